@@ -1,0 +1,1 @@
+export { advanceRun, currentStep, mayConnect, replayRun, RUN_START, RunRefusal, type RoutineResult, type RunEvent, type RunState } from "./machine";

@@ -1,0 +1,81 @@
+import { planMoves, type Move } from "./moves";
+import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
+import type { Slot } from "./slots";
+import type { SetOutSolution } from "./solve";
+import { judgeSetOut, planHalfWidths, type Verdict } from "./verdict";
+
+/** A move with the readings the technician will see when it is right. */
+export type ProposedMove = Move & { predicted: { slot: Slot; shown: number }[] };
+
+/** The one thing to do next at the stand. */
+export type NextAct =
+  /** Take this reading; `again` is the suspect reading it replaces. */
+  | { kind: "read"; candidate: Candidate; again: string | null }
+  | { kind: "move"; move: ProposedMove; rest: ProposedMove[] }
+  /** The board is set: print it to the slip. */
+  | { kind: "settle" }
+  /** Nothing can be proposed: the kit lacks an instrument for what is missing. */
+  | { kind: "stuck"; message: string };
+
+export type Judged = { solution: SetOutSolution; verdict: Verdict; candidates: Candidate[]; next: NextAct };
+
+/** The moves that null the present error, with predicted readings; empty when nothing is worth moving. */
+export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): ProposedMove[] {
+  const level = s.plan.sheet.tolerance.pitchDeg !== undefined || s.plan.sheet.tolerance.rollDeg !== undefined;
+  const now = level ? s.board : { ...s.board, pitchRad: 0, rollRad: 0 };
+  return planMoves(s.plan.stand, s.standState, now, s.target, least).map((move) => withReadings(s, move));
+}
+
+function withReadings(s: SetOutSolution, move: Move): ProposedMove {
+  const shown = predictedReadings(s, move.after);
+  return { ...move, predicted: s.slots.map((slot) => ({ slot, shown: shown.get(slot.id)! })) };
+}
+
+/** After this many readings of everything, one more of the same would only average the same hands. */
+const ENOUGH = 3;
+
+const timesRead = (s: SetOutSolution, slotId: string): number =>
+  s.readings.filter((r) => r.slotId === slotId && r.state === "counts").length;
+
+/** Names the quantity the kit cannot pin down. */
+function exhausted(s: SetOutSolution): string {
+  const names = ["distance", "place across", "twist"];
+  const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / planHalfWidths(s)[i]!);
+  const worst = names[sizes.indexOf(Math.max(...sizes))]!;
+  return `Everything was read ${ENOUGH} times and the ${worst} is still not known well enough for this sheet. The ${s.plan.sheet.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
+}
+
+/** Judges a solution and names the next physical act. */
+export function nextAct(solution: SetOutSolution): Judged {
+  const verdict = judgeSetOut(solution);
+  const candidates = rankReadings(solution, verdict);
+  const read = (): NextAct => {
+    const best = candidates[0];
+    if (verdict.why === "not-known" && best && candidates.every((c) => timesRead(solution, c.slot.id) >= ENOUGH))
+      return { kind: "stuck", message: exhausted(solution) };
+    return best
+      ? { kind: "read", candidate: best, again: null }
+      : { kind: "stuck", message: solution.problem ?? "No instrument in the kit can read what is missing. Add one under Kit." };
+  };
+  const decide = (): NextAct => {
+    if (solution.restMoves.length > 0) {
+      const [move, ...rest] = solution.restMoves.map((m) => withReadings(solution, m));
+      return { kind: "move", move: move!, rest };
+    }
+    if (verdict.why === "suspect") {
+      const id = verdict.suspects[0]!;
+      const slotId = solution.readings.find((r) => r.id === id)?.slotId;
+      const candidate = candidates.find((c) => c.slot.id === slotId);
+      if (candidate) return { kind: "read", candidate, again: id };
+    }
+    if (verdict.kind === "set") return { kind: "settle" };
+    if (verdict.kind === "move") {
+      const moves = proposeMoves(solution);
+      // Errors can be outside together while each is too small to be worth a move of its own.
+      const [move, ...rest] = moves.length > 0 ? moves : proposeMoves(solution, { mm: 0.2, rad: 1e-4 });
+      if (move) return { kind: "move", move, rest };
+    }
+    return read();
+  };
+  return { solution, verdict, candidates, next: decide() };
+}

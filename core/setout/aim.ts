@@ -1,0 +1,95 @@
+import { wrapAngle } from "@/core/math/linear";
+import type { Adjustment } from "@/core/survey";
+import { degToRad } from "@/core/units";
+import type { VehiclePointId } from "@/core/vehicle";
+import { datumLine, type DatumFrame } from "./plan";
+import type { Sheet } from "@/core/sheet";
+
+/** The stand's id in every set-out network; its origin is the centre of the board projected to the floor. */
+export const STAND = "stand";
+
+/** Aim error in the plan: actual minus sheet, in the datum's own axes. */
+export type PlanAim = {
+  /** Positive: too far from the car. */
+  alongMm: number;
+  /** Positive: too far to vehicle left. */
+  acrossMm: number;
+  /** Positive: turned counter-clockwise seen from above. */
+  twistRad: number;
+  /** 3x3 on (along, across, twist). */
+  covariance: number[][];
+  /** Derivatives of the three by all unknowns of the adjustment, for propagating further. */
+  jacobian: Float64Array[];
+};
+
+/**
+ * Aim error of the board against the sheet, with its covariance, by linear propagation from the adjusted network.
+ *
+ * With u the unit vector of the datum, n its left normal, C the board, F the distance origin, A a point of the line
+ * and phi its heading, fixed by the points P, Q a distance L apart:
+ *   along = u.(C - F), across = n.(C - A), twist = theta - phi - pi,
+ *   d along = u.(dC - dF) + n.(C - F) dphi, d across = n.(dC - dA) - u.(C - A) dphi, dphi = m.(dQ - dP) / L,
+ * where m is the normal of P -> Q.
+ *
+ * @param adjustment an adjusted set-out network with the body {@link STAND} and the vehicle's points
+ * @param sheet placement in mm and degrees
+ * @param frame the sheet's datum on this vehicle
+ */
+export function aim(adjustment: Adjustment, sheet: Sheet, frame: DatumFrame): PlanAim {
+  const { index, order, covariance } = adjustment.joint;
+  const board = adjustment.bodies.find((b) => b.id === STAND)!;
+  const line = datumLine(frame, adjustment.points);
+  const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
+
+  const fromOrigin = [board.xMm - line.originXMm, board.yMm - line.originYMm] as const;
+  const fromLine = [board.xMm - line.xMm, board.yMm - line.yMm] as const;
+  const along = ux * fromOrigin[0] + uy * fromOrigin[1];
+  const across = -uy * fromLine[0] + ux * fromLine[1];
+  const twist = wrapAngle(board.headingRad - line.headingRad - Math.PI);
+
+  const jacobian = [new Float64Array(order), new Float64Array(order), new Float64Array(order)];
+  const [jAlong, jAcross, jTwist] = jacobian as [Float64Array, Float64Array, Float64Array];
+  const add = (j: Float64Array, id: string, gx: number, gy: number): void => {
+    const row = index[id];
+    if (row === undefined) return; // an exact point contributes no uncertainty
+    j[row]! += gx;
+    j[row + 1]! += gy;
+  };
+  add(jAlong, STAND, ux, uy);
+  add(jAcross, STAND, -uy, ux);
+  jTwist[index[STAND]! + 2]! += 1;
+  for (const [id, w] of frame.distanceFrom) add(jAlong, id, -w * ux, -w * uy);
+  for (const [id, w] of frame.through) add(jAcross, id, w * uy, -w * ux);
+
+  const place = (id: VehiclePointId) => adjustment.points.find((p) => p.id === id)!;
+  const p = place(frame.directionFrom);
+  const q = place(frame.directionTo);
+  const square = (q.xMm - p.xMm) ** 2 + (q.yMm - p.yMm) ** 2;
+  const [mx, my] = [-(q.yMm - p.yMm) / square, (q.xMm - p.xMm) / square];
+  // The origin of a bumper or camera distance also swings with the line: its lever is the offset itself, along u,
+  // so it adds offset * n.u = 0 to the distance.
+  const throughAlong = -uy * fromOrigin[0] + ux * fromOrigin[1];
+  const throughAcross = -(ux * fromLine[0] + uy * fromLine[1]);
+  for (const [j, k] of [[jAlong, throughAlong], [jAcross, throughAcross], [jTwist, -1]] as const) { // prettier-ignore
+    add(j, frame.directionTo, k * mx, k * my);
+    add(j, frame.directionFrom, -k * mx, -k * my);
+  }
+
+  const cov = jacobian.map((a) =>
+    jacobian.map((b) => {
+      let sum = 0;
+      for (let i = 0; i < order; i++) {
+        if (a[i] === 0) continue;
+        for (let k = 0; k < order; k++) if (b[k] !== 0) sum += a[i]! * b[k]! * covariance[i * order + k]!;
+      }
+      return sum;
+    }),
+  );
+  return {
+    alongMm: along - sheet.placement.alongMm,
+    acrossMm: across - sheet.placement.acrossMm,
+    twistRad: wrapAngle(twist - degToRad(sheet.placement.twistDeg)),
+    covariance: cov,
+    jacobian,
+  };
+}

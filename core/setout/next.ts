@@ -1,0 +1,131 @@
+import { predictReadings, type Observation } from "@/core/survey";
+import { degToRad } from "@/core/units";
+import { boxProbability } from "./chance";
+import type { Instrument } from "./plan";
+import { readingSigma, type Slot } from "./slots";
+import type { SetOutSolution } from "./solve";
+import { insideChance, planHalfWidths, scalarErrors, type Verdict } from "./verdict";
+
+/** A reading that could be taken next, with what it is expected to be worth. */
+export type Candidate = {
+  slot: Slot;
+  instrument: Instrument;
+  /** What it should show if the present solution holds, in the slot's own terms. */
+  expected: number;
+  sigma: number;
+  /** Chance of a confident verdict after it, against now (as the chance a nulled board would have). */
+  chanceAfter: number;
+  /** ln(chance after / now) per second of work: the order of the list. */
+  worth: number;
+  why: string;
+};
+
+const OBSERVATION_ID = "candidate";
+
+/** The instrument a slot is read with. */
+export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undefined =>
+  s.plan.instruments.find((i) => i.kind === slot.instrument);
+
+/** A slot's number, without an uncertainty of its own, as the network sees it. */
+const observationOf = (slot: Slot, value: number, sigma: number): Observation | null =>
+  slot.observes.in === "plan" ? slot.observes.observation(OBSERVATION_ID, value, sigma) : null;
+
+/** What each slot would show with the board at `board` (default: at the present solution). */
+export function predictedReadings(s: SetOutSolution, board = s.board): Map<string, number> {
+  const planSlots = s.slots.filter((slot) => slot.observes.in === "plan");
+  const predictions = predictReadings(
+    s.network,
+    { points: s.adjustment?.points ?? [], bodies: [{ id: "stand", ...board.pose, covariance: [] }] },
+    planSlots.map((slot) => ({ ...observationOf(slot, 0, 1)!, id: slot.id })),
+  );
+  const shown = new Map(planSlots.map((slot, i) => [slot.id, slot.toShown(predictions[i]!.value)]));
+  const scalars = { height: board.heightMm, pitch: board.pitchRad, roll: board.rollRad };
+  for (const slot of s.slots)
+    if (slot.observes.in !== "plan") shown.set(slot.id, slot.toShown(scalars[slot.observes.in]));
+  return shown;
+}
+
+/**
+ * Ranks the readings that could be taken now, best first.
+ *
+ * A reading's effect on the covariance is known before it is taken (it does not depend on its value): a rank-one
+ * update of the joint covariance carried through the aim Jacobian. Its worth is the rise of the logarithm of the
+ * chance a nulled board would have, per second of work. Early on, when that chance is tiny, this is the gain of
+ * information relative to the tolerances; near the end it is the gain of chance itself.
+ *
+ * When the knowledge suffices but some reading stands unchecked, worth is the redundancy a candidate lends to it.
+ */
+export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
+  const now = s.aim;
+  if (!s.adjustment || !now) return [];
+  const { covariance, order } = s.adjustment.joint;
+  const halves = planHalfWidths(s);
+  const scalars = scalarErrors(s);
+  const expected = predictedReadings(s);
+  const planSlots = s.slots.filter((slot) => slot.observes.in === "plan");
+  const gradients = new Map(
+    predictReadings(
+      s.network,
+      s.adjustment,
+      planSlots.map((slot) => ({ ...observationOf(slot, 0, 1)!, id: slot.id })),
+    ).map((p, i) => [planSlots[i]!.id, p.gradient]),
+  );
+  const planNow = boxProbability([0, 0, 0], now.covariance, halves, 128);
+  const scalarsNow = scalars.reduce((p, q) => p * insideChance(0, q.sigma, q.half), 1);
+  const taken = (slot: Slot): number => s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
+  const wantsCheck = verdict.why === "unchecked";
+  const uncheckedIn = new Set(
+    verdict.unchecked.map((id) => s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)!.slotId)!.observes.in),
+  );
+
+  const candidates = s.slots.flatMap((slot): Candidate[] => {
+    const instrument = instrumentFor(s, slot);
+    if (!instrument) return [];
+    const shown = expected.get(slot.id)!;
+    const sigma = readingSigma(instrument, slot, shown);
+    let chanceAfter: number;
+    if (slot.observes.in === "plan") {
+      const g = gradients.get(slot.id)!;
+      const qg = new Float64Array(order);
+      let gqg = 0;
+      for (let i = 0; i < order; i++) {
+        let sum = 0;
+        for (let k = 0; k < order; k++) if (g[k] !== 0) sum += covariance[i * order + k]! * g[k]!;
+        qg[i] = sum;
+        gqg += g[i]! * sum;
+      }
+      const gain = now.jacobian.map((row) => row.reduce((sum, v, i) => sum + v * qg[i]!, 0));
+      const after = now.covariance.map((row, i) => row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)));
+      chanceAfter = boxProbability([0, 0, 0], after, halves, 128) * scalarsNow;
+    } else {
+      chanceAfter = planNow;
+      for (const q of scalars) {
+        const variance = q.id === slot.observes.in ? 1 / (1 / q.sigma ** 2 + 1 / sigma ** 2) : q.sigma ** 2;
+        chanceAfter *= insideChance(0, Math.sqrt(variance), q.half);
+      }
+    }
+    const unproved = s.unproved.includes(slot.observes.in);
+    let worth = Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) / slot.seconds;
+    // A repeat shares the eye and the hook with the first: a fresh reading is the better witness.
+    if (taken(slot) > 0) worth /= 1 + taken(slot);
+    if (wantsCheck) worth = (uncheckedIn.has(slot.observes.in) ? 1 / (1 + taken(slot)) : 0.001) / slot.seconds;
+    else if (unproved) worth += 1e-3;
+    return [{ slot, instrument, expected: shown, sigma, chanceAfter, worth, why: reason(slot, unproved, wantsCheck) }];
+  });
+  return candidates.sort((a, b) => b.worth - a.worth);
+}
+
+function reason(slot: Slot, unproved: boolean, wantsCheck: boolean): string {
+  if (wantsCheck) return "It would show a slip in a reading that nothing checks yet.";
+  if (unproved) return slot.observes.in === "plan" ? "Nothing has been read since the stand moved." : `The ${slot.observes.in} is not read yet.`;
+  return "It raises the chance of a sure verdict most for the time it takes.";
+}
+
+/** Moves below a tenth of the tolerance are not asked for; adjusters finer than that are left alone. */
+export function worthwhile(s: SetOutSolution): { mm: number; rad: number } {
+  const t = s.plan.sheet.tolerance;
+  return {
+    mm: Math.max(0.5, 0.12 * Math.min(t.alongMm, t.acrossMm, t.heightMm)),
+    rad: Math.max(degToRad(0.02), 0.12 * degToRad(Math.min(t.twistDeg, t.pitchDeg ?? 90, t.rollDeg ?? 90))),
+  };
+}

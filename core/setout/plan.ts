@@ -1,0 +1,127 @@
+import { degToRad } from "@/core/units";
+import { thrustAngleRad, vehiclePoints, type RearToe, type Vehicle, type VehiclePointId } from "@/core/vehicle";
+import type { Sheet } from "@/core/sheet";
+import type { PlanPose, Stand } from "./stand";
+
+/** Standard uncertainty of one instrument: base + perMetre * length (mm), or an angle (rad). */
+export type Instrument = {
+  id: string;
+  name: string;
+  kind: "tape" | "laser" | "rule" | "scale" | "inclinometer";
+  sigmaMm: number;
+  sigmaMmPerM: number;
+  sigmaRad: number;
+};
+
+/** Shop settings of the judgement. */
+export type Thresholds = {
+  /** Chance in tolerance from which the board counts as set. */
+  setChance: number;
+  /** Chance of being outside from which it is plainly to be moved. */
+  outsideChance: number;
+};
+
+export const DEFAULT_THRESHOLDS: Thresholds = { setChance: 0.99, outsideChance: 0.95 };
+
+/** Everything that is settled about a set-out before the first reading. */
+export type SetOutPlan = {
+  vehicle: Vehicle;
+  sheet: Sheet;
+  stand: Stand;
+  instruments: Instrument[];
+  /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
+  rearToe: RearToe | null;
+  thresholds: Thresholds;
+};
+
+/**
+ * A datum as weights on vehicle points: origin of the line, two points that give its direction, an angle to add,
+ * and the place distances are counted from.
+ */
+export type DatumFrame = {
+  through: [VehiclePointId, number][];
+  directionFrom: VehiclePointId;
+  directionTo: VehiclePointId;
+  turnRad: number;
+  distanceFrom: [VehiclePointId, number][];
+  /** Added along the datum to the distance origin (bumper face and camera have no point of their own). */
+  distanceOffsetMm: number;
+};
+
+/** The sheet named a thrust line, but nobody has said which way the rear axle steers. */
+export class MissingThrustError extends Error {
+  override readonly name = "MissingThrustError";
+  constructor() {
+    super("The sheet squares the board to the thrust line. Enter rear toe left and right from the alignment printout.");
+  }
+}
+
+/** The sheet's datum on this vehicle. @throws MissingThrustError */
+export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "sheet" | "rearToe">): DatumFrame {
+  const { vehicle, sheet, rearToe } = plan;
+  if (sheet.datum === "thrust" && !rearToe) throw new MissingThrustError();
+  const line: Pick<DatumFrame, "through" | "directionFrom" | "directionTo" | "turnRad"> =
+    sheet.datum === "centreline"
+      ? { through: [["badgeR", 1]], directionFrom: "badgeR", directionTo: "badgeF", turnRad: 0 }
+      : {
+          // From right hub to left hub is the axle; its normal points forward a quarter turn clockwise.
+          through: [["hubRL", 0.5], ["hubRR", 0.5]], // prettier-ignore
+          directionFrom: "hubRR",
+          directionTo: "hubRL",
+          turnRad: -Math.PI / 2 + (sheet.datum === "thrust" ? thrustAngleRad(rearToe!) : 0),
+        };
+  const fromFrontAxle = (xMm: number): number => xMm - vehicle.wheelbaseMm;
+  const hubs: [VehiclePointId, number][] = [["hubFL", 0.5], ["hubFR", 0.5]]; // prettier-ignore
+  const faceMm = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
+  switch (sheet.distanceFrom) {
+    case "front-hub-line":
+      return { ...line, distanceFrom: hubs, distanceOffsetMm: 0 };
+    case "front-badge":
+      return { ...line, distanceFrom: [["badgeF", 1]], distanceOffsetMm: 0 };
+    case "bumper-face":
+      return { ...line, distanceFrom: hubs, distanceOffsetMm: fromFrontAxle(faceMm) };
+    case "camera":
+      return { ...line, distanceFrom: hubs, distanceOffsetMm: fromFrontAxle(vehicle.camera.xMm) };
+  }
+}
+
+/** A datum line evaluated: a point on it, its heading, and the origin distances are counted from. */
+export type DatumLine = { xMm: number; yMm: number; headingRad: number; originXMm: number; originYMm: number };
+
+type PlacedPoint = { id: string; xMm: number; yMm: number };
+
+/** The datum line through given vehicle points (nominal or adjusted). */
+export function datumLine(frame: DatumFrame, points: readonly PlacedPoint[]): DatumLine {
+  const at = (id: VehiclePointId): PlacedPoint => points.find((p) => p.id === id)!;
+  const mean = (weights: [VehiclePointId, number][]): [number, number] =>
+    weights.reduce<[number, number]>(([x, y], [id, w]) => [x + w * at(id).xMm, y + w * at(id).yMm], [0, 0]);
+  const from = at(frame.directionFrom);
+  const to = at(frame.directionTo);
+  const headingRad = Math.atan2(to.yMm - from.yMm, to.xMm - from.xMm) + frame.turnRad;
+  const [xMm, yMm] = mean(frame.through);
+  const [ox, oy] = mean(frame.distanceFrom);
+  return {
+    xMm,
+    yMm,
+    headingRad,
+    originXMm: ox + frame.distanceOffsetMm * Math.cos(headingRad),
+    originYMm: oy + frame.distanceOffsetMm * Math.sin(headingRad),
+  };
+}
+
+/** Where the board belongs, in vehicle axes, given the datum line. */
+export function targetPose(sheet: Sheet, line: DatumLine): PlanPose {
+  const c = Math.cos(line.headingRad);
+  const s = Math.sin(line.headingRad);
+  // Foot of the distance origin on the datum line, then along and across from there.
+  const t = c * (line.originXMm - line.xMm) + s * (line.originYMm - line.yMm) + sheet.placement.alongMm;
+  return {
+    xMm: line.xMm + c * t - s * sheet.placement.acrossMm,
+    yMm: line.yMm + s * t + c * sheet.placement.acrossMm,
+    headingRad: line.headingRad + Math.PI + degToRad(sheet.placement.twistDeg),
+  };
+}
+
+/** The target for a vehicle exactly as its dimensions say: where the drawing puts it before any reading. */
+export const nominalTarget = (plan: SetOutPlan): PlanPose =>
+  targetPose(plan.sheet, datumLine(datumFrame(plan), vehiclePoints(plan.vehicle)));

@@ -1,0 +1,169 @@
+import type { Observation } from "@/core/survey";
+import { degToRad, type Quantity } from "@/core/units";
+import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
+import { STAND } from "./aim";
+import type { Instrument, SetOutPlan } from "./plan";
+
+/** Quantities that do not lie in the floor plan; each is a single number with its own readings. */
+export type ScalarId = "height" | "pitch" | "roll";
+
+/**
+ * A reading the technician can take: what to hold where, what it observes, how long it takes.
+ *
+ * `toModel` turns the number on the instrument into the number the network wants (a slant tape into its plan length,
+ * a scale figure into a height); `toShown` is its inverse.
+ */
+export type Slot = {
+  id: string;
+  /** Short name for lists and the slip: "front hub left → beam end left". */
+  name: string;
+  /** The act, as one sentence without the number. */
+  act: string;
+  instrument: Instrument["kind"];
+  quantity: Quantity;
+  /** Typing and walking, seconds: what the reading costs. */
+  seconds: number;
+  /** For a signed reading: what positive and negative mean. */
+  sides?: { positive: string; negative: string };
+  observes: { in: "plan"; observation: (id: string, value: number, sigma: number) => Observation } | { in: ScalarId };
+  toModel: (shown: number) => number;
+  toShown: (model: number) => number;
+};
+
+/** Board-fixed points the readings use, in body axes (x toward the car; vehicle left is -y). */
+export const standPoints = (plan: SetOutPlan) => [
+  { id: "beamL", xMm: 0, yMm: -plan.stand.beamHalfMm },
+  { id: "beamR", xMm: 0, yMm: plan.stand.beamHalfMm },
+  { id: "centre", xMm: 0, yMm: 0 },
+  { id: "ahead", xMm: 1000, yMm: 0 },
+];
+
+const HUB_NAMES: Partial<Record<VehiclePointId, string>> = {
+  hubFL: "front hub left",
+  hubFR: "front hub right",
+  hubRL: "rear hub left",
+  hubRR: "rear hub right",
+};
+
+/** Every reading this stand, this vehicle and these instruments allow, in the order people usually take them. */
+export function slotsFor(plan: SetOutPlan): Slot[] {
+  const { sheet, stand, vehicle, instruments } = plan;
+  const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
+  const slots: Slot[] = [];
+  const points = new Map(vehiclePoints(vehicle).map((p) => [p.id, p]));
+  const sideways = { positive: "vehicle left", negative: "vehicle right" };
+
+  const tape = (id: string, hub: VehiclePointId, end: "beamL" | "beamR", seconds: number): void => {
+    // The tape runs from hub height to hook height; the network is a plan, so the rise is taken out.
+    const rise = stand.hookHeightMm - points.get(hub)!.zMm;
+    const endName = end === "beamL" ? "beam end left" : "beam end right";
+    const name = `${HUB_NAMES[hub]} → ${endName}`;
+    slots.push({
+      id,
+      name,
+      act: `Tape from the ${HUB_NAMES[hub]} to the ${endName}.`,
+      instrument: "tape",
+      quantity: { name: `the tape ${name}`, dimension: "length", min: 500, max: 20_000 },
+      seconds,
+      observes: {
+        in: "plan",
+        observation: (obs, valueMm, sigma) =>
+          ({ id: obs, kind: "distance", from: hub, to: `${STAND}.${end}`, valueMm, sigma }), // prettier-ignore
+      },
+      toModel: (shown) => Math.sqrt(Math.max(0, shown * shown - rise * rise)),
+      toShown: (model) => Math.hypot(model, rise),
+    });
+  };
+
+  if (has("tape")) {
+    tape("tape-fl-l", "hubFL", "beamL", 35);
+    tape("tape-fr-r", "hubFR", "beamR", 35);
+    tape("tape-fl-r", "hubFL", "beamR", 45);
+    tape("tape-fr-l", "hubFR", "beamL", 45);
+  }
+  if (has("laser"))
+    slots.push({
+      id: "laser-badge",
+      name: "board laser past front badge",
+      act: "Read how far the board laser lands beside the front badge.",
+      instrument: "laser",
+      quantity: { name: "the laser offset at the badge", dimension: "length", min: -600, max: 600 },
+      seconds: 25,
+      sides: sideways,
+      observes: {
+        in: "plan",
+        // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves the badge on its left.
+        observation: (obs, valueMm, sigma) =>
+          ({ id: obs, kind: "offset", point: "badgeF", lineFrom: `${STAND}.centre`, lineTo: `${STAND}.ahead`, valueMm, sigma }), // prettier-ignore
+      },
+      toModel: (shown) => shown,
+      toShown: (model) => model,
+    });
+  if (has("tape")) {
+    tape("tape-rl-l", "hubRL", "beamL", 60);
+    tape("tape-rr-r", "hubRR", "beamR", 60);
+  }
+
+  const height = { dimension: "length", min: 200, max: 3000, expected: sheet.placement.heightMm } as const;
+  if (has("rule"))
+    slots.push({
+      id: "height-rule",
+      name: "board centre above floor",
+      act: "Rule from the floor up to the centre of the board.",
+      instrument: "rule",
+      quantity: { name: "the height of the board centre", ...height },
+      seconds: 20,
+      observes: { in: "height" },
+      toModel: (shown) => shown,
+      toShown: (model) => model,
+    });
+  if (has("scale"))
+    slots.push({
+      id: "height-scale",
+      name: "height scale on the stand",
+      act: "Read the height scale on the stand.",
+      instrument: "scale",
+      quantity: { name: "the stand's height scale", ...height, expected: height.expected - stand.scaleOffsetMm },
+      seconds: 10,
+      observes: { in: "height" },
+      toModel: (shown) => shown + stand.scaleOffsetMm,
+      toShown: (model) => model - stand.scaleOffsetMm,
+    });
+  if (has("inclinometer")) {
+    const tilt = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
+    const asIs = { toModel: (v: number) => v, toShown: (v: number) => v };
+    if (sheet.tolerance.pitchDeg !== undefined)
+      slots.push({
+        id: "tilt-pitch",
+        name: "board lean, front to back",
+        act: "Hold the inclinometer upright on the face of the board.",
+        instrument: "inclinometer",
+        quantity: { name: "the lean of the board", ...tilt },
+        seconds: 15,
+        sides: { positive: "top away from the car", negative: "top toward the car" },
+        observes: { in: "pitch" },
+        ...asIs,
+      });
+    if (sheet.tolerance.rollDeg !== undefined)
+      slots.push({
+        id: "tilt-roll",
+        name: "beam level, side to side",
+        act: "Lay the inclinometer along the beam.",
+        instrument: "inclinometer",
+        quantity: { name: "the level of the beam", ...tilt },
+        seconds: 15,
+        sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
+        observes: { in: "roll" },
+        ...asIs,
+      });
+  }
+  return slots;
+}
+
+/** Standard uncertainty of one reading of an instrument at a value: base + per-metre part, or its angle. */
+export function readingSigma(instrument: Instrument, slot: Slot, value: number): number {
+  if (slot.quantity.dimension === "angle") return instrument.sigmaRad;
+  // A laser line spreads over its throw, not over the offset that is read; two to three metres are taken as three.
+  const lengthM = slot.id === "laser-badge" ? 3 : Math.abs(value) / 1000;
+  return instrument.sigmaMm + instrument.sigmaMmPerM * lengthM;
+}

@@ -1,0 +1,102 @@
+import { degToRad } from "@/core/units";
+import { normalCdf } from "@/core/math/distributions";
+import { boxProbability } from "./chance";
+import type { ScalarId } from "./slots";
+import type { SetOutSolution } from "./solve";
+
+export type Verdict = {
+  /** set: it may be run. move: well enough known, and off. read: not known well enough yet. */
+  kind: "set" | "move" | "read";
+  /** Why: the word the screens and the next act hang on. */
+  why: "in-tolerance" | "outside" | "off-centre" | "suspect" | "not-known" | "unproved" | "unchecked" | "unsolved";
+  /** Probability that every toleranced quantity is inside at once. */
+  chance: number;
+  /** The same, were the board nulled with the present knowledge: what a perfect move could reach. */
+  chanceIfNulled: number;
+  /** Readings that contradict the rest, likeliest first. */
+  suspects: string[];
+  /** Readings that nothing would catch if they were wrong. */
+  unchecked: string[];
+};
+
+/** Below this share of redundancy a slip of any size would pass unnoticed. */
+const CHECKED_FROM = 0.03;
+
+/** Half-widths of the plan tolerances: along mm, across mm, twist rad. */
+export const planHalfWidths = (s: SetOutSolution): [number, number, number] => {
+  const t = s.plan.sheet.tolerance;
+  return [t.alongMm, t.acrossMm, degToRad(t.twistDeg)];
+};
+
+/** The toleranced quantities outside the plan: error, standard deviation, half-width. */
+export function scalarErrors(s: SetOutSolution): { id: ScalarId; error: number; sigma: number; half: number }[] {
+  const t = s.plan.sheet.tolerance;
+  const one = (id: ScalarId, wanted: number, half: number) => ({
+    id,
+    error: s.scalars[id].value - wanted,
+    sigma: Math.sqrt(s.scalars[id].variance),
+    half,
+  });
+  return [
+    one("height", s.plan.sheet.placement.heightMm, t.heightMm),
+    ...(t.pitchDeg === undefined ? [] : [one("pitch", 0, degToRad(t.pitchDeg))]),
+    ...(t.rollDeg === undefined ? [] : [one("roll", 0, degToRad(t.rollDeg))]),
+  ];
+}
+
+/** P(|error + sigma Z| < half) for one Gaussian quantity. */
+export const insideChance = (error: number, sigma: number, half: number): number =>
+  normalCdf((half - error) / sigma) - normalCdf((-half - error) / sigma);
+
+/**
+ * Judges a solution.
+ *
+ * The plan quantities are correlated and integrated together; height and tilts are read on their own, hence
+ * independent of the plan and of each other, and multiply. "Well enough known" means: if the board were moved to
+ * zero error with today's uncertainty, it would count as set.
+ */
+export function judgeSetOut(s: SetOutSolution): Verdict {
+  const scalars = scalarErrors(s);
+  const planCovariance = s.aim?.covariance;
+  if (!s.aim || !planCovariance)
+    return { kind: "read", why: "unsolved", chance: 0, chanceIfNulled: 0, suspects: [], unchecked: [] };
+
+  const halves = planHalfWidths(s);
+  const across = (nulled: boolean): number =>
+    scalars.reduce(
+      (p, q) => p * insideChance(nulled ? 0 : q.error, q.sigma, q.half),
+      boxProbability(nulled ? [0, 0, 0] : [s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad], planCovariance, halves),
+    );
+  const chance = across(false);
+  const chanceIfNulled = across(true);
+
+  const planSuspects = s.adjustment?.suspect
+    ? [s.adjustment.suspect, ...s.adjustment.suspectGroup.filter((id) => id !== s.adjustment!.suspect)]
+    : [];
+  // Two readings of one number contradict each other equally: neither can be preferred.
+  const scalarSuspects = scalars.flatMap(({ id }) =>
+    s.scalars[id].suspect ? s.scalars[id].residuals.filter((r) => Math.abs(r.w) > 3.29).map((r) => r.id) : [],
+  );
+  const suspects = [...planSuspects, ...scalarSuspects];
+  const unchecked = s.readings.flatMap((r) =>
+    r.state === "counts" && r.result && r.result.redundancy < CHECKED_FROM ? [r.id] : [],
+  );
+
+  const verdict = (kind: Verdict["kind"], why: Verdict["why"]): Verdict => ({ kind, why, chance, chanceIfNulled, suspects, unchecked }); // prettier-ignore
+  const { setChance } = s.plan.thresholds;
+  if (suspects.length > 0) return verdict("read", "suspect");
+  if (s.unproved.length > 0) return verdict("read", "unproved");
+  if (chance >= setChance) return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("set", "in-tolerance");
+  if (chanceIfNulled >= setChance) return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("move", "off-centre");
+  if (surelyOutside(s) && unchecked.length === 0) return verdict("move", "outside");
+  return verdict("read", "not-known");
+}
+
+/** Whether one quantity alone is outside with the shop's confidence (so that a coarse move is no gamble). */
+function surelyOutside(s: SetOutSolution): boolean {
+  const a = s.aim!;
+  const halves = planHalfWidths(s);
+  const plan = [a.alongMm, a.acrossMm, a.twistRad].map((e, i) => insideChance(e, Math.sqrt(a.covariance[i]![i]!), halves[i]!));
+  const others = scalarErrors(s).map((q) => insideChance(q.error, q.sigma, q.half));
+  return Math.min(...plan, ...others) <= 1 - s.plan.thresholds.outsideChance;
+}

@@ -1,0 +1,127 @@
+import { z } from "zod";
+
+const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figures and dashes");
+const isoDate = z.iso.date();
+const say = z.string().min(3).max(240);
+
+const step = z.discriminatedUnion("kind", [
+  /** The technician does something and says so. */
+  z.object({ id, kind: z.literal("prompt"), say, caution: say.optional() }),
+  /** The ignition is turned; the routine then needs `waitSeconds` of rest before it goes on. */
+  z.object({
+    id,
+    kind: z.literal("ignition"),
+    say,
+    to: z.enum(["on", "off"]),
+    waitSeconds: z.number().min(0).max(1800),
+    caution: say.optional(),
+  }),
+  /** A value the vehicle reports, compared with the book. The tool may speak another unit than the book. */
+  z.object({
+    id,
+    kind: z.literal("compare"),
+    say,
+    value: z.enum(["camera-height", "battery-voltage"]),
+    unit: z.enum(["mm", "V"]),
+    min: z.number(),
+    max: z.number(),
+  }),
+  /** A number the routine asks the technician for; plausible range in millimetres. */
+  z.object({ id, kind: z.literal("input"), say, name: say, minMm: z.number(), maxMm: z.number() }),
+  /** The routine itself: the vehicle looks at the board and answers with a result and a quality figure. */
+  z.object({
+    id,
+    kind: z.literal("routine"),
+    say,
+    routine: z.literal("forward-camera-static"),
+    minQuality: z.number().min(0).max(100),
+    caution: say.optional(),
+  }),
+]);
+
+const ask = z.object({ id, ask: say, why: say });
+
+/**
+ * A procedure sheet: what the shop's own current service information says about one calibration, written down once
+ * by the shop, checked by a second person, and never changed again; a new version is a new document.
+ */
+export const sheetSchema = z
+  .object({
+    format: z.literal("iridel.sheet/1"),
+    id,
+    version: z.number().int().min(1),
+    title: z.string().min(3).max(120),
+    source: z.object({
+      name: z.string().min(3),
+      date: isoDate,
+      enteredBy: z.string().min(1),
+      checkedBy: z.string().min(1),
+      checkedOn: isoDate,
+    }),
+    appliesTo: z.object({
+      vehicles: z.array(id).min(1),
+      system: z.enum(["forward-camera"]),
+      after: z.array(z.enum(["windshield-replaced", "camera-replaced", "bracket-touched", "wheel-alignment"])).min(1),
+    }),
+    /** One sentence a customer understands: why this is owed. */
+    reason: say,
+    kind: z.enum(["static", "static-then-dynamic"]),
+    /** The line the board is placed on and squared to. */
+    datum: z.enum(["centreline", "rear-axle-normal", "thrust"]),
+    distanceFrom: z.enum(["front-hub-line", "front-badge", "bumper-face", "camera"]),
+    board: z.object({ code: z.string().min(1), widthMm: z.number().min(200).max(4000) }),
+    /** Where the centre of the board belongs. `acrossMm` positive to vehicle left; height above the floor. */
+    placement: z.object({
+      alongMm: z.number().min(300).max(12000),
+      acrossMm: z.number().min(-4000).max(4000),
+      twistDeg: z.number().min(-45).max(45),
+      heightMm: z.number().min(100).max(3000),
+    }),
+    /** Half-widths of what is allowed, each side of the placement. */
+    tolerance: z.object({
+      alongMm: z.number().min(0.5).max(200),
+      acrossMm: z.number().min(0.5).max(200),
+      twistDeg: z.number().min(0.02).max(10),
+      heightMm: z.number().min(0.5).max(200),
+      pitchDeg: z.number().min(0.02).max(10).optional(),
+      rollDeg: z.number().min(0.02).max(10).optional(),
+    }),
+    cautions: z.array(say),
+    ready: z.array(ask),
+    run: z.array(step).min(1),
+    prove: z.array(ask),
+  })
+  .superRefine((sheet, ctx) => {
+    if (sheet.source.checkedBy === sheet.source.enteredBy)
+      ctx.addIssue({
+        code: "custom",
+        path: ["source", "checkedBy"],
+        message: "must be a second person, not the one who entered the sheet",
+      });
+    if (!sheet.run.some((s) => s.kind === "routine"))
+      ctx.addIssue({ code: "custom", path: ["run"], message: "must contain the routine itself" });
+    const seen = new Set<string>();
+    sheet.run.forEach((s, i) => {
+      if (seen.has(s.id))
+        ctx.addIssue({ code: "custom", path: ["run", i, "id"], message: `is used twice: "${s.id}"` });
+      seen.add(s.id);
+      if (s.kind === "compare" && s.min > s.max)
+        ctx.addIssue({ code: "custom", path: ["run", i, "min"], message: "is above max" });
+      if (s.kind === "input" && s.minMm >= s.maxMm)
+        ctx.addIssue({ code: "custom", path: ["run", i, "minMm"], message: "must be below maxMm" });
+    });
+  });
+
+export type Sheet = z.infer<typeof sheetSchema>;
+export type SheetStep = Sheet["run"][number];
+export type Operation = Sheet["appliesTo"]["after"][number];
+
+/** The sheet's published JSON Schema (draft 2020-12). */
+export const sheetJsonSchema = (): object => z.toJSONSchema(sheetSchema);
+
+/** Reads a sheet, or says which field is wrong and how: "tolerance.alongMm: ...". */
+export function readSheet(json: unknown): { ok: true; sheet: Sheet } | { ok: false; problems: string[] } {
+  const result = sheetSchema.safeParse(json);
+  if (result.success) return { ok: true, sheet: result.data };
+  return { ok: false, problems: result.error.issues.map((i) => `${i.path.join(".") || "sheet"}: ${i.message}`) };
+}

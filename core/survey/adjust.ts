@@ -1,0 +1,302 @@
+import { chiSquareUpperTail } from "@/core/math/distributions";
+import { choleskyInPlace, choleskyInverse, choleskySolve } from "@/core/math/linear";
+import { SurveyError } from "./errors";
+import { compileObservation, misclosure, newDesignRow, type CompiledObservation, type DesignRow } from "./model";
+import type { Adjustment, ObservationResult, SurveyNetwork } from "./types";
+import { layOutUnknowns, type Unknowns } from "./unknowns";
+
+/** |w| above this names a suspect: two-sided normal test at alpha = 0.1 % (Baarda 1968). */
+const CRITICAL_W = 3.29;
+/** Non-centrality for alpha 0.1 % and power 80 % (Baarda 1968). */
+const DETECTABLE = 4.13;
+/** Readings whose w correlate more than this cannot be told apart by these observations. */
+const INSEPARABLE = 0.95;
+/** Below this redundancy nothing checks the reading; w would be rounding noise over rounding noise. */
+const UNCHECKED = 1e-9;
+
+const MAX_ITERATIONS = 60;
+/** A correction shorter than this ends the iteration. */
+const STEP_DONE_MM = 1e-9;
+/** A correction shorter than this that no longer shrinks has met the floor of the arithmetic. */
+const STEP_FLOOR_MM = 1e-6;
+/** Headings are compared with places on a one-metre arm, so that 1e-9 mm means 1e-12 rad. */
+const ARM_MM = 1000;
+/** Smallest pivot of the unit-diagonal normal matrix that still counts as determined. */
+const PIVOT_FLOOR = 1e-12;
+
+/**
+ * Weighted non-linear least-squares adjustment of a planar network of points and rigid bodies.
+ *
+ * Gauss-Newton with step control; the normal matrix is scaled to a unit diagonal before its Cholesky factorisation, so millimetres and radians mix without loss. The variance factor is taken as known (1): sigmas are
+ * those of the instruments. Statistics follow Baarda (1968): redundancy numbers, standardised residuals, data
+ * snooping, smallest detectable slip.
+ *
+ * @param network points, bodies and observations in mm and rad, vehicle axes
+ * @returns adjusted coordinates with covariance (mm^2, mm rad, rad^2), statistics per reading, global test
+ * @throws SurveyError naming the input at fault or the unknown the readings leave loose
+ */
+export function adjustNetwork(network: SurveyNetwork): Adjustment {
+  const unknowns = layOutUnknowns(network);
+  const observations = network.observations.map((o) => compileObservation(o, unknowns));
+  const ids = new Set<string>();
+  for (const o of observations) {
+    if (ids.has(o.id)) throw new SurveyError("bad-input", o.id, `Two readings are called "${o.id}"; rename one.`);
+    ids.add(o.id);
+  }
+
+  const { u, iterations, factor, scale } = solve(unknowns, observations);
+  const covariance = unscale(choleskyInverse(factor, unknowns.order), scale, unknowns.order);
+  const statistics = judge(unknowns, observations, u, covariance);
+
+  const block = (row: number, size: number): number[][] =>
+    Array.from({ length: size }, (_, i) =>
+      Array.from({ length: size }, (_, j) => covariance[(row + i) * unknowns.order + row + j]!),
+    );
+  return {
+    converged: true,
+    iterations,
+    points: network.points.map((p) => {
+      const row = unknowns.index[p.id];
+      if (row === undefined) return { id: p.id, xMm: p.xMm, yMm: p.yMm, covariance: [[0, 0], [0, 0]] }; // prettier-ignore
+      return { id: p.id, xMm: u[row]!, yMm: u[row + 1]!, covariance: block(row, 2) };
+    }),
+    bodies: network.bodies.map((b) => {
+      const row = unknowns.index[b.id]!;
+      return { id: b.id, xMm: u[row]!, yMm: u[row + 1]!, headingRad: u[row + 2]!, covariance: block(row, 3) };
+    }),
+    ...statistics,
+    joint: { index: unknowns.index, order: unknowns.order, covariance },
+  };
+}
+
+/** Sum of squared standardised misclosures and prior departures at `u`. */
+function objective(unknowns: Unknowns, observations: CompiledObservation[], u: Float64Array): number {
+  let sum = 0;
+  for (const o of observations) sum += (misclosure(o, u, null) / o.sigma) ** 2;
+  for (const prior of unknowns.priors)
+    for (let i = 0; i < prior.size; i++)
+      for (let j = 0; j < prior.size; j++)
+        sum += prior.weight[i]![j]! * (u[prior.row + i]! - prior.start[i]!) * (u[prior.row + j]! - prior.start[j]!);
+  return sum;
+}
+
+/** The design matrix at one state, kept sparse: up to {@link ROW_ROOM} entries per reading. */
+type Design = { counts: Int32Array; rows: Int32Array; values: Float64Array };
+const ROW_ROOM = 10;
+
+/** g = -A^T P l at `u`, with the priors' share; misclosures from `u`, derivatives from `design`. */
+function gradientAt(
+  unknowns: Unknowns,
+  observations: CompiledObservation[],
+  design: Design,
+  u: Float64Array,
+  g: Float64Array,
+): void {
+  g.fill(0);
+  observations.forEach((o, k) => {
+    const wl = misclosure(o, u, null) / (o.sigma * o.sigma);
+    for (let a = 0; a < design.counts[k]!; a++)
+      g[design.rows[k * ROW_ROOM + a]!]! -= design.values[k * ROW_ROOM + a]! * wl;
+  });
+  for (const prior of unknowns.priors)
+    for (let i = 0; i < prior.size; i++)
+      for (let j = 0; j < prior.size; j++)
+        g[prior.row + i]! -= prior.weight[i]![j]! * (u[prior.row + j]! - prior.start[j]!);
+}
+
+/** Fills the design at `u` and the lower triangle of N = A^T P A with the priors' weights. */
+function formNormals(
+  unknowns: Unknowns,
+  observations: CompiledObservation[],
+  u: Float64Array,
+  design: Design,
+  normal: Float64Array,
+  row: DesignRow,
+): void {
+  const n = unknowns.order;
+  normal.fill(0);
+  observations.forEach((o, k) => {
+    misclosure(o, u, row);
+    design.counts[k] = row.count;
+    const weight = 1 / (o.sigma * o.sigma);
+    for (let a = 0; a < row.count; a++) {
+      const i = row.rows[a]!;
+      const wi = row.values[a]! * weight;
+      design.rows[k * ROW_ROOM + a] = i;
+      design.values[k * ROW_ROOM + a] = row.values[a]!;
+      for (let b = 0; b < row.count; b++) {
+        const j = row.rows[b]!;
+        if (j <= i) normal[i * n + j]! += wi * row.values[b]!;
+      }
+    }
+  });
+  for (const prior of unknowns.priors)
+    for (let i = 0; i < prior.size; i++)
+      for (let j = 0; j <= i; j++) normal[(prior.row + i) * n + prior.row + j]! += prior.weight[i]![j]!;
+}
+
+/**
+ * Gauss-Newton with the natural monotonicity test (Deuflhard 1974): a fraction of the step is taken when the
+ * correction that the same factor would give next is shorter than this one. Unlike a test on the objective it walks
+ * along the narrow curved valleys that a tight reading cuts into a wide prior, instead of creeping.
+ */
+function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
+  const n = unknowns.order;
+  let u = Float64Array.from(unknowns.start);
+  let trial = new Float64Array(n);
+  const normal = new Float64Array(n * n);
+  const step = new Float64Array(n);
+  const next = new Float64Array(n);
+  const scale = new Float64Array(n);
+  const row = newDesignRow();
+  const design: Design = {
+    counts: new Int32Array(observations.length),
+    rows: new Int32Array(observations.length * ROW_ROOM),
+    values: new Float64Array(observations.length * ROW_ROOM),
+  };
+  // Headings are compared with places on a one-metre arm.
+  const arm = Float64Array.from(unknowns.names, (name) => (name.endsWith("heading") ? ARM_MM : 1));
+
+  /** The correction at `at` under the present factor, into `out`; returns its length in mm. */
+  const correction = (at: Float64Array, out: Float64Array): number => {
+    gradientAt(unknowns, observations, design, at, out);
+    for (let i = 0; i < n; i++) out[i]! *= scale[i]!;
+    choleskySolve(normal, n, out);
+    let square = 0;
+    for (let i = 0; i < n; i++) {
+      out[i]! *= scale[i]!;
+      square += (out[i]! * arm[i]!) ** 2;
+    }
+    return Math.sqrt(square);
+  };
+
+  for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration++) {
+    formNormals(unknowns, observations, u, design, normal, row);
+    for (let i = 0; i < n; i++) {
+      const d = normal[i * n + i]!;
+      if (!(d > 0)) throw loose(unknowns, i, observations.length);
+      scale[i] = 1 / Math.sqrt(d);
+    }
+    for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
+    const failed = choleskyInPlace(normal, n, PIVOT_FLOOR);
+    if (failed >= 0) throw loose(unknowns, loosest(normal, n, failed), observations.length);
+    const length = correction(u, step);
+    if (!Number.isFinite(length)) break;
+
+    let fraction = 1;
+    for (; fraction > 1e-5; fraction /= 2) {
+      for (let i = 0; i < n; i++) trial[i] = u[i]! + fraction * step[i]!;
+      if (length < STEP_DONE_MM || correction(trial, next) <= (1 - fraction / 4) * length) break;
+      if (length < STEP_FLOOR_MM) return { u, iterations: iteration, factor: normal, scale };
+    }
+    if (fraction <= 1e-5) break;
+    [u, trial] = [trial, u];
+    if (length < STEP_DONE_MM) return { u, iterations: iteration, factor: normal, scale };
+  }
+  const worst = worstReading(observations, u);
+  throw new SurveyError(
+    "no-convergence",
+    worst,
+    `The readings do not settle on one position; check reading "${worst}" first, then the start.`,
+  );
+}
+
+/** After a failed pivot: the null vector of the leading block tells which unknowns move together; name the largest. */
+function loosest(factor: Float64Array, n: number, failed: number): number {
+  const v = new Float64Array(n);
+  // Row `failed` already holds L21; the null vector is (-L11^-T L21, 1).
+  for (let i = failed - 1; i >= 0; i--) {
+    let s = -factor[failed * n + i]!;
+    for (let k = i + 1; k < failed; k++) s -= factor[k * n + i]! * v[k]!;
+    v[i] = s / factor[i * n + i]!;
+  }
+  let best = failed;
+  let largest = 1 + 1e-6; // the failed unknown itself has component 1
+  for (let i = 0; i < failed; i++) if (Math.abs(v[i]!) > largest) [best, largest] = [i, Math.abs(v[i]!)];
+  return best;
+}
+
+function loose(unknowns: Unknowns, i: number, readings: number): SurveyError {
+  const name = unknowns.names[i]!;
+  return new SurveyError(
+    "loose",
+    name,
+    `${readings} reading${readings === 1 ? "" : "s"} leave "${name}" loose; add a reading that fixes it.`,
+  );
+}
+
+function worstReading(observations: CompiledObservation[], u: Float64Array): string {
+  let worst = "";
+  let largest = -1;
+  for (const o of observations) {
+    const size = Math.abs(misclosure(o, u, null) / o.sigma);
+    if (size > largest) [worst, largest] = [o.id, size];
+  }
+  return worst;
+}
+
+function unscale(inverse: Float64Array, scale: Float64Array, n: number): Float64Array {
+  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) inverse[i * n + j]! *= scale[i]! * scale[j]!;
+  return inverse;
+}
+
+/** Redundancy, standardised residuals, the global test and the suspect. */
+function judge(unknowns: Unknowns, observations: CompiledObservation[], u: Float64Array, covariance: Float64Array) {
+  const n = unknowns.order;
+  const row = newDesignRow();
+  const residuals: ObservationResult[] = [];
+  let suspect: string | null = null;
+  let suspectAt = -1;
+  let largest = CRITICAL_W;
+
+  observations.forEach((o, k) => {
+    const residual = misclosure(o, u, row);
+    // r = 1 - a Q a^T / sigma^2 : the diagonal of Q_vv P
+    let aQa = 0;
+    for (let a = 0; a < row.count; a++)
+      for (let b = 0; b < row.count; b++)
+        aQa += row.values[a]! * row.values[b]! * covariance[row.rows[a]! * n + row.rows[b]!]!;
+    const redundancy = Math.min(1, Math.max(0, 1 - aQa / (o.sigma * o.sigma)));
+    const checked = redundancy > UNCHECKED;
+    const w = checked ? residual / (o.sigma * Math.sqrt(redundancy)) : 0;
+    const smallestDetectable = checked ? (DETECTABLE * o.sigma) / Math.sqrt(redundancy) : Infinity;
+    residuals.push({ id: o.id, residual, redundancy, w, smallestDetectable });
+    if (Math.abs(w) > largest) [suspect, suspectAt, largest] = [o.id, k, Math.abs(w)];
+  });
+
+  const value = objective(unknowns, observations, u);
+  const priorRows = unknowns.priors.reduce((sum, p) => sum + p.size, 0);
+  const degreesOfFreedom = Math.max(0, observations.length + priorRows - n);
+  return {
+    residuals,
+    chiSquare: { value, degreesOfFreedom, p: chiSquareUpperTail(value, degreesOfFreedom) },
+    suspect,
+    suspectGroup: suspectAt < 0 ? [] : inseparableFrom(suspectAt, observations, residuals, u, covariance, n),
+  };
+}
+
+/** Readings whose standardised residual moves with that of the suspect: |rho| of Q_vv above {@link INSEPARABLE}. */
+function inseparableFrom(
+  suspectAt: number,
+  observations: CompiledObservation[],
+  residuals: ObservationResult[],
+  u: Float64Array,
+  covariance: Float64Array,
+  n: number,
+): string[] {
+  const row = newDesignRow();
+  const s = observations[suspectAt]!;
+  misclosure(s, u, row);
+  const qa = new Float64Array(n);
+  for (let i = 0; i < n; i++)
+    for (let a = 0; a < row.count; a++) qa[i]! += covariance[i * n + row.rows[a]!]! * row.values[a]!;
+  const spread = (k: number): number => observations[k]!.sigma * Math.sqrt(residuals[k]!.redundancy);
+  return observations.flatMap((o, k) => {
+    if (k === suspectAt) return [o.id];
+    if (residuals[k]!.redundancy <= UNCHECKED) return [];
+    misclosure(o, u, row);
+    let q = 0; // cofactor of the two residuals: -a_k Q a_s^T off the diagonal
+    for (let a = 0; a < row.count; a++) q -= row.values[a]! * qa[row.rows[a]!]!;
+    return Math.abs(q) > INSEPARABLE * spread(k) * spread(suspectAt) ? [o.id] : [];
+  });
+}

@@ -1,0 +1,4 @@
+export { adjustNetwork } from "./adjust";
+export { SurveyError } from "./errors";
+export { predictReadings } from "./predict";
+export type { Adjustment, Observation, ObservationResult, SurveyNetwork } from "./types";

@@ -1,0 +1,44 @@
+import { compileObservation, misclosure, newDesignRow } from "./model";
+import type { Adjustment, Observation, SurveyNetwork } from "./types";
+import { layOutUnknowns } from "./unknowns";
+
+/** A reading not yet taken: what it would show, and how it hangs on the unknowns. */
+export type Prediction = {
+  /** mm, or rad for a heading. */
+  value: number;
+  /** Derivatives by the unknowns, in the order of `adjustment.joint`. */
+  gradient: Float64Array;
+};
+
+/**
+ * What readings would show at an adjusted state.
+ *
+ * @param network the network that was adjusted (points and bodies; its observations are not used)
+ * @param at adjusted coordinates: an {@link Adjustment}, or any state with the same ids
+ * @param observations readings to predict; their values are ignored
+ * @throws SurveyError for unknown names or degenerate readings
+ */
+export function predictReadings(
+  network: SurveyNetwork,
+  at: Pick<Adjustment, "points" | "bodies">,
+  observations: Observation[],
+): Prediction[] {
+  const unknowns = layOutUnknowns(network);
+  const u = Float64Array.from(unknowns.start);
+  for (const p of at.points) {
+    const row = unknowns.index[p.id];
+    if (row !== undefined) u.set([p.xMm, p.yMm], row);
+  }
+  for (const b of at.bodies) {
+    const row = unknowns.index[b.id];
+    if (row !== undefined) u.set([b.xMm, b.yMm, b.headingRad], row);
+  }
+  const row = newDesignRow();
+  return observations.map((o) => {
+    const compiled = compileObservation(o, unknowns);
+    const value = misclosure(compiled, u, row) + compiled.value;
+    const gradient = new Float64Array(unknowns.order);
+    for (let k = 0; k < row.count; k++) gradient[row.rows[k]!] = row.values[k]!;
+    return { value, gradient };
+  });
+}

@@ -1,0 +1,3 @@
+export { formatChance, formatInchFraction, formatLength, formatNumber, formatQuantity } from "./format";
+export { parseQuantity, type Parsed } from "./parse";
+export { degToRad, radToDeg, type Quantity, type UnitId } from "./quantity";

@@ -1,0 +1,41 @@
+import type { Vehicle } from "./schema";
+
+/** The reference points a tape, a plumb line or a laser can reach, in vehicle axes. */
+export type VehiclePointId = "hubFL" | "hubFR" | "hubRL" | "hubRR" | "badgeF" | "badgeR";
+
+/** Which line on the floor the sheet means. */
+export type DatumKind = "centreline" | "rear-axle-normal" | "thrust";
+
+/** Rear toe from an alignment printout, toe-in positive, radians. */
+export type RearToe = { leftRad: number; rightRad: number };
+
+export type VehiclePoint = { id: VehiclePointId; xMm: number; yMm: number; zMm: number; sigmaMm: number };
+
+/** Hub caps and badges of a vehicle, with the standard uncertainty of their places. */
+export function vehiclePoints(v: Vehicle): VehiclePoint[] {
+  const frontHalf = v.trackFrontMm / 2 + v.hubCapOutMm;
+  const rearHalf = v.trackRearMm / 2 + v.hubCapOutMm;
+  const hub = { zMm: v.hubHeightMm, sigmaMm: v.hubSigmaMm };
+  return [
+    { id: "hubFL", xMm: v.wheelbaseMm, yMm: frontHalf, ...hub },
+    { id: "hubFR", xMm: v.wheelbaseMm, yMm: -frontHalf, ...hub },
+    { id: "hubRL", xMm: 0, yMm: rearHalf, ...hub },
+    { id: "hubRR", xMm: 0, yMm: -rearHalf, ...hub },
+    { id: "badgeF", ...v.frontBadge, sigmaMm: v.badgeSigmaMm },
+    { id: "badgeR", ...v.rearBadge, sigmaMm: v.badgeSigmaMm },
+  ];
+}
+
+/**
+ * Thrust angle: the direction the rear axle steers, positive to the left of its own normal.
+ *
+ * thrust = (toe right - toe left) / 2 with toe-in positive: more toe-in on the right steers the car left.
+ */
+export const thrustAngleRad = (toe: RearToe): number => (toe.rightRad - toe.leftRad) / 2;
+
+/** The words for each datum, as a line on the floor. */
+export const DATUM_NAMES: Record<DatumKind, string> = {
+  centreline: "centreline",
+  "rear-axle-normal": "rear-axle line",
+  thrust: "thrust line",
+};

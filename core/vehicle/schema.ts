@@ -1,0 +1,37 @@
+import { z } from "zod";
+
+const mm = (min: number, max: number) => z.number().min(min).max(max);
+const place = z.object({ xMm: mm(-3000, 9000), yMm: mm(-2000, 2000), zMm: mm(0, 4000) });
+
+/**
+ * A vehicle as the shop knows it: real dimensions in vehicle axes (x forward, y left, z up; origin under the centre
+ * of the rear axle), from the shop's own source.
+ */
+export const vehicleSchema = z.object({
+  id: z.string().regex(/^[a-z0-9-]+$/),
+  make: z.string().min(1),
+  model: z.string().min(1),
+  variant: z.string(),
+  /** Body style, for the plan drawing only. */
+  body: z.enum(["car", "coupe", "van", "camper", "truck"]),
+  driverSide: z.enum(["left", "right"]),
+  wheelbaseMm: mm(1500, 7000),
+  trackFrontMm: mm(1000, 2600),
+  trackRearMm: mm(1000, 2600),
+  /** How far the hub cap, where a tape is held, stands out from the track line. */
+  hubCapOutMm: mm(0, 300),
+  hubHeightMm: mm(200, 700),
+  lengthMm: mm(2500, 16000),
+  widthMm: mm(1300, 2700),
+  frontOverhangMm: mm(300, 2500),
+  frontBadge: place,
+  rearBadge: place,
+  camera: place,
+  /** Standard uncertainty of hub and badge places on one vehicle of this kind against these dimensions. */
+  hubSigmaMm: mm(0.1, 20),
+  badgeSigmaMm: mm(0.1, 20),
+  systems: z.array(z.enum(["forward-camera", "surround-view", "side-camera", "front-radar"])),
+  source: z.string().min(1),
+});
+
+export type Vehicle = z.infer<typeof vehicleSchema>;

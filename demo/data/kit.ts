@@ -1,0 +1,68 @@
+import type { Instrument, Stand } from "@/core/setout";
+import { degToRad } from "@/core/units";
+
+/** The shop's stands, instruments and boards. Every dimension is invented. */
+export const STANDS: Stand[] = [
+  {
+    id: "S-1",
+    name: "Stand 1, rear pivot",
+    beamHalfMm: 1150,
+    hookHeightMm: 330,
+    joints: [
+      { kind: "yaw", xMm: -180, yMm: 0, limitRad: degToRad(6) },
+      { kind: "slide", axis: "cross", limitMm: 90 },
+      { kind: "slide", axis: "fore-aft", limitMm: 120 },
+    ],
+    boardXMm: 240,
+    boardYMm: 0,
+    crank: { minMm: 700, maxMm: 1650, mmPerTurn: 6 },
+    scaleOffsetMm: 215,
+    feet: [{ xMm: -420, yMm: 0 }, { xMm: 360, yMm: 410 }, { xMm: 360, yMm: -410 }], // prettier-ignore
+    footMmPerTurn: 1.5,
+  },
+  {
+    id: "S-2",
+    name: "Stand 2, turns about the board",
+    beamHalfMm: 1000,
+    hookHeightMm: 300,
+    joints: [
+      { kind: "slide", axis: "fore-aft", limitMm: 150 },
+      { kind: "slide", axis: "cross", limitMm: 100 },
+      { kind: "yaw", xMm: 60, yMm: 0, limitRad: degToRad(5) },
+    ],
+    boardXMm: 0,
+    boardYMm: 0,
+    crank: { minMm: 800, maxMm: 1900, mmPerTurn: 5 },
+    scaleOffsetMm: 410,
+    feet: [{ xMm: -380, yMm: 420 }, { xMm: -380, yMm: -420 }, { xMm: 400, yMm: 420 }, { xMm: 400, yMm: -420 }], // prettier-ignore
+    footMmPerTurn: 2,
+  },
+  {
+    id: "S-3",
+    name: "Van stand, castors only",
+    beamHalfMm: 900,
+    hookHeightMm: 310,
+    joints: [],
+    boardXMm: 150,
+    boardYMm: 0,
+    crank: { minMm: 600, maxMm: 1500, mmPerTurn: 8 },
+    scaleOffsetMm: 120,
+    feet: [{ xMm: -300, yMm: 0 }, { xMm: 300, yMm: 350 }, { xMm: 300, yMm: -350 }], // prettier-ignore
+    footMmPerTurn: 1.5,
+  },
+];
+
+export const INSTRUMENTS: Instrument[] = [
+  { id: "T-3", name: "Steel tape 3", kind: "tape", sigmaMm: 1.0, sigmaMmPerM: 0.25, sigmaRad: 0 },
+  { id: "L-1", name: "Board laser 1", kind: "laser", sigmaMm: 1.0, sigmaMmPerM: 0.2, sigmaRad: 0 },
+  { id: "R-2", name: "Floor rule 2", kind: "rule", sigmaMm: 0.8, sigmaMmPerM: 0.2, sigmaRad: 0 },
+  { id: "C-1", name: "Stand scale", kind: "scale", sigmaMm: 1.5, sigmaMmPerM: 0, sigmaRad: 0 },
+  { id: "I-1", name: "Inclinometer 1", kind: "inclinometer", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: degToRad(0.05) },
+];
+
+export const PEOPLE = [
+  { id: "mara", name: "Mara Quill", initials: "MQ", role: "lead", pin: "270418" },
+  { id: "ines", name: "Ines Tarbet", initials: "IT", role: "technician", pin: "481526" },
+  { id: "oskar", name: "Oskar Veld", initials: "OV", role: "technician", pin: "635172" },
+  { id: "ruan", name: "Ruan Petch", initials: "RP", role: "viewer", pin: "904413" },
+] as const;

@@ -1,0 +1,167 @@
+import { gaussian, randomFrom, seedFrom, type Random } from "@/core/math/random";
+import {
+  datumFrame,
+  datumLine,
+  readingSigma,
+  slotsFor,
+  TOUCHES,
+  type Move,
+  type PlanPose,
+  type SetOutPlan,
+  type TouchKind,
+} from "@/core/setout";
+import { targetPose } from "@/core/setout/plan";
+import { baseFor } from "@/core/setout/stand";
+import { degToRad } from "@/core/units";
+import { vehiclePoints } from "@/core/vehicle";
+import { boardOf, carryOut, type StandBody } from "./stand-sim";
+
+/**
+ * A simulated bay: one vehicle and one stand with a true pose nobody sees, instruments with noise, hands that do not
+ * move things exactly as asked. Everything is a pure function of the seed and of what was done, so the same job
+ * always lives in the same world.
+ */
+export type BenchWorld = {
+  seed: string;
+  plan: SetOutPlan;
+  /** Where this very vehicle's hubs and badges truly are. */
+  points: { id: string; xMm: number; yMm: number; zMm: number }[];
+  stand: StandBody;
+  /** How the repair left the camera: turn about its own axes, radians. */
+  cameraRad: { yaw: number; pitch: number; roll: number };
+};
+
+/** What happens in a bay. */
+export type BayAct =
+  | { id: string; kind: "move"; move: Move }
+  | { id: string; kind: "touch"; touch: TouchKind }
+  /** Somebody walks into the stand and says nothing. */
+  | { id: string; kind: "bump" };
+
+/** How far out the stand is when it was rolled in by eye. */
+const ROLLED_IN = { alongMm: 45, acrossMm: 30, twistRad: degToRad(1.1), heightMm: 18, tiltMm: 2 };
+
+/** The bay as the stand was just rolled in. */
+export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
+  const random = randomFrom(seedFrom(`${seed}/bay`));
+  const points = vehiclePoints(plan.vehicle).map((p) => ({
+    id: p.id,
+    xMm: p.xMm + p.sigmaMm * gaussian(random),
+    yMm: p.yMm + p.sigmaMm * gaussian(random),
+    zMm: p.zMm,
+  }));
+  const target = targetPose(plan.sheet, datumLine(datumFrame(plan), points));
+  // Away from zero on purpose: nobody rolls a stand in to the millimetre.
+  const off = (size: number): number => (random() < 0.5 ? -1 : 1) * size * (0.7 + 0.6 * random());
+  const c = Math.cos(target.headingRad);
+  const s = Math.sin(target.headingRad);
+  const [dx, dy] = [off(ROLLED_IN.alongMm), off(ROLLED_IN.acrossMm)];
+  const board: PlanPose = {
+    xMm: target.xMm + c * dx - s * dy,
+    yMm: target.yMm + s * dx + c * dy,
+    headingRad: target.headingRad + off(ROLLED_IN.twistRad),
+  };
+  const joints = plan.stand.joints.map(() => 0);
+  const toleratesTilt = plan.sheet.tolerance.pitchDeg === undefined;
+  return {
+    seed,
+    plan,
+    points,
+    stand: {
+      base: baseFor(plan.stand, board, { joints }),
+      joints,
+      feetMm: plan.stand.feet.map(() => (toleratesTilt ? 0 : ROLLED_IN.tiltMm * gaussian(random))),
+      mastMm: plan.sheet.placement.heightMm + off(ROLLED_IN.heightMm),
+    },
+    cameraRad: {
+      yaw: degToRad(0.35) * gaussian(random),
+      pitch: degToRad(0.3) * gaussian(random),
+      roll: degToRad(0.2) * gaussian(random),
+    },
+  };
+}
+
+function shove(world: BenchWorld, random: Random, planMm: number, headingRad: number, heightMm: number): BenchWorld {
+  const { base, mastMm } = world.stand;
+  return {
+    ...world,
+    stand: {
+      ...world.stand,
+      base: {
+        xMm: base.xMm + planMm * gaussian(random),
+        yMm: base.yMm + planMm * gaussian(random),
+        headingRad: base.headingRad + headingRad * gaussian(random),
+      },
+      mastMm: mastMm + heightMm * gaussian(random),
+    },
+  };
+}
+
+/** The bay after one act. Hands miss a move by about one per cent and disturb a little on the way. */
+export function act(world: BenchWorld, what: BayAct): BenchWorld {
+  const random = randomFrom(seedFrom(`${world.seed}/act/${what.id}`));
+  if (what.kind === "move") {
+    const moved = { ...world, stand: carryOut(world.plan.stand, world.stand, what.move, 1 + 0.01 * gaussian(random)) };
+    return shove(moved, random, 0.4, degToRad(0.015), what.move.kind === "crank" ? 0.5 : 0);
+  }
+  if (what.kind === "bump") {
+    const { base } = world.stand;
+    const side = random() < 0.5 ? -1 : 1;
+    return {
+      ...world,
+      stand: { ...world.stand, base: { xMm: base.xMm + 70 + 20 * random(), yMm: base.yMm + side * 45, headingRad: base.headingRad + side * degToRad(1.5) } },
+    };
+  }
+  const w = TOUCHES[what.touch].widening;
+  return shove(world, random, 0.5 * w.planMm, 0.5 * w.headingRad, what.touch === "cranked" ? 4 : 0.3 * w.heightMm);
+}
+
+/**
+ * What an instrument shows at a slot, with its own noise; `nth` is how many times this slot was read before.
+ * Tapes run in space from hub to hook, so the figure is the slant length, as on a real tape.
+ */
+export function measure(world: BenchWorld, slotId: string, nth: number): number {
+  const slot = slotsFor(world.plan).find((s) => s.id === slotId);
+  const instrument = world.plan.instruments.find((i) => i.kind === slot?.instrument);
+  if (!slot || !instrument) throw new Error(`No instrument in this bay reads "${slotId}".`);
+  const truth = trueReading(world, slotId);
+  const random = randomFrom(seedFrom(`${world.seed}/read/${slotId}/${nth}`));
+  return truth + readingSigma(instrument, slot, truth) * gaussian(random);
+}
+
+const HUBS: Record<string, string> = { fl: "hubFL", fr: "hubFR", rl: "hubRL", rr: "hubRR" };
+
+/** The same without noise: plain geometry of points in space. */
+export function trueReading(world: BenchWorld, slotId: string): number {
+  const { stand } = world.plan;
+  const board = boardOf(stand, world.stand);
+  const { xMm, yMm, headingRad } = board.pose;
+  const place = (id: string) => world.points.find((p) => p.id === id)!;
+  const [family, from, end] = slotId.split("-");
+  if (family === "tape") {
+    const hub = place(HUBS[from!]!);
+    // Vehicle left is the board's own right hand: it faces the car.
+    const along = end === "l" ? -stand.beamHalfMm : stand.beamHalfMm;
+    const hook = { x: xMm - Math.sin(headingRad) * along, y: yMm + Math.cos(headingRad) * along };
+    return Math.hypot(hook.x - hub.xMm, hook.y - hub.yMm, stand.hookHeightMm - hub.zMm);
+  }
+  switch (slotId) {
+    case "laser-badge": {
+      const badge = place("badgeF");
+      const t = (badge.xMm - xMm) * Math.cos(headingRad) + (badge.yMm - yMm) * Math.sin(headingRad);
+      const dot = { x: xMm + t * Math.cos(headingRad), y: yMm + t * Math.sin(headingRad) };
+      const apart = Math.hypot(dot.x - badge.xMm, dot.y - badge.yMm);
+      return dot.y >= badge.yMm ? apart : -apart;
+    }
+    case "height-rule":
+      return board.heightMm;
+    case "height-scale":
+      return board.heightMm - stand.scaleOffsetMm;
+    case "tilt-pitch":
+      return board.pitchRad;
+    case "tilt-roll":
+      return board.rollRad;
+    default:
+      throw new Error(`No such reading: "${slotId}".`);
+  }
+}

@@ -1,0 +1,48 @@
+import next from "eslint-config-next/core-web-vitals";
+import nextTs from "eslint-config-next/typescript";
+import prettier from "eslint-config-prettier";
+import boundaries from "eslint-plugin-boundaries";
+
+/** The rooms, top to bottom. A room may import from itself and from rooms below it, never from one above. */
+const ROOMS = ["app", "ui", "workers", "server", "devices", "core"];
+const rooms = ROOMS.map((type) => ({ type, pattern: `${type}/**`, mode: "full" }));
+
+/** What each room may not see although it lies below (house rules stricter than the order). */
+const NOT_FOR = { ui: ["server"], workers: ["server"], core: [] };
+
+const policies = ROOMS.map((from, level) => ({
+  from: { type: from },
+  allow: { to: { type: ROOMS.slice(level).filter((to) => !(NOT_FOR[from] ?? []).includes(to)) } },
+}));
+
+export default [
+  { ignores: [".next/**", "node_modules/**", "var/**", "next-env.d.ts", "drizzle/**", "public/**", "test-results/**"] },
+  ...next,
+  ...nextTs,
+  {
+    files: ["**/*.{ts,tsx}"],
+    plugins: { boundaries },
+    settings: {
+      "boundaries/elements": [
+        ...rooms,
+        // Outside the product proper: these may reach into any room.
+        { type: "outside", pattern: "{demo,e2e,bench,scripts}/**", mode: "full" },
+      ],
+      "import/resolver": { typescript: { project: "./tsconfig.json" } },
+    },
+    rules: {
+      "boundaries/dependencies": ["error", { default: "disallow", rules: [...policies, { from: { type: "outside" }, allow: { to: { type: [...ROOMS, "outside"] } } }] }],
+      "@typescript-eslint/consistent-type-imports": "error",
+    },
+  },
+  {
+    files: ["core/**/*.ts"],
+    ignores: ["core/**/*.test.ts"],
+    rules: {
+      "no-restricted-imports": ["error", { patterns: [{ group: ["react", "react-dom", "next", "next/*", "node:*", "drizzle-orm*"], message: "core/ knows no framework and does no I/O." }] }],
+      "no-restricted-globals": ["error", "window", "document", "fetch", "process"],
+      "no-restricted-properties": ["error", { object: "Math", property: "random" }, { object: "Date", property: "now" }],
+    },
+  },
+  prettier,
+];
