@@ -1,3 +1,4 @@
+import { degToRad } from "@/core/units";
 import { planMoves, type Move } from "./moves";
 import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slots";
@@ -19,11 +20,18 @@ export type NextAct =
 
 export type Judged = { solution: SetOutSolution; verdict: Verdict; candidates: Candidate[]; next: NextAct };
 
+/** A quantity this close to its place, as a share of its tolerance, is left alone: a hand on it does more harm. */
+const LEAVE_ALONE = 0.3;
+
 /** The moves that null the present error, with predicted readings; empty when nothing is worth moving. */
 export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): ProposedMove[] {
-  const level = s.plan.sheet.tolerance.pitchDeg !== undefined || s.plan.sheet.tolerance.rollDeg !== undefined;
-  const now = level ? s.board : { ...s.board, pitchRad: 0, rollRad: 0 };
-  return planMoves(s.plan.stand, s.standState, now, s.target, least).map((move) => withReadings(s, move));
+  const t = s.plan.sheet.tolerance;
+  const near = (error: number, half: number): boolean => Math.abs(error) < LEAVE_ALONE * half;
+  const tilt = (rad: number, toleranceDeg: number | undefined): number =>
+    toleranceDeg === undefined || near(rad, degToRad(toleranceDeg)) ? 0 : rad;
+  const now = { ...s.board, pitchRad: tilt(s.board.pitchRad, t.pitchDeg), rollRad: tilt(s.board.rollRad, t.rollDeg) };
+  const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm) ? now.heightMm : s.target.heightMm;
+  return planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least).map((move) => withReadings(s, move));
 }
 
 function withReadings(s: SetOutSolution, move: Move): ProposedMove {
@@ -42,7 +50,7 @@ function exhausted(s: SetOutSolution): string {
   const names = ["distance", "place across", "twist"];
   const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / planHalfWidths(s)[i]!);
   const worst = names[sizes.indexOf(Math.max(...sizes))]!;
-  return `Everything was read ${ENOUGH} times and the ${worst} is still not known well enough for this sheet. The ${s.plan.sheet.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
+  return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.sheet.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
 }
 
 /** Judges a solution and names the next physical act. */
@@ -51,7 +59,8 @@ export function nextAct(solution: SetOutSolution): Judged {
   const candidates = rankReadings(solution, verdict);
   const read = (): NextAct => {
     const best = candidates[0];
-    if (verdict.why === "not-known" && best && candidates.every((c) => timesRead(solution, c.slot.id) >= ENOUGH))
+    const useful = candidates.filter((c) => c.chanceAfter > verdict.chanceIfNulled + 0.002);
+    if (verdict.why === "not-known" && best && useful.every((c) => timesRead(solution, c.slot.id) >= ENOUGH))
       return { kind: "stuck", message: exhausted(solution) };
     return best
       ? { kind: "read", candidate: best, again: null }
@@ -72,7 +81,8 @@ export function nextAct(solution: SetOutSolution): Judged {
     if (verdict.kind === "move") {
       const moves = proposeMoves(solution);
       // Errors can be outside together while each is too small to be worth a move of its own.
-      const [move, ...rest] = moves.length > 0 ? moves : proposeMoves(solution, { mm: 0.2, rad: 1e-4 });
+      const [move, ...rest] =
+        moves.length > 0 ? moves : planMoves(solution.plan.stand, solution.standState, solution.board, solution.target).map((m) => withReadings(solution, m));
       if (move) return { kind: "move", move, rest };
     }
     return read();

@@ -115,7 +115,7 @@ export function planMoves(
     const [tx, ty] = inPlan(base.headingRad);
     const board = boardAt(stand, base, state);
     const pose = { xMm: board.xMm - tx, yMm: board.yMm - ty, headingRad: board.headingRad };
-    push({ kind: "roll", awayMm: base.xMm - tx - baseNow.xMm, leftMm: base.yMm - ty - baseNow.yMm, turnRad: roll.turn }, { pose });
+    push({ kind: "roll", awayMm: roll.away, leftMm: roll.left, turnRad: roll.turn }, { pose });
   }
   if (tilted) {
     const feet = stand.feet.slice(1).map((f, i) => ({

@@ -1,0 +1,58 @@
+import { describe, expect, it } from "vitest";
+import { chiSquareUpperTail, normalCdf, normalCdfFast, normalQuantile } from "@/core/math/distributions";
+import { gaussian, randomFrom } from "@/core/math/random";
+import { boxProbability } from "./chance";
+
+describe("distributions", () => {
+  it("match published quantiles", () => {
+    // Chi-square 95 % points for 1, 3, 5 and 10 degrees of freedom; 99.9 % for 5.
+    for (const [x, k, p] of [[3.841459, 1, 0.05], [7.814728, 3, 0.05], [11.070498, 5, 0.05], [18.307038, 10, 0.05], [20.515006, 5, 0.001]] as const)
+      expect(chiSquareUpperTail(x, k)).toBeCloseTo(p, 7); // prettier-ignore
+    expect(normalCdf(1.959963985)).toBeCloseTo(0.975, 9);
+    expect(normalCdf(-3.290526731)).toBeCloseTo(0.0005, 9);
+    for (const z of [-8, -3.3, -0.4, 0, 0.7, 2.2, 6]) {
+      expect(normalCdfFast(z)).toBeCloseTo(normalCdf(z), 12);
+      expect(normalQuantile(normalCdfFast(z))).toBeCloseTo(z, z > 5 ? 4 : 9);
+    }
+  });
+});
+
+describe("boxProbability", () => {
+  it("meets the closed form of the bivariate and trivariate orthant within 1e-3", () => {
+    // An orthant as a box from 0 to far out: centre the mean at half the far edge.
+    const far = 60;
+    for (const [r12, r13, r23] of [[0.5, 0.3, -0.2], [0.9, 0.8, 0.7], [-0.6, 0.1, 0.4], [0, 0, 0]] as const) {
+      const cov = [[1, r12, r13], [r12, 1, r23], [r13, r23, 1]];
+      const closed = 1 / 8 + (Math.asin(r12) + Math.asin(r13) + Math.asin(r23)) / (4 * Math.PI);
+      expect(Math.abs(boxProbability([far, far, far], cov, [far, far, far]) - closed)).toBeLessThan(1e-3);
+      const two = 1 / 4 + Math.asin(r12) / (2 * Math.PI);
+      expect(Math.abs(boxProbability([far, far], [[1, r12], [r12, 1]], [far, far]) - two)).toBeLessThan(1e-3);
+    } // prettier-ignore
+  });
+
+  it("agrees with plain Monte Carlo on correlated boxes of mixed units", () => {
+    const random = randomFrom(4);
+    const l = [[2.1, 0, 0], [1.4, 2.6, 0], [-0.0008, 0.0011, 0.0009]]; // prettier-ignore
+    const cov = l.map((a) => l.map((b) => a.reduce((s, v, i) => s + v * b[i]!, 0)));
+    const mean = [3, -4, 0.001];
+    const halves = [6, 8, 0.004];
+    let inside = 0;
+    const N = 400_000;
+    for (let k = 0; k < N; k++) {
+      const z = [gaussian(random), gaussian(random), gaussian(random)];
+      if (l.every((row, i) => Math.abs(mean[i]! + row.reduce((s, v, j) => s + v * z[j]!, 0)) < halves[i]!)) inside++;
+    }
+    const p = inside / N;
+    const threeSigma = 3 * Math.sqrt((p * (1 - p)) / N);
+    expect(Math.abs(boxProbability(mean, cov, halves) - p)).toBeLessThan(1e-3 + threeSigma);
+  });
+
+  it("is a product for independent quantities, in up to six dimensions", () => {
+    const sd = [1, 2, 0.5, 3, 1.5, 0.7];
+    const halves = [2, 3, 1.2, 5, 3.3, 1];
+    const mean = [0.3, -1, 0.2, 1, 0, -0.1];
+    const cov = sd.map((s, i) => sd.map((_, j) => (i === j ? s * s : 0)));
+    const product = sd.reduce((p, s, i) => p * (normalCdf((halves[i]! - mean[i]!) / s) - normalCdf((-halves[i]! - mean[i]!) / s)), 1);
+    expect(boxProbability(mean, cov, halves)).toBeCloseTo(product, 9);
+  });
+});

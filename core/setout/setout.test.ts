@@ -1,0 +1,215 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { gaussian, randomFrom } from "@/core/math/random";
+import { adjustNetwork } from "@/core/survey";
+import { act, measure, openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
+import { boardOf, carryOut, type StandBody } from "@/devices/bench/stand-sim";
+import { planOf } from "@/tests/fixtures";
+import { degToRad } from "@/core/units";
+import { aim, datumFrame, datumLine, nextAct, planMoves, predictedReadings, solveSetOut, STAND, type SetOutEntry, type SetOutPlan } from "."; // prettier-ignore
+import { targetPose } from "./plan";
+
+/** Reads the listed slots off the world. */
+const readAll = (world: BenchWorld, slotIds: string[], from = 0): SetOutEntry[] =>
+  slotIds.map((slotId, i) => ({ kind: "reading", id: `r${from + i}`, slotId, shown: measure(world, slotId, from + i), sigma: slotId.startsWith("tape") ? 1.7 : 1.5 })); // prettier-ignore
+
+const FIVE = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "laser-badge"];
+
+/** Follows the Next sentence from a fresh stand until the board is set. */
+function follow(seed: string, plan: SetOutPlan, most = 60) {
+  let world = openBay(seed, plan);
+  const entries: SetOutEntry[] = [];
+  for (let i = 0; i < most; i++) {
+    const judged = nextAct(solveSetOut(plan, entries));
+    const { next } = judged;
+    if (next.kind === "settle" || next.kind === "stuck") return { world, judged, readings: entries.filter((e) => e.kind === "reading").length }; // prettier-ignore
+    if (next.kind === "move") {
+      world = act(world, { id: `m${i}`, kind: "move", move: next.move });
+      entries.push({ kind: "move", id: `m${i}`, move: next.move, rest: next.rest });
+    } else {
+      const { slot, sigma } = next.candidate;
+      if (next.again) entries.splice(entries.findIndex((e) => e.id === next.again), 1);
+      entries.push({ kind: "reading", id: `r${i}`, slotId: slot.id, shown: measure(world, slot.id, i), sigma });
+    }
+  }
+  throw new Error(`not set after ${most} acts`);
+}
+
+describe("moves", () => {
+  it.each([0, 1, 2])("of stand %i land within 0.5 mm and 0.01 degrees from 1,000 random poses, and read as predicted", (n) => {
+    const plan = planOf(1, n); // this sheet tolerances pitch and roll too
+    const stand = plan.stand;
+    let worstReading = 0;
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 2 ** 31 }), (seed) => {
+        const random = randomFrom(seed);
+        const within = (limit: number): number => (2 * random() - 1) * limit;
+        const body: StandBody = {
+          base: { xMm: 6700 + within(300), yMm: within(200), headingRad: Math.PI + within(0.08) },
+          // Three-foot tilts; a fourth foot follows the plane of the others, as it must to touch the floor.
+          feetMm: planarFeet(plan, within(0.015), within(0.015)),
+          joints: stand.joints.map((j) => within(j.kind === "yaw" ? j.limitRad : j.limitMm)),
+          mastMm: 1400 + within(150),
+        };
+        const points = openBay("moves", plan).points;
+        const target = { pose: targetPose(plan.sheet, datumLine(datumFrame(plan), points)), heightMm: 1480 };
+        const moves = planMoves(stand, { joints: body.joints }, boardOf(stand, body), target);
+        const moved = moves.reduce((b, move) => carryOut(stand, b, move), body);
+        const board = boardOf(stand, moved);
+        expect(Math.hypot(board.pose.xMm - target.pose.xMm, board.pose.yMm - target.pose.yMm)).toBeLessThan(0.5);
+        expect(Math.abs(board.heightMm - target.heightMm)).toBeLessThan(0.5);
+        const turn = Math.abs(((board.pose.headingRad - target.pose.headingRad + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
+        for (const angle of [turn, board.pitchRad, board.rollRad]) expect(Math.abs(angle)).toBeLessThan(degToRad(0.01));
+        stand.joints.forEach((j, i) => expect(Math.abs(moved.joints[i]!)).toBeLessThanOrEqual((j.kind === "yaw" ? j.limitRad : j.limitMm) + 1e-9));
+
+        // What the technician was told to see is what the instruments then show.
+        const world: BenchWorld = { seed: "moves", plan, points, stand: moved, cameraRad: { yaw: 0, pitch: 0, roll: 0 } };
+        const solution = solveSetOut(plan, []);
+        const exact = { ...solution, adjustment: { ...solution.adjustment!, points: points.map((p) => ({ ...p, covariance: [] })) } };
+        const predicted = predictedReadings(exact, moves.at(-1)?.after ?? boardOf(stand, body));
+        for (const slot of solution.slots)
+          if (slot.quantity.dimension === "length")
+            worstReading = Math.max(worstReading, Math.abs(predicted.get(slot.id)! - trueReading(world, slot.id)));
+      }),
+      { numRuns: 1000 },
+    );
+    expect(worstReading).toBeLessThan(0.5);
+  }); // prettier-ignore
+
+  it("never undo an earlier one: what a move sets stays set", () => {
+    const plan = planOf(0, 0);
+    const world = openBay("order", plan);
+    const target = solveSetOut(plan, []).target;
+    const moves = planMoves(plan.stand, { joints: [0, 0, 0] }, boardOf(plan.stand, world.stand), target);
+    expect(moves.map((m) => m.kind)).toEqual(["yaw", "slide", "slide", "crank"]);
+    for (const m of moves) expect(m.after.pose.headingRad).toBeCloseTo(target.pose.headingRad, 9);
+  });
+});
+
+/** Foot heights on one plane with the given slopes. */
+const planarFeet = (plan: SetOutPlan, a: number, b: number): number[] =>
+  plan.stand.feet.map((f) => a * f.xMm + b * f.yMm);
+
+describe("aim", () => {
+  it.each([0, 1, 2])("propagates covariance as finite differences of the geometry say (sheet %i)", (n) => {
+    const plan = planOf(n, 0);
+    const world = openBay("aim", plan);
+    const s = solveSetOut(plan, readAll(world, FIVE));
+    const base = s.adjustment!;
+    const value = (change: (a: typeof base) => void): number[] => {
+      const copy = structuredClone(base);
+      change(copy);
+      const a = aim(copy, plan.sheet, s.frame);
+      return [a.alongMm, a.acrossMm, a.twistRad];
+    };
+    for (const [id, row] of Object.entries(base.joint.index))
+      for (let k = 0; k < (id === STAND ? 3 : 2); k++) {
+        const h = k === 2 ? 1e-5 : 0.01;
+        const nudge = (by: number) => (a: typeof base) => {
+          const thing = [...a.points, ...a.bodies].find((p) => p.id === id)!;
+          const key = (["xMm", "yMm", "headingRad"] as const)[k]!;
+          (thing as Record<string, unknown>)[key] = (thing as unknown as Record<string, number>)[key]! + by;
+        };
+        const [plus, minus] = [value(nudge(h)), value(nudge(-h))];
+        for (let q = 0; q < 3; q++)
+          expect(s.aim!.jacobian[q]![row + k]).toBeCloseTo((plus[q]! - minus[q]!) / (2 * h), 5);
+      }
+  });
+
+  it("covers the true aim error in 93 to 97 % of 1,000 simulated bays", () => {
+    let inside = 0;
+    const plan = planOf(0, 0);
+    for (let i = 0; i < 1000; i++) {
+      const world = openBay(`cover-${i}`, plan);
+      const a = solveSetOut(plan, FIVE.map((slotId, k) => ({ kind: "reading", id: `${k}`, slotId, shown: measure(world, slotId, k), sigma: sigmaOf(plan, slotId) }))).aim!; // prettier-ignore
+      const truth = boardOf(plan.stand, world.stand).pose;
+      const line = datumLine(datumFrame(plan), world.points);
+      const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
+      const across = -uy * (truth.xMm - line.xMm) + ux * (truth.yMm - line.yMm);
+      if (Math.abs(a.acrossMm - across) < 1.96 * Math.sqrt(a.covariance[1]![1]!)) inside++;
+    }
+    expect(inside).toBeGreaterThan(930);
+    expect(inside).toBeLessThan(970);
+  });
+});
+
+const sigmaOf = (plan: SetOutPlan, slotId: string): number => {
+  const judged = nextAct(solveSetOut(plan, []));
+  return judged.candidates.find((c) => c.slot.id === slotId)!.sigma;
+};
+
+describe("the path to a verdict", () => {
+  it("sets the board inside tolerance in 60 simulated bays of three sheets, by its own advice alone", () => {
+    let outside = 0;
+    for (const n of [0, 1, 2])
+      for (let i = 0; i < 20; i++) {
+        const plan = planOf(n, n === 2 ? 0 : n);
+        const { world, judged } = follow(`follow-${i}`, plan);
+        expect(judged.verdict.kind).toBe("set");
+        const board = boardOf(plan.stand, world.stand);
+        const target = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
+        const t = plan.sheet.tolerance;
+        const off = [board.pose.xMm - target.xMm, board.pose.yMm - target.yMm, board.heightMm - plan.sheet.placement.heightMm];
+        const out = Math.abs(off[0]!) > t.alongMm || Math.abs(off[1]!) > t.acrossMm || Math.abs(off[2]!) > t.heightMm;
+        if (out || Math.abs(board.pose.headingRad - target.headingRad) > degToRad(t.twistDeg)) outside++;
+      }
+    // Chance is at least 99 % each: more than 3 misses in 60 has a probability below 0.4 %.
+    expect(outside).toBeLessThanOrEqual(3);
+  }); // prettier-ignore
+
+  it("names a 20 mm slip in the walk's own readings, and is set once it is read again", () => {
+    const plan = planOf(0, 0);
+    let named = 0;
+    for (let i = 0; i < 200; i++) {
+      const random = randomFrom(i + 1);
+      const entries = readAll(openBay(`slip-${i}`, plan), [...FIVE, "tape-rl-l", "tape-rr-r"]);
+      const k = Math.floor(random() * 4);
+      const slipped = entries[k] as Extract<SetOutEntry, { kind: "reading" }>;
+      entries[k] = { ...slipped, shown: slipped.shown + (gaussian(random) > 0 ? 20 : -20) };
+      const { verdict, next } = nextAct(solveSetOut(plan, entries));
+      if (verdict.suspects[0] === slipped.id) named++;
+      if (verdict.why === "suspect" && next.kind === "read") expect(next.again).toBe(verdict.suspects[0]);
+    }
+    expect(named).toBeGreaterThanOrEqual(190);
+  });
+
+  it("foretells exactly what a reading will do to the covariance", () => {
+    const plan = planOf(0, 0);
+    const entries = readAll(openBay("rank", plan), FIVE.slice(0, 3));
+    const before = nextAct(solveSetOut(plan, entries));
+    for (const c of before.candidates.filter((x) => x.slot.observes.in === "plan")) {
+      const after = nextAct(solveSetOut(plan, [...entries, { kind: "reading", id: "next", slotId: c.slot.id, shown: c.expected, sigma: c.sigma }])); // prettier-ignore
+      expect(after.verdict.chanceIfNulled).toBeCloseTo(c.chanceAfter, 2);
+    }
+  });
+
+  it("stops counting readings taken before a touch, and asks for fewer than all of them again", () => {
+    const plan = planOf(0, 0);
+    const done = follow("touch", plan);
+    const entries: SetOutEntry[] = [...done.judged.solution.readings.map((r) => ({ kind: "reading" as const, id: r.id, slotId: r.slotId, shown: r.shown, sigma: 1.7 }))].slice(-5); // prettier-ignore
+    const touched = nextAct(solveSetOut(plan, [...entries, { kind: "touch", id: "t", touch: "knocked" }]));
+    expect(touched.solution.readings.every((r) => r.state === "doubt" || r.slotId.startsWith("height"))).toBe(true);
+    expect(touched.verdict.kind).toBe("read");
+  });
+
+  it("says so when the kit cannot prove what the sheet asks, instead of asking for ever", () => {
+    const plan = planOf(2, 0);
+    const vague: SetOutPlan = { ...plan, vehicle: { ...plan.vehicle, hubSigmaMm: 4 } };
+    const { next } = follow("vague", vague, 90).judged;
+    expect(next.kind).toBe("stuck");
+    expect(next.kind === "stuck" && next.message).toMatch(/place across|twist/);
+  });
+
+  it("refuses a thrust sheet without rear toe, and turns the target by half the toe difference with it", () => {
+    const plan = planOf(2, 0);
+    expect(() => solveSetOut({ ...plan, rearToe: null }, [])).toThrow(/rear toe/);
+    const straight = solveSetOut({ ...plan, rearToe: { leftRad: 0.003, rightRad: 0.003 } }, []).target.pose;
+    const turned = solveSetOut(plan, []).target.pose;
+    expect(turned.headingRad - straight.headingRad).toBeCloseTo(0.002, 9);
+  });
+
+  it("solves a network that adjustNetwork itself accepts", () => {
+    const s = solveSetOut(planOf(0, 0), readAll(openBay("net", planOf(0, 0)), FIVE));
+    expect(adjustNetwork(s.network).bodies[0]!.xMm).toBe(s.board.pose.xMm);
+  });
+});

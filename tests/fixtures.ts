@@ -1,0 +1,14 @@
+import { DEFAULT_THRESHOLDS, type SetOutPlan } from "@/core/setout";
+import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { SHEETS } from "@/demo/data/sheets";
+import { VEHICLES } from "@/demo/data/vehicles";
+
+/** The demo shop's plans by place in their lists: vehicle and sheet (same place), and stand. */
+export const planOf = (vehicle: number, stand: number): SetOutPlan => ({
+  vehicle: VEHICLES[vehicle]!,
+  sheet: SHEETS[vehicle]!,
+  stand: STANDS[stand]!,
+  instruments: INSTRUMENTS,
+  rearToe: { leftRad: 0.001, rightRad: 0.005 },
+  thresholds: DEFAULT_THRESHOLDS,
+});

@@ -1,0 +1,133 @@
+import type { Observation, SurveyNetwork } from "@/core/survey";
+
+/**
+ * A second, unrelated way to the same answer, for tests: models written out as plain
+ * geometry, derivatives by Richardson-extrapolated differences, the linear problem by Householder QR of the whitened
+ * design (never forming normal equations).
+ */
+export type Truth = Record<string, number[]>;
+
+function locate(ref: string, network: SurveyNetwork, at: Truth): [number, number] {
+  const [bodyId, pointId] = ref.split(".");
+  const body = network.bodies.find((b) => b.id === bodyId);
+  if (!body || !pointId) {
+    const p = network.points.find((q) => q.id === ref)!;
+    const [x, y] = at[ref] ?? [p.xMm, p.yMm];
+    return [x!, y!];
+  }
+  const p = body.points.find((q) => q.id === pointId)!;
+  const [x, y, t] = at[bodyId!] ?? [body.xMm, body.yMm, body.headingRad];
+  return [x! + p.xMm * Math.cos(t!) - p.yMm * Math.sin(t!), y! + p.xMm * Math.sin(t!) + p.yMm * Math.cos(t!)];
+}
+
+/** What a perfect instrument would read. */
+export function observe(o: Observation, network: SurveyNetwork, at: Truth): number {
+  const where = (ref: string) => locate(ref, network, at);
+  switch (o.kind) {
+    case "distance": {
+      const [a, b] = [where(o.from), where(o.to)];
+      return Math.sqrt((a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2);
+    }
+    case "offset":
+    case "station": {
+      const [p, a, b] = [where(o.point), where(o.lineFrom), where(o.lineTo)];
+      const bearing = Math.atan2(b[1] - a[1], b[0] - a[0]);
+      const away = Math.atan2(p[1] - a[1], p[0] - a[0]) - bearing;
+      const far = Math.hypot(p[0] - a[0], p[1] - a[1]);
+      return far * (o.kind === "offset" ? Math.sin(away) : Math.cos(away));
+    }
+    case "range": {
+      const [f, c] = [where(o.from), where(o.panelPoint)];
+      const heading = (at[o.from.split(".")[0]!] ?? [0, 0, network.bodies[0]!.headingRad])[2]!;
+      // Perpendicular distance to the panel over the cosine of the incidence.
+      const gap = (c[0] - f[0]) * Math.cos(o.panelHeadingRad) + (c[1] - f[1]) * Math.sin(o.panelHeadingRad);
+      return gap / Math.cos(heading + o.directionRad - o.panelHeadingRad);
+    }
+    case "heading":
+      return at[o.body]![2]!;
+  }
+}
+
+type Column = { id: string; k: number; step: number };
+
+/** Least squares by QR Gauss-Newton on whitened residuals, priors as extra rows. */
+export function independentSolution(network: SurveyNetwork): Truth {
+  const at: Truth = {};
+  const columns: Column[] = [];
+  for (const p of network.points) {
+    at[p.id] = [p.xMm, p.yMm];
+    if (!p.fixed) columns.push({ id: p.id, k: 0, step: 0.5 }, { id: p.id, k: 1, step: 0.5 });
+  }
+  for (const b of network.bodies) {
+    at[b.id] = [b.xMm, b.yMm, b.headingRad];
+    columns.push({ id: b.id, k: 0, step: 0.5 }, { id: b.id, k: 1, step: 0.5 }, { id: b.id, k: 2, step: 1e-3 });
+  }
+  const residuals = (): number[] => {
+    const r = network.observations.map((o) => {
+      const d = observe(o, network, at) - (o.kind === "heading" ? o.valueRad : o.valueMm);
+      return (o.kind === "heading" ? Math.atan2(Math.sin(d), Math.cos(d)) : d) / o.sigma;
+    });
+    for (const p of network.points)
+      if (p.sigmaMm) r.push((at[p.id]![0]! - p.xMm) / p.sigmaMm, (at[p.id]![1]! - p.yMm) / p.sigmaMm);
+    for (const b of network.bodies) if (b.priorCovariance) r.push(...whiten(b.priorCovariance, [at[b.id]![0]! - b.xMm, at[b.id]![1]! - b.yMm, at[b.id]![2]! - b.headingRad])); // prettier-ignore
+    return r;
+  };
+  const slope = (c: Column, h: number): number[] => {
+    const v = at[c.id]!;
+    const x = v[c.k]!;
+    v[c.k] = x + h;
+    const plus = residuals();
+    v[c.k] = x - h;
+    const minus = residuals();
+    v[c.k] = x;
+    return plus.map((p, i) => (p - minus[i]!) / (2 * h));
+  };
+  for (let round = 0; round < 25; round++) {
+    const jacobian = columns.map((c) => {
+      const [coarse, fine] = [slope(c, c.step), slope(c, c.step / 2)];
+      return fine.map((f, i) => (4 * f - coarse[i]!) / 3);
+    });
+    const step = qrLeastSquares(jacobian, residuals().map((r) => -r));
+    columns.forEach((c, i) => (at[c.id]![c.k]! += step[i]!));
+  }
+  return at;
+}
+
+/** L^-1 d with L L^T = covariance, by forward substitution. */
+function whiten(covariance: number[][], d: number[]): number[] {
+  const l: number[][] = [];
+  const out: number[] = [];
+  covariance.forEach((row, i) => {
+    l.push([]);
+    for (let j = 0; j <= i; j++) {
+      let s = row[j]!;
+      for (let k = 0; k < j; k++) s -= l[i]![k]! * l[j]![k]!;
+      l[i]!.push(i === j ? Math.sqrt(s) : s / l[j]![j]!);
+    }
+    out.push((d[i]! - out.reduce((s, v, k) => s + v * l[i]![k]!, 0)) / l[i]![i]!);
+  });
+  return out;
+}
+
+/** Minimises |J x - b| by Householder reflections; `columns` are the columns of J. */
+function qrLeastSquares(columns: number[][], b: number[]): number[] {
+  const a = columns.map((c) => [...c]);
+  const y = [...b];
+  const n = a.length;
+  for (let k = 0; k < n; k++) {
+    const norm = Math.hypot(...a[k]!.slice(k)) * (a[k]![k]! > 0 ? -1 : 1);
+    const v = a[k]!.map((x, i) => (i < k ? 0 : i === k ? x - norm : x));
+    const vv = v.reduce((s, x) => s + x * x, 0);
+    for (const target of [...a.slice(k), y]) {
+      const f = (2 * v.reduce((s, x, i) => s + x * target[i]!, 0)) / vv;
+      v.forEach((x, i) => (target[i]! -= f * x));
+    }
+  }
+  const x = new Array<number>(n).fill(0);
+  for (let i = n - 1; i >= 0; i--) {
+    let s = y[i]!;
+    for (let k = i + 1; k < n; k++) s -= a[k]![i]! * x[k]!;
+    x[i] = s / a[i]![i]!;
+  }
+  return x;
+}
