@@ -1,0 +1,76 @@
+import { z } from "zod";
+
+const id = z.string().min(1).max(64);
+const finite = z.number().refine(Number.isFinite, "must be a number");
+const reason = z.string().trim().min(3, "say why in a few words").max(400);
+
+const pose = z.object({ xMm: finite, yMm: finite, headingRad: finite });
+const after = z.object({ pose, heightMm: finite, pitchRad: finite, rollRad: finite });
+const move = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("roll"), awayMm: finite, leftMm: finite, turnRad: finite, after }),
+  z.object({ kind: z.literal("level"), foot: z.number().int(), raiseMm: finite, turns: finite, after }),
+  z.object({ kind: z.literal("yaw"), joint: z.number().int(), turnRad: finite, leftEndMm: finite, after }),
+  z.object({ kind: z.literal("slide"), joint: z.number().int(), axis: z.enum(["fore-aft", "cross"]), byMm: finite, awayMm: finite, leftMm: finite, after }),
+  z.object({ kind: z.literal("crank"), upMm: finite, turns: finite, after }),
+]); // prettier-ignore
+
+/** What was settled when the job was taken in. */
+export const intakeSchema = z.object({
+  vin: z.string().max(40),
+  /** Why a VIN that fails its check was kept. */
+  vinReason: reason.nullable(),
+  vehicleId: id,
+  operations: z.array(z.enum(["windshield-replaced", "camera-replaced", "bracket-touched", "wheel-alignment"])).min(1, "pick what was done"),
+  sheetId: id,
+  sheetVersion: z.number().int(),
+  standId: id,
+  customer: z.string().trim().min(1, "name the customer").max(120),
+  plate: z.string().trim().max(20),
+  order: z.string().trim().max(40),
+  /** Degrees, toe-in positive, from the alignment printout; needed where the sheet names the thrust line. */
+  rearToeDeg: z.object({ left: finite.min(-3).max(3), right: finite.min(-3).max(3) }).nullable(),
+}); // prettier-ignore
+export type Intake = z.infer<typeof intakeSchema>;
+
+const touchKind = z.enum(["cranked", "hung", "knocked", "moved-car"]);
+
+/** What a tablet may add to a job's log. */
+export const tabletEventSchema = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("reading"),
+    slotId: id,
+    /** Exactly as typed. */
+    typed: z.string().max(60),
+    /** What the instrument showed, mm or rad. */
+    shown: finite,
+    sigma: finite.positive(),
+    instrumentId: id,
+  }),
+  z.object({ kind: z.literal("strike"), target: id, reason }),
+  z.object({ kind: z.literal("touch"), touch: touchKind }),
+  z.object({ kind: z.literal("move"), move, rest: z.array(move).max(12) }),
+  z.object({ kind: z.literal("settle") }),
+  z.object({
+    kind: z.literal("check"),
+    stage: z.enum(["ready", "prove"]),
+    itemId: id,
+    outcome: z.enum(["fine", "fixed", "accepted"]),
+    reason: reason.nullable(),
+  }),
+  /** Simulated bay only: somebody walks into the stand and says nothing. */
+  z.object({ kind: z.literal("bump") }),
+  z.object({ kind: z.literal("hand-over") }),
+]);
+export type TabletEvent = z.infer<typeof tabletEventSchema>;
+
+/** The set-out as the server itself computed it at the moment it was settled. */
+export type Settlement = {
+  kind: "settled";
+  chance: number;
+  alongMm: number;
+  acrossMm: number;
+  twistRad: number;
+  heightMm: number;
+  sigma: { alongMm: number; acrossMm: number; twistRad: number; heightMm: number };
+  readingIds: string[];
+};

@@ -1,0 +1,64 @@
+import type { RunEvent } from "@/core/run";
+import type { Intake, Settlement, TabletEvent } from "./events";
+
+/** What the server alone adds. */
+export type ServerEvent =
+  | { kind: "taken-in"; intake: Intake }
+  | { kind: "run"; event: RunEvent }
+  | Settlement;
+
+export type EventBody = Exclude<TabletEvent, { kind: "settle" }> | ServerEvent;
+
+/** One line of a job's append-only log. */
+export type JobEvent = {
+  /** Made by whoever wrote it, so that sending it twice writes it once. */
+  id: string;
+  /** 1, 2, 3 ... within the job. Events not yet confirmed by the server carry the place they hope for. */
+  seq: number;
+  /** UTC, ISO. */
+  at: string;
+  by: { id: string; name: string; initials: string };
+  body: EventBody;
+};
+
+type EventOf<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & { body: Extract<EventBody, { kind: K }> };
+
+const isKind =
+  <K extends EventBody["kind"]>(kind: K) =>
+  (e: JobEvent): e is EventOf<K> =>
+    e.body.kind === kind;
+
+/** All events of one kind, in order. */
+export const eventsOf = <K extends EventBody["kind"]>(events: readonly JobEvent[], kind: K): EventOf<K>[] =>
+  events.filter(isKind(kind)) as EventOf<K>[];
+
+/** Ids of struck events, with who struck them and why. */
+export function strikes(events: readonly JobEvent[]): Map<string, EventOf<"strike">> {
+  return new Map(eventsOf(events, "strike").map((e) => [e.body.target, e]));
+}
+
+/** The last outcome of each checklist item of a stage, unless struck. */
+export function checksOf(events: readonly JobEvent[], stage: "ready" | "prove"): Map<string, EventOf<"check">> {
+  const struck = strikes(events);
+  return new Map(
+    eventsOf(events, "check")
+      .filter((e) => e.body.stage === stage && !struck.has(e.id))
+      .map((e) => [e.body.itemId, e]),
+  );
+}
+
+/** The log of the scan tool run. */
+export const runLogOf = (events: readonly JobEvent[]): RunEvent[] => eventsOf(events, "run").map((e) => e.body.event);
+
+/** The settlement that still holds: nothing at the stand was read, moved, touched or struck since. */
+export function standingSettlement(events: readonly JobEvent[]): EventOf<"settled"> | null {
+  const last = eventsOf(events, "settled").at(-1);
+  if (!last) return null;
+  const readings = new Set(eventsOf(events, "reading").map((e) => e.id));
+  const disturbed = events.some(
+    (e) =>
+      e.seq > last.seq &&
+      (["reading", "move", "touch"].includes(e.body.kind) || (e.body.kind === "strike" && readings.has(e.body.target))),
+  );
+  return disturbed ? null : last;
+}

@@ -1,0 +1,71 @@
+import { replayRun } from "@/core/run";
+import type { Sheet } from "@/core/sheet";
+import { checksOf, eventsOf, runLogOf, standingSettlement, type JobEvent } from "./job";
+
+export const STAGES = [
+  { n: 1, id: "take-in", name: "Take in" },
+  { n: 2, id: "owed", name: "Owed" },
+  { n: 3, id: "ready", name: "Ready" },
+  { n: 4, id: "set-out", name: "Set out" },
+  { n: 5, id: "run", name: "Run" },
+  { n: 6, id: "drive", name: "Drive" },
+  { n: 7, id: "prove", name: "Prove" },
+  { n: 8, id: "hand-over", name: "Hand over" },
+] as const;
+
+export type StageId = (typeof STAGES)[number]["id"];
+
+/** settled: done. loose: begun or wanted. open: not begun. stop: something refuses. none: this job does not ask for it. */
+export type StageState = { id: StageId; state: "settled" | "loose" | "open" | "stop" | "none"; lacks: string | null };
+
+/** Where a job stands, stage by stage, and what each still lacks. */
+export function stageStates(events: readonly JobEvent[], sheet: Sheet): StageState[] {
+  const checks = (stage: "ready" | "prove", items: Sheet["ready"]): StageState => {
+    const done = checksOf(events, stage);
+    const left = items.filter((i) => !done.has(i.id)).length;
+    const state = left === 0 ? "settled" : left < items.length ? "loose" : "open";
+    return { id: stage, state, lacks: left === 0 ? null : `${left} of ${items.length} still to check` };
+  };
+
+  const settled = standingSettlement(events);
+  const begun = eventsOf(events, "reading").length > 0;
+  const wasSettled = eventsOf(events, "settled").length > 0;
+  const setOut: StageState = settled
+    ? { id: "set-out", state: "settled", lacks: null }
+    : { id: "set-out", state: begun ? "loose" : "open", lacks: wasSettled ? "Disturbed since it was settled" : "Board not proved in place" };
+
+  const run = replayRun(runLogOf(events), sheet.run);
+  const runStage: StageState =
+    run.status === "passed"
+      ? { id: "run", state: "settled", lacks: null }
+      : run.status === "failed"
+        ? { id: "run", state: "stop", lacks: run.message ?? "The vehicle refused" }
+        : { id: "run", state: run.status === "not-started" ? "open" : "loose", lacks: "Routine not passed" };
+
+  const drive: StageState =
+    sheet.kind === "static"
+      ? { id: "drive", state: "none", lacks: "The sheet asks for no drive" }
+      : { id: "drive", state: "open", lacks: "The sheet asks for a drive after the static part" };
+  const handed = eventsOf(events, "hand-over").length > 0;
+  return [
+    { id: "take-in", state: "settled", lacks: null },
+    { id: "owed", state: "settled", lacks: null },
+    checks("ready", sheet.ready),
+    setOut,
+    runStage,
+    drive,
+    checks("prove", sheet.prove),
+    { id: "hand-over", state: handed ? "settled" : "open", lacks: handed ? null : "Not handed over" },
+  ];
+}
+
+/** One word for the jobs list. */
+export type JobState = "handed-over" | "refused" | "ready-to-hand-over" | "in-work";
+
+export function jobState(states: readonly StageState[]): JobState {
+  const of = (id: StageId) => states.find((s) => s.id === id)!.state;
+  if (of("hand-over") === "settled") return "handed-over";
+  if (of("run") === "stop") return "refused";
+  if (states.every((s) => s.id === "hand-over" || s.state === "settled" || s.state === "none")) return "ready-to-hand-over";
+  return "in-work";
+}

@@ -1,0 +1,52 @@
+import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
+import type { BenchWorld } from "../bench/world";
+import { learnForwardCamera } from "../vehicle/forward-camera";
+import { DeviceRefusal, type ScanTool } from "./scan-tool";
+
+/** What the simulated tool finds in the cabin, told by whoever keeps the job's log. */
+export type Cabin = {
+  ignition: "on" | "off";
+  /** Whether a battery maintainer is on: ignition-on work drains the battery without one. */
+  maintained: boolean;
+  /** Seconds of ignition-on time so far. */
+  ignitionOnSeconds: number;
+  /** How many connections were tried before; the adapter's contact fails now and then. */
+  connectionsBefore: number;
+  /** How many looks the routine took before. */
+  looksBefore: number;
+};
+
+const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
+
+/** A made-up tool on a simulated vehicle: delays, a doubtful plug, a battery that drains, a real picture of the board. */
+export function simulatedScanTool(world: BenchWorld, cabin: Cabin): ScanTool {
+  const random = (what: string) => randomFrom(seedFrom(`${world.seed}/tool/${what}`));
+  const volts = (): number => {
+    const drained = 0.0011 * cabin.ignitionOnSeconds;
+    const rest = cabin.maintained ? 13.3 : 12.15 - drained;
+    return Math.round((rest + 0.04 * gaussian(random(`volts/${cabin.looksBefore}`))) * 100) / 100;
+  };
+  return {
+    identity: { name: "Simulated scan tool", serial: "SIM-0412", software: "0.1" },
+    async connect() {
+      await pause(700);
+      if (random(`plug/${cabin.connectionsBefore}`)() < 0.12)
+        throw new DeviceRefusal("The vehicle did not answer. Push the plug home, check the ignition, and connect again.");
+      return { volts: volts() };
+    },
+    async ignition() {
+      return cabin.ignition;
+    },
+    async readValue(value) {
+      await pause(250);
+      if (value === "battery-voltage") return { value: volts(), unit: "V" };
+      const stored = world.plan.vehicle.camera.zMm + 3 * gaussian(random("stored-height"));
+      return { value: Math.round((stored / 25.4) * 10) / 10, unit: "in" };
+    },
+    async runRoutine() {
+      if (volts() < 11.8) throw new DeviceRefusal("The vehicle refuses: battery too low. Put the maintainer on and wait.");
+      await pause(1800);
+      return learnForwardCamera(world, String(cabin.looksBefore));
+    },
+  };
+}

@@ -1,0 +1,124 @@
+import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
+import type { RoutineResult } from "@/core/run";
+import { datumFrame, datumLine, type BoardState } from "@/core/setout";
+import { targetPose } from "@/core/setout/plan";
+import { radToDeg } from "@/core/units";
+import type { BenchWorld } from "../bench/world";
+import { boardOf } from "../bench/stand-sim";
+
+/**
+ * The vehicle's own forward camera and the computer behind it.
+ *
+ * The camera sees the printed points of the board where the board truly stands. The computer believes the board
+ * stands where the sheet says, and turns its idea of the camera until the two pictures agree. What is left over, in
+ * size or in shape, it refuses. Nothing here knows what the technician measured.
+ */
+type Vec3 = [number, number, number];
+
+const FOCAL_PX = 1250;
+const PIXEL_NOISE = 0.12;
+/** The computer's own limits: how far it will turn its idea of the camera, and how ill the picture may fit. */
+const LIMITS = { yawDeg: 1.4, pitchDeg: 1.4, rollDeg: 0.9, scale: 0.008, rmsPx: 1.6 };
+
+/** Points printed on the board, in its own plane (right of centre, above centre), millimetres. */
+function boardPattern(widthMm: number): [number, number][] {
+  const points: [number, number][] = [];
+  for (let i = -2; i <= 2; i++) for (let j = -1; j <= 1; j++) points.push([(i * widthMm) / 5, (j * widthMm) / 5]);
+  return points;
+}
+
+/** Board points in vehicle axes. The board's normal is its heading; roll turns it in its plane, pitch leans it. */
+function boardPoints(board: BoardState, widthMm: number): Vec3[] {
+  const [c, s] = [Math.cos(board.pose.headingRad), Math.sin(board.pose.headingRad)];
+  // In body axes x faces the car, y is to vehicle right for a board that faces it, z is up.
+  return boardPattern(widthMm).map(([right, up]) => {
+    const y = right * Math.cos(board.rollRad) + up * Math.sin(board.rollRad);
+    const z = up * Math.cos(board.rollRad) - right * Math.sin(board.rollRad);
+    const lean = -Math.sin(board.pitchRad) * z;
+    return [
+      board.pose.xMm + c * lean - s * y,
+      board.pose.yMm + s * lean + c * y,
+      board.heightMm + Math.cos(board.pitchRad) * z,
+    ];
+  });
+}
+
+type Turn = { yaw: number; pitch: number; roll: number };
+
+/** Pinhole picture of vehicle points; camera axes x right, y down, z forward, turned by yaw, pitch, roll. */
+function picture(points: Vec3[], camera: { xMm: number; yMm: number; zMm: number }, turn: Turn): [number, number][] {
+  const [cy, sy] = [Math.cos(turn.yaw), Math.sin(turn.yaw)];
+  const [cp, sp] = [Math.cos(turn.pitch), Math.sin(turn.pitch)];
+  const [cr, sr] = [Math.cos(turn.roll), Math.sin(turn.roll)];
+  return points.map(([px, py, pz]) => {
+    const [dx, dy, dz] = [px - camera.xMm, py - camera.yMm, pz - camera.zMm];
+    // Into the camera's frame: undo yaw (about z up), then pitch (nose down positive), then roll.
+    const [fx, fy] = [cy * dx + sy * dy, -sy * dx + cy * dy];
+    const [gx, gz] = [cp * fx - sp * dz, sp * fx + cp * dz];
+    const [hy, hz] = [cr * fy + sr * gz, -sr * fy + cr * gz];
+    return [(-FOCAL_PX * hy) / gx, (-FOCAL_PX * hz) / gx];
+  });
+}
+
+/** What the computer concludes from one look at the board. */
+export function learnForwardCamera(world: BenchWorld, look: string): RoutineResult {
+  const { plan } = world;
+  const random = randomFrom(seedFrom(`${world.seed}/look/${look}`));
+  const seen = picture(boardPoints(boardOf(plan.stand, world.stand), plan.sheet.board.widthMm), plan.vehicle.camera, world.cameraRad)
+    .map(([u, v]): [number, number] => [u + PIXEL_NOISE * gaussian(random), v + PIXEL_NOISE * gaussian(random)]); // prettier-ignore
+
+  const pose = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
+  const believed = boardPoints({ pose, heightMm: plan.sheet.placement.heightMm, pitchRad: 0, rollRad: 0 }, plan.sheet.board.widthMm);
+  const turn: Turn = { yaw: 0, pitch: 0, roll: 0 };
+  for (let round = 0; round < 8; round++) fitTurn(turn, believed, seen, plan.vehicle.camera);
+
+  const fitted = picture(believed, plan.vehicle.camera, turn);
+  const rms = Math.sqrt(seen.reduce((s, p, i) => s + (p[0] - fitted[i]![0]) ** 2 + (p[1] - fitted[i]![1]) ** 2, 0) / seen.length);
+  const scale = spread(seen) / spread(fitted) - 1;
+  const result = {
+    qualityPercent: Math.max(0, 100 - 22 * rms),
+    learnedYawDeg: radToDeg(turn.yaw),
+    learnedPitchDeg: radToDeg(turn.pitch),
+    learnedRollDeg: radToDeg(turn.roll),
+  };
+  const reason = refusal(result, scale, rms);
+  return { ...result, passed: reason === null, reason };
+}
+
+function refusal(r: Pick<RoutineResult, "learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg">, scale: number, rms: number): string | null {
+  const percent = (Math.abs(scale) * 100).toFixed(1);
+  if (scale < -LIMITS.scale) return `Board appears ${percent} % too small: it stands too far from the camera.`;
+  if (scale > LIMITS.scale) return `Board appears ${percent} % too large: it stands too near the camera.`;
+  if (Math.abs(r.learnedYawDeg) > LIMITS.yawDeg) return `Aim to the side beyond the limit: ${r.learnedYawDeg.toFixed(2)} degrees.`;
+  if (Math.abs(r.learnedPitchDeg) > LIMITS.pitchDeg) return `Aim up or down beyond the limit: ${r.learnedPitchDeg.toFixed(2)} degrees.`;
+  if (Math.abs(r.learnedRollDeg) > LIMITS.rollDeg) return `Camera or board turned beyond the limit: ${r.learnedRollDeg.toFixed(2)} degrees.`;
+  if (rms > LIMITS.rmsPx) return "Board does not look as it should: it is turned or leaning.";
+  return null;
+}
+
+/** Mean distance of picture points from their centre. */
+function spread(points: [number, number][]): number {
+  const n = points.length;
+  const u = points.reduce((s, p) => s + p[0], 0) / n;
+  const v = points.reduce((s, p) => s + p[1], 0) / n;
+  return points.reduce((s, p) => s + Math.hypot(p[0] - u, p[1] - v), 0) / n;
+}
+
+/** One Gauss-Newton step on yaw, pitch and roll, with forward differences of the picture. */
+function fitTurn(turn: Turn, believed: Vec3[], seen: [number, number][], camera: { xMm: number; yMm: number; zMm: number }): void {
+  const H = 1e-6;
+  const keys = ["yaw", "pitch", "roll"] as const;
+  const at = picture(believed, camera, turn).flat();
+  const columns = keys.map((key) => picture(believed, camera, { ...turn, [key]: turn[key] + H }).flat().map((v, i) => (v - at[i]!) / H)); // prettier-ignore
+  const left = seen.flat().map((v, i) => v - at[i]!);
+  const dot = (a: number[], b: number[]): number => a.reduce((s, v, i) => s + v * b[i]!, 0);
+  const m = columns.map((a) => [...columns.map((b) => dot(a, b)), dot(a, left)]);
+  // Gauss elimination on the 3x4 system; the three columns are never parallel for a board with extent.
+  for (let i = 0; i < 3; i++)
+    for (let k = 0; k < 3; k++) {
+      if (k === i) continue;
+      const f = m[k]![i]! / m[i]![i]!;
+      for (let j = i; j < 4; j++) m[k]![j]! -= f * m[i]![j]!;
+    }
+  keys.forEach((key, i) => (turn[key] += m[i]![3]! / m[i]![i]!));
+}
