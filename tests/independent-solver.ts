@@ -87,7 +87,10 @@ export function independentSolution(network: SurveyNetwork): Truth {
       const [coarse, fine] = [slope(c, c.step), slope(c, c.step / 2)];
       return fine.map((f, i) => (4 * f - coarse[i]!) / 3);
     });
-    const step = qrLeastSquares(jacobian, residuals().map((r) => -r));
+    const step = qrLeastSquares(
+      jacobian,
+      residuals().map((r) => -r),
+    );
     columns.forEach((c, i) => (at[c.id]![c.k]! += step[i]!));
   }
   return at;

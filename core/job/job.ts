@@ -2,10 +2,7 @@ import type { RunEvent } from "@/core/run";
 import type { Intake, Settlement, TabletEvent } from "./events";
 
 /** What the server alone adds. */
-export type ServerEvent =
-  | { kind: "taken-in"; intake: Intake }
-  | { kind: "run"; event: RunEvent }
-  | Settlement;
+export type ServerEvent = { kind: "taken-in"; intake: Intake } | { kind: "run"; event: RunEvent } | Settlement;
 
 export type EventBody = Exclude<TabletEvent, { kind: "settle" }> | ServerEvent;
 

@@ -32,7 +32,11 @@ export function stageStates(events: readonly JobEvent[], sheet: Sheet): StageSta
   const wasSettled = eventsOf(events, "settled").length > 0;
   const setOut: StageState = settled
     ? { id: "set-out", state: "settled", lacks: null }
-    : { id: "set-out", state: begun ? "loose" : "open", lacks: wasSettled ? "Disturbed since it was settled" : "Board not proved in place" };
+    : {
+        id: "set-out",
+        state: begun ? "loose" : "open",
+        lacks: wasSettled ? "Disturbed since it was settled" : "Board not proved in place",
+      };
 
   const run = replayRun(runLogOf(events), sheet.run);
   const runStage: StageState =
@@ -66,6 +70,7 @@ export function jobState(states: readonly StageState[]): JobState {
   const of = (id: StageId) => states.find((s) => s.id === id)!.state;
   if (of("hand-over") === "settled") return "handed-over";
   if (of("run") === "stop") return "refused";
-  if (states.every((s) => s.id === "hand-over" || s.state === "settled" || s.state === "none")) return "ready-to-hand-over";
+  if (states.every((s) => s.id === "hand-over" || s.state === "settled" || s.state === "none"))
+    return "ready-to-hand-over";
   return "in-work";
 }

@@ -6,7 +6,14 @@ import { advanceRun, currentStep, replayRun, RUN_START, RunRefusal, type RunEven
 const steps = SHEETS[0]!.run;
 const at = (s: number): string => new Date(Date.UTC(2026, 10, 3, 9, 0, s)).toISOString();
 const tool = { name: "Simulated tool", serial: "SIM-1", software: "1.0" };
-const good = { passed: true, qualityPercent: 93, learnedYawDeg: 0.1, learnedPitchDeg: 0, learnedRollDeg: 0, reason: null };
+const good = {
+  passed: true,
+  qualityPercent: 93,
+  learnedYawDeg: 0.1,
+  learnedPitchDeg: 0,
+  learnedRollDeg: 0,
+  reason: null,
+};
 
 const WHOLE: RunEvent[] = [
   { at: at(0), type: "connected", tool, volts: 13.1 },

@@ -93,7 +93,8 @@ export function advanceRun(state: RunState, event: RunEvent, steps: readonly She
   const step = currentStep(state, steps);
   if (!step) throw new RunRefusal("The scan tool is not connected. Connect it first.");
   if (event.type === "stopped") return { ...state, status: "stopped", waitUntil: null, message: event.reason };
-  if (event.step !== step.id) throw new RunRefusal(`The run is at "${step.say}", not there. Reload to see where it is.`);
+  if (event.step !== step.id)
+    throw new RunRefusal(`The run is at "${step.say}", not there. Reload to see where it is.`);
 
   const next = (change: Partial<RunState> = {}): RunState => {
     const after = { ...state, ...change, message: null, stepIndex: state.stepIndex + 1, waitUntil: null };
@@ -107,7 +108,8 @@ export function advanceRun(state: RunState, event: RunEvent, steps: readonly She
       if (step.kind !== "prompt") throw new RunRefusal(`"${step.say}" needs more than a confirmation.`);
       return next();
     case "ignition": {
-      if (step.kind !== "ignition" || state.status === "waiting") throw new RunRefusal("No ignition change is asked for now.");
+      if (step.kind !== "ignition" || state.status === "waiting")
+        throw new RunRefusal("No ignition change is asked for now.");
       if (step.to !== event.to) throw new RunRefusal(`The ignition is ${event.to}; this step needs it ${step.to}.`);
       if (step.waitSeconds === 0) return next();
       const waitUntil = new Date(Date.parse(event.at) + step.waitSeconds * 1000).toISOString();
@@ -123,7 +125,11 @@ export function advanceRun(state: RunState, event: RunEvent, steps: readonly She
       const { value, shownValue, shownUnit } = event;
       const values = { ...state.values, [step.id]: { value, shownValue, shownUnit, inside } };
       if (inside) return next({ values });
-      return { ...state, values, message: `Outside the book's range. Find out why before going on, then read it again.` };
+      return {
+        ...state,
+        values,
+        message: `Outside the book's range. Find out why before going on, then read it again.`,
+      };
     }
     case "input":
       if (step.kind !== "input") throw new RunRefusal("No number is asked for now.");

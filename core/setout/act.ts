@@ -31,7 +31,9 @@ export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): Proposed
     toleranceDeg === undefined || near(rad, degToRad(toleranceDeg)) ? 0 : rad;
   const now = { ...s.board, pitchRad: tilt(s.board.pitchRad, t.pitchDeg), rollRad: tilt(s.board.rollRad, t.rollDeg) };
   const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm) ? now.heightMm : s.target.heightMm;
-  return planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least).map((move) => withReadings(s, move));
+  return planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least).map((move) =>
+    withReadings(s, move),
+  );
 }
 
 function withReadings(s: SetOutSolution, move: Move): ProposedMove {
@@ -64,7 +66,10 @@ export function nextAct(solution: SetOutSolution): Judged {
       return { kind: "stuck", message: exhausted(solution) };
     return best
       ? { kind: "read", candidate: best, again: null }
-      : { kind: "stuck", message: solution.problem ?? "No instrument in the kit can read what is missing. Add one under Kit." };
+      : {
+          kind: "stuck",
+          message: solution.problem ?? "No instrument in the kit can read what is missing. Add one under Kit.",
+        };
   };
   const decide = (): NextAct => {
     if (solution.restMoves.length > 0) {
@@ -82,7 +87,11 @@ export function nextAct(solution: SetOutSolution): Judged {
       const moves = proposeMoves(solution);
       // Errors can be outside together while each is too small to be worth a move of its own.
       const [move, ...rest] =
-        moves.length > 0 ? moves : planMoves(solution.plan.stand, solution.standState, solution.board, solution.target).map((m) => withReadings(solution, m));
+        moves.length > 0
+          ? moves
+          : planMoves(solution.plan.stand, solution.standState, solution.board, solution.target).map((m) =>
+              withReadings(solution, m),
+            );
       if (move) return { kind: "move", move, rest };
     }
     return read();

@@ -70,7 +70,12 @@ export function aim(adjustment: Adjustment, sheet: Sheet, frame: DatumFrame): Pl
   // so it adds offset * n.u = 0 to the distance.
   const throughAlong = -uy * fromOrigin[0] + ux * fromOrigin[1];
   const throughAcross = -(ux * fromLine[0] + uy * fromLine[1]);
-  for (const [j, k] of [[jAlong, throughAlong], [jAcross, throughAcross], [jTwist, -1]] as const) { // prettier-ignore
+  for (const [j, k] of [
+    [jAlong, throughAlong],
+    [jAcross, throughAcross],
+    [jTwist, -1],
+  ] as const) {
+    // prettier-ignore
     add(j, frame.directionTo, k * mx, k * my);
     add(j, frame.directionFrom, -k * mx, -k * my);
   }

@@ -52,7 +52,10 @@ describe("boxProbability", () => {
     const halves = [2, 3, 1.2, 5, 3.3, 1];
     const mean = [0.3, -1, 0.2, 1, 0, -0.1];
     const cov = sd.map((s, i) => sd.map((_, j) => (i === j ? s * s : 0)));
-    const product = sd.reduce((p, s, i) => p * (normalCdf((halves[i]! - mean[i]!) / s) - normalCdf((-halves[i]! - mean[i]!) / s)), 1);
+    const product = sd.reduce(
+      (p, s, i) => p * (normalCdf((halves[i]! - mean[i]!) / s) - normalCdf((-halves[i]! - mean[i]!) / s)),
+      1,
+    );
     expect(boxProbability(mean, cov, halves)).toBeCloseTo(product, 9);
   });
 });

@@ -3,9 +3,18 @@ export { aim, STAND, type PlanAim } from "./aim";
 export { boxProbability } from "./chance";
 export { planMoves, type BoardState, type Move } from "./moves";
 export { predictedReadings, rankReadings, type Candidate } from "./next";
-export { datumFrame, datumLine, DEFAULT_THRESHOLDS, MissingThrustError, nominalTarget, type Instrument, type SetOutPlan } from "./plan";
+export {
+  datumFrame,
+  datumLine,
+  DEFAULT_THRESHOLDS,
+  MissingThrustError,
+  nominalTarget,
+  type Instrument,
+  type SetOutPlan,
+} from "./plan";
 export { readingSigma, slotsFor, type Slot } from "./slots";
 export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution } from "./solve";
 export { standSchema, stateAtRest, type PlanPose, type Stand, type StandState } from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";
 export { judgeSetOut, scalarErrors, type Verdict } from "./verdict";
+export { moveWords, sideName, slotValue, type LengthSetting } from "./words";

@@ -2,20 +2,21 @@ import { wrapAngle } from "@/core/math/linear";
 import { baseFor, boardAt, type PlanPose, type Stand, type StandState } from "./stand";
 
 /** One act on one adjuster. Amounts are what the technician does, in the adjuster's own terms. */
-export type Move = (
+export type Move =
   /** Roll the whole stand: `awayMm` away from the car, `leftMm` to vehicle left, then turn it about its own origin. */
-  | { kind: "roll"; awayMm: number; leftMm: number; turnRad: number }
-  /** Screw one foot out (+) or in (-). */
-  | { kind: "level"; foot: number; raiseMm: number; turns: number }
-  /** Turn the beam about its pivot, counter-clockwise positive; `leftEndMm`: travel of its vehicle-left end away from the car. */
-  | { kind: "yaw"; joint: number; turnRad: number; leftEndMm: number }
-  /** Slide by `byMm` along the slide's own direction, which is `awayMm`, `leftMm` on the floor. */
-  | { kind: "slide"; joint: number; axis: "fore-aft" | "cross"; byMm: number; awayMm: number; leftMm: number }
-  | { kind: "crank"; upMm: number; turns: number }
-) & {
-  /** Where everything stands once this move is done (and those before it). */
-  after: BoardState;
-};
+  (
+    | { kind: "roll"; awayMm: number; leftMm: number; turnRad: number }
+    /** Screw one foot out (+) or in (-). */
+    | { kind: "level"; foot: number; raiseMm: number; turns: number }
+    /** Turn the beam about its pivot, counter-clockwise positive; `leftEndMm`: travel of its vehicle-left end away from the car. */
+    | { kind: "yaw"; joint: number; turnRad: number; leftEndMm: number }
+    /** Slide by `byMm` along the slide's own direction, which is `awayMm`, `leftMm` on the floor. */
+    | { kind: "slide"; joint: number; axis: "fore-aft" | "cross"; byMm: number; awayMm: number; leftMm: number }
+    | { kind: "crank"; upMm: number; turns: number }
+  ) & {
+    /** Where everything stands once this move is done (and those before it). */
+    after: BoardState;
+  };
 
 /** All six degrees of freedom of the board, as far as the judgement knows them. */
 export type BoardState = {
@@ -109,7 +110,11 @@ export function planMoves(
   };
 
   let standing = levelled;
-  const roll = { away: base.xMm - levelled.xMm, left: base.yMm - levelled.yMm, turn: wrapAngle(base.headingRad - levelled.headingRad) };
+  const roll = {
+    away: base.xMm - levelled.xMm,
+    left: base.yMm - levelled.yMm,
+    turn: wrapAngle(base.headingRad - levelled.headingRad),
+  };
   if (Math.hypot(roll.away, roll.left) >= least.mm || Math.abs(roll.turn) >= least.rad) {
     standing = base;
     const [tx, ty] = inPlan(base.headingRad);
@@ -147,7 +152,17 @@ export function planMoves(
       // The vehicle-left end is at body (0, -half): body x of its travel is -(-half) * turn, and body x is toward the car.
       push({ kind: "yaw", joint: i, turnRad: by, leftEndMm: -stand.beamHalfMm * Math.sin(by) }, { pose });
     } else {
-      push({ kind: "slide", joint: i, axis: joint.axis, byMm: by, awayMm: pose.xMm - before.xMm, leftMm: pose.yMm - before.yMm }, { pose });
+      push(
+        {
+          kind: "slide",
+          joint: i,
+          axis: joint.axis,
+          byMm: by,
+          awayMm: pose.xMm - before.xMm,
+          leftMm: pose.yMm - before.yMm,
+        },
+        { pose },
+      );
     }
   }
 
@@ -160,7 +175,12 @@ export function planMoves(
 type MoveAct = Move extends infer M ? (M extends Move ? Omit<M, "after"> : never) : never;
 
 /** Joint values and base pose that put the board on the target, rolling the base only where travel runs out. */
-function settle(stand: Stand, state: StandState, levelled: PlanPose, target: PlanPose): { joints: number[]; base: PlanPose } {
+function settle(
+  stand: Stand,
+  state: StandState,
+  levelled: PlanPose,
+  target: PlanPose,
+): { joints: number[]; base: PlanPose } {
   const joints = [...state.joints];
   let base = levelled;
   const boardNow = (): PlanPose => boardAt(stand, base, { joints });

@@ -75,7 +75,9 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const taken = (slot: Slot): number => s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
   const wantsCheck = verdict.why === "unchecked";
   const uncheckedIn = new Set(
-    verdict.unchecked.map((id) => s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)!.slotId)!.observes.in),
+    verdict.unchecked.map(
+      (id) => s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)!.slotId)!.observes.in,
+    ),
   );
 
   const candidates = s.slots.flatMap((slot): Candidate[] => {
@@ -95,7 +97,9 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         gqg += g[i]! * sum;
       }
       const gain = now.jacobian.map((row) => row.reduce((sum, v, i) => sum + v * qg[i]!, 0));
-      const after = now.covariance.map((row, i) => row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)));
+      const after = now.covariance.map((row, i) =>
+        row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
+      );
       chanceAfter = boxProbability([0, 0, 0], after, halves, 128) * scalarsNow;
     } else {
       chanceAfter = planNow;
@@ -117,7 +121,10 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
 
 function reason(slot: Slot, unproved: boolean, wantsCheck: boolean): string {
   if (wantsCheck) return "It would show a slip in a reading that nothing checks yet.";
-  if (unproved) return slot.observes.in === "plan" ? "Nothing has been read since the stand moved." : `The ${slot.observes.in} is not read yet.`;
+  if (unproved)
+    return slot.observes.in === "plan"
+      ? "Nothing has been read since the stand moved."
+      : `The ${slot.observes.in} is not read yet.`;
   return "It raises the chance of a sure verdict most for the time it takes.";
 }
 

@@ -27,8 +27,17 @@ export function estimateScalar(
     const residual = value - r.value;
     const redundancy = 1 - 1 / (r.sigma * r.sigma) / weight;
     const root = Math.sqrt(redundancy);
-    return { id: r.id, residual, redundancy, w: residual / (r.sigma * root), smallestDetectable: (4.13 * r.sigma) / root };
+    return {
+      id: r.id,
+      residual,
+      redundancy,
+      w: residual / (r.sigma * root),
+      smallestDetectable: (4.13 * r.sigma) / root,
+    };
   });
-  const worst = residuals.reduce<ObservationResult | null>((a, b) => (!a || Math.abs(b.w) > Math.abs(a.w) ? b : a), null);
+  const worst = residuals.reduce<ObservationResult | null>(
+    (a, b) => (!a || Math.abs(b.w) > Math.abs(a.w) ? b : a),
+    null,
+  );
   return { value, variance: 1 / weight, residuals, suspect: worst && Math.abs(worst.w) > 3.29 ? worst.id : null };
 }

@@ -28,7 +28,11 @@ function follow(seed: string, plan: SetOutPlan, most = 60) {
       entries.push({ kind: "move", id: `m${i}`, move: next.move, rest: next.rest });
     } else {
       const { slot, sigma } = next.candidate;
-      if (next.again) entries.splice(entries.findIndex((e) => e.id === next.again), 1);
+      if (next.again)
+        entries.splice(
+          entries.findIndex((e) => e.id === next.again),
+          1,
+        );
       entries.push({ kind: "reading", id: `r${i}`, slotId: slot.id, shown: measure(world, slot.id, i), sigma });
     }
   }

@@ -17,6 +17,8 @@ export type Slot = {
   id: string;
   /** Short name for lists and the slip: "front hub left → beam end left". */
   name: string;
+  /** A few letters for tight places: "FL → L". */
+  short: string;
   /** The act, as one sentence without the number. */
   act: string;
   instrument: Instrument["kind"];
@@ -61,6 +63,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
     slots.push({
       id,
       name,
+      short: `${hub.slice(3)} → ${end.slice(4)}`,
       act: `Tape from the ${HUB_NAMES[hub]} to the ${endName}.`,
       instrument: "tape",
       quantity: { name: `the tape ${name}`, dimension: "length", min: 500, max: 20_000 },
@@ -85,6 +88,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
     slots.push({
       id: "laser-badge",
       name: "board laser past front badge",
+      short: "laser",
       act: "Read how far the board laser lands beside the front badge.",
       instrument: "laser",
       quantity: { name: "the laser offset at the badge", dimension: "length", min: -600, max: 600 },
@@ -109,6 +113,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
     slots.push({
       id: "height-rule",
       name: "board centre above floor",
+      short: "rule",
       act: "Rule from the floor up to the centre of the board.",
       instrument: "rule",
       quantity: { name: "the height of the board centre", ...height },
@@ -121,6 +126,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
     slots.push({
       id: "height-scale",
       name: "height scale on the stand",
+      short: "scale",
       act: "Read the height scale on the stand.",
       instrument: "scale",
       quantity: { name: "the stand's height scale", ...height, expected: height.expected - stand.scaleOffsetMm },
@@ -136,6 +142,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       slots.push({
         id: "tilt-pitch",
         name: "board lean, front to back",
+        short: "lean",
         act: "Hold the inclinometer upright on the face of the board.",
         instrument: "inclinometer",
         quantity: { name: "the lean of the board", ...tilt },
@@ -148,6 +155,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       slots.push({
         id: "tilt-roll",
         name: "beam level, side to side",
+        short: "level",
         act: "Lay the inclinometer along the beam.",
         instrument: "inclinometer",
         quantity: { name: "the level of the beam", ...tilt },

@@ -141,7 +141,11 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
       planReadings = [];
     }
     const level = move?.kind === "level" && move.after.pitchRad === 0 && move.after.rollRad === 0;
-    widenScalar("height", widening.heightMm, move?.kind === "crank" ? move.upMm : level ? move.after.heightMm - heightBefore : 0);
+    widenScalar(
+      "height",
+      widening.heightMm,
+      move?.kind === "crank" ? move.upMm : level ? move.after.heightMm - heightBefore : 0,
+    );
     widenScalar("pitch", widening.tiltRad, level ? -tilt.pitch : 0);
     widenScalar("roll", widening.tiltRad, level ? -tilt.roll : 0);
     if (move && "joint" in move) {

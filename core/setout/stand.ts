@@ -29,7 +29,10 @@ export const standSchema = z.object({
   /** Board-centre height minus the height the stand's own scale shows. */
   scaleOffsetMm: finite,
   /** Levelling feet in base axes; the first is the reference foot and is left alone. */
-  feet: z.array(z.object({ xMm: finite, yMm: finite })).min(3).max(4),
+  feet: z
+    .array(z.object({ xMm: finite, yMm: finite }))
+    .min(3)
+    .max(4),
   footMmPerTurn: z.number().positive(),
 });
 

@@ -23,10 +23,20 @@ export function moveWidening(move: Move): Widening {
   switch (move.kind) {
     case "roll": {
       const far = Math.hypot(move.awayMm, move.leftMm);
-      return { planMm: 5 + 0.05 * far, headingRad: degToRad(0.2) + 0.05 * Math.abs(move.turnRad), heightMm: 2, tiltRad: degToRad(0.2) };
+      return {
+        planMm: 5 + 0.05 * far,
+        headingRad: degToRad(0.2) + 0.05 * Math.abs(move.turnRad),
+        heightMm: 2,
+        tiltRad: degToRad(0.2),
+      };
     }
     case "level":
-      return { planMm: 1.5, headingRad: degToRad(0.05), heightMm: 0.5 + 0.1 * Math.abs(move.raiseMm), tiltRad: degToRad(0.05) };
+      return {
+        planMm: 1.5,
+        headingRad: degToRad(0.05),
+        heightMm: 0.5 + 0.1 * Math.abs(move.raiseMm),
+        tiltRad: degToRad(0.05),
+      };
     case "yaw":
       return { planMm: 1.2, headingRad: degToRad(0.05) + 0.05 * Math.abs(move.turnRad), heightMm: 0, tiltRad: 0 };
     case "slide":

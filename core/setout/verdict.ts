@@ -87,7 +87,8 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   if (suspects.length > 0) return verdict("read", "suspect");
   if (s.unproved.length > 0) return verdict("read", "unproved");
   if (chance >= setChance) return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("set", "in-tolerance");
-  if (chanceIfNulled >= setChance) return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("move", "off-centre");
+  if (chanceIfNulled >= setChance)
+    return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("move", "off-centre");
   if (surelyOutside(s) && unchecked.length === 0) return verdict("move", "outside");
   return verdict("read", "not-known");
 }
@@ -96,7 +97,9 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
 function surelyOutside(s: SetOutSolution): boolean {
   const a = s.aim!;
   const halves = planHalfWidths(s);
-  const plan = [a.alongMm, a.acrossMm, a.twistRad].map((e, i) => insideChance(e, Math.sqrt(a.covariance[i]![i]!), halves[i]!));
+  const plan = [a.alongMm, a.acrossMm, a.twistRad].map((e, i) =>
+    insideChance(e, Math.sqrt(a.covariance[i]![i]!), halves[i]!),
+  );
   const others = scalarErrors(s).map((q) => insideChance(q.error, q.sigma, q.half));
   return Math.min(...plan, ...others) <= 1 - s.plan.thresholds.outsideChance;
 }

@@ -102,8 +102,7 @@ export const sheetSchema = z
       ctx.addIssue({ code: "custom", path: ["run"], message: "must contain the routine itself" });
     const seen = new Set<string>();
     sheet.run.forEach((s, i) => {
-      if (seen.has(s.id))
-        ctx.addIssue({ code: "custom", path: ["run", i, "id"], message: `is used twice: "${s.id}"` });
+      if (seen.has(s.id)) ctx.addIssue({ code: "custom", path: ["run", i, "id"], message: `is used twice: "${s.id}"` });
       seen.add(s.id);
       if (s.kind === "compare" && s.min > s.max)
         ctx.addIssue({ code: "custom", path: ["run", i, "min"], message: "is above max" });

@@ -10,13 +10,16 @@ const tapeSigma = (mm: number): number => 1.5 + 0.0003 * mm;
 
 /** Eight tapes from four hubs to both beam ends, true pose and noise from `random`. */
 function eightTapes(random: Random, prior = false): { network: SurveyNetwork; truth: Truth } {
-  const truth: Truth = { stand: [5600 + 40 * gaussian(random), 30 * gaussian(random), Math.PI + 0.03 * gaussian(random)] };
+  const truth: Truth = {
+    stand: [5600 + 40 * gaussian(random), 30 * gaussian(random), Math.PI + 0.03 * gaussian(random)],
+  };
   const network: SurveyNetwork = {
     points: Object.entries(HUBS).map(([id, [xMm, yMm]]) => ({ id, xMm, yMm, ...(prior ? { sigmaMm: 1.5 } : { fixed: true }) })),
     bodies: [{ id: "stand", xMm: 5600, yMm: 0, headingRad: Math.PI, points: [{ id: "L", xMm: 0, yMm: -1150 }, { id: "R", xMm: 0, yMm: 1150 }] }],
     observations: [],
   }; // prettier-ignore
-  if (prior) for (const p of network.points) truth[p.id] = [p.xMm + 1.5 * gaussian(random), p.yMm + 1.5 * gaussian(random)];
+  if (prior)
+    for (const p of network.points) truth[p.id] = [p.xMm + 1.5 * gaussian(random), p.yMm + 1.5 * gaussian(random)];
   for (const from of Object.keys(HUBS))
     for (const to of ["stand.L", "stand.R"]) {
       const o: Observation = { id: `${from}-${to}`, kind: "distance", from, to, valueMm: 0, sigma: 1 };
@@ -58,7 +61,16 @@ describe("adjustNetwork", () => {
           { id: "o2", kind: "offset", point: "mark", lineFrom: "RL", lineTo: "FL", valueMm: 0, sigma: 1 },
           { id: "s1", kind: "station", point: "mark", lineFrom: "RL", lineTo: "FL", valueMm: 0, sigma: 1 },
           { id: "s2", kind: "station", point: "stand.C", lineFrom: "RR", lineTo: "mark", valueMm: 0, sigma: 2 },
-          { id: "r1", kind: "range", from: "stand.R", directionRad: 0.05, panelPoint: "FR", panelHeadingRad: 0.02, valueMm: 0, sigma: 1 },
+          {
+            id: "r1",
+            kind: "range",
+            from: "stand.R",
+            directionRad: 0.05,
+            panelPoint: "FR",
+            panelHeadingRad: 0.02,
+            valueMm: 0,
+            sigma: 1,
+          },
           { id: "h1", kind: "heading", body: "stand", valueRad: 0, sigma: 0.002 },
         ];
         for (const o of extra) {
@@ -113,7 +125,10 @@ describe("adjustNetwork", () => {
       const { network } = eightTapes(random);
       const k = Math.floor(random() * 8);
       const o = network.observations[k]!;
-      network.observations[k] = { ...o, valueMm: (o as { valueMm: number }).valueMm + (random() < 0.5 ? -20 : 20) } as Observation;
+      network.observations[k] = {
+        ...o,
+        valueMm: (o as { valueMm: number }).valueMm + (random() < 0.5 ? -20 : 20),
+      } as Observation;
       if (adjustNetwork(network).suspect === o.id) named++;
     }
     expect(named).toBeGreaterThanOrEqual(950);
@@ -213,7 +228,17 @@ describe("adjustNetwork refuses", () => {
     expect(e.culprit).toBe(culprit);
   }); // prettier-ignore
   it("both ends of a tape at one place", () => {
-    const e = refusal((n) => Object.assign(n.bodies[0]!, { xMm: 2800, yMm: 850, headingRad: 0, points: [{ id: "L", xMm: 0, yMm: 0 }, { id: "R", xMm: 0, yMm: 1150 }] }));
+    const e = refusal((n) =>
+      Object.assign(n.bodies[0]!, {
+        xMm: 2800,
+        yMm: 850,
+        headingRad: 0,
+        points: [
+          { id: "L", xMm: 0, yMm: 0 },
+          { id: "R", xMm: 0, yMm: 1150 },
+        ],
+      }),
+    );
     expect([e.code, e.culprit]).toEqual(["degenerate", "FL-stand.L"]);
   });
 });

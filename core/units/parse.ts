@@ -30,7 +30,10 @@ function readUnit(text: string, dimension: Quantity["dimension"]) {
   const lower = text.toLowerCase();
   const candidates = UNITS.flatMap((u) => u.spellings.map((s) => ({ unit: u, s })))
     .filter(({ s }) => lower.startsWith(s) && !(/[a-z]$/.test(s) && /^[a-z]/.test(lower.slice(s.length))))
-    .sort((a, b) => b.s.length - a.s.length || Number(b.unit.dimension === dimension) - Number(a.unit.dimension === dimension));
+    .sort(
+      (a, b) =>
+        b.s.length - a.s.length || Number(b.unit.dimension === dimension) - Number(a.unit.dimension === dimension),
+    );
   const best = candidates[0];
   return best ? { unit: best.unit, rest: text.slice(best.s.length).trimStart() } : null;
 }
@@ -57,12 +60,19 @@ export function parseQuantity(text: string, quantity: Quantity, defaultUnit: Uni
   let digits = 0;
   for (let part = 0; rest !== ""; part++) {
     const number = readNumber(rest);
-    if (!number || part > 2) return { ok: false, problem: `"${text.trim()}" is not a measurement; type a number such as 2871 or 113 1/32 in.` };
+    if (!number || part > 2)
+      return {
+        ok: false,
+        problem: `"${text.trim()}" is not a measurement; type a number such as 2871 or 113 1/32 in.`,
+      };
     const read = readUnit(number.rest, quantity.dimension);
     if (number.rest !== "" && !read)
       return { ok: false, problem: `"${number.rest}" is not a unit known here; use ${unitList(quantity)}.` };
     if (read && read.unit.dimension !== quantity.dimension)
-      return { ok: false, problem: `${capital(quantity.name)} is a ${quantity.dimension}, not ${read.unit.plural}; use ${unitList(quantity)}.` };
+      return {
+        ok: false,
+        problem: `${capital(quantity.name)} is a ${quantity.dimension}, not ${read.unit.plural}; use ${unitList(quantity)}.`,
+      };
     const thisUnit = read?.unit ?? UNITS.find((u) => u.id === (typedUnit ? nextSmaller(unit) : defaultUnit))!;
     value += number.value * thisUnit.toBase;
     digits = part === 0 ? number.value : NaN;
@@ -91,7 +101,11 @@ function likelyMeaning(digits: number, q: Quantity, typed: UnitId): { value: num
   return best && { value: best.value, text: `${trimNumber(digits)} ${best.unit.plural}` };
 }
 
-const nextSmaller = (unit: UnitId): UnitId => ({ ft: "in", deg: "arcmin", m: "cm" })[unit as "ft" | "deg" | "m"] as UnitId ?? unit;
-const unitList = (q: Quantity): string => UNITS.filter((u) => u.dimension === q.dimension).map((u) => u.id).join(", ");
+const nextSmaller = (unit: UnitId): UnitId =>
+  (({ ft: "in", deg: "arcmin", m: "cm" })[unit as "ft" | "deg" | "m"] as UnitId) ?? unit;
+const unitList = (q: Quantity): string =>
+  UNITS.filter((u) => u.dimension === q.dimension)
+    .map((u) => u.id)
+    .join(", ");
 const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
 const trimNumber = (v: number): string => String(Number(v.toPrecision(10)));

@@ -1,6 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { formatChance, formatInchFraction, formatNumber, formatQuantity, parseQuantity, type Quantity, type UnitId } from ".";
+import {
+  formatChance,
+  formatInchFraction,
+  formatNumber,
+  formatQuantity,
+  parseQuantity,
+  type Quantity,
+  type UnitId,
+} from ".";
 
 const TAPE: Quantity = { name: "the tape", dimension: "length", min: 500, max: 20_000, expected: 2870 };
 const TILT: Quantity = { name: "the lean", dimension: "angle", min: -0.2, max: 0.2 };
@@ -18,7 +26,9 @@ describe("parseQuantity", () => {
     const r = parseQuantity("-1° 30'", TILT, "deg");
     expect(r.ok && r.value).toBeCloseTo((-1.5 * Math.PI) / 180, 12);
     expect(parseQuantity("90 arcmin", TILT, "deg")).toMatchObject({ ok: true });
-    expect(parseQuantity("50 km/h", { name: "speed", dimension: "speed", min: 0, max: 40 }, "mph")).toMatchObject({ ok: true });
+    expect(parseQuantity("50 km/h", { name: "speed", dimension: "speed", min: 0, max: 40 }, "mph")).toMatchObject({
+      ok: true,
+    });
   });
   it("questions an impossible magnitude with the likely meaning", () => {
     const metres = parseQuantity("2.87", TAPE, "mm");

@@ -42,7 +42,11 @@ export function checkVin(text: string): VinCheck {
     if (/[0-9]/.test(ch) || ch in VALUES) return;
     const like = LOOKS_LIKE[ch];
     const remedy = like ? `probably the figure ${like}` : "read it again";
-    problems.push({ code: "letter", position: i + 1, message: `Place ${i + 1} is "${ch}", which no VIN uses: ${remedy}.` });
+    problems.push({
+      code: "letter",
+      position: i + 1,
+      message: `Place ${i + 1} is "${ch}", which no VIN uses: ${remedy}.`,
+    });
   });
   if (problems.length === 0 && vinCheckDigit(vin) !== vin[8]) {
     problems.push({

@@ -23,7 +23,24 @@ const multiply = (a: Mat4, b: Mat4): Mat4 =>
     return a[i * 4]! * b[j]! + a[i * 4 + 1]! * b[4 + j]! + a[i * 4 + 2]! * b[8 + j]! + a[i * 4 + 3]! * b[12 + j]!;
   });
 const translate = (x: number, y: number, z: number): Mat4 => [1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z, 0, 0, 0, 1];
-const turnZ = (t: number): Mat4 => [Math.cos(t), -Math.sin(t), 0, 0, Math.sin(t), Math.cos(t), 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+const turnZ = (t: number): Mat4 => [
+  Math.cos(t),
+  -Math.sin(t),
+  0,
+  0,
+  Math.sin(t),
+  Math.cos(t),
+  0,
+  0,
+  0,
+  0,
+  1,
+  0,
+  0,
+  0,
+  0,
+  1,
+];
 
 /** Slopes of the plane through the foot tips, by least squares over three or four feet (normal equations). */
 function footPlane(stand: Stand, feetMm: number[]): { a: number; b: number } {
@@ -72,7 +89,8 @@ export function boardOf(stand: Stand, body: StandBody): BoardState {
   m = multiply(m, translate(stand.boardXMm, stand.boardYMm, body.mastMm));
   // Tilts are read along the base's own axes; a yawed beam sees them turned by less than 1 % over a few degrees.
   const n = Math.hypot(a, b, 1);
-  const heading = body.base.headingRad + stand.joints.reduce((s, j, i) => s + (j.kind === "yaw" ? body.joints[i]! : 0), 0);
+  const heading =
+    body.base.headingRad + stand.joints.reduce((s, j, i) => s + (j.kind === "yaw" ? body.joints[i]! : 0), 0);
   return {
     pose: { xMm: m[3]!, yMm: m[7]!, headingRad: heading },
     heightMm: m[11]!,

@@ -109,7 +109,14 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
     const side = random() < 0.5 ? -1 : 1;
     return {
       ...world,
-      stand: { ...world.stand, base: { xMm: base.xMm + 70 + 20 * random(), yMm: base.yMm + side * 45, headingRad: base.headingRad + side * degToRad(1.5) } },
+      stand: {
+        ...world.stand,
+        base: {
+          xMm: base.xMm + 70 + 20 * random(),
+          yMm: base.yMm + side * 45,
+          headingRad: base.headingRad + side * degToRad(1.5),
+        },
+      },
     };
   }
   const w = TOUCHES[what.touch].widening;

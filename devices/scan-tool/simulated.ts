@@ -31,7 +31,9 @@ export function simulatedScanTool(world: BenchWorld, cabin: Cabin): ScanTool {
     async connect() {
       await pause(700);
       if (random(`plug/${cabin.connectionsBefore}`)() < 0.12)
-        throw new DeviceRefusal("The vehicle did not answer. Push the plug home, check the ignition, and connect again.");
+        throw new DeviceRefusal(
+          "The vehicle did not answer. Push the plug home, check the ignition, and connect again.",
+        );
       return { volts: volts() };
     },
     async ignition() {
@@ -44,7 +46,8 @@ export function simulatedScanTool(world: BenchWorld, cabin: Cabin): ScanTool {
       return { value: Math.round((stored / 25.4) * 10) / 10, unit: "in" };
     },
     async runRoutine() {
-      if (volts() < 11.8) throw new DeviceRefusal("The vehicle refuses: battery too low. Put the maintainer on and wait.");
+      if (volts() < 11.8)
+        throw new DeviceRefusal("The vehicle refuses: battery too low. Put the maintainer on and wait.");
       await pause(1800);
       return learnForwardCamera(world, String(cabin.looksBefore));
     },

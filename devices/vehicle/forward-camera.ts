@@ -68,12 +68,17 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
     .map(([u, v]): [number, number] => [u + PIXEL_NOISE * gaussian(random), v + PIXEL_NOISE * gaussian(random)]); // prettier-ignore
 
   const pose = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
-  const believed = boardPoints({ pose, heightMm: plan.sheet.placement.heightMm, pitchRad: 0, rollRad: 0 }, plan.sheet.board.widthMm);
+  const believed = boardPoints(
+    { pose, heightMm: plan.sheet.placement.heightMm, pitchRad: 0, rollRad: 0 },
+    plan.sheet.board.widthMm,
+  );
   const turn: Turn = { yaw: 0, pitch: 0, roll: 0 };
   for (let round = 0; round < 8; round++) fitTurn(turn, believed, seen, plan.vehicle.camera);
 
   const fitted = picture(believed, plan.vehicle.camera, turn);
-  const rms = Math.sqrt(seen.reduce((s, p, i) => s + (p[0] - fitted[i]![0]) ** 2 + (p[1] - fitted[i]![1]) ** 2, 0) / seen.length);
+  const rms = Math.sqrt(
+    seen.reduce((s, p, i) => s + (p[0] - fitted[i]![0]) ** 2 + (p[1] - fitted[i]![1]) ** 2, 0) / seen.length,
+  );
   const scale = spread(seen) / spread(fitted) - 1;
   const result = {
     qualityPercent: Math.max(0, 100 - 22 * rms),
@@ -85,13 +90,20 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
   return { ...result, passed: reason === null, reason };
 }
 
-function refusal(r: Pick<RoutineResult, "learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg">, scale: number, rms: number): string | null {
+function refusal(
+  r: Pick<RoutineResult, "learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg">,
+  scale: number,
+  rms: number,
+): string | null {
   const percent = (Math.abs(scale) * 100).toFixed(1);
   if (scale < -LIMITS.scale) return `Board appears ${percent} % too small: it stands too far from the camera.`;
   if (scale > LIMITS.scale) return `Board appears ${percent} % too large: it stands too near the camera.`;
-  if (Math.abs(r.learnedYawDeg) > LIMITS.yawDeg) return `Aim to the side beyond the limit: ${r.learnedYawDeg.toFixed(2)} degrees.`;
-  if (Math.abs(r.learnedPitchDeg) > LIMITS.pitchDeg) return `Aim up or down beyond the limit: ${r.learnedPitchDeg.toFixed(2)} degrees.`;
-  if (Math.abs(r.learnedRollDeg) > LIMITS.rollDeg) return `Camera or board turned beyond the limit: ${r.learnedRollDeg.toFixed(2)} degrees.`;
+  if (Math.abs(r.learnedYawDeg) > LIMITS.yawDeg)
+    return `Aim to the side beyond the limit: ${r.learnedYawDeg.toFixed(2)} degrees.`;
+  if (Math.abs(r.learnedPitchDeg) > LIMITS.pitchDeg)
+    return `Aim up or down beyond the limit: ${r.learnedPitchDeg.toFixed(2)} degrees.`;
+  if (Math.abs(r.learnedRollDeg) > LIMITS.rollDeg)
+    return `Camera or board turned beyond the limit: ${r.learnedRollDeg.toFixed(2)} degrees.`;
   if (rms > LIMITS.rmsPx) return "Board does not look as it should: it is turned or leaning.";
   return null;
 }
@@ -105,7 +117,12 @@ function spread(points: [number, number][]): number {
 }
 
 /** One Gauss-Newton step on yaw, pitch and roll, with forward differences of the picture. */
-function fitTurn(turn: Turn, believed: Vec3[], seen: [number, number][], camera: { xMm: number; yMm: number; zMm: number }): void {
+function fitTurn(
+  turn: Turn,
+  believed: Vec3[],
+  seen: [number, number][],
+  camera: { xMm: number; yMm: number; zMm: number },
+): void {
   const H = 1e-6;
   const keys = ["yaw", "pitch", "roll"] as const;
   const at = picture(believed, camera, turn).flat();

@@ -1,0 +1,7 @@
+export { intakeSchema, tabletEventSchema, type Intake, type Settlement, type TabletEvent } from "./events";
+export { checksOf, eventsOf, runLogOf, standingSettlement, strikes, type EventBody, type JobEvent } from "./job";
+export { planFor, setOutEntries, type JobGround } from "./set-out";
+export { settlementOf } from "./settle";
+export { slipLines, type SlipLine } from "./slip";
+export { jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";
+export { runEventWords } from "./words";

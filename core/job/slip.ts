@@ -1,0 +1,129 @@
+import { moveWords, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
+import { OPERATION_NAMES } from "@/core/sheet";
+import { formatChance } from "@/core/units";
+import { standingSettlement, strikes, type JobEvent } from "./job";
+import type { JobGround } from "./set-out";
+import type { StageId } from "./stages";
+import { runEventWords } from "./words";
+
+/** One printed line of the slip. */
+export type SlipLine = {
+  id: string;
+  /** The event it came from, for looking it up or striking it; several lines may share one. */
+  eventId: string;
+  stage: StageId;
+  at: string;
+  initials: string;
+  label: string;
+  value: string;
+  instrument: string | null;
+  state: "settled" | "loose" | "doubt" | "struck" | "stop";
+  note: string | null;
+  /** Whether the line can be struck from the slip. */
+  strikable: boolean;
+};
+
+/** Everything settled about a job, in the order it was settled. Struck lines stay readable. */
+export function slipLines(
+  events: readonly JobEvent[],
+  ground: JobGround,
+  judged: Judged | null,
+  setting: LengthSetting,
+): SlipLine[] {
+  const struck = strikes(events);
+  const suspects = new Set(judged?.verdict.suspects);
+  const readings = new Map(judged?.solution.readings.map((r) => [r.id, r]));
+  const standing = standingSettlement(events);
+
+  return events.flatMap((e): SlipLine[] => {
+    const strike = struck.get(e.id);
+    const line = (stage: StageId, label: string, value: string, more: Partial<SlipLine> = {}): SlipLine => ({
+      id: `${e.id}/${label}`,
+      eventId: e.id,
+      stage,
+      at: e.at,
+      initials: e.by.initials,
+      label,
+      value,
+      instrument: null,
+      state: "settled",
+      note: null,
+      strikable: false,
+      ...more,
+      ...(strike
+        ? { state: "struck", note: `Struck by ${strike.by.initials}: ${strike.body.reason}`, strikable: false }
+        : {}),
+    });
+    const b = e.body;
+    switch (b.kind) {
+      case "taken-in": {
+        const { intake, vehicle, sheet } = ground;
+        return [
+          line("take-in", "Vehicle", `${vehicle.make} ${vehicle.model}, ${vehicle.variant}`),
+          line("take-in", "VIN", intake.vin || "not read", intake.vinReason ? { state: "loose", note: `Kept although it fails its check: ${intake.vinReason}` } : {}),
+          line("take-in", "Done", intake.operations.map((o) => OPERATION_NAMES[o]).join(", ")),
+          line("owed", "Owed", `${sheet.title} (sheet ${sheet.id} v${sheet.version})`),
+        ]; // prettier-ignore
+      }
+      case "check": {
+        const item = ground.sheet[b.stage].find((i) => i.id === b.itemId);
+        const value = { fine: "fine", fixed: "fixed now", accepted: "accepted" }[b.outcome];
+        return [
+          line(b.stage, item?.ask ?? b.itemId, value, {
+            note: b.reason,
+            state: b.outcome === "accepted" ? "loose" : "settled",
+            strikable: true,
+          }),
+        ];
+      }
+      case "reading": {
+        const slot = judged?.solution.slots.find((s) => s.id === b.slotId);
+        const state = suspects.has(e.id) ? "loose" : readings.get(e.id)?.state === "doubt" ? "doubt" : "settled";
+        const note =
+          state === "loose"
+            ? "Suspect: does not agree with the others"
+            : state === "doubt"
+              ? "Read before something moved"
+              : null;
+        return [
+          line("set-out", slot?.name ?? b.slotId, slot ? slotValue(slot, b.shown, setting) : b.typed, {
+            instrument: b.instrumentId,
+            state,
+            note,
+            strikable: true,
+          }),
+        ];
+      }
+      case "touch":
+        return [line("set-out", "Touched", TOUCHES[b.touch].name, { state: "doubt", strikable: true })];
+      case "move":
+        return [line("set-out", "Moved", moveWords(b.move, ground.vehicle, setting).say, { strikable: true })];
+      case "settled": {
+        const holds = standing?.id === e.id;
+        return [
+          line(
+            "set-out",
+            "Board set",
+            `${formatChance(b.chance)} in tolerance`,
+            holds ? {} : { state: "doubt", note: "Disturbed since" },
+          ),
+        ];
+      }
+      case "run": {
+        const words = runEventWords(b.event, ground.sheet);
+        const failed = b.event.type === "routine-result" && !b.event.result.passed;
+        return [
+          line("run", words.label, words.value, {
+            state: failed ? "stop" : b.event.type === "connect-failed" ? "loose" : "settled",
+          }),
+        ];
+      }
+      case "bump":
+        return []; // nobody noticed: that is the point
+      case "strike":
+        return [];
+      case "hand-over":
+        return [line("hand-over", "Handed over", "report and record")];
+    }
+  });
+}

@@ -1,0 +1,104 @@
+import { checksOf, eventsOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { replayRun } from "@/core/run";
+import { moveWords, solveSetOut, TOUCHES } from "@/core/setout";
+import { OPERATION_NAMES } from "@/core/sheet";
+import type { JobRecord } from "./schema";
+
+/** What the record says about itself, in every copy. */
+const NOTICE =
+  "The vehicle maker's current service information decides. This record shows what was measured and done, with which instruments, by whom and when; it does not replace that information, local rules, or the judgement of the licensed person responsible.";
+
+/**
+ * Builds the record of a job from its log alone.
+ *
+ * @param number the job's number in the shop
+ * @param simulated whether the bay and the scan tool were stand-ins
+ */
+export function buildRecord(
+  number: number,
+  ground: JobGround,
+  events: readonly JobEvent[],
+  simulated: boolean,
+): JobRecord {
+  const { intake, sheet, vehicle } = ground;
+  const takenIn = eventsOf(events, "taken-in")[0]!;
+  const struck = strikes(events);
+  const who = (e: Pick<JobEvent, "by">) => ({ name: e.by.name, initials: e.by.initials });
+  const solution = solveSetOut(planFor(ground), setOutEntries(events));
+  const state = new Map(solution.readings.map((r) => [r.id, r]));
+  const settled = standingSettlement(events);
+  const run = replayRun(runLogOf(events), sheet.run);
+  const handed = eventsOf(events, "hand-over").at(-1);
+
+  return {
+    format: "iridel.record/1",
+    job: { number, takenInAt: takenIn.at, takenInBy: who(takenIn), customer: intake.customer, order: intake.order },
+    vehicle: {
+      make: vehicle.make,
+      model: vehicle.model,
+      variant: vehicle.variant,
+      vin: intake.vin,
+      vinKeptBecause: intake.vinReason,
+      plate: intake.plate,
+    },
+    owed: { operations: intake.operations.map((o) => OPERATION_NAMES[o]), reason: sheet.reason, sheet },
+    checks: (["ready", "prove"] as const).flatMap((stage) => {
+      const done = checksOf(events, stage);
+      return sheet[stage].flatMap((item) => {
+        const e = done.get(item.id);
+        return e ? [{ stage, ask: item.ask, outcome: e.body.outcome, reason: e.body.reason, at: e.at, by: who(e) }] : [];
+      });
+    }),
+    setOut: {
+      stand: `${ground.stand.id}, ${ground.stand.name}`,
+      readings: eventsOf(events, "reading").map((e) => {
+        const slot = solution.slots.find((s) => s.id === e.body.slotId);
+        const instrument = ground.instruments.find((i) => i.id === e.body.instrumentId);
+        const known = state.get(e.id);
+        const result = known?.state === "counts" ? known.result : null;
+        return {
+          id: e.id,
+          slot: e.body.slotId,
+          name: slot?.name ?? e.body.slotId,
+          typed: e.body.typed,
+          value: e.body.shown,
+          unit: slot?.quantity.dimension === "angle" ? ("rad" as const) : ("mm" as const),
+          at: e.at,
+          by: who(e),
+          instrument: { id: e.body.instrumentId, name: instrument?.name ?? e.body.instrumentId },
+          sigma: e.body.sigma,
+          state: struck.has(e.id) ? ("struck" as const) : (known?.state ?? "doubt"),
+          struckReason: struck.get(e.id)?.body.reason ?? null,
+          residual: result?.residual ?? null,
+          redundancy: result?.redundancy ?? null,
+          w: result?.w ?? null,
+        };
+      }),
+      moves: eventsOf(events, "move").filter((e) => !struck.has(e.id)).map((e) => ({ say: moveWords(e.body.move, vehicle).say, at: e.at, by: who(e) })),
+      touches: eventsOf(events, "touch").filter((e) => !struck.has(e.id)).map((e) => ({ what: TOUCHES[e.body.touch].name, at: e.at, by: who(e) })),
+      settled: settled && {
+        at: settled.at,
+        by: who(settled),
+        chance: settled.body.chance,
+        alongMm: settled.body.alongMm,
+        acrossMm: settled.body.acrossMm,
+        twistRad: settled.body.twistRad,
+        heightMm: settled.body.heightMm,
+        sigma: settled.body.sigma,
+      },
+    },
+    run: {
+      status: run.status,
+      attempts: run.attempt,
+      tool: run.tool,
+      simulated,
+      result: run.result,
+      log: eventsOf(events, "run").map((e) => ({ at: e.at, by: who(e), ...runEventWords(e.body.event, sheet) })),
+    },
+    open: stageStates(events, sheet)
+      .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
+      .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}: ${s.lacks}`),
+    handedOver: handed ? { at: handed.at, by: who(handed) } : null,
+    notice: NOTICE,
+  }; // prettier-ignore
+}

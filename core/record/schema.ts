@@ -1,0 +1,100 @@
+import { z } from "zod";
+import { sheetSchema } from "@/core/sheet";
+
+const person = z.object({ name: z.string(), initials: z.string() });
+const time = z.iso.datetime();
+
+const reading = z.object({
+  id: z.string(),
+  slot: z.string(),
+  name: z.string(),
+  typed: z.string(),
+  value: z.number(),
+  unit: z.enum(["mm", "rad"]),
+  at: time,
+  by: person,
+  instrument: z.object({ id: z.string(), name: z.string() }),
+  sigma: z.number(),
+  /** counts: part of the proof. doubt: taken before something moved. struck: withdrawn, with its reason. */
+  state: z.enum(["counts", "doubt", "struck"]),
+  struckReason: z.string().nullable(),
+  /** Adjusted minus observed, same unit; null unless the reading counts. */
+  residual: z.number().nullable(),
+  redundancy: z.number().nullable(),
+  w: z.number().nullable(),
+});
+
+/** The record of a job as it is handed over: one self-contained JSON document. */
+export const recordSchema = z.object({
+  format: z.literal("iridel.record/1"),
+  job: z.object({
+    number: z.number().int(),
+    takenInAt: time,
+    takenInBy: person,
+    customer: z.string(),
+    order: z.string(),
+  }),
+  vehicle: z.object({
+    make: z.string(),
+    model: z.string(),
+    variant: z.string(),
+    vin: z.string(),
+    vinKeptBecause: z.string().nullable(),
+    plate: z.string(),
+  }),
+  owed: z.object({ operations: z.array(z.string()), reason: z.string(), sheet: sheetSchema }),
+  checks: z.array(
+    z.object({
+      stage: z.enum(["ready", "prove"]),
+      ask: z.string(),
+      outcome: z.enum(["fine", "fixed", "accepted"]),
+      reason: z.string().nullable(),
+      at: time,
+      by: person,
+    }),
+  ),
+  setOut: z.object({
+    stand: z.string(),
+    readings: z.array(reading),
+    moves: z.array(z.object({ say: z.string(), at: time, by: person })),
+    touches: z.array(z.object({ what: z.string(), at: time, by: person })),
+    /** The accepted position, unless it was disturbed since; errors are actual minus sheet. */
+    settled: z
+      .object({
+        at: time,
+        by: person,
+        chance: z.number().min(0).max(1),
+        alongMm: z.number(),
+        acrossMm: z.number(),
+        twistRad: z.number(),
+        heightMm: z.number(),
+        sigma: z.object({ alongMm: z.number(), acrossMm: z.number(), twistRad: z.number(), heightMm: z.number() }),
+      })
+      .nullable(),
+  }),
+  run: z.object({
+    status: z.enum(["not-started", "connected", "waiting", "routine", "passed", "failed", "stopped"]),
+    attempts: z.number().int(),
+    tool: z.object({ name: z.string(), serial: z.string(), software: z.string() }).nullable(),
+    simulated: z.boolean(),
+    result: z
+      .object({
+        passed: z.boolean(),
+        qualityPercent: z.number(),
+        learnedYawDeg: z.number(),
+        learnedPitchDeg: z.number(),
+        learnedRollDeg: z.number(),
+        reason: z.string().nullable(),
+      })
+      .nullable(),
+    log: z.array(z.object({ at: time, by: person, label: z.string(), value: z.string() })),
+  }),
+  open: z.array(z.string()),
+  handedOver: z.object({ at: time, by: person }).nullable(),
+  notice: z.string(),
+});
+
+export type JobRecord = z.infer<typeof recordSchema>;
+
+/** The record's published JSON Schema (draft 2020-12). */
+export const recordJsonSchema = (): object => z.toJSONSchema(recordSchema);

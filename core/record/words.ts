@@ -1,0 +1,75 @@
+import { DISTANCE_FROM_NAMES } from "@/core/sheet";
+import { formatChance, formatNumber, formatQuantity, radToDeg } from "@/core/units";
+import { DATUM_NAMES } from "@/core/vehicle";
+import type { JobRecord } from "./schema";
+
+/** One line of the set-out's result, as the report and the screen print it. */
+export type ResultLine = { name: string; wanted: string; error: string; sigma: string; tolerance: string };
+
+const signed = (v: number, decimals: number): string => (v >= 0 ? "+" : "") + formatNumber(v, decimals);
+
+/** The accepted position against the sheet, line by line; empty while nothing is settled. */
+export function resultLines(record: JobRecord): ResultLine[] {
+  const { sheet } = record.owed;
+  const s = record.setOut.settled;
+  if (!s) return [];
+  const mm = (name: string, wanted: number, error: number, sigma: number, tolerance: number): ResultLine => ({
+    name,
+    wanted: formatQuantity(wanted, "mm"),
+    error: `${signed(error, 1)} mm`,
+    sigma: `${formatNumber(sigma, 1)} mm`,
+    tolerance: `± ${formatNumber(tolerance)} mm`,
+  });
+  return [
+    mm(
+      `Distance from ${DISTANCE_FROM_NAMES[sheet.distanceFrom]}`,
+      sheet.placement.alongMm,
+      s.alongMm,
+      s.sigma.alongMm,
+      sheet.tolerance.alongMm,
+    ),
+    mm(
+      `Across the ${DATUM_NAMES[sheet.datum]}, vehicle left +`,
+      sheet.placement.acrossMm,
+      s.acrossMm,
+      s.sigma.acrossMm,
+      sheet.tolerance.acrossMm,
+    ),
+    {
+      name: `Twist against the ${DATUM_NAMES[sheet.datum]}`,
+      wanted: `${formatNumber(sheet.placement.twistDeg, 2)}°`,
+      error: `${signed(radToDeg(s.twistRad), 2)}°`,
+      sigma: `${formatNumber(radToDeg(s.sigma.twistRad), 2)}°`,
+      tolerance: `± ${formatNumber(sheet.tolerance.twistDeg, 2)}°`,
+    },
+    mm("Height of the board centre", sheet.placement.heightMm, s.heightMm, s.sigma.heightMm, sheet.tolerance.heightMm),
+  ];
+}
+
+/** The verdict in one line. */
+export const verdictLine = (record: JobRecord): string =>
+  record.setOut.settled
+    ? `Set: ${formatChance(record.setOut.settled.chance)} chance that every quantity is inside its tolerance at once.`
+    : "Not settled: the board is not proved in place, or something was disturbed since.";
+
+/** The vehicle's answer in one line. */
+export function runLine(record: JobRecord): string {
+  const { status, result } = record.run;
+  if (!result) return status === "not-started" ? "Not run." : "Run not finished.";
+  return status === "passed"
+    ? `Learned, quality ${formatNumber(result.qualityPercent)} %.`
+    : `Refused: ${result.reason ?? `quality ${formatNumber(result.qualityPercent)} % below the sheet's limit.`}`;
+}
+
+/** A reading's value and residual as printed. */
+export function readingFigures(r: JobRecord["setOut"]["readings"][number]): { value: string; residual: string } {
+  if (r.unit === "rad")
+    return {
+      value: formatQuantity(r.value, "deg"),
+      residual: r.residual === null ? "–" : `${signed(radToDeg(r.residual), 2)}°`,
+    };
+  return {
+    value: formatQuantity(r.value, "mm"),
+    residual: r.residual === null ? "–" : `${signed(r.residual, 1)} mm`,
+  };
+}

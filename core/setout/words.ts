@@ -1,0 +1,84 @@
+import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/units";
+import type { Vehicle } from "@/core/vehicle";
+import type { Move } from "./moves";
+import type { Slot } from "./slots";
+
+export type LengthSetting = "mm" | "in";
+
+/** One act in words: the sentence, and the one figure that is set large. */
+export type MoveWords = { say: string; figure: string; detail: string };
+
+type Side = "left" | "right";
+const sideOf = (leftMm: number): Side => (leftMm >= 0 ? "left" : "right");
+const farOf = (awayMm: number): string => (awayMm >= 0 ? "away from the car" : "toward the car");
+
+/** "vehicle left (driver's side)": which side that is for the person in the seat. */
+export const sideName = (side: Side, vehicle: Pick<Vehicle, "driverSide">): string =>
+  `vehicle ${side} (${side === vehicle.driverSide ? "driver’s" : "passenger"} side)`;
+
+/** A move as one plain sentence with its number. */
+export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, setting: LengthSetting = "mm"): MoveWords {
+  const mm = (v: number): string => formatLength(Math.abs(v), setting);
+  const deg = (rad: number): string => formatQuantity(Math.abs(rad), "deg");
+  const turns = (t: number): string => `${formatNumber(Math.abs(t), 1)} turns`;
+  switch (move.kind) {
+    case "roll": {
+      const parts = [
+        Math.abs(move.awayMm) >= 0.5 ? `${mm(move.awayMm)} ${farOf(move.awayMm)}` : "",
+        Math.abs(move.leftMm) >= 0.5 ? `${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}` : "",
+      ].filter(Boolean);
+      const turn =
+        Math.abs(move.turnRad) >= 1e-4
+          ? `turn it ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above`
+          : "";
+      const say =
+        parts.length > 0
+          ? `Roll the stand ${parts.join(" and ")}${turn ? `, then ${turn}` : ""}.`
+          : `${turn.charAt(0).toUpperCase()}${turn.slice(1)}.`.replace("Turn it", "Turn the stand");
+      const larger = Math.abs(move.awayMm) >= Math.abs(move.leftMm) ? move.awayMm : move.leftMm;
+      return {
+        say,
+        figure: parts.length > 0 ? mm(larger) : deg(move.turnRad),
+        detail: `Left is ${sideName("left", vehicle)}.`,
+      };
+    }
+    case "level":
+      return {
+        say: `Screw foot ${move.foot + 1} ${move.raiseMm >= 0 ? "out" : "in"} by ${turns(move.turns)}.`,
+        figure: turns(move.turns),
+        detail: `${formatNumber(Math.abs(move.raiseMm), 1)} mm ${move.raiseMm >= 0 ? "higher" : "lower"} at that foot. Leave foot 1 alone.`,
+      };
+    case "yaw":
+      return {
+        say: `Turn the beam until its vehicle-left end has come ${mm(move.leftEndMm)} ${farOf(move.leftEndMm)}.`,
+        figure: mm(move.leftEndMm),
+        detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above. Left is ${sideName("left", vehicle)}.`,
+      };
+    case "slide":
+      return move.axis === "cross"
+        ? {
+            say: `Slide the board ${mm(move.byMm)} toward vehicle ${sideOf(move.leftMm)}.`,
+            figure: mm(move.byMm),
+            detail: `Cross slide, toward ${sideName(sideOf(move.leftMm), vehicle)}.`,
+          }
+        : {
+            say: `Slide the board ${mm(move.byMm)} ${farOf(move.awayMm)}.`,
+            figure: mm(move.byMm),
+            detail: "Fore-and-aft slide.",
+          };
+    case "crank":
+      return {
+        say: `Crank the board ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
+        figure: mm(move.upMm),
+        detail: `${turns(move.turns)} of the crank.`,
+      };
+  }
+}
+
+/** A slot's value for reading: lengths in the user's setting, tilts in degrees, sides spelled out. */
+export function slotValue(slot: Slot, shown: number, setting: LengthSetting = "mm"): string {
+  const size = slot.sides ? Math.abs(shown) : shown;
+  const figure = slot.quantity.dimension === "angle" ? formatQuantity(size, "deg") : formatLength(size, setting);
+  if (!slot.sides || radToDeg(size) === 0) return figure;
+  return `${figure} ${shown >= 0 ? slot.sides.positive : slot.sides.negative}`;
+}

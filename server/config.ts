@@ -1,0 +1,16 @@
+import { mkdirSync } from "node:fs";
+import path from "node:path";
+
+/** Everything the environment may say, read in one place. */
+export const config = {
+  /** The database file. Its folder is made when absent. */
+  get databaseFile(): string {
+    const file = path.resolve(process.env.IRIDEL_DB ?? "var/iridel.sqlite");
+    mkdirSync(path.dirname(file), { recursive: true });
+    return file;
+  },
+  /** Demo mode lists the demo people with their PINs on the sign-in page. Never set it in a real shop. */
+  get demo(): boolean {
+    return process.env.IRIDEL_DEMO === "1";
+  },
+};

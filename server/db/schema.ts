@@ -1,0 +1,86 @@
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+import type { EventBody } from "@/core/job";
+import type { JobGround } from "@/core/job";
+import type { Instrument, Stand } from "@/core/setout";
+import type { Sheet } from "@/core/sheet";
+import type { Vehicle } from "@/core/vehicle";
+
+/** All times are UTC ISO text. */
+
+export const people = sqliteTable("people", {
+  id: text().primaryKey(),
+  name: text().notNull(),
+  initials: text().notNull(),
+  role: text({ enum: ["technician", "lead", "viewer"] }).notNull(),
+  pinHash: text().notNull(),
+  /** Failed sign-ins in a row, and until when the next attempt has to wait. */
+  failures: integer().notNull().default(0),
+  lockedUntil: text(),
+});
+
+/** A signed-in tablet. Only the hash of its token is kept. */
+export const sessions = sqliteTable("sessions", {
+  tokenHash: text().primaryKey(),
+  personId: text().notNull().references(() => people.id),
+  createdAt: text().notNull(),
+  expiresAt: text().notNull(),
+}); // prettier-ignore
+
+export const vehicles = sqliteTable("vehicles", {
+  id: text().primaryKey(),
+  doc: text({ mode: "json" }).$type<Vehicle>().notNull(),
+});
+export const stands = sqliteTable("stands", {
+  id: text().primaryKey(),
+  doc: text({ mode: "json" }).$type<Stand>().notNull(),
+});
+export const instruments = sqliteTable("instruments", {
+  id: text().primaryKey(),
+  doc: text({ mode: "json" }).$type<Instrument>().notNull(),
+});
+
+/** Sheets never change: a new version is a new row. */
+export const sheets = sqliteTable(
+  "sheets",
+  { id: text().notNull(), version: integer().notNull(), doc: text({ mode: "json" }).$type<Sheet>().notNull() },
+  (t) => [primaryKey({ columns: [t.id, t.version] })],
+);
+
+export const jobs = sqliteTable("jobs", {
+  id: text().primaryKey(),
+  number: integer().notNull().unique(),
+  createdAt: text().notNull(),
+  createdBy: text().notNull().references(() => people.id),
+  /** The documents in force when the job was taken in; later edits of the shop's lists do not reach back. */
+  ground: text({ mode: "json" }).$type<JobGround>().notNull(),
+  /** Seed of the simulated bay this job lives in. */
+  seed: text().notNull(),
+  /** Highest seq in the log: what a tablet must have seen before it may add. */
+  head: integer().notNull(),
+  updatedAt: text().notNull(),
+}); // prettier-ignore
+
+/** The append-only log. Rows are never updated or deleted. */
+export const jobEvents = sqliteTable(
+  "job_events",
+  {
+    id: text().primaryKey(),
+    jobId: text().notNull().references(() => jobs.id),
+    seq: integer().notNull(),
+    at: text().notNull(),
+    personId: text().notNull().references(() => people.id),
+    body: text({ mode: "json" }).$type<EventBody>().notNull(),
+  },
+  (t) => [uniqueIndex("job_events_seq").on(t.jobId, t.seq)],
+); // prettier-ignore
+
+/** Who has which job open, and when their tablet last said so. */
+export const presence = sqliteTable(
+  "presence",
+  {
+    jobId: text().notNull().references(() => jobs.id),
+    personId: text().notNull().references(() => people.id),
+    seenAt: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.personId] }), index("presence_seen").on(t.seenAt)],
+); // prettier-ignore

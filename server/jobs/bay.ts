@@ -1,0 +1,45 @@
+import { checksOf, eventsOf, planFor, strikes, type JobEvent } from "@/core/job";
+import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
+import { simulatedScanTool, type Cabin } from "@/devices/scan-tool/simulated";
+import type { ScanTool } from "@/devices/scan-tool/scan-tool";
+import type { JobRow } from "./store";
+
+/** The simulated bay a job lives in, as its log has left it. A struck act was never done. */
+export function bayOf(job: JobRow, events: readonly JobEvent[]): BenchWorld {
+  const struck = strikes(events);
+  return events.reduce(
+    (world, e) => {
+      if (struck.has(e.id)) return world;
+      if (e.body.kind === "move") return act(world, { id: e.id, kind: "move", move: e.body.move });
+      if (e.body.kind === "touch") return act(world, { id: e.id, kind: "touch", touch: e.body.touch });
+      if (e.body.kind === "bump") return act(world, { id: e.id, kind: "bump" });
+      return world;
+    },
+    openBay(job.seed, planFor(job.ground)),
+  );
+}
+
+/** What the simulated instrument at a slot shows next. */
+export function holdInstrument(job: JobRow, events: readonly JobEvent[], slotId: string): number {
+  const before = eventsOf(events, "reading").filter((e) => e.body.slotId === slotId).length;
+  return measure(bayOf(job, events), slotId, before);
+}
+
+/** The scan tool plugged into this job's vehicle. */
+export function scanToolFor(job: JobRow, events: readonly JobEvent[]): ScanTool {
+  const run = eventsOf(events, "run").map((e) => e.body.event);
+  const turns = run.filter((e) => e.type === "ignition");
+  const maintainer = checksOf(events, "ready").get("maintainer");
+  let on = 0;
+  turns.forEach((t, i) => {
+    if (t.to === "on") on += (Date.parse(turns[i + 1]?.at ?? new Date().toISOString()) - Date.parse(t.at)) / 1000;
+  });
+  const cabin: Cabin = {
+    ignition: turns.at(-1)?.to ?? "off",
+    maintained: maintainer !== undefined && maintainer.body.outcome !== "accepted",
+    ignitionOnSeconds: on,
+    connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed").length,
+    looksBefore: run.filter((e) => e.type === "routine-result").length,
+  };
+  return simulatedScanTool(bayOf(job, events), cabin);
+}

@@ -1,0 +1,106 @@
+import { nanoid } from "nanoid";
+import { z } from "zod";
+import { runLogOf, type JobEvent } from "@/core/job";
+import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
+import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
+import type { Person } from "../auth/session";
+import { scanToolFor } from "./bay";
+import { appendEvents, eventsAfter, findJob, JobRefusal, type JobRow } from "./store";
+
+const step = z.string().max(64);
+
+/** What the technician may ask of a run. */
+export const runCommandSchema = z.discriminatedUnion("type", [
+  z.object({ type: z.literal("connect") }),
+  z.object({ type: z.literal("confirm"), step }),
+  z.object({ type: z.literal("ignition"), step, to: z.enum(["on", "off"]) }),
+  z.object({ type: z.literal("waited"), step }),
+  z.object({ type: z.literal("read"), step }),
+  z.object({ type: z.literal("input"), step, valueMm: z.number() }),
+  z.object({ type: z.literal("start"), step }),
+  z.object({ type: z.literal("stop"), reason: z.string().trim().min(3, "say why").max(200) }),
+]);
+export type RunCommand = z.infer<typeof runCommandSchema>;
+
+/**
+ * Carries out one command: asks the tool where one is needed, checks the answer against the state machine, writes
+ * the log.
+ *
+ * @returns all events after `baseSeq`
+ * @throws JobRefusal when the machine or the device says no; nothing is written then, except a refused connection
+ */
+export async function commandRun(
+  jobId: string,
+  baseSeq: number,
+  command: RunCommand,
+  person: Person,
+): Promise<JobEvent[]> {
+  const job = findJob(jobId);
+  if (!job) throw new JobRefusal("There is no such job. Go back to the list.");
+  const write = (event: RunEvent): void => append(job, event, person);
+  try {
+    await carryOut(job, command, write);
+  } catch (error) {
+    if (error instanceof RunRefusal || error instanceof DeviceRefusal) throw new JobRefusal(error.message);
+    throw error;
+  }
+  return eventsAfter(jobId, baseSeq);
+}
+
+const now = (): string => new Date().toISOString();
+
+async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEvent) => void): Promise<void> {
+  const events = eventsAfter(job.id);
+  const state = replayRun(runLogOf(events), job.ground.sheet.run);
+  const tool = scanToolFor(job, events);
+  switch (command.type) {
+    case "connect":
+      try {
+        const { volts } = await tool.connect();
+        return write({ at: now(), type: "connected", tool: tool.identity, volts });
+      } catch (error) {
+        if (!(error instanceof DeviceRefusal)) throw error;
+        return write({ at: now(), type: "connect-failed", reason: error.message });
+      }
+    case "confirm":
+      return write({ at: now(), type: "confirmed", step: command.step });
+    case "ignition":
+      return write({ at: now(), type: "ignition", step: command.step, to: command.to });
+    case "waited":
+      return write({ at: now(), type: "waited", step: command.step });
+    case "input":
+      return write({ at: now(), type: "input", step: command.step, valueMm: command.valueMm });
+    case "stop":
+      return write({ at: now(), type: "stopped", reason: command.reason });
+    case "read": {
+      const wanted = currentStep(state, job.ground.sheet.run);
+      if (wanted?.kind !== "compare") throw new RunRefusal("No value is asked for now.");
+      const { value, unit } = await tool.readValue(wanted.value);
+      return write({
+        at: now(),
+        type: "value",
+        step: command.step,
+        value: unit === "in" ? value * 25.4 : value,
+        shownValue: value,
+        shownUnit: unit,
+      });
+    }
+    case "start": {
+      write({ at: now(), type: "routine-started", step: command.step });
+      const result = await tool.runRoutine("forward-camera-static");
+      return write({ at: now(), type: "routine-result", step: command.step, result });
+    }
+  }
+}
+
+/** Appends one run event at the head, after checking it against the log as it is at that moment. */
+function append(job: JobRow, event: RunEvent, person: Person): void {
+  for (let attempt = 0; attempt < 5; attempt++) {
+    const events = eventsAfter(job.id);
+    advanceRun(replayRun(runLogOf(events), job.ground.sheet.run), event, job.ground.sheet.run);
+    const head = events.at(-1)?.seq ?? 0;
+    if (appendEvents(job.id, head, [{ id: nanoid(16), takenAt: event.at, body: { kind: "run", event } }], person).ok)
+      return;
+  }
+  throw new JobRefusal("Two tablets write at once. Wait a moment and press again.");
+}

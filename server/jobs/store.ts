@@ -1,0 +1,200 @@
+import { and, asc, desc, eq, gt, inArray, max } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import {
+  intakeSchema,
+  planFor,
+  setOutEntries,
+  settlementOf,
+  type EventBody,
+  type Intake,
+  type JobEvent,
+  type JobGround,
+} from "@/core/job";
+import { nextAct, solveSetOut } from "@/core/setout";
+import { checkVin } from "@/core/vehicle";
+import type { Person } from "../auth/session";
+import { db } from "../db/client";
+import { jobEvents, jobs, people, presence } from "../db/schema";
+import { listInstruments, listSheets, listStands, listVehicles } from "../shop/store";
+
+export type JobRow = {
+  id: string;
+  number: number;
+  createdAt: string;
+  ground: JobGround;
+  seed: string;
+  head: number;
+  updatedAt: string;
+};
+
+/** The request does not fit what is stored. The message says what to do. */
+export class JobRefusal extends Error {
+  override readonly name = "JobRefusal";
+}
+
+export const findJob = (id: string): JobRow | null => db().select().from(jobs).where(eq(jobs.id, id)).get() ?? null;
+
+const eventColumns = {
+  id: jobEvents.id,
+  jobId: jobEvents.jobId,
+  seq: jobEvents.seq,
+  at: jobEvents.at,
+  body: jobEvents.body,
+  personId: people.id,
+  name: people.name,
+  initials: people.initials,
+};
+type EventRow = {
+  id: string;
+  jobId: string;
+  seq: number;
+  at: string;
+  body: EventBody;
+  personId: string;
+  name: string;
+  initials: string;
+};
+
+const toEvent = (r: EventRow): JobEvent => ({
+  id: r.id,
+  seq: r.seq,
+  at: r.at,
+  by: { id: r.personId, name: r.name, initials: r.initials },
+  body: r.body,
+});
+
+const selectEvents = () =>
+  db().select(eventColumns).from(jobEvents).innerJoin(people, eq(people.id, jobEvents.personId));
+
+/** The log of a job after a place, in order. */
+export const eventsAfter = (jobId: string, seq = 0): JobEvent[] =>
+  selectEvents().where(and(eq(jobEvents.jobId, jobId), gt(jobEvents.seq, seq))).orderBy(asc(jobEvents.seq)).all().map(toEvent); // prettier-ignore
+
+/** All jobs with their logs, newest work first. */
+export function listJobs(): { job: JobRow; events: JobEvent[] }[] {
+  const rows = db().select().from(jobs).orderBy(desc(jobs.updatedAt)).all();
+  const logs = new Map<string, JobEvent[]>(rows.map((j) => [j.id, []]));
+  for (const r of selectEvents().orderBy(asc(jobEvents.seq)).all()) logs.get(r.jobId)?.push(toEvent(r));
+  return rows.map((job) => ({ job, events: logs.get(job.id)! }));
+}
+
+export type AppendResult =
+  | { ok: true; events: JobEvent[] }
+  /** Somebody else wrote in between; `missing` is what this tablet has not seen. */
+  | { ok: false; missing: JobEvent[] };
+
+export type NewEvent = { id: string; takenAt: string; body: EventBody | { kind: "settle" } };
+
+/**
+ * Adds events to a job's log in one transaction.
+ *
+ * @param baseSeq the last place the writer had seen; anything newer is a conflict, never an overwrite
+ * @throws JobRefusal for a job that is not there or an event that cannot be true now
+ */
+export function appendEvents(
+  jobId: string,
+  baseSeq: number,
+  incoming: readonly NewEvent[],
+  person: Person,
+): AppendResult {
+  return db().transaction(
+    (tx) => {
+      const job = tx.select().from(jobs).where(eq(jobs.id, jobId)).get();
+      if (!job) throw new JobRefusal("There is no such job. Go back to the list.");
+      const ids = incoming.map((e) => e.id);
+      const already = new Set(tx.select({ id: jobEvents.id }).from(jobEvents).where(inArray(jobEvents.id, ids)).all().map((r) => r.id)); // prettier-ignore
+      const fresh = incoming.filter((e) => !already.has(e.id));
+      // A tablet that lost the answer sends again: what is already there is simply confirmed.
+      if (fresh.length === 0) return { ok: true as const, events: eventsAfter(jobId, baseSeq) };
+      if (job.head !== baseSeq) return { ok: false as const, missing: eventsAfter(jobId, baseSeq) };
+
+      const now = new Date().toISOString();
+      let seq = job.head;
+      for (const e of fresh) {
+        seq += 1;
+        const body = e.body.kind === "settle" ? settle(jobId, job.ground) : e.body;
+        if (body.kind === "strike") checkStrike(jobId, body.target);
+        tx.insert(jobEvents)
+          .values({ id: e.id, jobId, seq, at: e.takenAt <= now ? e.takenAt : now, personId: person.id, body })
+          .run();
+      }
+      tx.update(jobs).set({ head: seq, updatedAt: now }).where(eq(jobs.id, jobId)).run();
+      return { ok: true as const, events: eventsAfter(jobId, baseSeq) };
+    },
+    { behavior: "immediate" },
+  );
+}
+
+/** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
+function settle(jobId: string, ground: JobGround): EventBody {
+  const judged = nextAct(solveSetOut(planFor(ground), setOutEntries(eventsAfter(jobId))));
+  const settlement = settlementOf(judged);
+  if (!settlement)
+    throw new JobRefusal("The readings do not prove the board in place. Follow the next act, then settle.");
+  return settlement;
+}
+
+function checkStrike(jobId: string, target: string): void {
+  const event = eventsAfter(jobId).find((e) => e.id === target);
+  if (!event) throw new JobRefusal("The line to strike is not in this job.");
+  if (!["reading", "move", "touch", "check"].includes(event.body.kind))
+    throw new JobRefusal("This line cannot be struck.");
+}
+
+/**
+ * Opens a job from its intake: freezes the documents in force and writes the first event.
+ *
+ * @throws JobRefusal naming the field at fault
+ */
+export function takeIn(input: unknown, person: Person, options: { seed?: string; at?: string } = {}): string {
+  const intake: Intake = intakeSchema.parse(input);
+  const vin = checkVin(intake.vin);
+  if (!vin.ok && !intake.vinReason)
+    throw new JobRefusal(`VIN: ${vin.problems[0]!.message} Correct it, or keep it with a reason.`);
+  const vehicle = listVehicles().find((v) => v.id === intake.vehicleId);
+  if (!vehicle) throw new JobRefusal("Vehicle: choose one from the shop's list.");
+  const sheet = listSheets().find((s) => s.id === intake.sheetId && s.version === intake.sheetVersion);
+  if (!sheet) throw new JobRefusal("Sheet: this version is no longer the newest. Reload the page and choose again.");
+  if (!sheet.appliesTo.vehicles.includes(vehicle.id))
+    throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
+  const stand = listStands().find((s) => s.id === intake.standId);
+  if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
+  if (sheet.datum === "thrust" && !intake.rearToeDeg)
+    throw new JobRefusal(
+      "Rear toe: the sheet squares the board to the thrust line; enter left and right from the printout.",
+    );
+
+  const id = nanoid(12);
+  const at = options.at ?? new Date().toISOString();
+  const ground: JobGround = { intake, vehicle, sheet, stand, instruments: listInstruments() };
+  db().transaction(
+    (tx) => {
+      const number = (tx.select({ n: max(jobs.number) }).from(jobs).get()?.n ?? 1040) + 1;
+      tx.insert(jobs).values({ id, number, createdAt: at, createdBy: person.id, ground, seed: options.seed ?? id, head: 1, updatedAt: at }).run();
+      tx.insert(jobEvents).values({ id: nanoid(16), jobId: id, seq: 1, at, personId: person.id, body: { kind: "taken-in", intake } }).run();
+    },
+    { behavior: "immediate" },
+  ); // prettier-ignore
+  return id;
+}
+
+/** Notes that a person has a job open, and says who else has (seen in the last 15 seconds). */
+export function seen(jobId: string, person: Person): { name: string; initials: string }[] {
+  const now = Date.now();
+  const seenAt = new Date(now).toISOString();
+  db().insert(presence).values({ jobId, personId: person.id, seenAt }).onConflictDoUpdate({ target: [presence.jobId, presence.personId], set: { seenAt } }).run(); // prettier-ignore
+  return (
+    peopleOn(now)
+      .get(jobId)
+      ?.filter((p) => p.id !== person.id) ?? []
+  );
+}
+
+/** Who is on what, by job. */
+export function peopleOn(now = Date.now()): Map<string, { id: string; name: string; initials: string }[]> {
+  const since = new Date(now - 15_000).toISOString();
+  const on = new Map<string, { id: string; name: string; initials: string }[]>();
+  const rows = db().select({ jobId: presence.jobId, id: people.id, name: people.name, initials: people.initials }).from(presence).innerJoin(people, eq(people.id, presence.personId)).where(gt(presence.seenAt, since)).all(); // prettier-ignore
+  for (const { jobId, ...p } of rows) on.set(jobId, [...(on.get(jobId) ?? []), p]);
+  return on;
+}

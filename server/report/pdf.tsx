@@ -1,0 +1,227 @@
+import path from "node:path";
+import { Document, Font, Page, renderToBuffer, StyleSheet, Text, View } from "@react-pdf/renderer";
+import type { ReactNode } from "react";
+import { readingFigures, resultLines, runLine, verdictLine, type JobRecord } from "@/core/record";
+import { clockTime, dateAndTime } from "@/core/units";
+
+const fontFile = (family: string, weight: number): string =>
+  path.join(process.cwd(), `node_modules/@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`);
+
+Font.register({
+  family: "Words",
+  fonts: [400, 600].map((w) => ({ src: fontFile("atkinson-hyperlegible-next", w), fontWeight: w })),
+});
+Font.register({
+  family: "Figures",
+  fonts: [400, 600].map((w) => ({ src: fontFile("atkinson-hyperlegible-mono", w), fontWeight: w })),
+});
+Font.registerHyphenationCallback((word) => [word]);
+
+const INK = "#1E232B";
+const SOFT = "#59606B";
+const LINE = "#D8D2C4";
+const styles = StyleSheet.create({
+  page: { padding: 40, paddingBottom: 64, fontFamily: "Words", fontSize: 9, color: INK, lineHeight: 1.35 },
+  title: { fontSize: 20, fontWeight: 600, lineHeight: 1.15 },
+  h2: { fontSize: 12, fontWeight: 600, marginTop: 16, marginBottom: 4, borderBottomWidth: 1, borderColor: INK, paddingBottom: 2 },
+  row: { flexDirection: "row", borderBottomWidth: 0.5, borderColor: LINE, paddingVertical: 2.5 },
+  head: { color: SOFT, fontWeight: 600 },
+  figure: { fontFamily: "Figures", textAlign: "right" },
+  soft: { color: SOFT },
+  foot: { position: "absolute", bottom: 26, left: 40, right: 40, color: SOFT, fontSize: 7, flexDirection: "row", justifyContent: "space-between", gap: 20 },
+}); // prettier-ignore
+
+/** A table row: cells with relative widths; figures are set right in the mono face. */
+function Row({
+  cells,
+  widths,
+  figures = [],
+  head = false,
+}: {
+  cells: string[];
+  widths: number[];
+  figures?: number[];
+  head?: boolean;
+}) {
+  return (
+    <View style={styles.row} wrap={false}>
+      {cells.map((cell, i) => (
+        <View key={i} style={{ flex: widths[i], paddingRight: 6 }}>
+          <Text style={[figures.includes(i) ? styles.figure : {}, head ? styles.head : {}]}>{cell}</Text>
+        </View>
+      ))}
+    </View>
+  );
+}
+
+const Part = ({ title, children }: { title: string; children: ReactNode }) => (
+  <View>
+    <Text style={styles.h2} minPresenceAhead={40}>
+      {title}
+    </Text>
+    {children}
+  </View>
+);
+
+const Facts = ({ facts }: { facts: [string, string][] }) => (
+  <>
+    {facts.map(([name, value]) => (
+      <Row key={name} cells={[name, value]} widths={[1, 3]} />
+    ))}
+  </>
+);
+
+function Report({ record }: { record: JobRecord }) {
+  const { job, vehicle, owed, setOut, run } = record;
+  const times = [3, 1.3, 1.2, 1, 1.6, 0.9, 1.6];
+  return (
+    <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
+      <Page size="A4" style={styles.page}>
+        <Text style={styles.title}>Calibration record, job {job.number}</Text>
+        <Text style={styles.soft}>
+          {vehicle.make} {vehicle.model}, {vehicle.variant}
+        </Text>
+        <Part title="Vehicle and job">
+          <Facts
+            facts={[
+              [
+                "VIN",
+                vehicle.vin +
+                  (vehicle.vinKeptBecause ? ` (kept although it fails its check: ${vehicle.vinKeptBecause})` : ""),
+              ],
+              ["Plate", vehicle.plate || "not given"],
+              ["Customer", job.customer],
+              ["Repair order", job.order || "not given"],
+              ["Taken in", `${dateAndTime(job.takenInAt)} by ${job.takenInBy.name}`],
+            ]}
+          />
+        </Part>
+        <Part title="Why it was owed">
+          <Facts
+            facts={[
+              ["Done to the vehicle", owed.operations.join(", ")],
+              ["Reason", owed.reason],
+              ["Sheet", `${owed.sheet.title}, version ${owed.sheet.version}`],
+              [
+                "Source",
+                `${owed.sheet.source.name}, ${owed.sheet.source.date}; entered by ${owed.sheet.source.enteredBy}, checked by ${owed.sheet.source.checkedBy} on ${owed.sheet.source.checkedOn}`,
+              ],
+            ]}
+          />
+        </Part>
+        <Part title="Checks">
+          {record.checks.length === 0 && <Text style={styles.soft}>None recorded.</Text>}
+          {record.checks.map((c, i) => (
+            <Row
+              key={i}
+              cells={[c.ask, c.outcome + (c.reason ? `: ${c.reason}` : ""), `${clockTime(c.at)} ${c.by.initials}`]}
+              widths={[4, 2.2, 1]}
+            />
+          ))}
+        </Part>
+        <Part title="Set out">
+          <Text style={{ fontWeight: 600, marginVertical: 3 }}>{verdictLine(record)}</Text>
+          {setOut.settled && (
+            <>
+              <Row
+                head
+                cells={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
+                widths={[3, 1.2, 1.2, 1.2, 1.2]}
+                figures={[1, 2, 3, 4]}
+              />
+              {resultLines(record).map((l) => (
+                <Row
+                  key={l.name}
+                  cells={[l.name, l.wanted, l.error, l.sigma, l.tolerance]}
+                  widths={[3, 1.2, 1.2, 1.2, 1.2]}
+                  figures={[1, 2, 3, 4]}
+                />
+              ))}
+              <Text style={styles.soft}>
+                Accepted {dateAndTime(setOut.settled.at)} by {setOut.settled.by.name}. Stand: {setOut.stand}.
+              </Text>
+            </>
+          )}
+          <View style={{ height: 8 }} />
+          <Row
+            head
+            cells={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
+            widths={times}
+            figures={[1, 2, 3]}
+          />
+          {setOut.readings.map((r) => {
+            const { value, residual } = readingFigures(r);
+            const state = { counts: "counts", doubt: "before a move", struck: `struck: ${r.struckReason ?? ""}` }[
+              r.state
+            ];
+            return (
+              <Row
+                key={r.id}
+                cells={[
+                  r.name.replace("→", "to"),
+                  value,
+                  residual,
+                  r.w === null ? "–" : r.w.toFixed(1),
+                  r.instrument.name,
+                  `${clockTime(r.at)} ${r.by.initials}`,
+                  state,
+                ]}
+                widths={times}
+                figures={[1, 2, 3]}
+              />
+            );
+          })}
+          {setOut.moves.map((m, i) => (
+            <Row key={`m${i}`} cells={[`Moved: ${m.say}`, `${clockTime(m.at)} ${m.by.initials}`]} widths={[5, 1]} />
+          ))}
+          {setOut.touches.map((t, i) => (
+            <Row key={`t${i}`} cells={[`Touched: ${t.what}`, `${clockTime(t.at)} ${t.by.initials}`]} widths={[5, 1]} />
+          ))}
+        </Part>
+        <Part title="Run">
+          <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(record)}</Text>
+          {run.tool && (
+            <Text style={styles.soft}>
+              {run.tool.name}, serial {run.tool.serial}, software {run.tool.software}. Attempts: {run.attempts}.
+              {run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
+            </Text>
+          )}
+          {run.result && (
+            <Facts
+              facts={[
+                [
+                  "Aim learned",
+                  `yaw ${run.result.learnedYawDeg.toFixed(2)}°, pitch ${run.result.learnedPitchDeg.toFixed(2)}°, roll ${run.result.learnedRollDeg.toFixed(2)}°`,
+                ],
+              ]}
+            />
+          )}
+          {run.log.map((l, i) => (
+            <Row key={i} cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]} widths={[3.2, 3, 1]} />
+          ))}
+        </Part>
+        {record.open.length > 0 && (
+          <Part title="Still open">
+            {record.open.map((o) => (
+              <Text key={o}>{o}</Text>
+            ))}
+          </Part>
+        )}
+        <View style={{ marginTop: 14 }} wrap={false}>
+          <Text>
+            {record.handedOver
+              ? `Handed over ${dateAndTime(record.handedOver.at)} by ${record.handedOver.by.name}.`
+              : "Not handed over yet: this is a working copy."}
+          </Text>
+        </View>
+        <View style={styles.foot} fixed>
+          <Text style={{ flex: 1 }}>{record.notice}</Text>
+          <Text render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`} />
+        </View>
+      </Page>
+    </Document>
+  );
+}
+
+/** Renders the report of a record; every figure comes from the record. */
+export const renderReport = (record: JobRecord): Promise<Buffer> => renderToBuffer(<Report record={record} />);

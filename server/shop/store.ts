@@ -1,0 +1,21 @@
+import { desc } from "drizzle-orm";
+import type { Instrument, Stand } from "@/core/setout";
+import type { Sheet } from "@/core/sheet";
+import type { Vehicle } from "@/core/vehicle";
+import { db } from "../db/client";
+import { instruments, people, sheets, stands, vehicles } from "../db/schema";
+
+export const listPeople = (): { id: string; name: string; initials: string; role: string }[] =>
+  db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role }).from(people).orderBy(people.name).all(); // prettier-ignore
+
+export const listVehicles = (): Vehicle[] => db().select().from(vehicles).all().map((r) => r.doc); // prettier-ignore
+export const listStands = (): Stand[] => db().select().from(stands).orderBy(stands.id).all().map((r) => r.doc); // prettier-ignore
+export const listInstruments = (): Instrument[] => db().select().from(instruments).all().map((r) => r.doc); // prettier-ignore
+
+/** The newest version of every sheet. */
+export function listSheets(): Sheet[] {
+  const newest = new Map<string, Sheet>();
+  for (const row of db().select().from(sheets).orderBy(desc(sheets.version)).all())
+    if (!newest.has(row.id)) newest.set(row.id, row.doc);
+  return [...newest.values()];
+}

@@ -1,0 +1,92 @@
+"use client";
+
+import { usePathname } from "next/navigation";
+import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import { Dialog } from "../primitives/dialog";
+import { Conflict } from "./conflict";
+import { useJob } from "./job-store";
+import { KeySheet, useKeys, type KeyActs } from "./keys";
+import { Rail } from "./rail";
+import { Slip } from "./slip";
+import { TopBar } from "./top-bar";
+
+/** Lets a stage hang its own acts on the bench's keys. */
+const StageKeys = createContext<{ current: KeyActs }>({ current: {} });
+export const useStageKeys = (): { current: KeyActs } => useContext(StageKeys);
+
+/** The bench: rail, surface, slip; each stage brings its own surface and its own Next bar. */
+export function Bench({ children }: { children: ReactNode }) {
+  const { head, notice, dismissNotice } = useJob();
+  const [keysOpen, setKeysOpen] = useState(false);
+  const [slipOpen, setSlipOpen] = useState(false);
+  const stageKeys = useRef<KeyActs>({});
+  const path = usePathname();
+  const acts = useMemo<KeyActs>(
+    () => ({
+      "?": () => setKeysOpen(true),
+      s: () => setSlipOpen(true),
+      t: () => stageKeys.current.t?.(),
+      n: () => stageKeys.current.n?.(),
+      u: () => stageKeys.current.u?.(),
+    }),
+    [],
+  );
+  useKeys(head.id, acts);
+  return (
+    <StageKeys.Provider value={stageKeys}>
+      <div className="flex h-dvh flex-col">
+        <TopBar onKeys={() => setKeysOpen(true)} />
+        <div className="flex min-h-0 flex-1 flex-col md:flex-row">
+          <Rail />
+          <div key={path} className="flex min-h-0 min-w-0 flex-1 flex-col">
+            {children}
+          </div>
+          <div className="hidden min-h-0 w-[264px] shrink-0 flex-col border-l border-hairline p-2 lg:flex">
+            <Slip />
+          </div>
+        </div>
+        <Conflict />
+        {notice && (
+          <div
+            role="alert"
+            className="flex items-center justify-between gap-4 border-t-4 border-loose bg-sheet px-4 py-2 text-lg"
+          >
+            <span>{notice}</span>
+            <button
+              type="button"
+              onClick={dismissNotice}
+              className="min-h-12 min-w-12 rounded-md font-semibold hover:bg-wash"
+            >
+              Read
+            </button>
+          </div>
+        )}
+      </div>
+      <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
+      <Dialog open={slipOpen} onClose={() => setSlipOpen(false)} title="Slip">
+        <div className="flex max-h-[70dvh] flex-col">
+          <Slip />
+        </div>
+      </Dialog>
+      <button
+        type="button"
+        onClick={() => setSlipOpen(true)}
+        className="no-print fixed right-2 top-[108px] z-10 min-h-12 rounded-md border border-hairline bg-sheet px-3 text-sm font-semibold lg:hidden"
+      >
+        Slip
+      </button>
+    </StageKeys.Provider>
+  );
+}
+
+/** The two parts every stage has: its instrument above, the next act below. */
+export function Stage({ title, children, next }: { title: string; children: ReactNode; next: ReactNode }) {
+  return (
+    <>
+      <main aria-label={title} className="flex min-h-0 flex-1 flex-col overflow-y-auto">
+        {children}
+      </main>
+      {next}
+    </>
+  );
+}

@@ -1,0 +1,81 @@
+import type { EventBody, JobEvent, TabletEvent } from "@/core/job";
+
+/** Something written on this tablet that the server has not confirmed yet. */
+export type Pending = {
+  id: string;
+  takenAt: string;
+  /** What is sent. */
+  send: TabletEvent;
+  /** What it looks like meanwhile (a settlement is judged here first and by the server again). */
+  show: EventBody;
+};
+
+const key = (jobId: string): string => `iridel:outbox:${jobId}`;
+
+/** The outbox survives reload and crash: it is written before anything is sent. */
+export function loadOutbox(jobId: string): Pending[] {
+  try {
+    return JSON.parse(localStorage.getItem(key(jobId)) ?? "[]") as Pending[];
+  } catch {
+    return [];
+  }
+}
+
+export function saveOutbox(jobId: string, pending: Pending[]): void {
+  if (pending.length > 0) localStorage.setItem(key(jobId), JSON.stringify(pending));
+  else localStorage.removeItem(key(jobId));
+}
+
+export type SendResult =
+  | { kind: "written"; events: JobEvent[] }
+  | { kind: "conflict"; missing: JobEvent[] }
+  /** The server understood and said no; sending again is no use. */
+  | { kind: "refused"; message: string }
+  /** Not reached, or signed out: keep it and try again. */
+  | { kind: "unreachable"; message: string };
+
+/** Sends what is pending. Sending the same again is harmless: the server knows events by their id. */
+export async function sendEvents(jobId: string, baseSeq: number, pending: Pending[]): Promise<SendResult> {
+  const events = pending.map(({ id, takenAt, send }) => ({ id, takenAt, body: send }));
+  let response: Response;
+  try {
+    response = await fetch(`/api/jobs/${jobId}/events`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ baseSeq, events }),
+    });
+  } catch {
+    return {
+      kind: "unreachable",
+      message: "No connection to the shop. Kept on this tablet; it is sent when the shop answers.",
+    };
+  }
+  const body = (await response.json().catch(() => ({}))) as {
+    error?: string;
+    events?: JobEvent[];
+    missing?: JobEvent[];
+  };
+  if (response.ok && body.events) return { kind: "written", events: body.events };
+  if (response.status === 409 && body.missing) return { kind: "conflict", missing: body.missing };
+  if (response.status === 400 || response.status === 403 || response.status === 422)
+    return { kind: "refused", message: body.error ?? "The shop refused this." };
+  return {
+    kind: "unreachable",
+    message: body.error ?? "The shop does not answer. Kept on this tablet; it is sent when the shop answers.",
+  };
+}
+
+/** Asks what others have written since. Null when the shop does not answer. */
+export async function fetchEvents(
+  jobId: string,
+  after: number,
+): Promise<{ events: JobEvent[]; others: { name: string; initials: string }[] } | null> {
+  try {
+    const response = await fetch(`/api/jobs/${jobId}/events?after=${after}`, { cache: "no-store" });
+    return response.ok
+      ? ((await response.json()) as { events: JobEvent[]; others: { name: string; initials: string }[] })
+      : null;
+  } catch {
+    return null;
+  }
+}

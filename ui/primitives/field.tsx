@@ -1,0 +1,29 @@
+import { useId, type InputHTMLAttributes, type ReactNode } from "react";
+
+type Props = Omit<InputHTMLAttributes<HTMLInputElement>, "id"> & {
+  label: string;
+  hint?: ReactNode;
+  problem?: string | null;
+};
+
+/** One labelled line to write on. A problem replaces the hint and says what to do. */
+export function Field({ label, hint, problem, className = "", ...rest }: Props) {
+  const id = useId();
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="mb-1 block text-sm font-semibold text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        aria-invalid={Boolean(problem)}
+        aria-describedby={`${id}-note`}
+        className={`min-h-14 w-full border-b-2 bg-transparent px-1 text-xl outline-none focus:border-act ${problem ? "border-stop" : "border-ink"}`}
+        {...rest}
+      />
+      <p id={`${id}-note`} className={`mt-1 min-h-5 text-sm ${problem ? "text-stop" : "text-soft"}`}>
+        {problem ?? hint}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,167 @@
+"use client";
+
+import { useEffect, useRef, useState } from "react";
+import type { Candidate } from "@/core/setout";
+import { slotValue } from "@/core/setout";
+import { useJob } from "../bench/job-store";
+import { Button } from "../primitives/button";
+import { useSettings } from "../settings";
+import { readCaught, useBurst, useDraft } from "./use-catcher";
+
+/** The reading catcher: a value typed, scanned or sent by an instrument lands in the armed slot. */
+export function Catcher({
+  candidate,
+  again,
+  onTaken,
+}: {
+  candidate: Candidate;
+  again: string | null;
+  onTaken: () => void;
+}) {
+  const { head, ground, write, say, me } = useJob();
+  const { lengths } = useSettings();
+  const { slot, instrument } = candidate;
+  const [text, setText] = useDraft(head.id, slot.id);
+  const [side, setSide] = useState<1 | -1 | 0>(0);
+  const [tried, setTried] = useState(false);
+  const [reading, setReading] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const burst = useBurst();
+  const caught = readCaught(text, slot, side, lengths);
+  const signed = slot.sides !== undefined;
+
+  useEffect(() => {
+    // A finger tablet would raise its keyboard over the drawing; only a fine pointer or a keyboard gets the focus.
+    if (window.matchMedia("(pointer: fine)").matches) input.current?.focus();
+  }, [slot.id]);
+
+  const take = (shown: number, typed: string): void => {
+    const reason = "Read again: it did not agree with the others";
+    if (again) write({ kind: "strike", target: again, reason });
+    write({ kind: "reading", slotId: slot.id, typed, shown, sigma: candidate.sigma, instrumentId: instrument.id });
+    setText("");
+    setSide(0);
+    setTried(false);
+    onTaken();
+  };
+
+  const submit = (): void => {
+    if (burst.isBurst(text)) {
+      const code = text.trim();
+      const right = code.toUpperCase() === ground.sheet.board.code.toUpperCase();
+      say(
+        right
+          ? `Code ${code}: this is the board the sheet asks for.`
+          : `Code ${code} was scanned, not measured. The sheet asks for board ${ground.sheet.board.code}.`,
+      );
+      setText("");
+      return;
+    }
+    setTried(true);
+    if (caught.kind === "value")
+      take(caught.shown, text.trim() + (signed && side !== 0 ? (side > 0 ? " L" : " R") : ""));
+  };
+
+  const hold = async (): Promise<void> => {
+    setReading(true);
+    try {
+      const response = await fetch(`/api/jobs/${head.id}/bay?slot=${encodeURIComponent(slot.id)}`, {
+        cache: "no-store",
+      });
+      const body = (await response.json()) as { shown?: number; error?: string };
+      if (body.shown === undefined)
+        return say(body.error ?? "The instrument does not answer. Read it by eye and type it.");
+      const size = Math.abs(body.shown);
+      setText(
+        slot.quantity.dimension === "angle"
+          ? ((size * 180) / Math.PI).toFixed(2)
+          : lengths === "in"
+            ? (size / 25.4).toFixed(2)
+            : size.toFixed(0),
+      );
+      setSide(signed ? (body.shown >= 0 ? 1 : -1) : 0);
+      input.current?.focus();
+    } catch {
+      say("The instrument does not answer. Read it by eye and type it.");
+    } finally {
+      setReading(false);
+    }
+  };
+
+  if (me.role === "viewer") return <p className="text-soft">You may look; a technician takes the reading.</p>;
+  const unit = slot.quantity.dimension === "angle" ? "°" : lengths;
+  return (
+    <form
+      className="flex w-full flex-col gap-2 md:w-[430px]"
+      onSubmit={(e) => {
+        e.preventDefault();
+        submit();
+      }}
+    >
+      <div className="flex items-stretch gap-2">
+        <label className="flex min-w-0 flex-1 items-baseline border-b-4 border-act px-2">
+          <span className="sr-only">Reading: {slot.name}</span>
+          <input
+            ref={input}
+            data-catcher=""
+            value={text}
+            inputMode="decimal"
+            autoComplete="off"
+            spellCheck={false}
+            placeholder="–"
+            aria-invalid={tried && caught.kind === "problem"}
+            onKeyDown={(e) => e.key.length === 1 && burst.note()}
+            onChange={(e) => {
+              if (e.target.value === "") burst.clear();
+              setTried(false);
+              setText(e.target.value);
+            }}
+            className="figure min-h-16 w-full min-w-0 bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk md:text-[56px]"
+          />
+          <span className="pl-1 text-2xl text-soft">{unit}</span>
+        </label>
+        {signed &&
+          ([1, -1] as const).map((s) => (
+            <button
+              key={s}
+              type="button"
+              aria-pressed={side === s}
+              aria-label={s > 0 ? slot.sides!.positive : slot.sides!.negative}
+              onClick={() => setSide(s)}
+              className={`min-h-16 min-w-14 rounded-md border-2 text-2xl font-semibold ${side === s ? "border-act bg-act text-on-act" : "border-ink"}`}
+            >
+              {slot.quantity.dimension === "angle" ? (s > 0 ? "+" : "−") : s > 0 ? "L" : "R"}
+            </button>
+          ))}
+        <Button type="submit" look="act" size="large" disabled={caught.kind === "empty"}>
+          Take
+        </Button>
+      </div>
+      {tried && caught.kind === "problem" ? (
+        <p role="alert" className="text-base text-stop">
+          {caught.message}{" "}
+          {caught.guess && (
+            <button
+              type="button"
+              className="min-h-12 font-semibold text-act underline"
+              onClick={() => take(caught.guess!.value, `${text.trim()} (meant as ${caught.guess!.text})`)}
+            >
+              Take it as {caught.guess.text}: {slotValue(slot, caught.guess.value, lengths)}
+            </button>
+          )}
+        </p>
+      ) : (
+        head.simulated && (
+          <button
+            type="button"
+            onClick={() => void hold()}
+            disabled={reading}
+            className="min-h-12 self-start rounded-md px-2 text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash"
+          >
+            {reading ? "Reading…" : `Hold ${instrument.name} (simulated)`}
+          </button>
+        )
+      )}
+    </form>
+  );
+}
