@@ -56,6 +56,11 @@ CREATE TABLE `sessions` (
 	FOREIGN KEY (`personId`) REFERENCES `people`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
+CREATE TABLE `settings` (
+	`key` text PRIMARY KEY NOT NULL,
+	`value` text NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE `sheets` (
 	`id` text NOT NULL,
 	`version` integer NOT NULL,

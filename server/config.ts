@@ -5,9 +5,13 @@ import path from "node:path";
 export const config = {
   /** The database file. Its folder is made when absent. */
   get databaseFile(): string {
-    const file = path.resolve(process.env.IRIDEL_DB ?? "var/iridel.sqlite");
+    const file = path.resolve(/* turbopackIgnore: true */ process.env.IRIDEL_DB ?? "var/iridel.sqlite");
     mkdirSync(path.dirname(file), { recursive: true });
     return file;
+  },
+  /** Seed of every simulated bay opened from now on, so that tests meet the same bay again; normally each job has its own. */
+  get baySeed(): string | undefined {
+    return process.env.IRIDEL_BAY_SEED || undefined;
   },
   /** Demo mode lists the demo people with their PINs on the sign-in page. Never set it in a real shop. */
   get demo(): boolean {

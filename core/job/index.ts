@@ -5,3 +5,4 @@ export { settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";
 export { jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";
 export { runEventWords } from "./words";
+export { ticketOf, type JobTicket } from "./ticket";

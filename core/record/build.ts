@@ -63,6 +63,7 @@ export function buildRecord(
           typed: e.body.typed,
           value: e.body.shown,
           unit: slot?.quantity.dimension === "angle" ? ("rad" as const) : ("mm" as const),
+          sides: slot?.sides ?? null,
           at: e.at,
           by: who(e),
           instrument: { id: e.body.instrumentId, name: instrument?.name ?? e.body.instrumentId },

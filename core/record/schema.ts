@@ -11,6 +11,8 @@ const reading = z.object({
   typed: z.string(),
   value: z.number(),
   unit: z.enum(["mm", "rad"]),
+  /** For a reading with a side: what positive and negative values mean. */
+  sides: z.object({ positive: z.string(), negative: z.string() }).nullable(),
   at: time,
   by: person,
   instrument: z.object({ id: z.string(), name: z.string() }),

@@ -61,15 +61,14 @@ export function runLine(record: JobRecord): string {
     : `Refused: ${result.reason ?? `quality ${formatNumber(result.qualityPercent)} % below the sheet's limit.`}`;
 }
 
-/** A reading's value and residual as printed. */
+/** A reading's value and residual as printed. A reading with a side names it instead of wearing a sign. */
 export function readingFigures(r: JobRecord["setOut"]["readings"][number]): { value: string; residual: string } {
-  if (r.unit === "rad")
-    return {
-      value: formatQuantity(r.value, "deg"),
-      residual: r.residual === null ? "–" : `${signed(radToDeg(r.residual), 2)}°`,
-    };
+  const angle = r.unit === "rad";
+  const size = r.sides ? Math.abs(r.value) : r.value;
+  const side = r.sides && r.value !== 0 ? ` ${r.value > 0 ? r.sides.positive : r.sides.negative}` : "";
+  const residual = angle ? `${signed(radToDeg(r.residual ?? 0), 2)}°` : `${signed(r.residual ?? 0, 1)} mm`;
   return {
-    value: formatQuantity(r.value, "mm"),
-    residual: r.residual === null ? "–" : `${signed(r.residual, 1)} mm`,
+    value: formatQuantity(size, angle ? "deg" : "mm") + side,
+    residual: r.residual === null ? "–" : residual,
   };
 }

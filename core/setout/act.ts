@@ -55,6 +55,24 @@ function exhausted(s: SetOutSolution): string {
   return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.sheet.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
 }
 
+/**
+ * Which reading settles a contradiction: the likeliest culprit that was read only once; when all of those were read
+ * twice and stood by it, a reading not taken yet, which takes sides.
+ */
+function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candidate[]): NextAct {
+  const slotOf = (id: string): string => s.readings.find((r) => r.id === id)!.slotId;
+  const again = verdict.suspects.find((id) => timesRead(s, slotOf(id)) === 1);
+  const candidate = again && candidates.find((c) => c.slot.id === slotOf(again));
+  if (candidate) return { kind: "read", candidate, again };
+  const where = s.slots.find((x) => x.id === slotOf(verdict.suspects[0]!))!.observes.in;
+  const witness = candidates.find((c) => c.slot.observes.in === where && timesRead(s, c.slot.id) === 0);
+  if (witness) return { kind: "read", candidate: { ...witness, why: "The readings contradict each other and each was read twice; this one takes sides." }, again: null }; // prettier-ignore
+  return {
+    kind: "stuck",
+    message: "The readings contradict each other although each was read twice. Something moved between them, or a hub cap, hook or badge is not where it should be: find it, say what was touched, and read again.",
+  }; // prettier-ignore
+}
+
 /** Judges a solution and names the next physical act. */
 export function nextAct(solution: SetOutSolution): Judged {
   const verdict = judgeSetOut(solution);
@@ -76,12 +94,7 @@ export function nextAct(solution: SetOutSolution): Judged {
       const [move, ...rest] = solution.restMoves.map((m) => withReadings(solution, m));
       return { kind: "move", move: move!, rest };
     }
-    if (verdict.why === "suspect") {
-      const id = verdict.suspects[0]!;
-      const slotId = solution.readings.find((r) => r.id === id)?.slotId;
-      const candidate = candidates.find((c) => c.slot.id === slotId);
-      if (candidate) return { kind: "read", candidate, again: id };
-    }
+    if (verdict.why === "suspect") return settleSuspicion(solution, verdict, candidates);
     if (verdict.kind === "set") return { kind: "settle" };
     if (verdict.kind === "move") {
       const moves = proposeMoves(solution);

@@ -70,9 +70,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   const chance = across(false);
   const chanceIfNulled = across(true);
 
-  const planSuspects = s.adjustment?.suspect
-    ? [s.adjustment.suspect, ...s.adjustment.suspectGroup.filter((id) => id !== s.adjustment!.suspect)]
-    : [];
+  const planSuspects = s.adjustment?.suspectGroup ?? [];
   // Two readings of one number contradict each other equally: neither can be preferred.
   const scalarSuspects = scalars.flatMap(({ id }) =>
     s.scalars[id].suspect ? s.scalars[id].residuals.filter((r) => Math.abs(r.w) > 3.29).map((r) => r.id) : [],

@@ -12,9 +12,9 @@ type Side = "left" | "right";
 const sideOf = (leftMm: number): Side => (leftMm >= 0 ? "left" : "right");
 const farOf = (awayMm: number): string => (awayMm >= 0 ? "away from the car" : "toward the car");
 
-/** "vehicle left (driver's side)": which side that is for the person in the seat. */
-export const sideName = (side: Side, vehicle: Pick<Vehicle, "driverSide">): string =>
-  `vehicle ${side} (${side === vehicle.driverSide ? "driver’s" : "passenger"} side)`;
+/** Which side that is for the person in the seat: "Vehicle left is the driver’s side." */
+const sideNote = (side: Side, vehicle: Pick<Vehicle, "driverSide">): string =>
+  `Vehicle ${side} is the ${side === vehicle.driverSide ? "driver’s" : "passenger"} side.`;
 
 /** A move as one plain sentence with its number. */
 export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, setting: LengthSetting = "mm"): MoveWords {
@@ -39,7 +39,7 @@ export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, sett
       return {
         say,
         figure: parts.length > 0 ? mm(larger) : deg(move.turnRad),
-        detail: `Left is ${sideName("left", vehicle)}.`,
+        detail: sideNote("left", vehicle),
       };
     }
     case "level":
@@ -52,14 +52,14 @@ export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, sett
       return {
         say: `Turn the beam until its vehicle-left end has come ${mm(move.leftEndMm)} ${farOf(move.leftEndMm)}.`,
         figure: mm(move.leftEndMm),
-        detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above. Left is ${sideName("left", vehicle)}.`,
+        detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above. ${sideNote("left", vehicle)}`,
       };
     case "slide":
       return move.axis === "cross"
         ? {
             say: `Slide the board ${mm(move.byMm)} toward vehicle ${sideOf(move.leftMm)}.`,
             figure: mm(move.byMm),
-            detail: `Cross slide, toward ${sideName(sideOf(move.leftMm), vehicle)}.`,
+            detail: `Cross slide. ${sideNote(sideOf(move.leftMm), vehicle)}`,
           }
         : {
             say: `Slide the board ${mm(move.byMm)} ${farOf(move.awayMm)}.`,

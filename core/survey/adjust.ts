@@ -9,8 +9,11 @@ import { layOutUnknowns, type Unknowns } from "./unknowns";
 const CRITICAL_W = 3.29;
 /** Non-centrality for alpha 0.1 % and power 80 % (Baarda 1968). */
 const DETECTABLE = 4.13;
-/** Readings whose w correlate more than this cannot be told apart by these observations. */
-const INSEPARABLE = 0.95;
+/**
+ * Allowing for a slip in reading i lowers chi-square by w_i^2 (Baarda 1968), so two readings whose w^2 differ by less
+ * than 2 ln 20 explain a contradiction with a likelihood ratio below 20: both stay under suspicion.
+ */
+const SUSPICION_SPAN = 2 * Math.log(20);
 /** Below this redundancy nothing checks the reading; w would be rounding noise over rounding noise. */
 const UNCHECKED = 1e-9;
 
@@ -246,10 +249,9 @@ function judge(unknowns: Unknowns, observations: CompiledObservation[], u: Float
   const row = newDesignRow();
   const residuals: ObservationResult[] = [];
   let suspect: string | null = null;
-  let suspectAt = -1;
   let largest = CRITICAL_W;
 
-  observations.forEach((o, k) => {
+  for (const o of observations) {
     const residual = misclosure(o, u, row);
     // r = 1 - a Q a^T / sigma^2 : the diagonal of Q_vv P
     let aQa = 0;
@@ -261,8 +263,8 @@ function judge(unknowns: Unknowns, observations: CompiledObservation[], u: Float
     const w = checked ? residual / (o.sigma * Math.sqrt(redundancy)) : 0;
     const smallestDetectable = checked ? (DETECTABLE * o.sigma) / Math.sqrt(redundancy) : Infinity;
     residuals.push({ id: o.id, residual, redundancy, w, smallestDetectable });
-    if (Math.abs(w) > largest) [suspect, suspectAt, largest] = [o.id, k, Math.abs(w)];
-  });
+    if (Math.abs(w) > largest) [suspect, largest] = [o.id, Math.abs(w)];
+  }
 
   const value = objective(unknowns, observations, u);
   const priorRows = unknowns.priors.reduce((sum, p) => sum + p.size, 0);
@@ -271,32 +273,11 @@ function judge(unknowns: Unknowns, observations: CompiledObservation[], u: Float
     residuals,
     chiSquare: { value, degreesOfFreedom, p: chiSquareUpperTail(value, degreesOfFreedom) },
     suspect,
-    suspectGroup: suspectAt < 0 ? [] : inseparableFrom(suspectAt, observations, residuals, u, covariance, n),
+    suspectGroup: suspect
+      ? residuals
+          .filter((r) => largest ** 2 - r.w ** 2 < SUSPICION_SPAN)
+          .sort((a, b) => Math.abs(b.w) - Math.abs(a.w))
+          .map((r) => r.id)
+      : [],
   };
-}
-
-/** Readings whose standardised residual moves with that of the suspect: |rho| of Q_vv above {@link INSEPARABLE}. */
-function inseparableFrom(
-  suspectAt: number,
-  observations: CompiledObservation[],
-  residuals: ObservationResult[],
-  u: Float64Array,
-  covariance: Float64Array,
-  n: number,
-): string[] {
-  const row = newDesignRow();
-  const s = observations[suspectAt]!;
-  misclosure(s, u, row);
-  const qa = new Float64Array(n);
-  for (let i = 0; i < n; i++)
-    for (let a = 0; a < row.count; a++) qa[i]! += covariance[i * n + row.rows[a]!]! * row.values[a]!;
-  const spread = (k: number): number => observations[k]!.sigma * Math.sqrt(residuals[k]!.redundancy);
-  return observations.flatMap((o, k) => {
-    if (k === suspectAt) return [o.id];
-    if (residuals[k]!.redundancy <= UNCHECKED) return [];
-    misclosure(o, u, row);
-    let q = 0; // cofactor of the two residuals: -a_k Q a_s^T off the diagonal
-    for (let a = 0; a < row.count; a++) q -= row.values[a]! * qa[row.rows[a]!]!;
-    return Math.abs(q) > INSEPARABLE * spread(k) * spread(suspectAt) ? [o.id] : [];
-  });
 }

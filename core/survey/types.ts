@@ -66,8 +66,8 @@ export type Adjustment = {
   /** The observation named by data snooping: largest |w|, above 3.29. */
   suspect: string | null;
   /**
-   * The suspect and every reading that these observations cannot tell from it (|correlation of w| above 0.95).
-   * Empty when nothing is suspect.
+   * The suspect, then every other reading whose slip would explain the contradiction nearly as well (likelihood ratio
+   * below 20), likeliest first. Empty when nothing is suspect.
    */
   suspectGroup: string[];
   /** Covariance of all unknowns together, for whoever propagates onward. `index` gives the first row of an id. */

@@ -1,7 +1,7 @@
 import { unitSize, type UnitId } from "./quantity";
 
-/** Thin space: groups thousands. Figures are set without line breaks by the screens that show them. */
-const GROUP = "\u2009";
+/** Narrow no-break space: groups thousands and keeps a figure whole at the end of a line. */
+const GROUP = "\u202f";
 /** No-break space between a figure and its unit. */
 const GAP = "\u00a0";
 

@@ -55,7 +55,7 @@ describe("parseQuantity", () => {
 });
 
 it("formats figures for reading", () => {
-  expect(formatNumber(12871.4)).toBe("12\u2009871");
+  expect(formatNumber(12871.4)).toBe("12\u202f871");
   expect(formatNumber(-0.2)).toBe("0");
   expect(formatNumber(-14)).toBe("−14");
   expect(formatInchFraction(113.375 * 25.4)).toBe("113 3/8\u00a0in");

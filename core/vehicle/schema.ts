@@ -12,6 +12,8 @@ export const vehicleSchema = z.object({
   make: z.string().min(1),
   model: z.string().min(1),
   variant: z.string(),
+  /** How the VINs of this kind begin, as the shop has seen them: picks the vehicle once a VIN is read. */
+  vinStart: z.string().regex(/^[A-HJ-NPR-Z0-9]{3,8}$/),
   /** Body style, for the plan drawing only. */
   body: z.enum(["car", "coupe", "van", "camper", "truck"]),
   driverSide: z.enum(["left", "right"]),

@@ -16,10 +16,13 @@ export type Cabin = {
   looksBefore: number;
 };
 
-const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
-
-/** A made-up tool on a simulated vehicle: delays, a doubtful plug, a battery that drains, a real picture of the board. */
-export function simulatedScanTool(world: BenchWorld, cabin: Cabin): ScanTool {
+/**
+ * A made-up tool on a simulated vehicle: delays, a doubtful plug, a battery that drains, a real picture of the board.
+ *
+ * @param pace scales every delay; 0 answers at once, for making data
+ */
+export function simulatedScanTool(world: BenchWorld, cabin: Cabin, pace = 1): ScanTool {
+  const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms * pace));
   const random = (what: string) => randomFrom(seedFrom(`${world.seed}/tool/${what}`));
   const volts = (): number => {
     const drained = 0.0011 * cabin.ignitionOnSeconds;

@@ -84,3 +84,9 @@ export const presence = sqliteTable(
   },
   (t) => [primaryKey({ columns: [t.jobId, t.personId] }), index("presence_seen").on(t.seenAt)],
 ); // prettier-ignore
+
+/** The shop's own settings by name, as JSON. The demo keeps its people's PINs here; a real shop has no such row. */
+export const settings = sqliteTable("settings", {
+  key: text().primaryKey(),
+  value: text({ mode: "json" }).$type<unknown>().notNull(),
+});

@@ -25,8 +25,8 @@ export function holdInstrument(job: JobRow, events: readonly JobEvent[], slotId:
   return measure(bayOf(job, events), slotId, before);
 }
 
-/** The scan tool plugged into this job's vehicle. */
-export function scanToolFor(job: JobRow, events: readonly JobEvent[]): ScanTool {
+/** The scan tool plugged into this job's vehicle. `pace` scales its delays. */
+export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1): ScanTool {
   const run = eventsOf(events, "run").map((e) => e.body.event);
   const turns = run.filter((e) => e.type === "ignition");
   const maintainer = checksOf(events, "ready").get("maintainer");
@@ -41,5 +41,5 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[]): ScanTool 
     connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed").length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
   };
-  return simulatedScanTool(bayOf(job, events), cabin);
+  return simulatedScanTool(bayOf(job, events), cabin, pace);
 }

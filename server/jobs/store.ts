@@ -13,6 +13,7 @@ import {
 import { nextAct, solveSetOut } from "@/core/setout";
 import { checkVin } from "@/core/vehicle";
 import type { Person } from "../auth/session";
+import { config } from "../config";
 import { db } from "../db/client";
 import { jobEvents, jobs, people, presence } from "../db/schema";
 import { listInstruments, listSheets, listStands, listVehicles } from "../shop/store";
@@ -118,7 +119,10 @@ export function appendEvents(
           .values({ id: e.id, jobId, seq, at: e.takenAt <= now ? e.takenAt : now, personId: person.id, body })
           .run();
       }
-      tx.update(jobs).set({ head: seq, updatedAt: now }).where(eq(jobs.id, jobId)).run();
+      tx.update(jobs)
+        .set({ head: seq, updatedAt: fresh.at(-1)!.takenAt <= now ? fresh.at(-1)!.takenAt : now })
+        .where(eq(jobs.id, jobId))
+        .run();
       return { ok: true as const, events: eventsAfter(jobId, baseSeq) };
     },
     { behavior: "immediate" },
@@ -170,7 +174,7 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
   db().transaction(
     (tx) => {
       const number = (tx.select({ n: max(jobs.number) }).from(jobs).get()?.n ?? 1040) + 1;
-      tx.insert(jobs).values({ id, number, createdAt: at, createdBy: person.id, ground, seed: options.seed ?? id, head: 1, updatedAt: at }).run();
+      tx.insert(jobs).values({ id, number, createdAt: at, createdBy: person.id, ground, seed: options.seed ?? config.baySeed ?? id, head: 1, updatedAt: at }).run();
       tx.insert(jobEvents).values({ id: nanoid(16), jobId: id, seq: 1, at, personId: person.id, body: { kind: "taken-in", intake } }).run();
     },
     { behavior: "immediate" },

@@ -1,9 +1,10 @@
-import { desc } from "drizzle-orm";
+import { desc, eq } from "drizzle-orm";
+import { z } from "zod";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import { db } from "../db/client";
-import { instruments, people, sheets, stands, vehicles } from "../db/schema";
+import { instruments, people, settings, sheets, stands, vehicles } from "../db/schema";
 
 export const listPeople = (): { id: string; name: string; initials: string; role: string }[] =>
   db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role }).from(people).orderBy(people.name).all(); // prettier-ignore
@@ -18,4 +19,12 @@ export function listSheets(): Sheet[] {
   for (const row of db().select().from(sheets).orderBy(desc(sheets.version)).all())
     if (!newest.has(row.id)) newest.set(row.id, row.doc);
   return [...newest.values()];
+}
+
+const pinsSchema = z.record(z.string(), z.string());
+
+/** PINs of the demo people by id; empty in a real shop. */
+export function demoPins(): Record<string, string> {
+  const row = db().select().from(settings).where(eq(settings.key, "demo.pins")).get();
+  return pinsSchema.catch({}).parse(row?.value);
 }

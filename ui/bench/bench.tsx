@@ -35,7 +35,7 @@ export function Bench({ children }: { children: ReactNode }) {
   return (
     <StageKeys.Provider value={stageKeys}>
       <div className="flex h-dvh flex-col">
-        <TopBar onKeys={() => setKeysOpen(true)} />
+        <TopBar onKeys={() => setKeysOpen(true)} onSlip={() => setSlipOpen(true)} />
         <div className="flex min-h-0 flex-1 flex-col md:flex-row">
           <Rail />
           <div key={path} className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -68,13 +68,6 @@ export function Bench({ children }: { children: ReactNode }) {
           <Slip />
         </div>
       </Dialog>
-      <button
-        type="button"
-        onClick={() => setSlipOpen(true)}
-        className="no-print fixed right-2 top-[108px] z-10 min-h-12 rounded-md border border-hairline bg-sheet px-3 text-sm font-semibold lg:hidden"
-      >
-        Slip
-      </button>
     </StageKeys.Provider>
   );
 }

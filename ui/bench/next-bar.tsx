@@ -29,12 +29,16 @@ export function NextBar({
           {caution}
         </p>
       )}
-      <div className="flex flex-col gap-3 md:flex-row md:items-center md:gap-6">
+      <div className="flex flex-col gap-3 md:flex-row md:items-center md:gap-5">
         <div className="min-w-0 flex-1">
-          <p className="text-2xl font-semibold leading-tight text-balance md:text-[28px]">{say}</p>
+          <p className="text-2xl font-semibold leading-tight text-pretty md:text-[27px]">{say}</p>
           {detail && <p className="mt-1 text-base leading-snug text-soft">{detail}</p>}
         </div>
-        {figure && <p className="figure shrink-0 text-5xl font-semibold leading-none md:text-[64px]">{figure}</p>}
+        {figure && (
+          <p className="figure shrink-0 text-5xl font-semibold leading-none tracking-tighter md:text-[60px]">
+            {figure}
+          </p>
+        )}
         {children && <div className="flex shrink-0 flex-wrap items-center gap-2">{children}</div>}
       </div>
     </section>

@@ -13,7 +13,7 @@ const DOT: Record<string, string> = {
 };
 
 /** One line above the bench: which job, who else is on it, whether everything is kept. */
-export function TopBar({ onKeys }: { onKeys: () => void }) {
+export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => void }) {
   const { head, ground, me, others, connection, pending } = useJob();
   const { vehicle, intake } = ground;
   const words = {
@@ -45,6 +45,9 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
         <span className={connection.kind === "saved" ? "hidden sm:inline" : ""}>{words}</span>
       </span>
       <span className="hidden whitespace-nowrap text-sm text-soft md:inline">{me.name}</span>
+      <button type="button" onClick={onSlip} className="min-h-12 rounded-md px-2 font-semibold hover:bg-wash lg:hidden">
+        Slip
+      </button>
       <Toggles />
       <button
         type="button"

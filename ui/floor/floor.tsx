@@ -82,7 +82,13 @@ export function Floor({
           <Grid view={view} extent={extent} />
           <VehiclePlan view={view} vehicle={vehicle} />
           <Line view={view} from={lineStart} to={lineEnd} className="stroke-act" dash="14 6 3 6" width={1.6} />
-          <Label view={view} at={lineEnd} anchor="end" dv={-10} className="fill-act" text={DATUM_NAMES[sheet.datum]} />
+          <Label
+            view={view}
+            at={ahead(lineStart, line.headingRad, 520)}
+            dv={-9}
+            className="fill-act"
+            text={DATUM_NAMES[sheet.datum]}
+          />
           <Target view={view} judged={judged} factor={factor} />
           <Tapes view={view} judged={judged} armedSlot={armedSlot} onArm={onArm} board={known ? shown : null} />
           {known && s.adjustment && (
@@ -107,7 +113,7 @@ export function Floor({
           "Stand drawn where it should be: not read yet"
         )}
       </div>
-      <div className="absolute bottom-2 right-2 flex gap-1" onPointerDown={(e) => e.stopPropagation()}>
+      <div className="absolute right-2 top-2 hidden gap-1 sm:flex" onPointerDown={(e) => e.stopPropagation()}>
         {(
           [
             ["−", "Zoom out", () => setZoom((z) => Math.max(0.5, z / 1.3))],

@@ -52,9 +52,9 @@ export function Tapes({
         const [a, b] = [view.to(span[0]), view.to(span[1])];
         const tone = armed ? "act" : suspect ? "loose" : "ink";
         // Values sit at different fractions of their tapes, so that crossing tapes do not cross their figures.
-        const f = slot.id === "laser-badge" ? 0.5 : [0.3, 0.3, 0.55, 0.55, 0.5, 0.16, 0.16][i % 7]!;
+        const f = slot.id === "laser-badge" ? 0.46 : [0.36, 0.36, 0.24, 0.24, 0.5, 0.16, 0.16][i % 7]!;
         const at = { u: a.u + (b.u - a.u) * f, v: a.v + (b.v - a.v) * f };
-        const text = last ? slotValue(slot, last.shown, lengths) : "?";
+        const text = last ? slotValue(slot, last.shown, lengths).replace("vehicle ", "") : "?";
         const width = text.length * 9.4 + 14;
         return (
           <g key={slot.id} onClick={() => onArm(slot.id)} className="cursor-pointer">

@@ -18,7 +18,7 @@ export function Catcher({
   again: string | null;
   onTaken: () => void;
 }) {
-  const { head, ground, write, say, me } = useJob();
+  const { head, ground, judged, write, say, me } = useJob();
   const { lengths } = useSettings();
   const { slot, instrument } = candidate;
   const [text, setText] = useDraft(head.id, slot.id);
@@ -36,8 +36,18 @@ export function Catcher({
   }, [slot.id]);
 
   const take = (shown: number, typed: string): void => {
-    const reason = "Read again: it did not agree with the others";
-    if (again) write({ kind: "strike", target: again, reason });
+    const old = again && judged?.solution.readings.find((r) => r.id === again);
+    if (old) {
+      // 3.29 sigma of the difference of two readings: beyond it they cannot both be right, and the old one yields.
+      const same = Math.abs(old.shown - shown) < 3.29 * Math.SQRT2 * candidate.sigma;
+      if (same) say(`${slot.name} reads the same again: it stands. Another reading is at fault.`);
+      else
+        write({
+          kind: "strike",
+          target: old.id,
+          reason: `Read again: ${slotValue(slot, shown)} instead of ${slotValue(slot, old.shown)}`,
+        });
+    }
     write({ kind: "reading", slotId: slot.id, typed, shown, sigma: candidate.sigma, instrumentId: instrument.id });
     setText("");
     setSide(0);

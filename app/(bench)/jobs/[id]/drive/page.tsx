@@ -1,0 +1,5 @@
+import { Drive } from "@/ui/drive/drive";
+
+export default function Page() {
+  return <Drive />;
+}

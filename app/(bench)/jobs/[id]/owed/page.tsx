@@ -1,0 +1,5 @@
+import { Owed } from "@/ui/owed/owed";
+
+export default function Page() {
+  return <Owed />;
+}

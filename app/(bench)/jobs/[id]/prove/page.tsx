@@ -1,0 +1,5 @@
+import { Checks } from "@/ui/checks/checks";
+
+export default function Page() {
+  return <Checks stage="prove" />;
+}

@@ -1,0 +1,5 @@
+import { Run } from "@/ui/run/run";
+
+export default function Page() {
+  return <Run />;
+}

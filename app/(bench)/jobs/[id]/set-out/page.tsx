@@ -1,0 +1,5 @@
+import { SetOut } from "@/ui/set-out/set-out";
+
+export default function Page() {
+  return <SetOut />;
+}

@@ -1,0 +1,5 @@
+import { TakeInFacts } from "@/ui/take-in/facts";
+
+export default function Page() {
+  return <TakeInFacts />;
+}

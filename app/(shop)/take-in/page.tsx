@@ -1,0 +1,14 @@
+import type { Metadata } from "next";
+import { redirect } from "next/navigation";
+import { requirePerson, WRITERS } from "@/server/auth/guard";
+import { takeInVehicle } from "@/server/jobs/actions";
+import { listSheets, listStands, listVehicles } from "@/server/shop/store";
+import { TakeIn } from "@/ui/take-in/take-in";
+
+export const metadata: Metadata = { title: "Take in" };
+
+export default async function TakeInPage() {
+  const me = await requirePerson();
+  if (!WRITERS.includes(me.role)) redirect("/");
+  return <TakeIn vehicles={listVehicles()} sheets={listSheets()} stands={listStands()} open={takeInVehicle} />;
+}

@@ -1,0 +1,66 @@
+import { nextAct, solveSetOut } from "@/core/setout";
+import { OPERATION_NAMES } from "@/core/sheet/words";
+import { eventsOf, type JobEvent } from "./job";
+import { planFor, setOutEntries, type JobGround } from "./set-out";
+import { jobState, stageStates, type JobState, type StageState } from "./stages";
+
+/** A job as the list shows it. */
+export type JobTicket = {
+  id: string;
+  number: number;
+  vehicle: string;
+  vin: string;
+  plate: string;
+  customer: string;
+  order: string;
+  done: string;
+  sheet: string;
+  state: JobState;
+  stages: StageState[];
+  /** What the first unsettled stage lacks, in words. */
+  lacks: { stage: StageState["id"]; words: string } | null;
+  takenInAt: string;
+  last: { at: string; name: string };
+  /** Who has it open now. */
+  on: { name: string; initials: string }[];
+};
+
+/** How the set-out stands, in a few words; it costs one solution, so it is asked only of jobs that are there. */
+function setOutWords(ground: JobGround, events: readonly JobEvent[]): string {
+  const { verdict, next, solution } = nextAct(solveSetOut(planFor(ground), setOutEntries(events)));
+  if (verdict.why === "suspect") return "A reading does not fit";
+  if (next.kind === "move") return "The board has to be moved";
+  if (next.kind === "settle") return "In place, not yet printed";
+  const read = solution.readings.filter((r) => r.state === "counts").length;
+  return `${read} reading${read === 1 ? "" : "s"} so far`;
+}
+
+/** The ticket of a job from its log. @param events at least the taken-in event, in order */
+export function ticketOf(
+  job: { id: string; number: number },
+  ground: JobGround,
+  events: readonly JobEvent[],
+  on: JobTicket["on"],
+): JobTicket {
+  const { intake, vehicle, sheet } = ground;
+  const stages = stageStates(events, sheet);
+  const open = stages.find((s) => s.state === "stop") ?? stages.find((s) => s.lacks !== null && s.state !== "none");
+  const last = events.at(-1)!;
+  return {
+    id: job.id,
+    number: job.number,
+    vehicle: `${vehicle.make} ${vehicle.model}`,
+    vin: intake.vin,
+    plate: intake.plate,
+    customer: intake.customer,
+    order: intake.order,
+    done: intake.operations.map((o) => OPERATION_NAMES[o]).join(", "),
+    sheet: sheet.title,
+    state: jobState(stages),
+    stages,
+    lacks: open?.lacks ? { stage: open.id, words: open.id === "set-out" && open.state === "loose" ? setOutWords(ground, events) : open.lacks } : null, // prettier-ignore
+    takenInAt: eventsOf(events, "taken-in")[0]!.at,
+    last: { at: last.at, name: last.by.name },
+    on,
+  };
+}

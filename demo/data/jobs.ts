@@ -1,0 +1,105 @@
+import type { Person } from "@/server/auth/session";
+import { findJob } from "@/server/jobs/store";
+import { technician } from "../technician";
+import type { PEOPLE } from "./kit";
+import { madeUpVin } from "./vehicles";
+
+type Made = { id: string; number: number; what: string };
+
+const HOUR = 3600_000;
+
+/**
+ * The demo's jobs, awkward ones included, worked by made-up technicians in the simulated bay: every reading, residual,
+ * verdict and refusal on them is computed, none is written by hand.
+ */
+export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promise<Made[]> {
+  const person = (id: string): Person => {
+    const { pin: _, ...p } = everyone.find((x) => x.id === id)!;
+    return p;
+  };
+  const hoursAgo = (h: number): string => new Date(now - h * HOUR).toISOString();
+  const made: Made[] = [];
+  const note = (id: string, what: string): void => void made.push({ id, number: findJob(id)!.number, what });
+
+  const intake = (vehicle: "lisse" | "harrow" | "tarn" | "sandling", more: object): object => ({
+    vinReason: null,
+    vehicleId: { lisse: "norvane-lisse", harrow: "tesmar-harrow", tarn: "brannoch-tarn", sandling: "ardvale-sandling" }[
+      vehicle
+    ],
+    operations: ["windshield-replaced"],
+    sheetId: `${vehicle}-forward`,
+    sheetVersion: { lisse: 2, harrow: 1, tarn: 3, sandling: 1 }[vehicle],
+    standId: { lisse: "S-1", harrow: "S-2", tarn: "S-1", sandling: "S-2" }[vehicle],
+    rearToeDeg: null,
+    ...more,
+  });
+  const settled = { kind: "settle" } as const;
+
+  // A plain one, done yesterday.
+  const oskar = technician(person("oskar"), hoursAgo(27));
+  oskar.open(intake("lisse", { vin: madeUpVin("0NVLS2DA7R100417"), customer: "Elin Marsh", plate: "HQ 41 ELM", order: "4471" }), "demo-a"); // prettier-ignore
+  oskar.check("ready");
+  oskar.follow((j) => j.next.kind === "settle");
+  oskar.write(settled);
+  await oskar.run();
+  oskar.check("prove");
+  oskar.write({ kind: "hand-over" });
+  note(oskar.jobId, "low-nosed coupe, handed over");
+
+  // The thrust line is off; scanned clean and owed all the same.
+  const thrust = technician(person("ines"), hoursAgo(6));
+  thrust.open(intake("tarn", { vin: madeUpVin("0BRTRN5B2T220903"), operations: ["windshield-replaced", "wheel-alignment"], customer: "Tolland & Daughters, Bakers", plate: "HQ 09 TAL", order: "4480", rearToeDeg: { left: 0.02, right: 0.24 } }), "demo-b"); // prettier-ignore
+  thrust.check("ready");
+  thrust.follow((j) => j.next.kind === "settle");
+  thrust.write(settled);
+  await thrust.run();
+  thrust.check("prove", { "road-check": "Marked road closed by snow; customer told to have lane warning checked" });
+  note(thrust.jobId, "estate with its thrust line off, ready to hand over");
+
+  // Somebody walked into the stand after it was set: the vehicle says no.
+  const bumped = technician(person("oskar"), hoursAgo(4));
+  bumped.open(intake("lisse", { vin: madeUpVin("0NVLS2DB9R100523"), operations: ["camera-replaced"], customer: "Jory Penhale", plate: "HQ 77 JOR", order: "4486" }), "demo-c"); // prettier-ignore
+  bumped.check("ready");
+  bumped.follow((j) => j.next.kind === "settle");
+  bumped.write(settled);
+  bumped.write({ kind: "bump" });
+  await bumped.run();
+  note(bumped.jobId, "refused by the vehicle: the stand was knocked unnoticed");
+
+  // Interrupted half way: a van on the booster stand.
+  const van = technician(person("ines"), hoursAgo(3));
+  van.open(intake("harrow", { vin: madeUpVin("0TMHRWLC4T310077"), customer: "Skerry Fish Company, Harbour Road", plate: "HQ 30 SKF", order: "4489" }), "demo-d"); // prettier-ignore
+  van.check("ready", { load: "Fixed racking stays in; the sheet’s heights were taken with it" });
+  for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge"]) van.read(slot);
+  note(van.jobId, "van, interrupted half way");
+
+  // A tape misread by 20 mm.
+  const slip = technician(person("ines"), hoursAgo(1.4));
+  slip.open(intake("lisse", { vin: madeUpVin("0NVLS2DD1R100588"), customer: "Wren Aldous", plate: "HQ 12 WRN", order: "4492" }), "demo-e"); // prettier-ignore
+  slip.check("ready");
+  for (const slot of ["tape-fl-l", "tape-fr-r", "tape-fl-r"]) slip.read(slot);
+  slip.read("tape-fr-l", 20);
+  for (const slot of ["laser-badge", "height-rule"]) slip.read(slot);
+  note(slip.jobId, "a tape reading 20 mm too long");
+
+  // Known well enough, and off: the board has to be moved. Left-hand drive.
+  const move = technician(person("oskar"), hoursAgo(0.9));
+  move.open(intake("sandling", { vin: madeUpVin("0AVSND3E6S410031"), customer: "Marrow Isle Car Hire", plate: "HQ 55 HIR", order: "4493" }), "demo-f"); // prettier-ignore
+  move.check("ready");
+  move.follow((j) => j.next.kind === "move");
+  note(move.jobId, "left-hand drive, board to be moved");
+
+  // Proved in place, not yet printed.
+  const set = technician(person("mara"), hoursAgo(0.6));
+  set.open(intake("lisse", { vin: madeUpVin("0NVLS2DF3R100640"), operations: ["bracket-touched"], customer: "Bettina Oxenham-Strand", plate: "HQ 63 BET", order: "4495" }), "demo-g"); // prettier-ignore
+  set.check("ready");
+  set.follow((j) => j.next.kind === "settle");
+  note(set.jobId, "board in place, to be settled");
+
+  // Just taken in; its VIN does not add up and was kept with a reason.
+  const fresh = technician(person("mara"), hoursAgo(0.2));
+  const vin = madeUpVin("0TMHRWLG8T310112");
+  fresh.open(intake("harrow", { vin: vin.slice(0, 8) + (vin[8] === "4" ? "5" : "4") + vin.slice(9), vinReason: "Stamped so on the frame and on the plate; maker asked", customer: "Lowan Coast Rescue", plate: "HQ 02 LCR", order: "4497" }), "demo-h"); // prettier-ignore
+  note(fresh.jobId, "just taken in");
+  return made;
+}

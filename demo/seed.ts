@@ -1,0 +1,52 @@
+import { existsSync, rmSync } from "node:fs";
+import { standingSettlement } from "@/core/job";
+import { standSchema } from "@/core/setout";
+import { readSheet } from "@/core/sheet";
+import { vehicleSchema } from "@/core/vehicle/schema";
+import { hashPin } from "@/server/auth/pin";
+import { config } from "@/server/config";
+import { db } from "@/server/db/client";
+import { instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
+import { eventsAfter } from "@/server/jobs/store";
+import { INSTRUMENTS, PEOPLE, STANDS } from "./data/kit";
+import { makeJobs } from "./data/jobs";
+import { SHEETS } from "./data/sheets";
+import { VEHICLES } from "./data/vehicles";
+
+/** The shop itself: people, vehicles, kit, sheets. Everything is checked by the product's own schemas on the way in. */
+async function makeShop(): Promise<void> {
+  for (const { pin, ...p } of PEOPLE) db().insert(people).values({ ...p, pinHash: await hashPin(pin) }).run(); // prettier-ignore
+  db().insert(settings).values({ key: "demo.pins", value: Object.fromEntries(PEOPLE.map((p) => [p.id, p.pin])) }).run(); // prettier-ignore
+  for (const v of VEHICLES)
+    db()
+      .insert(vehicles)
+      .values({ id: v.id, doc: vehicleSchema.parse(v) })
+      .run();
+  for (const s of STANDS)
+    db()
+      .insert(stands)
+      .values({ id: s.id, doc: standSchema.parse(s) })
+      .run();
+  for (const i of INSTRUMENTS) db().insert(instruments).values({ id: i.id, doc: i }).run();
+  for (const s of SHEETS) {
+    const read = readSheet(s);
+    if (!read.ok) throw new Error(`Sheet ${s.id}: ${read.problems.join("; ")}`);
+    db().insert(sheets).values({ id: s.id, version: s.version, doc: read.sheet }).run();
+  }
+}
+
+/** Makes the demo shop in the database the environment names. `--fresh` starts over; otherwise an existing one is kept. */
+async function main(): Promise<void> {
+  const file = config.databaseFile;
+  if (process.argv.includes("--fresh")) for (const end of ["", "-wal", "-shm"]) rmSync(file + end, { force: true });
+  if (existsSync(file)) return console.log(`Demo shop kept: ${file} (npm run demo -- --fresh starts over)`);
+  await makeShop();
+  if (!process.argv.includes("--no-jobs")) {
+    const made = await makeJobs(PEOPLE);
+    for (const j of made)
+      console.log(`  job ${j.number}: ${j.what}${standingSettlement(eventsAfter(j.id)) ? ", board set" : ""}`);
+  }
+  console.log(`Demo shop made: ${file}`);
+}
+
+await main();

@@ -1,0 +1,104 @@
+import { expect, type Locator, type Page } from "@playwright/test";
+import { PEOPLE } from "@/demo/data/kit";
+
+/** What a technician's hands do, through the pages alone. */
+
+export async function signIn(page: Page, url: string, id: (typeof PEOPLE)[number]["id"]): Promise<void> {
+  const person = PEOPLE.find((p) => p.id === id)!;
+  await page.goto(`${url}/sign-in`);
+  await page.getByRole("button", { name: person.name }).click();
+  await page.getByLabel("PIN", { exact: true }).fill(person.pin);
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
+}
+
+export const nextBar = (page: Page): Locator => page.getByRole("region", { name: "Next" });
+export const slip = (page: Page): Locator => page.getByRole("complementary", { name: "Slip" });
+export const verdict = (page: Page): Locator => page.locator("[data-verdict]");
+export const catcher = (page: Page): Locator => page.locator("input[data-catcher]");
+
+/** Takes in a vehicle by its VIN and opens the job; ends on the floor. */
+export async function takeIn(page: Page, url: string, vin: string, customer: string): Promise<string> {
+  await page.goto(`${url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(vin);
+  await page.getByRole("button", { name: "Windshield replaced" }).click();
+  await page.getByLabel("Customer").fill(customer);
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/\/jobs\/[^/]+\/set-out$/);
+  await expect(verdict(page)).toBeVisible();
+  return page.url().replace(/\/set-out$/, "");
+}
+
+/** Holds the simulated instrument at the armed reading, and says what it shows. */
+export async function hold(page: Page): Promise<string> {
+  await page.getByRole("button", { name: /^Hold / }).click();
+  await expect(catcher(page)).not.toHaveValue("");
+  return catcher(page).inputValue();
+}
+
+/** Arms a reading by its place in the tray, holds the instrument there and takes it, `slipMm` misread. */
+export async function readAt(page: Page, slot: string, slipMm = 0): Promise<void> {
+  await page.locator(`[data-slot="${slot}"]`).click();
+  const shown = await hold(page);
+  if (slipMm !== 0) await catcher(page).fill(String(Number(shown) + slipMm));
+  await page.getByRole("button", { name: "Take", exact: true }).click();
+  await expect(page.locator(`[data-slot="${slot}"]`)).not.toHaveAttribute("data-state", "open");
+}
+
+/** Does what the Next bar says until the board can be settled, and settles it. */
+export async function followToSet(page: Page): Promise<void> {
+  const take = page.getByRole("button", { name: "Take", exact: true });
+  const done = nextBar(page).getByRole("button", { name: /^Done/ });
+  const print = page.getByRole("button", { name: "Print to the slip" });
+  for (let n = 0; n < 50; n++) {
+    await expect(take.or(done).or(print)).toBeVisible();
+    if (await print.isVisible()) {
+      await print.click();
+      await expect(
+        slip(page)
+          .getByText(/Board set/)
+          .last(),
+      ).toBeVisible();
+      return;
+    }
+    const before = await slip(page).innerText();
+    if (await done.isVisible()) await done.click();
+    else {
+      await hold(page);
+      await take.click();
+    }
+    await expect(slip(page)).not.toHaveText(before, { useInnerText: true });
+  }
+  throw new Error("The advice does not come to an end.");
+}
+
+/** Drives the routine as the Next bar asks, until the vehicle has answered. */
+export async function runRoutine(page: Page): Promise<void> {
+  const result = page.getByRole("region", { name: "Result" });
+  const act = nextBar(page).getByRole("button", { name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Start the routine|Enter)$/ }); // prettier-ignore
+  let begun = false;
+  for (let n = 0; n < 40; n++) {
+    if (begun && (await result.isVisible())) return;
+    if (!(await act.isVisible())) {
+      await page.waitForTimeout(250);
+      continue;
+    }
+    const arch = page.getByLabel("Front wheel arch height");
+    if (await arch.isVisible()) await arch.fill("671");
+    const words = await nextBar(page).innerText();
+    await act.click();
+    begun = true;
+    await expect(nextBar(page)).not.toHaveText(words, { useInnerText: true, timeout: 15_000 });
+  }
+  throw new Error("The routine does not come to an end.");
+}
+
+/** Answers every check of a stage with "Fine". */
+export async function allFine(page: Page): Promise<void> {
+  const fine = nextBar(page).getByRole("button", { name: "Fine", exact: true });
+  while (await fine.isVisible()) {
+    const words = await nextBar(page).innerText();
+    await fine.click();
+    await expect(nextBar(page)).not.toHaveText(words, { useInnerText: true });
+  }
+}

@@ -1,0 +1,63 @@
+import { execFileSync, spawn, type ChildProcess } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import path from "node:path";
+
+/** A shop of its own for one test file: a fresh made-up database and the production server on a free port. */
+export type Shop = {
+  url: string;
+  /** The server dies at once, as in a power cut. */
+  kill: () => Promise<void>;
+  start: () => Promise<void>;
+  close: () => Promise<void>;
+};
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer().listen(0, "127.0.0.1", () => {
+      const address = probe.address();
+      probe.close(() => resolve(typeof address === "object" && address ? address.port : 0));
+    });
+  });
+
+/** @param baySeed every job taken in lives in the same simulated bay @param jobs whether the demo's jobs are made */
+export async function openShop({
+  baySeed = "",
+  jobs = false,
+}: { baySeed?: string; jobs?: boolean } = {}): Promise<Shop> {
+  const folder = mkdtempSync(path.join(tmpdir(), "iridel-e2e-"));
+  const env = { ...process.env, IRIDEL_DB: path.join(folder, "shop.sqlite"), IRIDEL_DEMO: "1", IRIDEL_BAY_SEED: baySeed, NODE_ENV: "production" as const }; // prettier-ignore
+  execFileSync("npx", ["tsx", "demo/seed.ts", ...(jobs ? [] : ["--no-jobs"])], { env, stdio: "pipe" });
+  const port = await freePort();
+  const url = `http://127.0.0.1:${port}`;
+  let server: ChildProcess | null = null;
+
+  const start = async (): Promise<void> => {
+    server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"], { env, stdio: "ignore", detached: true }); // prettier-ignore
+    for (let n = 0; n < 150; n++) {
+      if (await fetch(`${url}/sign-in`).then((r) => r.ok, () => false)) return; // prettier-ignore
+      await new Promise((done) => setTimeout(done, 100));
+    }
+    throw new Error("The server did not start.");
+  };
+  const kill = async (): Promise<void> => {
+    const dying = server;
+    if (!dying?.pid || dying.exitCode !== null) return;
+    const gone = new Promise((done) => dying.once("exit", done));
+    // The whole group, so that no helper of the server lives on.
+    process.kill(-dying.pid, "SIGKILL");
+    await gone;
+    server = null;
+  };
+  await start();
+  return {
+    url,
+    kill,
+    start,
+    close: async () => {
+      await kill();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}

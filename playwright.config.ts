@@ -1,0 +1,17 @@
+import { defineConfig } from "@playwright/test";
+
+/** The real interface in Debian's Chromium, against the production build; each file starts its own server and shop. */
+export default defineConfig({
+  testDir: "e2e",
+  timeout: 120_000,
+  // Two cores: one for the server, one for the browser.
+  workers: 1,
+  reporter: [["list"], ["json"]],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+    },
+  },
+});

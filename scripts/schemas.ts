@@ -1,0 +1,12 @@
+import { mkdirSync, writeFileSync } from "node:fs";
+import { recordJsonSchema } from "@/core/record";
+import { sheetJsonSchema } from "@/core/sheet";
+
+/** Writes the published JSON Schemas; a test compares them with the code. */
+mkdirSync("public/schemas", { recursive: true });
+for (const [name, schema] of [
+  ["sheet-1", sheetJsonSchema()],
+  ["record-1", recordJsonSchema()],
+] as const)
+  // prettier-ignore
+  writeFileSync(`public/schemas/${name}.json`, `${JSON.stringify(schema, null, 2)}\n`);

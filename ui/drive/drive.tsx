@@ -1,0 +1,26 @@
+"use client";
+
+import { Stage } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { NextStage } from "../bench/next-stage";
+import { Paper } from "../primitives/paper";
+
+/** Says whether the sheet asks for a drive; the drive itself is not guided yet, and the record says so. */
+export function Drive() {
+  const { ground } = useJob();
+  const asked = ground.sheet.kind !== "static";
+  return (
+    <Stage
+      title="Drive"
+      next={<NextStage after="drive" say={asked ? "The drive stays open on the record." : "No drive is asked for."} />}
+    >
+      <Paper title={asked ? "A drive is owed after the static part" : "No drive owed"}>
+        <p className="max-w-[60ch] text-xl leading-snug">
+          {asked
+            ? "Iridel does not guide the drive yet. Do it by the maker’s instructions: one person drives, another watches the tool. The record lists it as still open, so that nobody takes it for done."
+            : `The sheet “${ground.sheet.title}” is static only.`}
+        </p>
+      </Paper>
+    </Stage>
+  );
+}

@@ -1,0 +1,124 @@
+"use client";
+
+import { useMemo } from "react";
+import { buildRecord, readingFigures, resultLines, runLine, verdictLine } from "@/core/record";
+import { clockTime, dateAndTime } from "@/core/units";
+import { Stage } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { Button } from "../primitives/button";
+import { Facts, Paper } from "../primitives/paper";
+
+/** Hand over: the record as it stands, the same figures as on paper, and the papers themselves. */
+export function HandOver() {
+  const { events, ground, head, write, me, pending } = useJob();
+  const record = useMemo(() => buildRecord(head.number, ground, events, head.simulated), [events, ground, head]);
+  const open = record.open.length;
+  const handed = record.handedOver;
+  const next = (
+    <NextBar
+      tone={handed ? "settled" : open > 0 ? "loose" : "act"}
+      say={handed ? `Handed over ${dateAndTime(handed.at)} by ${handed.by.name}.` : open > 0 ? `${open} thing${open > 1 ? "s" : ""} still open; the report says so.` : "Everything is settled. Hand it over."}
+      detail={pending.length > 0 ? "Something is still on its way to the shop: the papers lack it until it arrives." : open > 0 && !handed ? record.open.join(" · ") : undefined}
+    >
+      <a href={`/api/jobs/${head.id}/record`} className="inline-flex min-h-16 items-center rounded-md px-4 text-xl font-semibold hover:bg-wash" download>
+        Record, JSON
+      </a>
+      <a href={`/api/jobs/${head.id}/report`} target="_blank" rel="noreferrer" className="inline-flex min-h-16 items-center rounded-md border-2 border-ink bg-sheet px-5 text-xl font-semibold hover:bg-wash">
+        Report, PDF
+      </a>
+      {me.role !== "viewer" && !handed && (
+        <Button look="act" size="large" onClick={() => write({ kind: "hand-over" })}>
+          Hand over
+        </Button>
+      )}
+    </NextBar>
+  ); // prettier-ignore
+  return (
+    <Stage title="Hand over" next={next}>
+      <Paper title={`Calibration record, job ${record.job.number}`} note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}>
+        <div className="grid gap-x-10 gap-y-5 xl:grid-cols-2">
+          <section>
+            <h2 className="mb-1 text-xl font-semibold">Why it was owed</h2>
+            <p className="text-lg leading-snug">{record.owed.reason}</p>
+            <p className="mt-1 text-base text-soft">
+              {record.owed.operations.join(", ")}. {record.owed.sheet.title}, version {record.owed.sheet.version}.
+            </p>
+          </section>
+          <section>
+            <h2 className="mb-1 text-xl font-semibold">What the vehicle said</h2>
+            <p className="text-lg leading-snug">{runLine(record)}</p>
+            <p className="mt-1 text-base text-soft">
+              {record.run.tool ? `${record.run.tool.name}, serial ${record.run.tool.serial}, software ${record.run.tool.software}. Attempts: ${record.run.attempts}.` : "No scan tool was connected."}
+            </p>
+          </section>
+        </div>
+        <section className="mt-6">
+          <h2 className="mb-1 text-xl font-semibold">Set out</h2>
+          <p className="text-lg font-semibold">{verdictLine(record)}</p>
+          {record.setOut.settled && <Table head={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]} rows={resultLines(record).map((l) => [l.name, l.wanted, l.error, l.sigma, l.tolerance])} />}
+          {record.setOut.readings.length > 0 && (
+            <Table
+              head={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
+              rows={record.setOut.readings.map((r) => {
+                const { value, residual } = readingFigures(r);
+                return [r.name, value, residual, r.w === null ? "–" : r.w.toFixed(1), r.instrument.name, `${clockTime(r.at)} ${r.by.initials}`, { counts: "counts", doubt: "before a move", struck: "struck" }[r.state]];
+              })}
+            />
+          )}
+        </section>
+        <section className="mt-6">
+          <h2 className="mb-1 text-xl font-semibold">Vehicle and job</h2>
+          <Facts
+            facts={[
+              ["VIN", record.vehicle.vin],
+              ["Plate", record.vehicle.plate || "not given"],
+              ["Customer", record.job.customer],
+              ["Repair order", record.job.order || "not given"],
+              ["Taken in", `${dateAndTime(record.job.takenInAt)} by ${record.job.takenInBy.name}`],
+            ]}
+          />
+        </section>
+        <p className="mt-6 text-sm text-soft">{record.notice}</p>
+      </Paper>
+    </Stage>
+  ); // prettier-ignore
+}
+
+const FIGURE_COLUMNS = new Set(["Value", "Residual", "w", "Sheet", "Error", "Std. unc.", "Allowed"]);
+
+function Table({ head, rows }: { head: string[]; rows: string[][] }) {
+  return (
+    <div className="mt-3 overflow-x-auto">
+      <table className="w-full border-collapse text-base">
+        <thead>
+          <tr className="border-b-2 border-ink text-sm text-soft">
+            {head.map((h) => (
+              <th
+                key={h}
+                scope="col"
+                className={`px-2 py-1 font-semibold ${FIGURE_COLUMNS.has(h) ? "text-right" : "text-left"}`}
+              >
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, i) => (
+            <tr
+              key={i}
+              className={`border-b border-dashed border-hairline ${row.at(-1) === "struck" ? "text-soft line-through" : ""}`}
+            >
+              {row.map((cell, k) => (
+                <td key={k} className={`px-2 py-1.5 ${FIGURE_COLUMNS.has(head[k]!) ? "figure text-right" : ""}`}>
+                  {cell}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

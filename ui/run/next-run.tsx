@@ -1,0 +1,169 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import type { RunState } from "@/core/run";
+import type { SheetStep } from "@/core/sheet";
+import { formatNumber, parseQuantity } from "@/core/units";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { NextStage } from "../bench/next-stage";
+import { Button, ButtonLink } from "../primitives/button";
+import { useSettings } from "../settings";
+import type { RunCommand } from "./use-run";
+
+type Props = {
+  state: RunState;
+  step: SheetStep | null;
+  proved: boolean;
+  busy: RunCommand["type"] | null;
+  command: (c: RunCommand, quiet?: boolean) => Promise<boolean>;
+};
+
+/** The one thing the routine waits for. */
+export function NextRun({ state, step, proved, busy, command }: Props) {
+  const { head, me } = useJob();
+  if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
+  const big = (words: string, c: RunCommand, wait = words) => (
+    <Button look="act" size="large" className="min-w-40" disabled={busy !== null} onClick={() => void command(c)}>
+      {busy === c.type ? wait : words}
+    </Button>
+  );
+
+  if (state.status === "passed") return <NextStage after="run" say="The routine is done: the camera has learned." />;
+  if (!step) {
+    const failed = state.status === "failed";
+    return (
+      <NextBar
+        tone={failed ? "stop" : state.message ? "loose" : "act"}
+        say={failed ? "Check the board again before the routine is repeated." : (state.message ?? "Plug in the scan tool and connect.")}
+        detail={failed ? "The vehicle judges where the board truly stands. If someone may have touched it, say so in Set out and re-read." : state.status === "stopped" ? "The run was stopped; connecting begins the next attempt." : undefined}
+      >
+        {failed && (
+          <ButtonLink href={`/jobs/${head.id}/set-out`} look="plain" size="large">
+            4 Set out
+          </ButtonLink>
+        )}
+        {big(state.status === "not-started" ? "Connect" : "Connect again", { type: "connect" }, "Connecting")}
+      </NextBar>
+    ); // prettier-ignore
+  }
+
+  const caution = "caution" in step ? step.caution : undefined;
+  if (state.status === "waiting" && state.waitUntil)
+    return <Wait key={state.waitUntil} until={state.waitUntil} step={step} command={command} />;
+  switch (step.kind) {
+    case "prompt":
+      return (
+        <NextBar say={step.say} caution={caution}>
+          {big("Done", { type: "confirm", step: step.id })}
+        </NextBar>
+      );
+    case "ignition":
+      return <NextBar say={step.say} caution={caution} detail={step.waitSeconds > 0 ? `Then ${step.waitSeconds} s of rest.` : undefined}>{big(`It is ${step.to}`, { type: "ignition", step: step.id, to: step.to })}</NextBar>; // prettier-ignore
+    case "compare": {
+      const v = state.values[step.id];
+      return (
+        <NextBar
+          tone={v ? "loose" : "act"}
+          say={step.say}
+          figure={v ? `${formatNumber(v.value, step.unit === "V" ? 2 : 0)} ${step.unit}` : undefined}
+          detail={v ? state.message : `The book allows ${formatNumber(step.min, step.unit === "V" ? 1 : 0)} to ${formatNumber(step.max, step.unit === "V" ? 1 : 0)} ${step.unit}. The tool may show another unit; it is converted.`}
+        >
+          <Stop command={command} busy={busy} />
+          {big(v ? "Read again" : "Read it", { type: "read", step: step.id }, "Reading")}
+        </NextBar>
+      ); // prettier-ignore
+    }
+    case "input":
+      return <InputStep step={step} busy={busy} command={command} />;
+    case "routine":
+      return (
+        <NextBar
+          tone={proved ? "act" : "loose"}
+          say={state.status === "routine" ? "The camera is looking. Nobody moves." : step.say}
+          caution={caution}
+          detail={
+            proved
+              ? "The board is proved in place."
+              : "The board is not proved in place; the vehicle will say what it sees."
+          }
+        >
+          <Stop command={command} busy={busy} />
+          {big("Start the routine", { type: "start", step: step.id }, "Looking")}
+        </NextBar>
+      );
+  }
+}
+
+const Stop = ({ command, busy }: Pick<Props, "command" | "busy">) => (
+  <Button
+    look="quiet"
+    size="large"
+    disabled={busy !== null}
+    onClick={() => void command({ type: "stop", reason: "Stopped by the technician" })}
+  >
+    Stop the run
+  </Button>
+);
+
+/** Counts the rest down and goes on by itself. */
+function Wait({ until, step, command }: { until: string; step: SheetStep; command: Props["command"] }) {
+  const [left, setLeft] = useState(() => Date.parse(until) - Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setLeft(Date.parse(until) - Date.now()), 200);
+    return () => clearInterval(timer);
+  }, [until]);
+  const over = left <= 0;
+  useEffect(() => {
+    if (!over) return;
+    // The tablet's clock may run ahead of the shop's: a refused "over" is simply said again.
+    let stopped = false;
+    const tell = async (): Promise<void> => {
+      if (!stopped && !(await command({ type: "waited", step: step.id }, true)) && !stopped)
+        setTimeout(() => void tell(), 800);
+    };
+    void tell();
+    return () => {
+      stopped = true;
+    };
+    // The command closes over the log's head; it must not restart the telling.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [over, step.id]);
+  return <NextBar say="Leave it to rest." detail={step.say} figure={over ? "0 s" : `${Math.ceil(left / 1000)} s`} />;
+}
+
+function InputStep({
+  step,
+  busy,
+  command,
+}: { step: Extract<SheetStep, { kind: "input" }> } & Pick<Props, "busy" | "command">) {
+  const { lengths } = useSettings();
+  const [text, setText] = useState("");
+  const [tried, setTried] = useState(false);
+  const parsed = parseQuantity(
+    text,
+    { name: step.name, dimension: "length", min: step.minMm, max: step.maxMm },
+    lengths,
+  );
+  return (
+    <NextBar say={step.say} detail={tried && !parsed.ok ? <span className="text-stop">{parsed.problem}</span> : "Measure at the highest point of the arch, above the wheel centre."}>
+      <form
+        className="flex items-stretch gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          setTried(true);
+          if (parsed.ok) void command({ type: "input", step: step.id, valueMm: parsed.value });
+        }}
+      >
+        <label className="flex items-baseline border-b-4 border-act px-2">
+          <span className="sr-only">{step.name}</span>
+          <input autoFocus data-catcher="" value={text} inputMode="decimal" autoComplete="off" placeholder="–" onChange={(e) => { setTried(false); setText(e.target.value); }} className="figure min-h-16 w-36 bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk" />
+          <span className="text-2xl text-soft">{lengths}</span>
+        </label>
+        <Button type="submit" look="act" size="large" disabled={busy !== null || text.trim() === ""}>
+          Enter
+        </Button>
+      </form>
+    </NextBar>
+  ); // prettier-ignore
+}

@@ -1,0 +1,57 @@
+import type { RunState } from "@/core/run";
+import type { Sheet } from "@/core/sheet";
+import { formatNumber } from "@/core/units";
+import { Mark } from "../primitives/marks";
+
+/** What the vehicle answered: learned or refused, the quality against what the sheet asks, the aim it learned. */
+export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
+  const r = state.result!;
+  const routine = sheet.run.find((s) => s.kind === "routine");
+  const asked = routine?.kind === "routine" ? routine.minQuality : 0;
+  const passed = state.status !== "failed";
+  const deg = (v: number): string => `${v >= 0 ? "+" : ""}${formatNumber(v, 2)}°`;
+  return (
+    <section
+      aria-label="Result"
+      className={`m-3 border-l-8 bg-sheet p-4 lg:m-5 ${passed ? "border-settled" : "border-stop"}`}
+    >
+      <div className="flex flex-wrap items-center gap-x-8 gap-y-3">
+        <p className="flex items-center gap-3 text-3xl font-semibold">
+          <Mark state={passed ? "settled" : "stop"} size={24} />{" "}
+          {passed ? "The vehicle learned its aim" : "The vehicle refused"}
+        </p>
+        <div className="min-w-56 flex-1">
+          <p className="flex items-baseline justify-between text-base text-soft">
+            <span>Quality</span>
+            <span>
+              <b className="figure text-3xl font-semibold text-ink" data-quality="">
+                {formatNumber(r.qualityPercent)} %
+              </b>{" "}
+              asked {asked} %
+            </span>
+          </p>
+          <svg viewBox="0 0 100 6" preserveAspectRatio="none" className="h-3 w-full" aria-hidden>
+            <rect width={100} height={6} fill="var(--wash)" />
+            <rect width={Math.min(100, r.qualityPercent)} height={6} fill={passed ? "var(--settled)" : "var(--stop)"} />
+            <rect x={asked - 0.4} width={0.8} height={6} fill="var(--ink)" />
+          </svg>
+        </div>
+        <dl className="flex gap-6">
+          {(
+            [
+              ["Yaw", r.learnedYawDeg],
+              ["Pitch", r.learnedPitchDeg],
+              ["Roll", r.learnedRollDeg],
+            ] as const
+          ).map(([name, v]) => (
+            <div key={name}>
+              <dt className="text-sm text-soft">{name}</dt>
+              <dd className="figure text-xl font-semibold">{deg(v)}</dd>
+            </div>
+          ))}
+        </dl>
+      </div>
+      {state.message && <p className="mt-3 text-xl text-stop">{state.message}</p>}
+    </section>
+  );
+}

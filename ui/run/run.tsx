@@ -1,0 +1,58 @@
+"use client";
+
+import { runLogOf, standingSettlement } from "@/core/job";
+import { currentStep, replayRun } from "@/core/run";
+import { formatNumber } from "@/core/units";
+import { Stage } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { Button } from "../primitives/button";
+import { NextRun } from "./next-run";
+import { Result } from "./result";
+import { Steps } from "./steps";
+import { useRunCommand } from "./use-run";
+
+/** Run: the sheet's routine step by step through the scan tool, and what the vehicle answers. */
+export function Run() {
+  const { events, ground, head, write, me, pending } = useJob();
+  const { busy, command } = useRunCommand();
+  const { sheet } = ground;
+  const state = replayRun(runLogOf(events), sheet.run);
+  const step = currentStep(state, sheet.run);
+  const proved = standingSettlement(events) !== null;
+
+  return (
+    <Stage
+      title="Run"
+      next={<NextRun state={state} step={step} proved={proved} busy={pending.length > 0 ? "confirm" : busy} command={command} />}
+    >
+      <div className="flex flex-wrap items-center gap-x-8 gap-y-1 border-b border-hairline px-4 py-2">
+        <p className="text-lg">
+          <span className="text-soft">Scan tool</span>{" "}
+          <b className="font-semibold">{state.tool ? `${state.tool.name} ${state.tool.serial}` : "not connected"}</b>
+        </p>
+        {state.volts !== null && (
+          <p className="text-lg">
+            <span className="text-soft">Supply</span> <b className="figure font-semibold">{formatNumber(state.volts, 2)} V</b>
+          </p>
+        )}
+        {state.attempt > 0 && (
+          <p className="text-lg">
+            <span className="text-soft">Attempt</span> <b className="figure font-semibold">{state.attempt}</b>
+          </p>
+        )}
+        {head.simulated && me.role !== "viewer" && (
+          <Button look="quiet" className="ml-auto !px-3 text-soft" onClick={() => write({ kind: "bump" })}>
+            Simulate a knock at the stand
+          </Button>
+        )}
+      </div>
+      {!proved && (
+        <p className="border-b border-dashed border-loose bg-sheet px-4 py-2 text-base text-loose" role="note">
+          The board is not proved in place. The vehicle looks at it where it truly stands, so settle Set out first.
+        </p>
+      )}
+      {state.result && <Result state={state} sheet={sheet} />}
+      <Steps state={state} sheet={sheet} current={step} />
+    </Stage>
+  ); // prettier-ignore
+}

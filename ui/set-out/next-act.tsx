@@ -1,0 +1,126 @@
+"use client";
+
+import { standingSettlement, type TabletEvent } from "@/core/job";
+import {
+  moveWords,
+  predictedReadings,
+  slotValue,
+  type Candidate,
+  type Judged,
+  type Move,
+  type ProposedMove,
+} from "@/core/setout";
+import { formatChance, formatLength, formatQuantity } from "@/core/units";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { NextStage } from "../bench/next-stage";
+import { Button } from "../primitives/button";
+import { useSettings } from "../settings";
+import { Catcher } from "./catcher";
+
+type Props = {
+  judged: Judged;
+  /** The reading that is armed, by hand or by advice; null when the advice is not a reading. */
+  candidate: Candidate | null;
+  byHand: boolean;
+  onTaken: () => void;
+  onRead: () => void;
+};
+
+const bare = ({ predicted: _, ...move }: ProposedMove): Move => move;
+
+/** The next physical act at the stand: a reading to take, a move to make, or the board to settle. */
+export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props) {
+  const { ground, events, write, me } = useJob();
+  const { lengths } = useSettings();
+  const { next, verdict } = judged;
+  const viewer = me.role === "viewer";
+  const caution = judged.solution.readings.length === 0 ? ground.sheet.cautions[0] : undefined;
+
+  if (!byHand && standingSettlement(events))
+    return <NextStage after="set-out" say="The board is set and on the slip. Do not touch the stand now." />;
+
+  if (candidate) {
+    const again = !byHand && next.kind === "read" ? next.again : null;
+    return (
+      <NextBar
+        tone={again ? "loose" : "act"}
+        say={again ? `Read again: ${candidate.slot.name}.` : candidate.slot.act}
+        detail={again ? suspectWords(judged, again, lengths) : byHand ? "Chosen by hand." : candidate.why}
+        caution={
+          candidate.slot.instrument === "laser" ? ground.sheet.cautions.find((c) => c.includes("laser")) : caution
+        }
+      >
+        <Catcher key={candidate.slot.id} candidate={candidate} again={again} onTaken={onTaken} />
+      </NextBar>
+    );
+  }
+
+  if (next.kind === "move") {
+    const words = moveWords(next.move, ground.vehicle, lengths);
+    const heavy = next.move.kind === "crank" ? ground.sheet.cautions.find((c) => c.includes("tether")) : undefined;
+    const done: TabletEvent = { kind: "move", move: bare(next.move), rest: next.rest.map(bare) };
+    return (
+      <NextBar
+        say={words.say}
+        figure={words.figure}
+        detail={`${words.detail} ${rightWhen(judged, next.move, lengths)}`}
+        caution={heavy}
+      >
+        {!viewer && (
+          <div className="flex w-full gap-1 md:w-44 md:flex-col">
+            <Button look="act" size="large" className="flex-1" onClick={() => write(done)}>
+              {next.rest.length > 0 ? `Done, ${next.rest.length} more` : "Done"}
+            </Button>
+            <Button look="quiet" onClick={onRead}>
+              Read instead
+            </Button>
+          </div>
+        )}
+      </NextBar>
+    );
+  }
+
+  if (next.kind === "settle")
+    return (
+      <NextBar tone="settled" say="The board is where it must be." detail="Every quantity is inside its tolerance at once, with this chance. Print it to the slip." figure={formatChance(verdict.chance)}>
+        {!viewer && (
+          <Button look="act" size="large" onClick={() => write({ kind: "settle" })}>
+            Print to the slip
+          </Button>
+        )}
+      </NextBar>
+    ); // prettier-ignore
+
+  return <NextBar tone="stop" say={next.kind === "stuck" ? next.message : "Nothing can be proposed."} />;
+}
+
+/** What is wrong with a suspect reading, in one sentence. */
+function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): string {
+  const reading = judged.solution.readings.find((r) => r.id === readingId);
+  const slot = judged.solution.slots.find((s) => s.id === reading?.slotId);
+  if (!reading?.result || !slot) return "It does not agree with the others.";
+  const { residual, redundancy } = reading.result;
+  // The residual shows only the checked share of a slip; dividing by the redundancy estimates the slip itself.
+  const slip = -residual / Math.max(redundancy, 0.05);
+  const size =
+    slot.quantity.dimension === "angle" ? formatQuantity(Math.abs(slip), "deg") : formatLength(Math.abs(slip), lengths);
+  const others = judged.verdict.suspects.length - 1;
+  return `It reads about ${size} too ${slip > 0 ? "much" : "little"} against the others.${others > 0 ? ` ${others} more could be at fault instead.` : ""}`;
+}
+
+/** The readings that change most, as they will be when the move is right; first those the technician has just taken. */
+function rightWhen(judged: Judged, move: ProposedMove, lengths: "mm" | "in"): string {
+  const now = predictedReadings(judged.solution);
+  const taken = new Set(judged.solution.readings.map((r) => r.slotId));
+  const telling = move.predicted
+    .map((p) => ({
+      ...p,
+      change: Math.abs(p.shown - (now.get(p.slot.id) ?? p.shown)) * (p.slot.quantity.dimension === "angle" ? 1000 : 1),
+    }))
+    .filter((p) => p.change > 0.4)
+    .sort((a, b) => Number(taken.has(b.slot.id)) - Number(taken.has(a.slot.id)) || b.change - a.change)
+    .slice(0, 2);
+  if (telling.length === 0) return "";
+  return `Right when ${telling.map((p) => `${p.slot.short} reads ${slotValue(p.slot, p.shown, lengths)}`).join(" and ")}.`;
+}

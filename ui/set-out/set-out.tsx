@@ -1,0 +1,84 @@
+"use client";
+
+import { useEffect, useState } from "react";
+import { strikes } from "@/core/job";
+import { Stage, useStageKeys } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { Floor } from "../floor/floor";
+import { Button } from "../primitives/button";
+import { NextActBar } from "./next-act";
+import { TouchDialog } from "./touch-dialog";
+import { Tray } from "./tray";
+import { useArmed } from "./use-catcher";
+import { VerdictStrip } from "./verdict-strip";
+
+/** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
+export function SetOut() {
+  const { judged, problem, head, events, write, me } = useJob();
+  const [armed, arm] = useArmed(head.id);
+  const [touching, setTouching] = useState(false);
+  const keys = useStageKeys();
+
+  const byHand = judged?.candidates.find((c) => c.slot.id === armed) ?? null;
+  const candidate = byHand ?? (judged?.next.kind === "read" ? judged.next.candidate : null);
+
+  /** Arms the next best reading after the armed one. */
+  const another = (): void => {
+    if (!judged || judged.candidates.length === 0) return;
+    const at = judged.candidates.findIndex((c) => c.slot.id === candidate?.slot.id);
+    arm(judged.candidates[(at + 1) % judged.candidates.length]!.slot.id);
+  };
+  /** Strikes the last thing done at the stand; it stays readable. */
+  const undo = (): void => {
+    const struck = strikes(events);
+    const last = events.findLast((e) => ["reading", "move", "touch"].includes(e.body.kind) && !struck.has(e.id));
+    if (last && me.role !== "viewer") write({ kind: "strike", target: last.id, reason: "Undone" });
+  };
+
+  useEffect(() => {
+    const held = keys.current;
+    Object.assign(held, { t: () => setTouching(true), n: another, u: undo });
+    return () => void Object.assign(held, { t: undefined, n: undefined, u: undefined });
+  });
+
+  if (!judged)
+    return (
+      <Stage title="Set out" next={<NextBar tone="stop" say={problem ?? "The set-out cannot be judged."} />}>
+        {null}
+      </Stage>
+    );
+
+  const acts = [
+    ["Touched", "T", () => setTouching(true)],
+    ["Another reading", "N", another],
+    ["Undo", "U", undo],
+  ] as const;
+  return (
+    <Stage
+      title="Set out"
+      next={<NextActBar judged={judged} candidate={candidate} byHand={byHand !== null} onTaken={() => arm(null)} onRead={another} />}
+    >
+      <VerdictStrip judged={judged} />
+      <div className="relative min-h-[220px] flex-1">
+        <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} />
+        {me.role !== "viewer" && (
+          <div className="absolute left-2 top-2 flex flex-wrap gap-1">
+            {acts.map(([name, key, act]) => (
+              <Button key={name} look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={act}>
+                {name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
+              </Button>
+            ))}
+            {byHand && (
+              <Button look="plain" className="!min-h-12 !border !border-act !px-3 !text-act" onClick={() => arm(null)}>
+                Back to the advice
+              </Button>
+            )}
+          </div>
+        )}
+      </div>
+      <Tray judged={judged} armed={candidate?.slot.id ?? null} onArm={arm} />
+      <TouchDialog open={touching} onClose={() => setTouching(false)} onTouch={(touch) => write({ kind: "touch", touch })} />
+    </Stage>
+  ); // prettier-ignore
+}

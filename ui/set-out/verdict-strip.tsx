@@ -1,0 +1,72 @@
+import { planHalfWidths, scalarErrors, type Judged, type Verdict } from "@/core/setout";
+import { formatChance } from "@/core/units";
+import { Mark, type MarkState } from "../primitives/marks";
+import { useSettings } from "../settings";
+import { Gauge, type Gauged } from "./gauge";
+
+const WORDS: Record<Verdict["kind"], { word: string; mark: MarkState; tone: string }> = {
+  set: { word: "Set", mark: "settled", tone: "text-settled" },
+  move: { word: "Move", mark: "loose", tone: "text-act" },
+  read: { word: "Read", mark: "open", tone: "text-ink" },
+};
+
+const WHY: Record<Verdict["why"], string> = {
+  "in-tolerance": "everything inside at once",
+  outside: "surely outside",
+  "off-centre": "known well enough to move",
+  suspect: "a reading does not fit",
+  "not-known": "not known well enough",
+  unproved: "not read since it moved",
+  unchecked: "a reading stands unchecked",
+  unsolved: "the readings do not solve",
+};
+
+/** What is judged, legible from two metres: the verdict, its chance, each quantity against its tolerance. */
+export function VerdictStrip({ judged }: { judged: Judged }) {
+  const { lengths } = useSettings();
+  const { solution: s, verdict } = judged;
+  const suspect = verdict.why === "suspect";
+  const { mark, tone } = WORDS[verdict.kind];
+  const word = suspect ? "Suspect" : WORDS[verdict.kind].word;
+  const halves = planHalfWidths(s);
+  const plan = (i: 0 | 1 | 2, error: number | undefined): Pick<Gauged, "error" | "sigma" | "half"> => ({
+    error: error ?? null,
+    sigma: s.aim ? Math.sqrt(s.aim.covariance[i]![i]!) : Infinity,
+    half: halves[i],
+  });
+  const scalarName = { height: "Height", pitch: "Lean", roll: "Level" } as const;
+  const scalarWords: Record<string, [string, string]> = {
+    height: ["high", "low"],
+    pitch: ["top away", "top near"],
+    roll: ["left high", "right high"],
+  };
+  const gauges: Gauged[] = [
+    { name: "Distance", ...plan(0, s.aim?.alongMm), angle: false, words: ["too far", "too near"] },
+    { name: "Across", ...plan(1, s.aim?.acrossMm), angle: false, words: ["left", "right"] },
+    { name: "Twist", ...plan(2, s.aim?.twistRad), angle: true, words: ["to left", "to right"] },
+    ...scalarErrors(s).map((q): Gauged => ({ name: scalarName[q.id], error: q.error, sigma: q.sigma, half: q.half, angle: q.id !== "height", words: scalarWords[q.id]! })), // prettier-ignore
+  ];
+  return (
+    <section aria-label="Verdict" className="flex flex-col gap-2 border-b border-hairline px-3 py-2 sm:flex-row sm:items-center sm:gap-5">
+      <div className="flex shrink-0 items-center gap-3 sm:w-[168px]">
+        <Mark state={suspect ? "loose" : mark} size={26} />
+        <div className="flex items-baseline gap-3 sm:block">
+          <p className={`text-3xl font-semibold leading-none sm:text-[34px] ${suspect ? "text-loose" : tone}`} data-verdict={verdict.kind}>
+            {word}
+          </p>
+          <p className="mt-0.5 text-sm leading-tight text-soft">
+            <span className="figure text-base text-ink" data-chance="">
+              {formatChance(verdict.chance)}
+            </span>{" "}
+            <span className="sm:block">{WHY[verdict.why]}</span>
+          </p>
+        </div>
+      </div>
+      <div className="grid flex-1 grid-cols-2 gap-x-4 gap-y-1 sm:flex sm:gap-5">
+        {gauges.map((g) => (
+          <Gauge key={g.name} g={g} lengths={lengths} />
+        ))}
+      </div>
+    </section>
+  ); // prettier-ignore
+}

@@ -1,0 +1,43 @@
+"use client";
+
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { Toggles } from "../bench/top-bar";
+
+const PLACES = [
+  { href: "/", name: "Jobs" },
+  { href: "/take-in", name: "Take in" },
+] as const;
+
+/** The line above every page of the shop: where one can go, who is here. */
+export function ShopBar({ me, signOut }: { me: { name: string; role: string }; signOut: () => Promise<void> }) {
+  const here = usePathname();
+  return (
+    <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-2 border-b border-hairline px-3 lg:px-6">
+      <span className="mr-2 hidden text-xl font-semibold tracking-tight sm:inline lg:mr-6">Iridel</span>
+      <nav aria-label="Shop" className="flex">
+        {PLACES.map((p) => (
+          <Link
+            key={p.href}
+            href={p.href}
+            aria-current={here === p.href ? "page" : undefined}
+            className={`flex min-h-14 items-center border-b-4 px-3 text-lg ${here === p.href ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
+          >
+            {p.name}
+          </Link>
+        ))}
+      </nav>
+      <span className="ml-auto hidden text-base text-soft md:inline">
+        {me.name}, {me.role}
+      </span>
+      <span className="ml-auto flex items-center md:ml-2">
+        <Toggles />
+        <form action={signOut}>
+          <button type="submit" className="min-h-12 rounded-md px-2 text-base font-semibold hover:bg-wash">
+            Sign out
+          </button>
+        </form>
+      </span>
+    </header>
+  );
+}

@@ -1,0 +1,42 @@
+"use client";
+
+import { eventsOf } from "@/core/job";
+import { OPERATION_NAMES } from "@/core/sheet";
+import { dateAndTime, formatNumber } from "@/core/units";
+import { Stage } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { NextStage } from "../bench/next-stage";
+import { Facts, Paper } from "../primitives/paper";
+
+/** What was settled when the vehicle was taken in. */
+export function TakeInFacts() {
+  const { ground, events } = useJob();
+  const { intake, vehicle: v, stand } = ground;
+  const taken = eventsOf(events, "taken-in")[0];
+  return (
+    <Stage title="Take in" next={<NextStage after="take-in" say="Taken in." />}>
+      <Paper title={`${v.make} ${v.model}`} note={v.variant}>
+        <Facts
+          facts={[
+            ["VIN", intake.vin],
+            ...(intake.vinReason ? ([["Kept although it fails its check", intake.vinReason]] as [string, string][]) : []),
+            ["Plate", intake.plate || "not given"],
+            ["Customer", intake.customer],
+            ["Repair order", intake.order || "not given"],
+            ["Done to the vehicle", intake.operations.map((o) => OPERATION_NAMES[o]).join(", ")],
+            ["Driver’s side", `vehicle ${v.driverSide}`],
+            ["Wheelbase", `${formatNumber(v.wheelbaseMm)} mm`],
+            ["Track, front and rear", `${formatNumber(v.trackFrontMm)} and ${formatNumber(v.trackRearMm)} mm`],
+            ["Camera above the floor", `${formatNumber(v.camera.zMm)} mm`],
+            ["Dimensions from", v.source],
+            ["Stand", `${stand.id}, ${stand.name}`],
+            ...(intake.rearToeDeg
+              ? ([["Rear toe, left and right", `${formatNumber(intake.rearToeDeg.left, 2)}° and ${formatNumber(intake.rearToeDeg.right, 2)}°`]] as [string, string][])
+              : []),
+            ...(taken ? ([["Taken in", `${dateAndTime(taken.at)} by ${taken.by.name}`]] as [string, string][]) : []),
+          ]}
+        />
+      </Paper>
+    </Stage>
+  ); // prettier-ignore
+}

@@ -1,0 +1,186 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useEffect, useMemo, useRef, useState, useTransition } from "react";
+import type { Stand } from "@/core/setout";
+import { DISTANCE_FROM_NAMES, OPERATION_NAMES, type Operation, type Sheet } from "@/core/sheet";
+import { formatQuantity } from "@/core/units";
+import { DATUM_NAMES, type Vehicle } from "@/core/vehicle";
+import { NextBar } from "../bench/next-bar";
+import { Button } from "../primitives/button";
+import { Field } from "../primitives/field";
+import { Mark } from "../primitives/marks";
+import { readIntake, useIntakeDraft, type FieldId } from "./use-intake";
+import { VehicleTile } from "./vehicle-tile";
+import { VinField } from "./vin-field";
+
+const OPERATIONS = Object.keys(OPERATION_NAMES) as Operation[];
+
+/** Opens a job: which vehicle, what was done, for whom. The next lack is always named below. */
+export function TakeIn({
+  vehicles,
+  sheets,
+  stands,
+  open,
+}: {
+  vehicles: Vehicle[];
+  sheets: Sheet[];
+  stands: Stand[];
+  open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
+}) {
+  const [draft, change, clear] = useIntakeDraft();
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const [busy, start] = useTransition();
+  const router = useRouter();
+  const vin = useRef<HTMLInputElement>(null);
+  const r = useMemo(() => readIntake(draft, vehicles, sheets, stands), [draft, vehicles, sheets, stands]);
+  const longest = Math.max(...vehicles.map((v) => v.lengthMm));
+
+  useEffect(() => {
+    if (window.matchMedia("(pointer: fine)").matches) vin.current?.focus();
+  }, []);
+
+  const go = (field: FieldId | null): void => {
+    const target = document.getElementById(field === "vin" ? "vin" : `take-in-${field}`);
+    target?.scrollIntoView({ block: "center" });
+    (target?.matches("input") ? target : target?.querySelector<HTMLElement>("input, button"))?.focus();
+  };
+  const submit = (): void => {
+    if (!r.intake || busy) return;
+    const intake = r.intake;
+    start(async () => {
+      setRefusal(null);
+      try {
+        const answer = await open(intake);
+        if (answer.message !== undefined) return setRefusal(answer.message);
+        clear();
+        router.push(`/jobs/${answer.id}/set-out`);
+      } catch {
+        setRefusal("The shop does not answer. What is typed here is kept; press again when the shop is back.");
+      }
+    });
+  };
+  const toggle = (o: Operation): void =>
+    change({ operations: draft.operations.includes(o) ? draft.operations.filter((x) => x !== o) : [...draft.operations, o] }); // prettier-ignore
+
+  return (
+    <form
+      className="flex min-h-0 flex-1 flex-col"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (r.intake) submit();
+        else go(r.lack?.field ?? null);
+      }}
+    >
+      <main className="mx-auto grid w-full max-w-[1240px] flex-1 content-start gap-x-10 gap-y-4 px-3 py-4 lg:grid-cols-[1fr_320px] lg:px-6">
+        <h1 className="sr-only">Take in</h1>
+        <div className="flex min-w-0 flex-col gap-4">
+          <VinField
+            input={vin}
+            value={draft.vin}
+            check={r.vin}
+            reason={draft.vinReason}
+            onChange={(v) => change({ vin: v, vehicleId: null })}
+            onReason={(vinReason) => change({ vinReason })}
+          />
+          <fieldset id="take-in-vehicle">
+            <legend className="mb-2 text-sm font-semibold text-soft">
+              Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
+            </legend>
+            <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
+              {vehicles.map((v) => (
+                <VehicleTile
+                  key={v.id}
+                  vehicle={v}
+                  longestMm={longest}
+                  chosen={r.vehicle?.id === v.id}
+                  onChoose={() => change({ vehicleId: v.id })}
+                />
+              ))}
+            </div>
+          </fieldset>
+          <fieldset id="take-in-done">
+            <legend className="mb-2 text-sm font-semibold text-soft">What was done</legend>
+            <div className="grid grid-cols-2 gap-2 lg:grid-cols-4">
+              {OPERATIONS.map((o) => {
+                const on = draft.operations.includes(o);
+                return (
+                  <button
+                    key={o}
+                    type="button"
+                    aria-pressed={on}
+                    onClick={() => toggle(o)}
+                    className={`flex min-h-16 items-center gap-3 rounded-md border-2 bg-sheet px-3 text-left text-lg font-semibold leading-tight ${on ? "border-act" : "border-hairline hover:border-ink"}`}
+                  >
+                    <Mark state={on ? "settled" : "open"} /> {OPERATION_NAMES[o]}
+                  </button>
+                );
+              })}
+            </div>
+          </fieldset>
+        </div>
+        <div className="flex flex-col">
+          <div id="take-in-customer">
+            <Field label="Customer" value={draft.customer} maxLength={120} onChange={(e) => change({ customer: e.target.value })} />
+          </div>
+          <div className="grid grid-cols-2 gap-4">
+            <Field label="Plate" value={draft.plate} maxLength={20} onChange={(e) => change({ plate: e.target.value.toUpperCase() })} />
+            <Field label="Repair order" value={draft.order} maxLength={40} onChange={(e) => change({ order: e.target.value })} />
+          </div>
+          {r.sheet?.datum === "thrust" && (
+            <div id="take-in-toe" className="grid grid-cols-2 gap-4">
+              <Field label="Rear toe, vehicle left" value={draft.toeLeft} inputMode="decimal" hint="degrees, toe-in +" problem={r.toe.problem} onChange={(e) => change({ toeLeft: e.target.value })} />
+              <Field label="Rear toe, vehicle right" value={draft.toeRight} inputMode="decimal" hint="degrees, toe-in +" onChange={(e) => change({ toeRight: e.target.value })} />
+            </div> // prettier-ignore
+          )}
+          <fieldset>
+            <legend className="mb-1 text-sm font-semibold text-soft">Stand</legend>
+            <div className="flex flex-col gap-1">
+              {stands.map((s) => (
+                <label key={s.id} className={`flex min-h-12 cursor-pointer items-center gap-3 rounded-md border-2 bg-sheet px-3 ${r.stand?.id === s.id ? "border-act" : "border-hairline"}`}>
+                  <input type="radio" name="stand" className="h-5 w-5 accent-act" checked={r.stand?.id === s.id} onChange={() => change({ standId: s.id })} />
+                  <span className="text-base">
+                    <b className="figure font-semibold">{s.id}</b> {s.name.replace(/^[^,]*, /, "")}
+                  </span>
+                </label> // prettier-ignore
+              ))}
+            </div>
+          </fieldset>
+          {r.sheet && (
+            <section aria-label="Owed" className="mt-4 border-l-4 border-settled bg-sheet p-3">
+              <p className="text-base font-semibold">Owed: {r.sheet.title}</p>
+              <p className="mt-1 text-sm text-soft">{r.sheet.reason}</p>
+              <p className="mt-1 text-sm">
+                Board {formatQuantity(r.sheet.placement.alongMm, "mm")} from {DISTANCE_FROM_NAMES[r.sheet.distanceFrom]}, on
+                the {DATUM_NAMES[r.sheet.datum]}.
+              </p>
+            </section>
+          )}
+        </div>
+      </main>
+      <div className="sticky bottom-0">
+        {refusal && (
+          <p role="alert" className="border-t-4 border-stop bg-sheet px-4 py-2 text-lg text-stop">
+            {refusal}
+          </p>
+        )}
+        <NextBar
+          tone={r.intake ? "settled" : r.lack?.field === null ? "stop" : "act"}
+          say={r.intake ? `Open the job for the ${r.vehicle!.make} ${r.vehicle!.model}.` : r.lack!.say}
+          detail={r.intake ? `${r.sheet!.title}, board ${r.sheet!.board.code}, stand ${r.stand!.id}.` : "What is typed here is kept on this tablet until the job is open."}
+        >
+          {draft.vin && (
+            <Button look="quiet" size="large" onClick={clear}>
+              Start over
+            </Button>
+          )}
+          {(r.intake || r.lack?.field) && (
+            <Button type="submit" look="act" size="large" disabled={busy} className="min-w-44">
+              {r.intake ? (busy ? "Opening" : "Open the job") : "Go there"}
+            </Button>
+          )}
+        </NextBar>
+      </div>
+    </form>
+  ); // prettier-ignore
+}
