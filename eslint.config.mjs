@@ -42,6 +42,7 @@ const config = [
         },
       ],
       "@typescript-eslint/consistent-type-imports": "error",
+      "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true, varsIgnorePattern: "^_+$" }],
     },
   },
   {

@@ -1,3 +1,3 @@
 export { buildRecord } from "./build";
 export { recordJsonSchema, recordSchema, type JobRecord } from "./schema";
-export { readingFigures, resultLines, runLine, verdictLine } from "./words";
+export { aimLearned, readingFigures, resultLines, runLine, verdictLine } from "./words";

@@ -72,3 +72,7 @@ export function readingFigures(r: JobRecord["setOut"]["readings"][number]): { va
     residual: r.residual === null ? "–" : residual,
   };
 }
+
+/** The aim the vehicle learned, degrees. */
+export const aimLearned = (r: NonNullable<JobRecord["run"]["result"]>): string =>
+  `yaw ${signed(r.learnedYawDeg, 2)}°, pitch ${signed(r.learnedPitchDeg, 2)}°, roll ${signed(r.learnedRollDeg, 2)}°`;

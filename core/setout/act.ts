@@ -2,8 +2,9 @@ import { degToRad } from "@/core/units";
 import { planMoves, type Move } from "./moves";
 import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slots";
+import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
-import { judgeSetOut, planHalfWidths, type Verdict } from "./verdict";
+import { judgeSetOut, type Verdict } from "./verdict";
 
 /** A move with the readings the technician will see when it is right. */
 export type ProposedMove = Move & { predicted: { slot: Slot; shown: number }[] };
@@ -50,7 +51,7 @@ const timesRead = (s: SetOutSolution, slotId: string): number =>
 /** Names the quantity the kit cannot pin down. */
 function exhausted(s: SetOutSolution): string {
   const names = ["distance", "place across", "twist"];
-  const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / planHalfWidths(s)[i]!);
+  const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / planHalfWidths(s.plan.sheet)[i]!);
   const worst = names[sizes.indexOf(Math.max(...sizes))]!;
   return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.sheet.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
 }

@@ -16,5 +16,6 @@ export { readingSigma, slotsFor, type Slot } from "./slots";
 export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution } from "./solve";
 export { standSchema, stateAtRest, type PlanPose, type Stand, type StandState } from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";
-export { judgeSetOut, planHalfWidths, scalarErrors, type Verdict } from "./verdict";
+export { planHalfWidths } from "./proof";
+export { judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 export { moveWords, slotValue, type LengthSetting } from "./words";

@@ -3,8 +3,9 @@ import { degToRad } from "@/core/units";
 import { boxProbability } from "./chance";
 import type { Instrument } from "./plan";
 import { readingSigma, type Slot } from "./slots";
+import { partIndex, planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
-import { insideChance, planHalfWidths, scalarErrors, type Verdict } from "./verdict";
+import { insideChance, scalarErrors, type Verdict } from "./verdict";
 
 /** A reading that could be taken next, with what it is expected to be worth. */
 export type Candidate = {
@@ -53,13 +54,14 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
  * chance a nulled board would have, per second of work. Early on, when that chance is tiny, this is the gain of
  * information relative to the tolerances; near the end it is the gain of chance itself.
  *
- * When the knowledge suffices but some reading stands unchecked, worth is the redundancy a candidate lends to it.
+ * When the knowledge suffices but some part was moved and not measured since, worth is the information a candidate
+ * gives about that part; when some reading stands unchecked, it is the redundancy a candidate lends to it.
  */
 export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const now = s.aim;
   if (!s.adjustment || !now) return [];
   const { covariance, order } = s.adjustment.joint;
-  const halves = planHalfWidths(s);
+  const halves = planHalfWidths(s.plan.sheet);
   const scalars = scalarErrors(s);
   const expected = predictedReadings(s);
   const planSlots = s.slots.filter((slot) => slot.observes.in === "plan");
@@ -86,6 +88,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     const shown = expected.get(slot.id)!;
     const sigma = readingSigma(instrument, slot, shown);
     let chanceAfter: number;
+    let proof = 0;
     if (slot.observes.in === "plan") {
       const g = gradients.get(slot.id)!;
       const qg = new Float64Array(order);
@@ -101,6 +104,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
       );
       chanceAfter = boxProbability([0, 0, 0], after, halves, 128) * scalarsNow;
+      for (const i of s.owing.map(partIndex)) proof -= 0.5 * Math.log(after[i]![i]! / now.covariance[i]![i]!);
     } else {
       chanceAfter = planNow;
       for (const q of scalars) {
@@ -112,15 +116,20 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     let worth = Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) / slot.seconds;
     // A repeat shares the eye and the hook with the first: a fresh reading is the better witness.
     if (taken(slot) > 0) worth /= 1 + taken(slot);
-    if (wantsCheck) worth = (uncheckedIn.has(slot.observes.in) ? 1 / (1 + taken(slot)) : 0.001) / slot.seconds;
+    if (verdict.why === "owing") worth = proof / (1 + taken(slot)) / slot.seconds;
+    else if (wantsCheck) worth = (uncheckedIn.has(slot.observes.in) ? 1 / (1 + taken(slot)) : 0.001) / slot.seconds;
     else if (unproved) worth += 1e-3;
-    return [{ slot, instrument, expected: shown, sigma, chanceAfter, worth, why: reason(slot, unproved, wantsCheck) }];
+    return [{ slot, instrument, expected: shown, sigma, chanceAfter, worth, why: reason(s, slot, unproved, verdict) }];
   });
   return candidates.sort((a, b) => b.worth - a.worth);
 }
 
-function reason(slot: Slot, unproved: boolean, wantsCheck: boolean): string {
-  if (wantsCheck) return "It would show a slip in a reading that nothing checks yet.";
+const PART_NAMES = { along: "distance", across: "place across", twist: "twist" } as const;
+
+function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdict): string {
+  if (verdict.why === "unchecked") return "It would show a slip in a reading that nothing checks yet.";
+  if (verdict.why === "owing")
+    return `The ${s.owing.map((p) => PART_NAMES[p]).join(" and the ")} was moved and not measured since; this reading sees it best.`;
   if (unproved)
     return slot.observes.in === "plan"
       ? "Nothing has been read since the stand moved."

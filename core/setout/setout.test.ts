@@ -177,6 +177,37 @@ describe("the path to a verdict", () => {
     expect(named).toBeGreaterThanOrEqual(190);
   });
 
+  it("keeps the culprit under suspicion with five readings, where two tapes can look alike", () => {
+    const plan = planOf(0, 0);
+    let [kept, alarms, size] = [0, 0, 0];
+    for (let i = 0; i < 200; i++) {
+      const entries = readAll(openBay(`five-${i}`, plan), FIVE);
+      const slipped = entries[i % 4] as Extract<SetOutEntry, { kind: "reading" }>;
+      entries[i % 4] = { ...slipped, shown: slipped.shown + 20 };
+      const { suspects } = nextAct(solveSetOut(plan, entries)).verdict;
+      if (suspects.length === 0) continue;
+      alarms++;
+      size += suspects.length;
+      if (suspects.includes(slipped.id)) kept++;
+    }
+    expect(alarms).toBeGreaterThan(180);
+    expect(kept / alarms).toBeGreaterThan(0.95);
+    expect(size / alarms).toBeLessThan(2);
+  });
+
+  it("settles nothing on a move's word alone: what was shifted is measured again first", () => {
+    const plan = planOf(0, 0);
+    const entries = readAll(openBay("proof", plan), FIVE);
+    const after = solveSetOut(plan, entries).board;
+    const slide: SetOutEntry = { kind: "move", id: "m", move: { kind: "slide", joint: 2, axis: "fore-aft", byMm: 60, awayMm: 60, leftMm: 0, after }, rest: [] }; // prettier-ignore
+    const moved = [...entries, slide];
+    expect(solveSetOut(plan, moved).owing).toContain("along");
+    const reading = (slotId: string): SetOutEntry => ({ kind: "reading", id: `${slotId}-2`, slotId, shown: nextAct(solveSetOut(plan, moved)).candidates.find((c) => c.slot.id === slotId)!.expected, sigma: 1.7 }); // prettier-ignore
+    expect(solveSetOut(plan, [...moved, reading("laser-badge")]).owing).toContain("along");
+    expect(solveSetOut(plan, [...moved, reading("tape-fl-l"), reading("tape-fr-r")]).owing).not.toContain("along");
+    expect(follow("proof", plan).judged.solution.owing).toEqual([]);
+  });
+
   it("foretells exactly what a reading will do to the covariance", () => {
     const plan = planOf(0, 0);
     const entries = readAll(openBay("rank", plan), FIVE.slice(0, 3));

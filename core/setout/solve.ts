@@ -3,6 +3,7 @@ import { degToRad } from "@/core/units";
 import { vehiclePoints } from "@/core/vehicle";
 import { aim, STAND, type PlanAim } from "./aim";
 import type { BoardState, Move } from "./moves";
+import { addDebt, NO_DEBT, owingParts, payDebt, type Debt, type PlanPart } from "./proof";
 import { datumFrame, datumLine, nominalTarget, targetPose, type DatumFrame, type SetOutPlan } from "./plan";
 import { estimateScalar, type ScalarEstimate } from "./scalar";
 import { slotsFor, standPoints, type ScalarId, type Slot } from "./slots";
@@ -45,8 +46,10 @@ export type SetOutSolution = {
   standState: StandState;
   /** Moves of the last plan that are still to be done. */
   restMoves: Move[];
-  /** Quantities whose proof is missing: nothing was read since they were last disturbed. */
+  /** Quantities of which nothing was read since they were last disturbed. */
   unproved: ("plan" | ScalarId)[];
+  /** Parts of the plan that were shifted noticeably and not seen by a reading since. */
+  owing: PlanPart[];
 };
 
 /** The stand was rolled in by eye: this is how well "about there" is known before the first reading. */
@@ -98,6 +101,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
   const doubted = new Set<string>();
   let standState = stateAtRest(plan.stand);
   let restMoves: Move[] = [];
+  let debt: Debt = NO_DEBT;
 
   const scalar = (id: ScalarId): ScalarEstimate =>
     estimateScalar(
@@ -114,6 +118,13 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
       if (!(error instanceof SurveyError)) throw error;
       return { adjustment: null, problem: error.message, network };
     }
+  };
+
+  /** The debt that the readings of this epoch leave standing. */
+  const settleDebt = (adjustment: Adjustment | null): Debt => {
+    if (!adjustment || adjustment.suspect || planReadings.length === 0 || debt === NO_DEBT) return debt;
+    const variances = (a: Adjustment): number[] => aim(a, plan.sheet, frame).covariance.map((row, i) => row[i]!);
+    return payDebt(debt, variances(adjustNetwork(networkFor(plan, slotById, prior, []))), variances(adjustment));
   };
 
   const widenScalar = (id: ScalarId, sigma: number, shift: number): void => {
@@ -133,6 +144,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
     const tilt = { pitch: scalar("pitch").value, roll: scalar("roll").value };
     const pose: PlanPose = body ?? prior.pose;
     if (widening.planMm > 0) {
+      debt = addDebt(settleDebt(before.adjustment), widening.planMm, widening.headingRad);
       const known = body && !before.adjustment!.suspect ? body.covariance : diagonal(100, 100, degToRad(5));
       const extra = diagonal(widening.planMm, widening.planMm, widening.headingRad);
       const moved = move ? carry(plan, standState, pose, move) : pose;
@@ -200,6 +212,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
     standState,
     restMoves,
     unproved: needed.filter((q) => (q === "plan" ? planReadings : scalarReadings[q]).length === 0),
+    owing: owingParts(settleDebt(adjustment), plan.sheet),
   };
 }
 

@@ -1,6 +1,7 @@
 import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
 import { boxProbability } from "./chance";
+import { planHalfWidths } from "./proof";
 import type { ScalarId } from "./slots";
 import type { SetOutSolution } from "./solve";
 
@@ -8,7 +9,16 @@ export type Verdict = {
   /** set: it may be run. move: well enough known, and off. read: not known well enough yet. */
   kind: "set" | "move" | "read";
   /** Why: the word the screens and the next act hang on. */
-  why: "in-tolerance" | "outside" | "off-centre" | "suspect" | "not-known" | "unproved" | "unchecked" | "unsolved";
+  why:
+    | "in-tolerance"
+    | "outside"
+    | "off-centre"
+    | "suspect"
+    | "not-known"
+    | "unproved"
+    | "owing"
+    | "unchecked"
+    | "unsolved";
   /** Probability that every toleranced quantity is inside at once. */
   chance: number;
   /** The same, were the board nulled with the present knowledge: what a perfect move could reach. */
@@ -21,12 +31,6 @@ export type Verdict = {
 
 /** Below this share of redundancy a slip of any size would pass unnoticed. */
 const CHECKED_FROM = 0.03;
-
-/** Half-widths of the plan tolerances: along mm, across mm, twist rad. */
-export const planHalfWidths = (s: SetOutSolution): [number, number, number] => {
-  const t = s.plan.sheet.tolerance;
-  return [t.alongMm, t.acrossMm, degToRad(t.twistDeg)];
-};
 
 /** The toleranced quantities outside the plan: error, standard deviation, half-width. */
 export function scalarErrors(s: SetOutSolution): { id: ScalarId; error: number; sigma: number; half: number }[] {
@@ -61,7 +65,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   if (!s.aim || !planCovariance)
     return { kind: "read", why: "unsolved", chance: 0, chanceIfNulled: 0, suspects: [], unchecked: [] };
 
-  const halves = planHalfWidths(s);
+  const halves = planHalfWidths(s.plan.sheet);
   const across = (nulled: boolean): number =>
     scalars.reduce(
       (p, q) => p * insideChance(nulled ? 0 : q.error, q.sigma, q.half),
@@ -84,6 +88,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   const { setChance } = s.plan.thresholds;
   if (suspects.length > 0) return verdict("read", "suspect");
   if (s.unproved.length > 0) return verdict("read", "unproved");
+  if (chance >= setChance && s.owing.length > 0) return verdict("read", "owing");
   if (chance >= setChance) return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("set", "in-tolerance");
   if (chanceIfNulled >= setChance)
     return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("move", "off-centre");
@@ -94,7 +99,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
 /** Whether one quantity alone is outside with the shop's confidence (so that a coarse move is no gamble). */
 function surelyOutside(s: SetOutSolution): boolean {
   const a = s.aim!;
-  const halves = planHalfWidths(s);
+  const halves = planHalfWidths(s.plan.sheet);
   const plan = [a.alongMm, a.acrossMm, a.twistRad].map((e, i) =>
     insideChance(e, Math.sqrt(a.covariance[i]![i]!), halves[i]!),
   );

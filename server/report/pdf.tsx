@@ -1,8 +1,17 @@
 import path from "node:path";
-import { Document, Font, Page, renderToBuffer, StyleSheet, Text, View } from "@react-pdf/renderer";
-import type { ReactNode } from "react";
-import { readingFigures, resultLines, runLine, verdictLine, type JobRecord } from "@/core/record";
-import { clockTime, dateAndTime } from "@/core/units";
+import {
+  Document,
+  Font,
+  Page,
+  renderToBuffer,
+  StyleSheet,
+  Text as PlainText,
+  View,
+  type TextProps,
+} from "@react-pdf/renderer";
+import { Children, type ReactNode } from "react";
+import { aimLearned, readingFigures, resultLines, runLine, verdictLine, type JobRecord } from "@/core/record";
+import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 
 const fontFile = (family: string, weight: number): string =>
   path.join(process.cwd(), `node_modules/@fontsource/${family}/files/${family}-latin-${weight}-normal.woff`);
@@ -21,15 +30,27 @@ const INK = "#1E232B";
 const SOFT = "#59606B";
 const LINE = "#D8D2C4";
 const styles = StyleSheet.create({
-  page: { padding: 40, paddingBottom: 64, fontFamily: "Words", fontSize: 9, color: INK, lineHeight: 1.35 },
+  page: { padding: 40, paddingBottom: 64, fontFamily: "Words", fontSize: 9, color: INK },
   title: { fontSize: 20, fontWeight: 600, lineHeight: 1.15 },
   h2: { fontSize: 12, fontWeight: 600, marginTop: 16, marginBottom: 4, borderBottomWidth: 1, borderColor: INK, paddingBottom: 2 },
   row: { flexDirection: "row", borderBottomWidth: 0.5, borderColor: LINE, paddingVertical: 2.5 },
   head: { color: SOFT, fontWeight: 600 },
   figure: { fontFamily: "Figures", textAlign: "right" },
   soft: { color: SOFT },
-  foot: { position: "absolute", bottom: 26, left: 40, right: 40, color: SOFT, fontSize: 7, flexDirection: "row", justifyContent: "space-between", gap: 20 },
+  foot: { position: "absolute", bottom: 24, left: 40, width: 470, color: SOFT, fontSize: 7 },
+  number: { position: "absolute", bottom: 24, left: 495, width: 60, textAlign: "right", color: SOFT, fontSize: 7 },
 }); // prettier-ignore
+
+/**
+ * A line of the report. The line height is set here and not on the page: the renderer multiplies an inherited one
+ * anew at every pass of a computed text such as the page number. The fonts have no narrow no-break space; on
+ * paper an ordinary no-break space keeps figures whole.
+ */
+const Text = ({ children, style, ...rest }: TextProps & { children?: ReactNode }) => (
+  <PlainText style={[{ lineHeight: 1.35 }, ...(Array.isArray(style) ? style : [style ?? {}])]} {...rest}>
+    {Children.map(children, (c) => (typeof c === "string" ? c.replaceAll("\u202f", "\u00a0") : c))}
+  </PlainText>
+);
 
 /** A table row: cells with relative widths; figures are set right in the mono face. */
 function Row({
@@ -73,7 +94,7 @@ const Facts = ({ facts }: { facts: [string, string][] }) => (
 
 function Report({ record }: { record: JobRecord }) {
   const { job, vehicle, owed, setOut, run } = record;
-  const times = [3, 1.3, 1.2, 1, 1.6, 0.9, 1.6];
+  const times = [2.5, 2.5, 1.1, 0.6, 1.35, 0.85, 1.5];
   return (
     <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
       <Page size="A4" style={styles.page}>
@@ -161,7 +182,7 @@ function Report({ record }: { record: JobRecord }) {
                   r.name.replace("→", "to"),
                   value,
                   residual,
-                  r.w === null ? "–" : r.w.toFixed(1),
+                  r.w === null ? "–" : formatNumber(r.w, 1),
                   r.instrument.name,
                   `${clockTime(r.at)} ${r.by.initials}`,
                   state,
@@ -186,16 +207,7 @@ function Report({ record }: { record: JobRecord }) {
               {run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
             </Text>
           )}
-          {run.result && (
-            <Facts
-              facts={[
-                [
-                  "Aim learned",
-                  `yaw ${run.result.learnedYawDeg.toFixed(2)}°, pitch ${run.result.learnedPitchDeg.toFixed(2)}°, roll ${run.result.learnedRollDeg.toFixed(2)}°`,
-                ],
-              ]}
-            />
-          )}
+          {run.result && <Facts facts={[["Aim learned", aimLearned(run.result)]]} />}
           {run.log.map((l, i) => (
             <Row key={i} cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]} widths={[3.2, 3, 1]} />
           ))}
@@ -214,10 +226,14 @@ function Report({ record }: { record: JobRecord }) {
               : "Not handed over yet: this is a working copy."}
           </Text>
         </View>
-        <View style={styles.foot} fixed>
-          <Text style={{ flex: 1 }}>{record.notice}</Text>
-          <Text render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`} />
-        </View>
+        <Text style={styles.foot} fixed>
+          {record.notice}
+        </Text>
+        <PlainText
+          style={styles.number}
+          fixed
+          render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`}
+        />
       </Page>
     </Document>
   );

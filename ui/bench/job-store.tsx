@@ -106,18 +106,20 @@ export function JobProvider({
   });
 
   const flush = useCallback(async () => {
-    const { pending: batch, confirmedHead: base, connection: now } = latest.current;
+    const { pending: batch, connection: now } = latest.current;
     if (sending.current || batch.length === 0 || now.kind === "conflict") return;
     sending.current = true;
     setConnection({ kind: "sending" });
-    const result = await sendEvents(head.id, base, batch);
+    const result = await sendEvents(head.id, batch);
     sending.current = false;
     const sent = new Set(batch.map((p) => p.id));
-    const forget = (): void => setOutbox((p) => p.filter((x) => !sent.has(x.id)));
+    // What was written meanwhile was written in knowledge of this batch.
+    const forget = (seen = 0): void =>
+      setOutbox((p) => p.filter((x) => !sent.has(x.id)).map((x) => ({ ...x, baseSeq: Math.max(x.baseSeq, seen) })));
     switch (result.kind) {
       case "written":
         setConfirmed((c) => merge(c, result.events));
-        forget();
+        forget(result.events.at(-1)?.seq);
         return setConnection({ kind: "saved" });
       case "conflict":
         setConfirmed((c) => merge(c, result.missing));
@@ -176,7 +178,9 @@ export function JobProvider({
     (...bodies: TabletEvent[]) => {
       const fresh = bodies.flatMap((send): Pending[] => {
         const show = send.kind === "settle" ? judged && settlementOf(judged) : send;
-        return show ? [{ id: nanoid(16), takenAt: new Date().toISOString(), send, show }] : [];
+        return show
+          ? [{ id: nanoid(16), takenAt: new Date().toISOString(), baseSeq: latest.current.confirmedHead, send, show }]
+          : [];
       });
       setOutbox((p) => [...p, ...fresh]);
     },
@@ -185,7 +189,8 @@ export function JobProvider({
 
   const resolveConflict = useCallback(
     (keep: boolean) => {
-      if (!keep) setOutbox(() => []);
+      // Keeping means: written in knowledge of theirs.
+      setOutbox((p) => (keep ? p.map((x) => ({ ...x, baseSeq: latest.current.confirmedHead })) : []));
       setConnection({ kind: "saved" });
     },
     [setOutbox],

@@ -4,6 +4,8 @@ import type { EventBody, JobEvent, TabletEvent } from "@/core/job";
 export type Pending = {
   id: string;
   takenAt: string;
+  /** The last place of the log this tablet had seen when it was written: what it was written in knowledge of. */
+  baseSeq: number;
   /** What is sent. */
   send: TabletEvent;
   /** What it looks like meanwhile (a settlement is judged here first and by the server again). */
@@ -35,8 +37,9 @@ export type SendResult =
   | { kind: "unreachable"; message: string };
 
 /** Sends what is pending. Sending the same again is harmless: the server knows events by their id. */
-export async function sendEvents(jobId: string, baseSeq: number, pending: Pending[]): Promise<SendResult> {
+export async function sendEvents(jobId: string, pending: Pending[]): Promise<SendResult> {
   const events = pending.map(({ id, takenAt, send }) => ({ id, takenAt, body: send }));
+  const baseSeq = Math.min(...pending.map((p) => p.baseSeq));
   let response: Response;
   try {
     response = await fetch(`/api/jobs/${jobId}/events`, {

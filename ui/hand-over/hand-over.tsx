@@ -2,7 +2,7 @@
 
 import { useMemo } from "react";
 import { buildRecord, readingFigures, resultLines, runLine, verdictLine } from "@/core/record";
-import { clockTime, dateAndTime } from "@/core/units";
+import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -62,7 +62,7 @@ export function HandOver() {
               head={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
               rows={record.setOut.readings.map((r) => {
                 const { value, residual } = readingFigures(r);
-                return [r.name, value, residual, r.w === null ? "–" : r.w.toFixed(1), r.instrument.name, `${clockTime(r.at)} ${r.by.initials}`, { counts: "counts", doubt: "before a move", struck: "struck" }[r.state]];
+                return [r.name, value, residual, r.w === null ? "–" : formatNumber(r.w, 1), r.instrument.name, `${clockTime(r.at)} ${r.by.initials}`, { counts: "counts", doubt: "before a move", struck: "struck" }[r.state]];
               })}
             />
           )}

@@ -16,7 +16,8 @@ const WHY: Record<Verdict["why"], string> = {
   "off-centre": "known well enough to move",
   suspect: "a reading does not fit",
   "not-known": "not known well enough",
-  unproved: "not read since it moved",
+  unproved: "nothing read since it moved",
+  owing: "not measured since it moved",
   unchecked: "a reading stands unchecked",
   unsolved: "the readings do not solve",
 };
@@ -28,7 +29,7 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
   const suspect = verdict.why === "suspect";
   const { mark, tone } = WORDS[verdict.kind];
   const word = suspect ? "Suspect" : WORDS[verdict.kind].word;
-  const halves = planHalfWidths(s);
+  const halves = planHalfWidths(s.plan.sheet);
   const plan = (i: 0 | 1 | 2, error: number | undefined): Pick<Gauged, "error" | "sigma" | "half"> => ({
     error: error ?? null,
     sigma: s.aim ? Math.sqrt(s.aim.covariance[i]![i]!) : Infinity,

@@ -33,7 +33,8 @@ export function VinField({ input, value, check, reason, onChange, onReason }: Pr
           />
           {check.problems
             .filter((p) => p.position && (p.code === "letter" || typed >= 17))
-            .map((p) =>
+            .map(
+              (p) =>
               <span key={p.position} aria-hidden className="pointer-events-none absolute inset-y-1 border-b-4 border-stop bg-stop/15" style={{ left: `calc(${p.position! - 1} * var(--cell))`, width: "var(--cell)" }} />, // prettier-ignore
             )}
           <input

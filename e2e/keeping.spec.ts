@@ -1,0 +1,76 @@
+import { expect, test } from "@playwright/test";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { catcher, hold, readAt, signIn, slip, takeIn, verdict } from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+const VIN = madeUpVin("0NVLS2DA7R100902");
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ baySeed: "keep" })));
+test.afterAll(() => shop.close());
+
+test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-in half written", async ({ page }) => {
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(VIN.slice(0, 11));
+  await page.getByLabel("Customer").fill("Half Written");
+  await page.reload();
+  await expect(page.getByLabel("VIN", { exact: true })).toHaveValue(VIN.slice(0, 11));
+  await expect(page.getByLabel("Customer")).toHaveValue("Half Written");
+
+  await takeIn(page, shop.url, VIN, "Half Written");
+  await readAt(page, "tape-fl-l");
+  await page.locator('[data-slot="tape-fr-r"]').click();
+  await catcher(page).fill("29");
+  await page.reload();
+  await expect(page.locator('[data-slot="tape-fr-r"]')).toHaveAttribute("aria-pressed", "true");
+  await expect(catcher(page)).toHaveValue("29");
+
+  const shown = await hold(page);
+  await shop.kill();
+  await catcher(page).fill(shown);
+  await page.getByRole("button", { name: "Take", exact: true }).click();
+  await expect(page.getByText("1 kept here, not sent")).toBeVisible();
+  await expect(page.locator('[data-slot="tape-fr-r"]')).toHaveAttribute("data-state", "settled");
+  await shop.start();
+  await expect(page.getByText("All kept")).toBeVisible({ timeout: 15_000 });
+  await page.reload();
+  await expect(slip(page)).toContainText("front hub left → beam end left");
+  await expect(slip(page)).toContainText("front hub right → beam end right");
+});
+
+test("a second tablet on the same job gets a clear conflict, never a silent overwrite", async ({ browser }) => {
+  const [first, second] = [await browser.newContext(), await browser.newContext()];
+  const [a, b] = [await first.newPage(), await second.newPage()];
+  await signIn(a, shop.url, "ines");
+  await signIn(b, shop.url, "oskar");
+  const job = await takeIn(a, shop.url, VIN, "Two Tablets");
+  await b.goto(`${job}/set-out`);
+  await expect(verdict(b)).toBeVisible();
+
+  // The second tablet types while it cannot reach the shop; meanwhile the first one writes.
+  await b.locator('[data-slot="tape-fr-r"]').click();
+  const shown = await hold(b);
+  await second.setOffline(true);
+  await catcher(b).fill(shown);
+  await b.getByRole("button", { name: "Take", exact: true }).click();
+  await expect(b.getByText("1 kept here, not sent")).toBeVisible();
+  await readAt(a, "tape-fl-l");
+  await expect(a.getByText("All kept")).toBeVisible();
+  await second.setOffline(false);
+
+  const conflict = b.getByRole("alert", { name: "Two tablets wrote" });
+  await expect(conflict).toContainText("Ines Tarbet wrote to this job first. Yours is kept here");
+  await expect(conflict).toContainText(`front hub right → beam end right: ${shown}`);
+  await expect(conflict).toContainText("front hub left → beam end left");
+  await b.reload();
+  await expect(conflict).toContainText(`front hub right → beam end right: ${shown}`);
+  await conflict.getByRole("button", { name: "Add mine after theirs" }).click();
+  await expect(b.getByText("All kept")).toBeVisible();
+  for (const page of [a, b]) {
+    await expect(slip(page)).toContainText("front hub left → beam end left");
+    await expect(slip(page)).toContainText("front hub right → beam end right");
+  }
+  await expect(a.getByText("Also here: Oskar Veld")).toBeVisible();
+  await first.close();
+  await second.close();
+});

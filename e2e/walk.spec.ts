@@ -1,0 +1,123 @@
+import { execFileSync } from "node:child_process";
+import { readFileSync } from "node:fs";
+import { expect, test } from "@playwright/test";
+import Ajv2020 from "ajv/dist/2020.js";
+import type { JobRecord } from "@/core/record";
+import { madeUpVin } from "@/demo/data/vehicles";
+import {
+  allFine,
+  followToSet,
+  hold,
+  nextBar,
+  readAt,
+  runRoutine,
+  signIn,
+  slip,
+  takeIn,
+  verdict,
+} from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+const VIN = madeUpVin("0NVLS2DA7R100901");
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ baySeed: "walk" })));
+test.afterAll(() => shop.close());
+
+test("one real job, from take-in to the report", async ({ page }) => {
+  await signIn(page, shop.url, "ines");
+
+  // Take in: a wrong VIN says which place and why, and may be kept with a reason; here it is corrected.
+  await page.goto(`${shop.url}/take-in`);
+  const vin = page.getByLabel("VIN", { exact: true });
+  await vin.fill(VIN.replace("D", "O"));
+  await expect(page.getByText('Place 7 is "O", which no VIN uses')).toBeVisible();
+  await vin.fill(VIN.slice(0, 16) + (VIN.endsWith("1") ? "2" : "1") + "9".repeat(Number(VIN.length < 17)));
+  const wrong = VIN.slice(0, 16) + (VIN.endsWith("1") ? "2" : "1");
+  await vin.fill(wrong);
+  await expect(page.getByText(/The check digit in place 9 is/)).toBeVisible();
+  await expect(page.getByLabel(/keep it, because/)).toBeVisible();
+  const job = await takeIn(page, shop.url, VIN, "Aldith Crane");
+  await expect(slip(page)).toContainText("Norvane Lisse");
+
+  await page.goto(`${job}/ready`);
+  await allFine(page);
+  await page.goto(`${job}/set-out`);
+
+  // The tapes one after another; the drawing and the verdict follow each.
+  await expect(page.getByText("Stand drawn where it should be: not read yet")).toBeVisible();
+  const chance = page.locator("[data-chance]");
+  for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge", "tape-fl-r"]) await readAt(page, slot);
+  await expect(page.getByText(/Errors drawn/)).toBeVisible();
+  const before = await page.getByRole("img", { name: /^Floor plan/ }).getAttribute("aria-label");
+
+  // A diagonal misread by 20 mm is named, and so is what to do.
+  await readAt(page, "tape-fr-l", 20);
+  await expect(verdict(page)).toHaveText("Suspect");
+  await expect(page.locator('[data-slot="tape-fr-l"]')).toHaveAttribute("data-state", "loose");
+  await expect(nextBar(page)).toContainText("Read again: front hub right → beam end left");
+  expect(await page.getByRole("img", { name: /^Floor plan/ }).getAttribute("aria-label")).not.toBe(before);
+  await hold(page);
+  await page.getByRole("button", { name: "Take", exact: true }).click();
+  await expect(verdict(page)).not.toHaveText("Suspect");
+  await expect(slip(page).getByText(/Struck by IT: Read again/)).toBeVisible();
+
+  await followToSet(page);
+  await expect(verdict(page)).toHaveText("Set");
+  await expect(slip(page)).toContainText(await chance.innerText());
+
+  // Someone walks into the stand and says nothing: the vehicle refuses for the physical reason.
+  await page.goto(`${job}/run`);
+  await page.getByRole("button", { name: "Simulate a knock at the stand" }).click();
+  await expect(page.getByText("All kept")).toBeVisible();
+  await runRoutine(page);
+  await expect(page.getByRole("region", { name: "Result" })).toContainText("The vehicle refused");
+  await expect(page.getByRole("region", { name: "Result" })).toContainText(/stands too far from the camera/);
+
+  // Say what may have been touched, follow the advice, run again.
+  await nextBar(page).getByRole("link", { name: "4 Set out" }).click();
+  await page.waitForURL(/set-out$/);
+  await page.keyboard.press("t");
+  await page.getByRole("button", { name: /Knocked or leaned on it/ }).click();
+  await expect(page.locator('[data-slot="tape-fl-l"]')).toHaveAttribute("data-state", "doubt");
+  await followToSet(page);
+  const printed = await chance.innerText();
+  await page.goto(`${job}/run`);
+  await runRoutine(page);
+  await expect(page.getByRole("region", { name: "Result" })).toContainText("The vehicle learned its aim");
+  const quality = await page.locator("[data-quality]").innerText();
+  await page.goto(`${job}/prove`);
+  await allFine(page);
+
+  // Hand over: what is on screen is what is on paper and in the record.
+  await page.goto(`${job}/hand-over`);
+  const paper = page.getByRole("main", { name: "Hand over" });
+  await expect(paper).toContainText(`Set: ${printed} chance`);
+  await expect(paper).toContainText(`quality ${quality}`);
+  await nextBar(page).getByRole("button", { name: "Hand over" }).click();
+  await expect(nextBar(page)).toContainText("Handed over");
+  await expect(page.getByText("All kept")).toBeVisible();
+
+  const plain = (text: string): string => text.replace(/[\s\u202f\u00a0]+/g, " ").trim();
+  const pdf = await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/report`);
+  expect(pdf.headers()["content-type"]).toBe("application/pdf");
+  const text = plain(execFileSync("pdftotext", ["-layout", "-", "-"], { input: await pdf.body(), encoding: "utf8" }));
+  const figures = (await paper.locator("td.figure").allInnerTexts()).map(plain).filter((f) => /\d/.test(f));
+  expect(figures.length).toBeGreaterThan(40);
+  for (const figure of [...figures, VIN, "Aldith Crane", plain(`Set: ${printed} chance`), plain(`quality ${quality}`)]) expect(text).toContain(figure); // prettier-ignore
+
+  const record = (await (
+    await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/record`)
+  ).json()) as JobRecord;
+  const schema = JSON.parse(readFileSync("public/schemas/record-1.json", "utf8")) as object;
+  const validate = new Ajv2020({ strict: false, formats: { "date-time": true, date: true } }).compile(schema);
+  expect(validate(record), JSON.stringify(validate.errors)).toBe(true);
+  expect(validate({ ...record, setOut: { ...record.setOut, readings: [{}] } })).toBe(false);
+  expect(record.run).toMatchObject({ status: "passed", attempts: 2, simulated: true });
+  expect(record.run.result!.passed).toBe(true);
+  expect(record.setOut.settled!.chance).toBeGreaterThanOrEqual(0.99);
+  expect(record.setOut.readings.filter((r) => r.state === "struck")).toHaveLength(1);
+  expect(record.setOut.readings.every((r) => r.at && r.instrument.id && r.by.initials === "IT")).toBe(true);
+  expect(record.handedOver!.by.name).toBe("Ines Tarbet");
+  // Every settled fact stood on the slip.
+  for (const r of record.setOut.readings) await expect(slip(page)).toContainText(r.name);
+});
