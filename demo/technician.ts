@@ -8,10 +8,9 @@ import type { Person } from "@/server/auth/session";
 import { holdInstrument, scanToolFor } from "@/server/jobs/bay";
 import { appendEvents, eventsAfter, findJob, takeIn, type JobRow } from "@/server/jobs/store";
 
-/** A made-up technician who works on a job by the product's own advice, in the simulated bay, at made-up times. */
-export type Technician = ReturnType<typeof technician>;
-
 /**
+ * A made-up technician who works on a job by the product's own advice, in the simulated bay, at made-up times.
+ *
  * @param person who writes
  * @param startAt ISO time of the first act; each act then takes its own time
  */

@@ -14,7 +14,8 @@ export {
 } from "./plan";
 export { readingSigma, slotsFor, type Slot } from "./slots";
 export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution } from "./solve";
-export { standSchema, stateAtRest, type PlanPose, type Stand, type StandState } from "./stand";
+export { standSchema } from "./stand-schema";
+export { stateAtRest, type PlanPose, type Stand, type StandState } from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";
 export { planHalfWidths } from "./proof";
 export { judgeSetOut, scalarErrors, type Verdict } from "./verdict";

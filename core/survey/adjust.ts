@@ -18,6 +18,8 @@ const SUSPICION_SPAN = 2 * Math.log(20);
 const UNCHECKED = 1e-9;
 
 const MAX_ITERATIONS = 60;
+/** A kept factor serves while each correction is at most this share of the one before. */
+const CHORD_WHILE = 0.35;
 /** A correction shorter than this ends the iteration. */
 const STEP_DONE_MM = 1e-9;
 /** A correction shorter than this that no longer shrinks has met the floor of the arithmetic. */
@@ -87,52 +89,60 @@ function objective(unknowns: Unknowns, observations: CompiledObservation[], u: F
 type Design = { counts: Int32Array; rows: Int32Array; values: Float64Array };
 const ROW_ROOM = 10;
 
-/** g = -A^T P l at `u`, with the priors' share; misclosures from `u`, derivatives from `design`. */
+/**
+ * g = -A^T P l at `u`, with the priors' share. The misclosures l are those at `u`; the derivatives A are those kept in
+ * `design`, or, when `fresh`, those at `u`, which then replace the kept ones.
+ */
 function gradientAt(
   unknowns: Unknowns,
   observations: CompiledObservation[],
   design: Design,
   u: Float64Array,
   g: Float64Array,
+  fresh: DesignRow | null,
 ): void {
   g.fill(0);
-  observations.forEach((o, k) => {
-    const wl = misclosure(o, u, null) / (o.sigma * o.sigma);
-    for (let a = 0; a < design.counts[k]!; a++)
-      g[design.rows[k * ROW_ROOM + a]!]! -= design.values[k * ROW_ROOM + a]! * wl;
-  });
+  for (let k = 0; k < observations.length; k++) {
+    const o = observations[k]!;
+    const wl = misclosure(o, u, fresh) / (o.sigma * o.sigma);
+    if (fresh) keepRow(design, k, fresh);
+    for (let a = k * ROW_ROOM; a < k * ROW_ROOM + design.counts[k]!; a++) g[design.rows[a]!]! -= design.values[a]! * wl;
+  }
   for (const prior of unknowns.priors)
     for (let i = 0; i < prior.size; i++)
       for (let j = 0; j < prior.size; j++)
         g[prior.row + i]! -= prior.weight[i]![j]! * (u[prior.row + j]! - prior.start[j]!);
 }
 
-/** Fills the design at `u` and the lower triangle of N = A^T P A with the priors' weights. */
+function keepRow(design: Design, k: number, row: DesignRow): void {
+  design.counts[k] = row.count;
+  for (let a = 0; a < row.count; a++) {
+    design.rows[k * ROW_ROOM + a] = row.rows[a]!;
+    design.values[k * ROW_ROOM + a] = row.values[a]!;
+  }
+}
+
+/** Fills the lower triangle of N = A^T P A from the kept design, with the priors' weights. */
 function formNormals(
   unknowns: Unknowns,
   observations: CompiledObservation[],
-  u: Float64Array,
   design: Design,
   normal: Float64Array,
-  row: DesignRow,
 ): void {
   const n = unknowns.order;
   normal.fill(0);
-  observations.forEach((o, k) => {
-    misclosure(o, u, row);
-    design.counts[k] = row.count;
-    const weight = 1 / (o.sigma * o.sigma);
-    for (let a = 0; a < row.count; a++) {
-      const i = row.rows[a]!;
-      const wi = row.values[a]! * weight;
-      design.rows[k * ROW_ROOM + a] = i;
-      design.values[k * ROW_ROOM + a] = row.values[a]!;
-      for (let b = 0; b < row.count; b++) {
-        const j = row.rows[b]!;
-        if (j <= i) normal[i * n + j]! += wi * row.values[b]!;
+  for (let k = 0; k < observations.length; k++) {
+    const weight = 1 / (observations[k]!.sigma * observations[k]!.sigma);
+    const [from, to] = [k * ROW_ROOM, k * ROW_ROOM + design.counts[k]!];
+    for (let a = from; a < to; a++) {
+      const i = design.rows[a]!;
+      const wi = design.values[a]! * weight;
+      for (let b = from; b < to; b++) {
+        const j = design.rows[b]!;
+        if (j <= i) normal[i * n + j]! += wi * design.values[b]!;
       }
     }
-  });
+  }
   for (const prior of unknowns.priors)
     for (let i = 0; i < prior.size; i++)
       for (let j = 0; j <= i; j++) normal[(prior.row + i) * n + prior.row + j]! += prior.weight[i]![j]!;
@@ -142,14 +152,17 @@ function formNormals(
  * Gauss-Newton with the natural monotonicity test (Deuflhard 1974): a fraction of the step is taken when the
  * correction that the same factor would give next is shorter than this one. Unlike a test on the objective it walks
  * along the narrow curved valleys that a tight reading cuts into a wide prior, instead of creeping.
+ *
+ * After a full step the factor still serves: while corrections with fresh derivatives shrink fast under it they are
+ * taken one after the other (chord steps, Ortega & Rheinboldt 1970), each a fraction of the cost of a new one.
  */
 function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
   const n = unknowns.order;
   let u = Float64Array.from(unknowns.start);
   let trial = new Float64Array(n);
   const normal = new Float64Array(n * n);
-  const step = new Float64Array(n);
-  const next = new Float64Array(n);
+  let step = new Float64Array(n);
+  let next = new Float64Array(n);
   const scale = new Float64Array(n);
   const row = newDesignRow();
   const design: Design = {
@@ -157,13 +170,13 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
     rows: new Int32Array(observations.length * ROW_ROOM),
     values: new Float64Array(observations.length * ROW_ROOM),
   };
+  const gradient = new Float64Array(n);
   // Headings are compared with places on a one-metre arm.
   const arm = Float64Array.from(unknowns.names, (name) => (name.endsWith("heading") ? ARM_MM : 1));
 
-  /** The correction at `at` under the present factor, into `out`; returns its length in mm. */
-  const correction = (at: Float64Array, out: Float64Array): number => {
-    gradientAt(unknowns, observations, design, at, out);
-    for (let i = 0; i < n; i++) out[i]! *= scale[i]!;
+  /** Solves for the correction that belongs to `gradient` under the present factor, into `out`; its length in mm. */
+  const correction = (out: Float64Array): number => {
+    for (let i = 0; i < n; i++) out[i] = gradient[i]! * scale[i]!;
     choleskySolve(normal, n, out);
     let square = 0;
     for (let i = 0; i < n; i++) {
@@ -174,7 +187,8 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
   };
 
   for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration++) {
-    formNormals(unknowns, observations, u, design, normal, row);
+    gradientAt(unknowns, observations, design, u, gradient, row);
+    formNormals(unknowns, observations, design, normal);
     for (let i = 0; i < n; i++) {
       const d = normal[i * n + i]!;
       if (!(d > 0)) throw loose(unknowns, i, observations.length);
@@ -183,18 +197,30 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
     for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
     const failed = choleskyInPlace(normal, n, PIVOT_FLOOR);
     if (failed >= 0) throw loose(unknowns, loosest(normal, n, failed), observations.length);
-    const length = correction(u, step);
+    let length = correction(step);
     if (!Number.isFinite(length)) break;
 
     let fraction = 1;
     for (; fraction > 1e-5; fraction /= 2) {
       for (let i = 0; i < n; i++) trial[i] = u[i]! + fraction * step[i]!;
-      if (length < STEP_DONE_MM || correction(trial, next) <= (1 - fraction / 4) * length) break;
+      if (length < STEP_DONE_MM) break;
+      gradientAt(unknowns, observations, design, trial, gradient, null);
+      if (correction(next) <= (1 - fraction / 4) * length) break;
       if (length < STEP_FLOOR_MM) return { u, iterations: iteration, factor: normal, scale };
     }
     if (fraction <= 1e-5) break;
     [u, trial] = [trial, u];
     if (length < STEP_DONE_MM) return { u, iterations: iteration, factor: normal, scale };
+
+    // Chord steps, only after a full step.
+    while (fraction === 1) {
+      gradientAt(unknowns, observations, design, u, gradient, row);
+      const shorter = correction(next);
+      if (!(shorter < CHORD_WHILE * length)) break;
+      for (let i = 0; i < n; i++) u[i]! += next[i]!;
+      length = shorter;
+      if (length < STEP_DONE_MM) break;
+    }
   }
   const worst = worstReading(observations, u);
   throw new SurveyError(

@@ -145,7 +145,7 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
   if (o.kind === "distance") {
     const dx = x1 - x0;
     const dy = y1 - y0;
-    const length = Math.hypot(dx, dy);
+    const length = Math.sqrt(dx * dx + dy * dy);
     if (length < DEGENERATE)
       throw new SurveyError("degenerate", o.id, `Both ends of "${o.id}" start at the same place; give a better start.`);
     if (row) {
@@ -176,7 +176,7 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
   const p2 = o.refs[2]!;
   const bx = xOf(p2, u) - x1;
   const by = yOf(p2, u) - y1;
-  const length = Math.hypot(bx, by);
+  const length = Math.sqrt(bx * bx + by * by);
   if (length < DEGENERATE)
     throw new SurveyError("degenerate", o.id, `The line of "${o.id}" has both its points at the same place.`);
   const ux = bx / length;

@@ -42,12 +42,12 @@ const styles = StyleSheet.create({
 }); // prettier-ignore
 
 /**
- * A line of the report. The line height is set here and not on the page: the renderer multiplies an inherited one
+ * A line of the report. The line height is set here, beside its size, and not on the page: the renderer multiplies an inherited one
  * anew at every pass of a computed text such as the page number. The fonts have no narrow no-break space; on
  * paper an ordinary no-break space keeps figures whole.
  */
 const Text = ({ children, style, ...rest }: TextProps & { children?: ReactNode }) => (
-  <PlainText style={[{ lineHeight: 1.35 }, ...(Array.isArray(style) ? style : [style ?? {}])]} {...rest}>
+  <PlainText style={[{ fontSize: 9, lineHeight: 1.35 }, ...(Array.isArray(style) ? style : [style ?? {}])]} {...rest}>
     {Children.map(children, (c) => (typeof c === "string" ? c.replaceAll("\u202f", "\u00a0") : c))}
   </PlainText>
 );
@@ -229,11 +229,9 @@ function Report({ record }: { record: JobRecord }) {
         <Text style={styles.foot} fixed>
           {record.notice}
         </Text>
-        <PlainText
-          style={styles.number}
-          fixed
-          render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`}
-        />
+        <View style={styles.number} fixed>
+          <PlainText render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`} />
+        </View>
       </Page>
     </Document>
   );

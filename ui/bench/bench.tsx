@@ -76,7 +76,7 @@ export function Bench({ children }: { children: ReactNode }) {
 export function Stage({ title, children, next }: { title: string; children: ReactNode; next: ReactNode }) {
   return (
     <>
-      <main aria-label={title} className="flex min-h-0 flex-1 flex-col overflow-y-auto">
+      <main aria-label={title} tabIndex={0} className="-outline-offset-2 flex min-h-0 flex-1 flex-col overflow-y-auto">
         {children}
       </main>
       {next}

@@ -89,7 +89,7 @@ const FIGURE_COLUMNS = new Set(["Value", "Residual", "w", "Sheet", "Error", "Std
 
 function Table({ head, rows }: { head: string[]; rows: string[][] }) {
   return (
-    <div className="mt-3 overflow-x-auto">
+    <div className="mt-3 overflow-x-auto" tabIndex={0} role="group" aria-label={head[0]}>
       <table className="w-full border-collapse text-base">
         <thead>
           <tr className="border-b-2 border-ink text-sm text-soft">

@@ -56,7 +56,9 @@ export function Catcher({
   };
 
   const submit = (): void => {
-    if (burst.isBurst(text)) {
+    const scanned = burst.isCode(text);
+    burst.clear();
+    if (scanned) {
       const code = text.trim();
       const right = code.toUpperCase() === ground.sheet.board.code.toUpperCase();
       say(

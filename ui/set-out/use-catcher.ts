@@ -63,16 +63,23 @@ export function readCaught(text: string, slot: Slot, side: 1 | -1 | 0, lengths: 
   return { kind: "value", shown: signed(parsed.value) };
 }
 
-/** A scanner types much faster than fingers: six or more characters, none more than 35 ms after the one before. */
-export function useBurst(): { note: () => void; isBurst: (text: string) => boolean; clear: () => void } {
+/** A measurement begins with a figure, a sign or a point; what begins with letters and goes on with figures is a code. */
+const LOOKS_LIKE_CODE = /^[a-z]{1,6}[- ]?\d/i;
+
+/**
+ * Tells a code from a measurement: by its look, or because it came in a burst. A scanner types much faster than
+ * fingers: four or more keys, on average less than 40 ms apart.
+ */
+export function useBurst(): { note: () => void; isCode: (text: string) => boolean; clear: () => void } {
   const times = useRef<number[]>([]);
   return {
     note: () => {
       times.current.push(performance.now());
     },
-    isBurst: (text) => {
-      const t = times.current.slice(-text.length);
-      return text.length >= 4 && t.length >= 4 && t.every((v, i) => i === 0 || v - t[i - 1]! < 35);
+    isCode: (text) => {
+      if (LOOKS_LIKE_CODE.test(text.trim())) return true;
+      const t = times.current;
+      return t.length >= 4 && t.length >= text.length && (t.at(-1)! - t[0]!) / (t.length - 1) < 40;
     },
     clear: () => {
       times.current = [];

@@ -1,0 +1,43 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import type { JobEvent } from "@/core/job";
+import { recordJsonSchema, recordSchema } from ".";
+import { sheetJsonSchema } from "@/core/sheet";
+import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { SHEETS } from "@/demo/data/sheets";
+import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
+import { buildRecord, readingFigures } from ".";
+
+const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
+const intake = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", operations: ["windshield-replaced" as const], sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "A", plate: "", order: "", rearToeDeg: null }; // prettier-ignore
+const ground = { intake, vehicle: VEHICLES[0]!, sheet: SHEETS[0]!, stand: STANDS[0]!, instruments: INSTRUMENTS };
+const log = (bodies: JobEvent["body"][]): JobEvent[] =>
+  [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({ id: `e${i + 1}`, seq: i + 1, at: `2026-11-03T09:0${i}:00.000Z`, by, body })); // prettier-ignore
+const reading = (slotId: string, shown: number): JobEvent["body"] => ({ kind: "reading", slotId, typed: String(shown), shown, sigma: 1.7, instrumentId: "T-3" }); // prettier-ignore
+
+describe("the record", () => {
+  it("is published as the schemas the code holds", () => {
+    for (const [name, schema] of [
+      ["sheet-1", sheetJsonSchema()],
+      ["record-1", recordJsonSchema()],
+    ] as const)
+      // prettier-ignore
+      expect(JSON.parse(readFileSync(`public/schemas/${name}.json`, "utf8"))).toEqual(JSON.parse(JSON.stringify(schema)));
+  });
+  it("keeps struck and doubtful readings readable, each with its reason, and says what is still open", () => {
+    const events = log([
+      reading("tape-fl-l", 2876),
+      reading("tape-fr-r", 2896),
+      { kind: "strike", target: "e3", reason: "Tape hooked on the cap" },
+      { kind: "touch", touch: "knocked" },
+      reading("laser-badge", -3),
+    ]);
+    const record = recordSchema.parse(buildRecord(1041, ground, events, true));
+    expect(record.setOut.readings.map((r) => r.state)).toEqual(["doubt", "struck", "counts"]);
+    expect(record.setOut.readings[1]).toMatchObject({ struckReason: "Tape hooked on the cap", residual: null });
+    expect(record.setOut.touches).toHaveLength(1);
+    expect(record.setOut.settled).toBeNull();
+    expect(record.open).toContain("Set out: Board not proved in place");
+    expect(readingFigures(record.setOut.readings[2]!).value.replace(/\s/g, " ")).toBe("3 mm vehicle right");
+  });
+});

@@ -1,0 +1,37 @@
+import { z } from "zod";
+
+const finite = z.number().min(-5000).max(5000);
+
+/** A yaw joint turns everything above it about a vertical axis; a slide carries everything above it along x or y. */
+const joint = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("yaw"), xMm: finite, yMm: finite, limitRad: z.number().positive().max(1) }),
+  z.object({ kind: z.literal("slide"), axis: z.enum(["fore-aft", "cross"]), limitMm: z.number().positive().max(1000) }),
+]);
+
+/**
+ * A stand, described from the floor upward in its own axes: x toward the car, y to the left of that, z up.
+ *
+ * Every dimension is the shop's own measurement of its own stand.
+ */
+export const standSchema = z.object({
+  id: z.string().min(1),
+  name: z.string().min(1),
+  /** Half the length of the beam between the hooks that tapes are held to. */
+  beamHalfMm: z.number().min(200).max(3000),
+  /** Height of those hooks above the floor. */
+  hookHeightMm: z.number().min(50).max(2500),
+  /** Joints from the floor upward. None at all: the stand only rolls. */
+  joints: z.array(joint).max(4),
+  /** Centre of the board in the frame above the last joint. */
+  boardXMm: finite,
+  boardYMm: finite,
+  crank: z.object({ minMm: z.number(), maxMm: z.number(), mmPerTurn: z.number().positive() }),
+  /** Board-centre height minus the height the stand's own scale shows. */
+  scaleOffsetMm: finite,
+  /** Levelling feet in base axes; the first is the reference foot and is left alone. */
+  feet: z
+    .array(z.object({ xMm: finite, yMm: finite }))
+    .min(3)
+    .max(4),
+  footMmPerTurn: z.number().positive(),
+});
