@@ -161,8 +161,8 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
   let u = Float64Array.from(unknowns.start);
   let trial = new Float64Array(n);
   const normal = new Float64Array(n * n);
-  let step = new Float64Array(n);
-  let next = new Float64Array(n);
+  const step = new Float64Array(n);
+  const next = new Float64Array(n);
   const scale = new Float64Array(n);
   const row = newDesignRow();
   const design: Design = {

@@ -71,7 +71,7 @@ export function parseQuantity(text: string, quantity: Quantity, defaultUnit: Uni
     if (read && read.unit.dimension !== quantity.dimension)
       return {
         ok: false,
-        problem: `${capital(quantity.name)} is a ${quantity.dimension}, not ${read.unit.plural}; use ${unitList(quantity)}.`,
+        problem: `${capital(quantity.name)} is ${quantity.dimension === "angle" ? "an" : "a"} ${quantity.dimension}, not ${read.unit.plural}; use ${unitList(quantity)}.`,
       };
     const thisUnit = read?.unit ?? UNITS.find((u) => u.id === (typedUnit ? nextSmaller(unit) : defaultUnit))!;
     value += number.value * thisUnit.toBase;

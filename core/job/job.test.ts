@@ -1,0 +1,155 @@
+import { describe, expect, it } from "vitest";
+import { nextAct, solveSetOut, type TouchKind } from "@/core/setout";
+import type { RunEvent } from "@/core/run";
+import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { SHEETS } from "@/demo/data/sheets";
+import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
+import { intakeSchema, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
+
+const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
+const intake = intakeSchema.parse({
+  vin: madeUpVin("0NVLS2DA7R100417"),
+  vinReason: null,
+  vehicleId: "norvane-lisse",
+  operations: ["windshield-replaced"],
+  sheetId: "lisse-forward",
+  sheetVersion: 2,
+  standId: "S-1",
+  customer: "Elin Marsh",
+  plate: "HQ 41 ELM",
+  order: "4471",
+  rearToeDeg: null,
+});
+const ground: JobGround = {
+  intake,
+  vehicle: VEHICLES[0]!,
+  sheet: SHEETS[0]!,
+  stand: STANDS[0]!,
+  instruments: INSTRUMENTS,
+};
+
+const log = (...bodies: EventBody[]): JobEvent[] =>
+  [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({
+    id: `e${i + 1}`,
+    seq: i + 1,
+    at: new Date(Date.UTC(2026, 10, 3, 9, i)).toISOString(),
+    by,
+    body,
+  }));
+
+const check = (stage: "ready" | "prove", itemId: string, reason: string | null = null): EventBody => ({
+  kind: "check",
+  stage,
+  itemId,
+  outcome: reason ? "accepted" : "fine",
+  reason,
+});
+const reading = (slotId: string, shown: number): EventBody => ({ kind: "reading", slotId, typed: String(shown), shown, sigma: 1.7, instrumentId: "T-3" }); // prettier-ignore
+const touch = (kind: TouchKind): EventBody => ({ kind: "touch", touch: kind });
+const settled: EventBody = {
+  kind: "settled",
+  chance: 0.995,
+  alongMm: 1,
+  acrossMm: -2,
+  twistRad: 0.001,
+  heightMm: 0.5,
+  sigma: { alongMm: 1, acrossMm: 2, twistRad: 0.001, heightMm: 1 },
+  readingIds: [],
+};
+const run = (event: RunEvent): EventBody => ({ kind: "run", event });
+const connected = run({ at: "2026-11-03T10:00:00.000Z", type: "connected", tool: { name: "Tool", serial: "1", software: "1" }, volts: 13 }); // prettier-ignore
+
+const stateOf = (events: JobEvent[], id: string) => stageStates(events, ground.sheet).find((s) => s.id === id)!;
+
+describe("stages", () => {
+  it("a fresh job lacks everything after its intake and asks for no drive", () => {
+    const states = stageStates(log(), ground.sheet);
+    expect(states.map((s) => s.state)).toEqual(["settled", "settled", "open", "open", "open", "none", "open", "open"]);
+    expect(jobState(states)).toBe("in-work");
+  });
+  it("checks count down, a struck check is open again, an accepted one is settled", () => {
+    const one = log(check("ready", "tyres"), check("ready", "load", "racking stays in"));
+    expect(stateOf(one, "ready")).toMatchObject({ state: "loose", lacks: "4 of 6 still to check" });
+    const struck = log(check("ready", "tyres"), { kind: "strike", target: "e2", reason: "wrong car" });
+    expect(stateOf(struck, "ready").lacks).toBe("6 of 6 still to check");
+    const all = log(...ground.sheet.ready.map((i) => check("ready", i.id)));
+    expect(stateOf(all, "ready")).toMatchObject({ state: "settled", lacks: null });
+  });
+  it.each([
+    ["a reading", reading("laser-badge", 3)],
+    ["a touch", touch("hung")],
+    ["a move", { kind: "move", move: { kind: "crank", upMm: 3, turns: 0.5, after: { pose: { xMm: 0, yMm: 0, headingRad: 0 }, heightMm: 0, pitchRad: 0, rollRad: 0 } }, rest: [] } as EventBody], // prettier-ignore
+    ["a struck reading", { kind: "strike", target: "e2", reason: "misread" } as EventBody],
+  ])("%s after the board was settled unsettles it", (_, disturbance) => {
+    const before = log(reading("tape-fl-l", 2876), settled);
+    expect(standingSettlement(before)?.id).toBe("e3");
+    expect(stateOf(before, "set-out").state).toBe("settled");
+    const after = log(reading("tape-fl-l", 2876), settled, disturbance);
+    expect(standingSettlement(after)).toBeNull();
+    expect(stateOf(after, "set-out")).toMatchObject({ state: "loose", lacks: "Disturbed since it was settled" });
+  });
+  it("an unnoticed bump unsettles nothing: nobody knows", () => {
+    expect(standingSettlement(log(settled, { kind: "bump" }))).not.toBeNull();
+  });
+  it("a refusal of the vehicle stops the job and is what the list says", () => {
+    const failed = log(connected, run({ at: "2026-11-03T10:01:00.000Z", type: "stopped", reason: "Plug fell out" }));
+    expect(stateOf(failed, "run").state).toBe("loose");
+    const ticket = ticketOf({ id: "j", number: 1041 }, ground, log(settled), []);
+    expect(ticket).toMatchObject({ vehicle: "Norvane Lisse", state: "in-work", last: { name: "Ines Tarbet" } });
+    expect(ticket.lacks).toEqual({ stage: "ready", words: "6 of 6 still to check" });
+  });
+});
+
+describe("what happened at the stand", () => {
+  it("leaves out what was struck and keeps the order of the rest", () => {
+    const events = log(reading("tape-fl-l", 2876), reading("tape-fr-r", 2990), { kind: "strike", target: "e3", reason: "misread" }, touch("hung")); // prettier-ignore
+    expect(setOutEntries(events).map((e) => e.id)).toEqual(["e2", "e5"]);
+  });
+  it("prints no settlement while the verdict is anything but set", () => {
+    expect(
+      settlementOf(nextAct(solveSetOut(planFor(ground), setOutEntries(log(reading("tape-fl-l", 2876)))))),
+    ).toBeNull();
+  });
+  it("reads rear toe in degrees and hands it on in radians", () => {
+    const turned = { ...ground, intake: { ...intake, rearToeDeg: { left: 0.1, right: -0.2 } } };
+    expect(planFor(turned).rearToe!.rightRad).toBeCloseTo((-0.2 * Math.PI) / 180, 12);
+  });
+});
+
+describe("the slip", () => {
+  const lines = (events: JobEvent[]) =>
+    slipLines(events, ground, nextAct(solveSetOut(planFor(ground), setOutEntries(events))), "mm");
+
+  it("prints every settled fact with time and initials, a struck one with its reason", () => {
+    const slip = lines(log(check("ready", "load", "racking stays in"), reading("laser-badge", -12), { kind: "strike", target: "e3", reason: "dot moved" })); // prettier-ignore
+    expect(slip.map((l) => l.label)).toEqual(["Vehicle", "VIN", "Done", "Owed", "No people or cargo; fuel above half", "board laser past front badge"]); // prettier-ignore
+    expect(slip.every((l) => l.initials === "IT" && l.at.startsWith("2026-11-03T09:"))).toBe(true);
+    expect(slip[4]).toMatchObject({ state: "loose", note: "racking stays in", value: "accepted" });
+    expect(slip[5]).toMatchObject({ state: "struck", note: "Struck by IT: dot moved", strikable: false });
+    expect(slip[5]!.value.replace(/\s/g, " ")).toBe("12 mm vehicle right");
+  });
+  it("marks readings taken before a touch as in doubt, and a disturbed settlement too", () => {
+    const slip = lines(log(reading("tape-fl-l", 2876), settled, touch("knocked")));
+    expect(slip.filter((l) => l.state === "doubt").map((l) => l.label)).toEqual([
+      "front hub left → beam end left",
+      "Board set",
+      "Touched",
+    ]);
+  });
+  it("never tells of a bump that nobody noticed", () => {
+    expect(lines(log({ kind: "bump" }))).toHaveLength(4);
+  });
+});
+
+describe("what a tablet may send", () => {
+  it.each([
+    [{ kind: "settled", chance: 1 }, "a settlement it judged itself"],
+    [{ kind: "taken-in", intake }, "an intake"],
+    [{ kind: "run", event: { type: "routine-result" } }, "a result of the vehicle"],
+    [{ kind: "reading", slotId: "tape-fl-l", typed: "x", shown: Infinity, sigma: 1, instrumentId: "T-3" }, "infinity"],
+    [{ kind: "reading", slotId: "tape-fl-l", typed: "x", shown: 1, sigma: 0, instrumentId: "T-3" }, "a perfect instrument"], // prettier-ignore
+    [{ kind: "strike", target: "e2", reason: "  " }, "a strike without a reason"],
+  ] as [unknown, string][])("is not %j: %s", (body) => {
+    expect(tabletEventSchema.safeParse(body).success).toBe(false);
+  });
+});

@@ -1,0 +1,46 @@
+import { describe, expect, it } from "vitest";
+import { openBay } from "../bench/world";
+import { planOf } from "@/tests/fixtures";
+import { DeviceRefusal } from "./scan-tool";
+import { simulatedScanTool, type Cabin } from "./simulated";
+
+const plan = planOf(0, 0);
+const world = openBay("tool", plan);
+const cabin: Cabin = { ignition: "on", maintained: false, ignitionOnSeconds: 0, connectionsBefore: 0, looksBefore: 0 };
+const tool = (change: Partial<Cabin>) => simulatedScanTool(world, { ...cabin, ...change }, 0);
+
+describe("the simulated scan tool", () => {
+  it("has a plug that fails about one time in eight, and says what to do", async () => {
+    let refused = 0;
+    for (let n = 0; n < 400; n++)
+      await tool({ connectionsBefore: n })
+        .connect()
+        .catch((e: unknown) => {
+          expect(e).toBeInstanceOf(DeviceRefusal);
+          expect((e as Error).message).toMatch(/Push the plug home/);
+          refused++;
+        });
+    expect(refused).toBeGreaterThan(25);
+    expect(refused).toBeLessThan(75);
+  });
+  it("drains the battery with ignition on, unless a maintainer is on, and refuses the routine when it is low", async () => {
+    const volts = async (change: Partial<Cabin>): Promise<number> =>
+      (await tool(change).readValue("battery-voltage")).value;
+    expect(await volts({ ignitionOnSeconds: 400 })).toBeLessThan(await volts({}));
+    expect(await volts({ maintained: true, ignitionOnSeconds: 400 })).toBeGreaterThan(13);
+    await expect(tool({ ignitionOnSeconds: 600 }).runRoutine("forward-camera-static")).rejects.toThrow(
+      /battery too low/,
+    );
+  });
+  it("speaks inches where the book speaks millimetres", async () => {
+    const { value, unit } = await tool({}).readValue("camera-height");
+    expect(unit).toBe("in");
+    expect(Math.abs(value * 25.4 - plan.vehicle.camera.zMm)).toBeLessThan(15);
+  });
+  it("runs the routine on the bay as it truly stands", async () => {
+    // Rolled in by eye and never moved: the vehicle sees that the board is not where it should be.
+    const result = await tool({ maintained: true }).runRoutine("forward-camera-static");
+    expect(result.passed).toBe(false);
+    expect(result.reason).toMatch(/stands too|Aim|turned/);
+  });
+});

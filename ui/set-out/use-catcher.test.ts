@@ -1,0 +1,60 @@
+import { describe, expect, it } from "vitest";
+import { slotsFor } from "@/core/setout";
+import { planOf } from "@/tests/fixtures";
+import { readCaught } from "./use-catcher";
+
+const slots = slotsFor(planOf(1, 1));
+const tape = slots.find((s) => s.id === "tape-fl-l")!;
+const laser = slots.find((s) => s.id === "laser-badge")!;
+const lean = slots.find((s) => s.id === "tilt-pitch")!;
+
+describe("the reading catcher", () => {
+  it.each([
+    ["2871", 2871],
+    ["2 871 mm", 2871],
+    ["113 1/32 in", 2870.99],
+    ["9' 5\"", 2870.2],
+  ])("reads a tape typed as %s", (text, mm) => {
+    const caught = readCaught(text, tape, 0, "mm");
+    expect(caught.kind).toBe("value");
+    expect(caught.kind === "value" && caught.shown).toBeCloseTo(mm, 2);
+  });
+  it("reads bare figures as inches when the tablet is set so", () => {
+    expect(readCaught("113 1/32", tape, 0, "in")).toMatchObject({
+      kind: "value",
+      shown: expect.closeTo(2870.99, 2) as number,
+    });
+  });
+  it("asks for the side of a sided reading, and takes it typed or pressed", () => {
+    expect(readCaught("12", laser, 0, "mm")).toMatchObject({
+      kind: "problem",
+      message: /vehicle left or vehicle right/,
+    });
+    expect(readCaught("12 L", laser, 0, "mm")).toEqual({ kind: "value", shown: 12 });
+    expect(readCaught("12r", laser, 0, "mm")).toEqual({ kind: "value", shown: -12 });
+    expect(readCaught("12", laser, -1, "mm")).toEqual({ kind: "value", shown: -12 });
+    expect(readCaught("-12", laser, 0, "mm")).toEqual({ kind: "value", shown: -12 });
+    expect(readCaught("0", laser, 0, "mm")).toEqual({ kind: "value", shown: 0 });
+  });
+  it("offers the likely meaning of an impossible value, and none where there is none", () => {
+    expect(readCaught("2.871", tape, 0, "mm")).toMatchObject({
+      kind: "problem",
+      guess: { value: 2871, text: "2.871 metres" },
+    });
+    expect(readCaught("0.001", tape, 0, "mm")).not.toHaveProperty("guess");
+    expect(readCaught("about three", tape, 0, "mm")).toMatchObject({
+      kind: "problem",
+      message: /is not a measurement/,
+    });
+  });
+  it("reads a lean in degrees and refuses a length there", () => {
+    expect(readCaught("0.5", lean, 1, "mm")).toMatchObject({ shown: expect.closeTo(Math.PI / 360, 9) as number });
+    expect(readCaught("5 mm", lean, 1, "mm")).toMatchObject({
+      kind: "problem",
+      message: /is an angle, not millimetres/,
+    });
+  });
+  it("is empty when nothing is typed", () => {
+    expect(readCaught("  ", tape, 0, "mm")).toEqual({ kind: "empty" });
+  });
+});
