@@ -90,10 +90,7 @@ function LineDialog({ line, onClose }: { line: SlipLine | null; onClose: () => v
       facts.push(
         ["Off from the others", show(-result.residual)],
         ["Checked by the others", `${formatNumber(result.redundancy * 100)} %`],
-        [
-          "A slip shows from",
-          Number.isFinite(result.smallestDetectable) ? show(result.smallestDetectable) : "nothing checks it",
-        ],
+        ["A slip shows from", result.redundancy > 0.03 ? show(result.smallestDetectable) : "nothing checks it yet"],
       );
   }
   const close = (): void => {

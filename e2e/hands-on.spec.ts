@@ -1,0 +1,101 @@
+import { expect, test } from "@playwright/test";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { catcher, hold, nextBar, readAt, signIn, slip, takeIn, verdict } from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+const VIN = madeUpVin("0NVLS2DA7R100903");
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ baySeed: "hands" })));
+test.afterAll(() => shop.close());
+
+test("a VIN that does not add up is kept with a reason; a vehicle without a sheet is refused with what to do", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "mara");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByRole("button", { name: "Windshield replaced" }).click();
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0TMHAU2A7R100417"));
+  await expect(nextBar(page)).toContainText("The shop has no sheet for the Hauler 12 after this work.");
+  await expect(page.getByRole("button", { name: "Open the job" })).toBeHidden();
+
+  // The thrust line asks for rear toe; a slip of the unit is questioned.
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0BRTRN5B2T220904"));
+  await expect(nextBar(page)).toContainText("type rear toe left and right from the alignment printout");
+  await page.getByLabel("Rear toe, vehicle left").fill("35");
+  await expect(nextBar(page)).toContainText("Rear toe cannot be 35.00°");
+
+  const wrong = VIN.slice(0, 16) + (VIN.endsWith("3") ? "4" : "3");
+  await page.getByLabel("VIN", { exact: true }).fill(wrong);
+  await page.getByLabel("Customer").fill("Stamped So");
+  await expect(nextBar(page)).toContainText("Correct the VIN, or say why it is kept");
+  await page.getByLabel(/keep it, because/).fill("stamped so on the frame");
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/set-out$/);
+  await expect(slip(page)).toContainText("Kept although it fails its check: stamped so on the frame");
+});
+
+test("a line is looked up and struck with a reason; inches and night stay as they were set", async ({ page }) => {
+  await signIn(page, shop.url, "ines");
+  await takeIn(page, shop.url, VIN, "Struck Line");
+  await readAt(page, "tape-fl-l");
+  await slip(page)
+    .getByRole("button", { name: /front hub left/ })
+    .click();
+  const line = page.getByRole("dialog");
+  await expect(line).toContainText("Steel tape 3");
+  await expect(line).toContainText("nothing checks it");
+  await line.getByLabel("Strike this line, because").fill("tape hooked on the cap");
+  await line.getByRole("button", { name: "Strike the line" }).click();
+  await expect(slip(page)).toContainText("Struck by IT: tape hooked on the cap");
+  await expect(page.locator('[data-slot="tape-fl-l"]')).toHaveAttribute("data-state", "open");
+
+  await page.getByRole("button", { name: /Lengths in mm/ }).click();
+  await page.getByRole("button", { name: "Night theme" }).click();
+  await page.locator('[data-slot="tape-fl-l"]').click();
+  await catcher(page).fill("113 1/32");
+  await page.keyboard.press("Enter");
+  await expect(page.locator('[data-slot="tape-fl-l"]')).toContainText("113 1/32");
+  await page.reload();
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "night");
+  await expect(slip(page)).toContainText("113 1/32 in");
+});
+
+test("a check is accepted only with a reason, and the report says so", async ({ page }) => {
+  await signIn(page, shop.url, "ines");
+  const job = await takeIn(page, shop.url, VIN, "Accepted As It Is");
+  await page.goto(`${job}/ready`);
+  await expect(nextBar(page)).toContainText("Chocks in and park brake on");
+  await page.getByRole("button", { name: /No people or cargo/ }).click();
+  await nextBar(page).getByRole("button", { name: "Accept as it is" }).click();
+  const accept = page.getByRole("button", { name: "Accept with this reason" });
+  await expect(accept).toBeDisabled();
+  await page.getByLabel(/Why it may stay so/).fill("fixed racking");
+  await accept.click();
+  await expect(page.getByRole("main")).toContainText("Accepted: fixed racking");
+  await page.goto(`${job}/hand-over`);
+  await expect(nextBar(page)).toContainText("Ready: 5 of 6 still to check");
+});
+
+test("the whole set-out works on a phone with a finger", async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  await signIn(page, shop.url, "oskar");
+  await takeIn(page, shop.url, VIN, "On The Phone");
+  for (let n = 0; n < 3; n++) {
+    const said = await nextBar(page).innerText();
+    await hold(page);
+    await page.getByRole("button", { name: "Take", exact: true }).tap();
+    await expect(nextBar(page)).not.toHaveText(said, { useInnerText: true });
+  }
+  await expect(verdict(page)).toBeVisible();
+  await page.getByRole("button", { name: "Slip", exact: true }).tap();
+  await expect(page.getByRole("dialog", { name: "Slip" })).toContainText("mm");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /^Touched/ }).tap();
+  await page.getByRole("button", { name: /Hung or changed the board/ }).tap();
+  await expect(page.locator('[data-state="doubt"]').first()).toBeVisible();
+  // The next act is on the screen without scrolling.
+  const box = (await nextBar(page).boundingBox())!;
+  expect(box.y + box.height).toBeLessThanOrEqual(845);
+  await context.close();
+});
