@@ -33,7 +33,7 @@ export function Gauge({ g, lengths }: { g: Gauged; lengths: "mm" | "in" }) {
       <p className="flex items-baseline gap-1.5 overflow-hidden whitespace-nowrap" style={{ color: tone }}>
         <span className="figure text-2xl font-semibold leading-tight sm:text-[32px]">{figure}</span>
         <span className="truncate text-sm leading-tight text-soft">
-          {known && Math.abs(error) > 1e-9 ? g.words[error > 0 ? 0 : 1] : ""}
+          {known && /[1-9]/.test(figure) ? g.words[error > 0 ? 0 : 1] : ""}
         </span>
       </p>
       <svg viewBox="0 0 100 12" preserveAspectRatio="none" className="h-3 w-full" aria-hidden>

@@ -17,7 +17,8 @@ export function VehicleTile({
   onChoose: () => void;
 }) {
   const front = v.wheelbaseMm + v.frontOverhangMm;
-  const extent = { minX: front - longestMm, maxX: front, minY: -1300, maxY: 1300 };
+  const rear = front - v.lengthMm;
+  const extent = { minX: rear, maxX: rear + longestMm, minY: -1300, maxY: 1300 };
   const view = fitView(extent, BOX.width, BOX.height, 1, { u: 0, v: 0 });
   const hub = (x: number, y: number) => {
     const p = view.to({ x, y });

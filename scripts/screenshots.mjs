@@ -1,0 +1,87 @@
+// npm run screenshots: opens the demo shop in Chromium and keeps one picture of each main view in docs/screenshots/.
+import { execFileSync, spawn } from "node:child_process";
+import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import process from "node:process";
+import { chromium } from "@playwright/test";
+import { built, packages, root } from "./ready.mjs";
+
+packages();
+built();
+const folder = mkdtempSync(path.join(tmpdir(), "iridel-shots-"));
+const env = { ...process.env, IRIDEL_DB: path.join(folder, "shop.sqlite"), IRIDEL_DEMO: "1" };
+execFileSync("npx", ["tsx", "demo/seed.ts"], { cwd: root, env, stdio: "inherit" });
+const url = "http://127.0.0.1:3911";
+const server = spawn("npx", ["next", "start", "-p", "3911", "-H", "127.0.0.1"], { cwd: root, env, stdio: "ignore", detached: true }); // prettier-ignore
+for (let n = 0; n < 100 && !(await fetch(`${url}/sign-in`).then((r) => r.ok, () => false)); n++) await new Promise((done) => setTimeout(done, 200)); // prettier-ignore
+
+const out = path.join(root, "docs/screenshots");
+mkdirSync(out, { recursive: true });
+const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] }); // prettier-ignore
+const theme = process.argv.includes("--night") ? "night" : "light";
+const width = Number(process.argv.find((a) => /^\d+$/.test(a)) ?? 1280);
+
+/** A page on the tablet's size, signed in unless `who` is null. */
+async function tablet(who, size = { width, height: width < 800 ? 844 : 800 }, look = theme) {
+  const context = await browser.newContext({ viewport: size });
+  await context.addCookies([{ name: "iridel_settings", value: `${look}.mm`, url }]);
+  const page = await context.newPage();
+  if (who) {
+    await page.goto(`${url}/sign-in?who=${who.id}`);
+    await page.fill("#pin", who.pin);
+    await page.click("button[type=submit]");
+    await page.waitForURL(`${url}/`);
+  }
+  return page;
+}
+const shoot = async (page, name) => {
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: path.join(out, `${name}.png`) });
+  console.log(name);
+};
+const open = async (page, plate, stage) => {
+  await page.goto(url);
+  const href = await page.getByRole("listitem").filter({ hasText: plate }).getByRole("link").getAttribute("href");
+  await page.goto(`${url}${href}/${stage}`);
+};
+
+try {
+  const door = await tablet(null);
+  await door.goto(`${url}/sign-in?who=ines`);
+  await shoot(door, "sign-in");
+
+  const page = await tablet({ id: "ines", pin: "481526" });
+  await page.goto(url);
+  await shoot(page, "jobs");
+  await page.goto(`${url}/take-in`);
+  await page.fill("#vin", "0NVLS2DA57R100419");
+  await page.getByRole("button", { name: "Windshield replaced" }).click();
+  await page.getByLabel("Customer").fill("Isolde Farrow");
+  await shoot(page, "take-in");
+  for (const [plate, stage, name] of [
+    ["HQ 12 WRN", "owed", "owed"],
+    ["HQ 02 LCR", "ready", "ready"],
+    ["HQ 55 HIR", "set-out", "set-out-moving"],
+    ["HQ 12 WRN", "set-out", "set-out-suspect"],
+    ["HQ 63 BET", "set-out", "set-out-set"],
+    ["HQ 77 JOR", "run", "run-refused"],
+    ["HQ 09 TAL", "run", "run"],
+    ["HQ 09 TAL", "hand-over", "hand-over"],
+  ]) {
+    await open(page, plate, stage);
+    await shoot(page, name);
+  }
+  if (width === 1280 && theme === "light") {
+    const night = await tablet({ id: "oskar", pin: "635172" }, { width: 1280, height: 800 }, "night");
+    await open(night, "HQ 55 HIR", "set-out");
+    await shoot(night, "set-out-night");
+    const phone = await tablet({ id: "oskar", pin: "635172" }, { width: 390, height: 844 });
+    await open(phone, "HQ 12 WRN", "set-out");
+    await shoot(phone, "set-out-phone");
+  }
+} finally {
+  await browser.close();
+  process.kill(-server.pid, "SIGKILL");
+  rmSync(folder, { recursive: true, force: true });
+}
