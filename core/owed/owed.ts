@@ -1,0 +1,55 @@
+import type { EventId, Fitted, Kind, PlaceId, Rule, SystemId } from "./schema";
+
+/** Something that was done or happened, and where. */
+export type Happening = { event: EventId; place: PlaceId | null; note?: string };
+
+/** One calibration a job owes, with everything that made it owed. */
+export type OwedLine = {
+  /** "forward-camera/static": one line per system and kind. */
+  id: string;
+  system: SystemId;
+  kind: Exclude<Kind, "both">;
+  places: PlaceId[];
+  because: { rule: Rule; happening: Happening }[];
+};
+
+/** What does not decide: shown so that nobody argues from it. */
+export const EMPTY_MEMORY = "An empty fault memory cancels nothing: a vehicle can scan clean and look the wrong way.";
+
+const touches = (rule: Rule, h: Happening, fitted: Fitted): boolean => {
+  if (!rule.when.includes(h.event)) return false;
+  if (rule.at && (h.place === null || !rule.at.includes(h.place))) return false;
+  // An unknown place may be anywhere: it counts as near.
+  return !rule.near || h.place === null || fitted.places.includes(h.place);
+};
+
+/**
+ * What is owed: every rule, over everything that happened and every system that is fitted.
+ *
+ * A rule of kind "both" owes two lines, static and dynamic. A dynamic or static line of one system that several rules
+ * ask for is one line with several reasons. Codes and clean scans are happenings like others: they can add, never take
+ * away.
+ */
+export function owedFor(happenings: readonly Happening[], fitted: readonly Fitted[], rules: readonly Rule[]): OwedLine[] {
+  const lines = new Map<string, OwedLine>();
+  for (const f of fitted)
+    for (const rule of rules) {
+      if (rule.system !== f.system) continue;
+      for (const happening of happenings) {
+        if (!touches(rule, happening, f)) continue;
+        for (const kind of rule.kind === "both" ? (["static", "dynamic"] as const) : [rule.kind]) {
+          const id = `${f.system}/${kind}`;
+          const line = lines.get(id) ?? { id, system: f.system, kind, places: f.places, because: [] };
+          line.because.push({ rule, happening });
+          lines.set(id, line);
+        }
+      }
+    }
+  return [...lines.values()];
+}
+
+/** The lines that would have to be done again if something were touched later. */
+export function redoneBy(later: Happening, lines: readonly OwedLine[], fitted: readonly Fitted[], rules: readonly Rule[]): string[] {
+  const again = new Set(owedFor([later], fitted, rules).map((l) => l.id));
+  return lines.filter((l) => again.has(l.id)).map((l) => l.id);
+}
