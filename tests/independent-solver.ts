@@ -87,7 +87,7 @@ export function independentSolution(network: SurveyNetwork): Truth {
       const [coarse, fine] = [slope(c, c.step), slope(c, c.step / 2)];
       return fine.map((f, i) => (4 * f - coarse[i]!) / 3);
     });
-    const step = qrLeastSquares(
+    const step = leastSquaresByQr(
       jacobian,
       residuals().map((r) => -r),
     );
@@ -113,7 +113,7 @@ function whiten(covariance: number[][], d: number[]): number[] {
 }
 
 /** Minimises |J x - b| by Householder reflections; `columns` are the columns of J. */
-function qrLeastSquares(columns: number[][], b: number[]): number[] {
+export function leastSquaresByQr(columns: number[][], b: number[]): number[] {
   const a = columns.map((c) => [...c]);
   const y = [...b];
   const n = a.length;

@@ -115,7 +115,9 @@ const ALL_LINES = (["forward-camera", "surround-view", "front-radar", "steering-
 
 /** Every order of a few lines, for checking by brute force. */
 const permutations = <T>(list: T[]): T[][] =>
-  list.length <= 1 ? [list] : list.flatMap((x, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((p) => [x, ...p]));
+  list.length <= 1
+    ? [list]
+    : list.flatMap((x, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((p) => [x, ...p]));
 
 const obeys = (order: OwedLine[], orders: Order[]): boolean =>
   orders.every((o) =>

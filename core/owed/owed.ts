@@ -30,7 +30,11 @@ const touches = (rule: Rule, h: Happening, fitted: Fitted): boolean => {
  * ask for is one line with several reasons. Codes and clean scans are happenings like others: they can add, never take
  * away.
  */
-export function owedFor(happenings: readonly Happening[], fitted: readonly Fitted[], rules: readonly Rule[]): OwedLine[] {
+export function owedFor(
+  happenings: readonly Happening[],
+  fitted: readonly Fitted[],
+  rules: readonly Rule[],
+): OwedLine[] {
   const lines = new Map<string, OwedLine>();
   for (const f of fitted)
     for (const rule of rules) {
@@ -49,7 +53,12 @@ export function owedFor(happenings: readonly Happening[], fitted: readonly Fitte
 }
 
 /** The lines that would have to be done again if something were touched later. */
-export function redoneBy(later: Happening, lines: readonly OwedLine[], fitted: readonly Fitted[], rules: readonly Rule[]): string[] {
+export function redoneBy(
+  later: Happening,
+  lines: readonly OwedLine[],
+  fitted: readonly Fitted[],
+  rules: readonly Rule[],
+): string[] {
   const again = new Set(owedFor([later], fitted, rules).map((l) => l.id));
   return lines.filter((l) => again.has(l.id)).map((l) => l.id);
 }

@@ -84,7 +84,10 @@ export const ruleSchema = z.object({
 });
 export type Rule = z.infer<typeof ruleSchema>;
 
-const subject = z.object({ system: systemIdSchema.optional(), kind: z.enum(["static", "dynamic", "learn", "alignment"]).optional() });
+const subject = z.object({
+  system: systemIdSchema.optional(),
+  kind: z.enum(["static", "dynamic", "learn", "alignment"]).optional(),
+});
 /** An order: whatever fits `first` comes before whatever fits `then`. */
 export const orderSchema = z.object({ id, first: subject, then: subject, sameSystem: z.boolean(), why: say });
 export type Order = z.infer<typeof orderSchema>;
@@ -110,7 +113,8 @@ export const ruleBookSchema = z
     for (const list of ["rules", "orders"] as const) {
       const seen = new Set<string>();
       book[list].forEach((r, i) => {
-        if (seen.has(r.id)) ctx.addIssue({ code: "custom", path: [list, i, "id"], message: `is used twice: "${r.id}"` });
+        if (seen.has(r.id))
+          ctx.addIssue({ code: "custom", path: [list, i, "id"], message: `is used twice: "${r.id}"` });
         seen.add(r.id);
       });
     }

@@ -8,3 +8,5 @@ export {
 } from "./points";
 export { vehicleSchema, type Vehicle } from "./schema";
 export { checkVin, normaliseVin, vinCheckDigit, type VinCheck } from "./vin";
+export { fitGlass, GLASS_SPOTS, glassPlace, type Glass, type GlassSeat, type GlassSpot } from "./glass";
+export { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Stance } from "./stance";

@@ -1,0 +1,1 @@
+export { fitFloor, type Floor, type FloorSpot } from "./floor";
