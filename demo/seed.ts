@@ -1,5 +1,6 @@
 import { existsSync, rmSync } from "node:fs";
 import { standingSettlement } from "@/core/job";
+import { ruleBookSchema } from "@/core/owed";
 import { standSchema } from "@/core/setout";
 import { readSheet } from "@/core/sheet";
 import { vehicleSchema } from "@/core/vehicle/schema";
@@ -10,6 +11,7 @@ import { instruments, people, settings, sheets, stands, vehicles } from "@/serve
 import { eventsAfter } from "@/server/jobs/store";
 import { INSTRUMENTS, PEOPLE, STANDS } from "./data/kit";
 import { makeJobs } from "./data/jobs";
+import { RULES } from "./data/rules";
 import { SHEETS } from "./data/sheets";
 import { VEHICLES } from "./data/vehicles";
 
@@ -17,6 +19,10 @@ import { VEHICLES } from "./data/vehicles";
 async function makeShop(): Promise<void> {
   for (const { pin, ...p } of PEOPLE) db().insert(people).values({ ...p, pinHash: await hashPin(pin) }).run(); // prettier-ignore
   db().insert(settings).values({ key: "demo.pins", value: Object.fromEntries(PEOPLE.map((p) => [p.id, p.pin])) }).run(); // prettier-ignore
+  db()
+    .insert(settings)
+    .values({ key: "owed.rules", value: ruleBookSchema.parse(RULES) })
+    .run();
   for (const v of VEHICLES)
     db()
       .insert(vehicles)

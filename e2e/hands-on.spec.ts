@@ -13,7 +13,7 @@ test("a VIN that does not add up is kept with a reason; a vehicle without a shee
 }) => {
   await signIn(page, shop.url, "mara");
   await page.goto(`${shop.url}/take-in`);
-  await page.getByRole("button", { name: "Windshield replaced" }).click();
+  await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
   await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0TMHAU2A7R100417"));
   await expect(nextBar(page)).toContainText("The shop has no sheet for the Hauler 12 after this work.");
   await expect(page.getByRole("button", { name: "Open the job" })).toBeHidden();
@@ -26,7 +26,7 @@ test("a VIN that does not add up is kept with a reason; a vehicle without a shee
 
   const wrong = VIN.slice(0, 16) + (VIN.endsWith("3") ? "4" : "3");
   await page.getByLabel("VIN", { exact: true }).fill(wrong);
-  await page.getByLabel("Customer").fill("Stamped So");
+  await page.getByLabel("Customer", { exact: true }).fill("Stamped So");
   await expect(nextBar(page)).toContainText("Correct the VIN, or say why it is kept");
   await page.getByLabel(/keep it, because/).fill("stamped so on the frame");
   await page.getByRole("button", { name: "Open the job" }).click();
@@ -98,4 +98,43 @@ test("the whole set-out works on a phone with a finger", async ({ browser }) => 
   const box = (await nextBar(page).boundingBox())!;
   expect(box.y + box.height).toBeLessThanOrEqual(845);
   await context.close();
+});
+
+test("owed: a bumper owes more than the glass, the rest is done, declined or left open, and the letter says so", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "mara");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0TMHRWLC4T310078"));
+  await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
+  await page.getByRole("button", { name: "Bumper taken off or replaced" }).click();
+  await expect(nextBar(page)).toContainText("Say where on the vehicle");
+  for (const side of ["front", "rear"]) await page.getByRole("button", { name: side, exact: true }).click();
+  // Only the questions that change what is owed are asked; the answer takes the radar off.
+  const owes = page.getByRole("region", { name: "Owed" });
+  await expect(owes).toContainText("Front radar, static");
+  await expect(nextBar(page)).toContainText("Which cruise control has it?");
+  await page.getByRole("button", { name: "Keeps distance" }).click();
+  await page.getByRole("button", { name: "Tailgate with camera" }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("Owes Three");
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/set-out$/);
+  await page.getByRole("link", { name: /Owed/ }).click();
+  const rows = page.getByRole("main").getByRole("listitem");
+  await expect(rows).toHaveCount(3);
+  await expect(nextBar(page)).toContainText("is owed too, and no sheet of this job does it");
+  await nextBar(page).getByRole("button", { name: "It is done" }).click();
+  await page.getByLabel(/With what, and what it said/).fill("radar stand, learned");
+  await page.getByRole("button", { name: "It is done" }).last().click();
+  await rows.filter({ hasText: "Rear camera" }).getByRole("button", { name: "Decline" }).click();
+  await page.getByLabel(/Why, and on whose word/).fill("customer has it done by the dealer");
+  await page.getByRole("button", { name: "Decline it" }).click();
+  await expect(nextBar(page)).toContainText("3 calibrations owed, each with its reason");
+  await expect(page.getByRole("main")).toContainText("again: Forward camera, static; Front radar, static.");
+  await expect(slip(page)).toContainText("customer has it done by the dealer");
+  await expect(page.getByText("All kept")).toBeVisible();
+  await page.goto(page.url().replace(/owed$/, "owed-letter"));
+  await expect(page.getByRole("main")).toContainText("Not done. customer has it done by the dealer (Mara Quill");
+  await expect(page.getByRole("main")).toContainText("radar stand, learned (Mara Quill)");
+  await expect(page.getByRole("main")).toContainText("An empty fault memory cancels nothing");
 });

@@ -12,10 +12,10 @@ test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-
   await signIn(page, shop.url, "ines");
   await page.goto(`${shop.url}/take-in`);
   await page.getByLabel("VIN", { exact: true }).fill(VIN.slice(0, 11));
-  await page.getByLabel("Customer").fill("Half Written");
+  await page.getByLabel("Customer", { exact: true }).fill("Half Written");
   await page.reload();
   await expect(page.getByLabel("VIN", { exact: true })).toHaveValue(VIN.slice(0, 11));
-  await expect(page.getByLabel("Customer")).toHaveValue("Half Written");
+  await expect(page.getByLabel("Customer", { exact: true })).toHaveValue("Half Written");
 
   await takeIn(page, shop.url, VIN, "Half Written");
   await readAt(page, "tape-fl-l");

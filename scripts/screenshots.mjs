@@ -56,8 +56,8 @@ try {
   await shoot(page, "jobs");
   await page.goto(`${url}/take-in`);
   await page.fill("#vin", "0NVLS2DA57R100419");
-  await page.getByRole("button", { name: "Windshield replaced" }).click();
-  await page.getByLabel("Customer").fill("Isolde Farrow");
+  await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("Isolde Farrow");
   await shoot(page, "take-in");
   for (const [plate, stage, name] of [
     ["HQ 12 WRN", "owed", "owed"],

@@ -2,11 +2,12 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
 import type { Person } from "@/server/auth/session";
 import { db } from "@/server/db/client";
-import { instruments, people, sheets, stands, vehicles } from "@/server/db/schema";
+import { instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
 
 export const INES: Person = { id: "ines", name: "Ines Tarbet", initials: "IT", role: "technician" };
 export const OSKAR: Person = { id: "oskar", name: "Oskar Veld", initials: "OV", role: "technician" };
@@ -15,6 +16,7 @@ export const OSKAR: Person = { id: "oskar", name: "Oskar Veld", initials: "OV", 
 export function openTestShop(pinHash = "not a hash"): void {
   process.env.IRIDEL_DB = path.join(mkdtempSync(path.join(tmpdir(), "iridel-unit-")), "shop.sqlite");
   for (const p of [INES, OSKAR]) db().insert(people).values({ ...p, pinHash }).run(); // prettier-ignore
+  db().insert(settings).values({ key: "owed.rules", value: RULES }).run();
   for (const v of VEHICLES) db().insert(vehicles).values({ id: v.id, doc: v }).run();
   for (const s of STANDS) db().insert(stands).values({ id: s.id, doc: s }).run();
   for (const i of INSTRUMENTS) db().insert(instruments).values({ id: i.id, doc: i }).run();

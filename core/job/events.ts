@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
 const id = z.string().min(1).max(64);
 const finite = z.number().refine(Number.isFinite, "must be a number");
@@ -20,7 +21,12 @@ export const intakeSchema = z.object({
   /** Why a VIN that fails its check was kept. */
   vinReason: reason.nullable(),
   vehicleId: id,
-  operations: z.array(z.enum(["windshield-replaced", "camera-replaced", "bracket-touched", "wheel-alignment"])).min(1, "pick what was done"),
+  /** What was done to the vehicle or happened to it, and where. */
+  happenings: z.array(z.object({ event: eventIdSchema, place: placeIdSchema.nullable() })).min(1, "pick what was done"),
+  /** Answers to what the VIN cannot say: question id to choice id. */
+  answers: z.record(id, id),
+  /** What the customer complains of, in their words. */
+  complaint: z.string().trim().max(400),
   sheetId: id,
   sheetVersion: z.number().int(),
   standId: id,
@@ -59,6 +65,16 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   }),
   /** Simulated bay only: somebody walks into the stand and says nothing. */
   z.object({ kind: z.literal("bump") }),
+  /** The technician takes a line off what is owed, or puts one on; the record names who and why. */
+  z.object({ kind: z.literal("owed-decline"), line: id, reason }),
+  /** A line this job's sheet does not do was done all the same; the note says how and with what. */
+  z.object({ kind: z.literal("owed-done"), line: id, note: reason }),
+  z.object({
+    kind: z.literal("owed-add"),
+    system: systemIdSchema,
+    method: z.enum(["static", "dynamic", "learn"]),
+    reason,
+  }),
   z.object({ kind: z.literal("hand-over") }),
 ]);
 export type TabletEvent = z.infer<typeof tabletEventSchema>;

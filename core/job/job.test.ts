@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { nextAct, solveSetOut, type TouchKind } from "@/core/setout";
 import type { RunEvent } from "@/core/run";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
 import { intakeSchema, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
@@ -11,7 +12,7 @@ const intake = intakeSchema.parse({
   vin: madeUpVin("0NVLS2DA7R100417"),
   vinReason: null,
   vehicleId: "norvane-lisse",
-  operations: ["windshield-replaced"],
+  happenings: [{ event: "glass-out", place: "windshield" }],
   sheetId: "lisse-forward",
   sheetVersion: 2,
   standId: "S-1",
@@ -19,8 +20,11 @@ const intake = intakeSchema.parse({
   plate: "HQ 41 ELM",
   order: "4471",
   rearToeDeg: null,
+  answers: {},
+  complaint: "",
 });
 const ground: JobGround = {
+  ruleBook: RULES,
   intake,
   vehicle: VEHICLES[0]!,
   sheet: SHEETS[0]!,
@@ -59,11 +63,11 @@ const settled: EventBody = {
 const run = (event: RunEvent): EventBody => ({ kind: "run", event });
 const connected = run({ at: "2026-11-03T10:00:00.000Z", type: "connected", tool: { name: "Tool", serial: "1", software: "1" }, volts: 13 }); // prettier-ignore
 
-const stateOf = (events: JobEvent[], id: string) => stageStates(events, ground.sheet).find((s) => s.id === id)!;
+const stateOf = (events: JobEvent[], id: string) => stageStates(events, ground).find((s) => s.id === id)!;
 
 describe("stages", () => {
   it("a fresh job lacks everything after its intake and asks for no drive", () => {
-    const states = stageStates(log(), ground.sheet);
+    const states = stageStates(log(), ground);
     expect(states.map((s) => s.state)).toEqual(["settled", "settled", "open", "open", "open", "none", "open", "open"]);
     expect(jobState(states)).toBe("in-work");
   });
@@ -122,11 +126,11 @@ describe("the slip", () => {
 
   it("prints every settled fact with time and initials, a struck one with its reason", () => {
     const slip = lines(log(check("ready", "load", "racking stays in"), reading("laser-badge", -12), { kind: "strike", target: "e3", reason: "dot moved" })); // prettier-ignore
-    expect(slip.map((l) => l.label)).toEqual(["Vehicle", "VIN", "Done", "Owed", "No people or cargo; fuel above half", "board laser past front badge"]); // prettier-ignore
+    expect(slip.map((l) => l.label)).toEqual(["Vehicle", "VIN", "Done", "Owed", "Sheet", "No people or cargo; fuel above half", "board laser past front badge"]); // prettier-ignore
     expect(slip.every((l) => l.initials === "IT" && l.at.startsWith("2026-11-03T09:"))).toBe(true);
-    expect(slip[4]).toMatchObject({ state: "loose", note: "racking stays in", value: "accepted" });
-    expect(slip[5]).toMatchObject({ state: "struck", note: "Struck by IT: dot moved", strikable: false });
-    expect(slip[5]!.value.replace(/\s/g, " ")).toBe("12 mm vehicle right");
+    expect(slip[5]).toMatchObject({ state: "loose", note: "racking stays in", value: "accepted" });
+    expect(slip[6]).toMatchObject({ state: "struck", note: "Struck by IT: dot moved", strikable: false });
+    expect(slip[6]!.value.replace(/\s/g, " ")).toBe("12 mm vehicle right");
   });
   it("marks readings taken before a touch as in doubt, and a disturbed settlement too", () => {
     const slip = lines(log(reading("tape-fl-l", 2876), settled, touch("knocked")));
@@ -137,7 +141,7 @@ describe("the slip", () => {
     ]);
   });
   it("never tells of a bump that nobody noticed", () => {
-    expect(lines(log({ kind: "bump" }))).toHaveLength(4);
+    expect(lines(log({ kind: "bump" }))).toHaveLength(5);
   });
 });
 

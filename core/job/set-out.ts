@@ -1,3 +1,4 @@
+import type { RuleBook } from "@/core/owed";
 import { DEFAULT_THRESHOLDS, type Instrument, type SetOutEntry, type SetOutPlan, type Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
@@ -6,7 +7,14 @@ import type { Intake } from "./events";
 import { strikes, type JobEvent } from "./job";
 
 /** What a job stands on: its intake and the documents that were in force when it was taken in. */
-export type JobGround = { intake: Intake; vehicle: Vehicle; sheet: Sheet; stand: Stand; instruments: Instrument[] };
+export type JobGround = {
+  intake: Intake;
+  vehicle: Vehicle;
+  sheet: Sheet;
+  stand: Stand;
+  instruments: Instrument[];
+  ruleBook: RuleBook;
+};
 
 /** The plan core/setout works on. */
 export const planFor = (g: JobGround): SetOutPlan => ({

@@ -1,7 +1,8 @@
 import { moveWords, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
-import { OPERATION_NAMES } from "@/core/sheet";
+import { happeningName, lineName } from "@/core/owed";
 import { formatChance } from "@/core/units";
 import { standingSettlement, strikes, type JobEvent } from "./job";
+import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
 import type { StageId } from "./stages";
 import { runEventWords } from "./words";
@@ -61,8 +62,10 @@ export function slipLines(
         return [
           line("take-in", "Vehicle", `${vehicle.make} ${vehicle.model}, ${vehicle.variant}`),
           line("take-in", "VIN", intake.vin || "not read", intake.vinReason ? { state: "loose", note: `Kept although it fails its check: ${intake.vinReason}` } : {}),
-          line("take-in", "Done", intake.operations.map((o) => OPERATION_NAMES[o]).join(", ")),
-          line("owed", "Owed", `${sheet.title} (sheet ${sheet.id} v${sheet.version})`),
+          line("take-in", "Done", intake.happenings.map(happeningName).join(", ")),
+          ...(intake.complaint ? [line("take-in", "Customer says", intake.complaint)] : []),
+          ...jobOwed(ground, events).lines.filter((l) => !l.added || l.because.length > 0).map((l) => line("owed", "Owed", lineName(l))),
+          line("owed", "Sheet", `${sheet.title} (${sheet.id} v${sheet.version})`),
         ]; // prettier-ignore
       }
       case "check": {
@@ -118,6 +121,16 @@ export function slipLines(
           }),
         ];
       }
+      case "owed-decline": {
+        const declined = jobOwed(ground, events).lines.find((l) => l.id === b.line);
+        return [line("owed", "Declined", declined ? lineName(declined) : b.line, { state: "loose", note: b.reason, strikable: true })]; // prettier-ignore
+      }
+      case "owed-done": {
+        const done = jobOwed(ground, events).lines.find((l) => l.id === b.line);
+        return [line("owed", "Done, not on this sheet", done ? lineName(done) : b.line, { note: b.note, strikable: true })]; // prettier-ignore
+      }
+      case "owed-add":
+        return [line("owed", "Owed, added", lineName({ system: b.system, kind: b.method }), { note: b.reason, strikable: true })]; // prettier-ignore
       case "bump":
         return []; // nobody noticed: that is the point
       case "strike":

@@ -1,5 +1,7 @@
 import { replayRun } from "@/core/run";
 import type { Sheet } from "@/core/sheet";
+import { jobOwed } from "./owed";
+import type { JobGround } from "./set-out";
 import { checksOf, eventsOf, runLogOf, standingSettlement, type JobEvent } from "./job";
 
 export const STAGES = [
@@ -19,7 +21,8 @@ export type StageId = (typeof STAGES)[number]["id"];
 export type StageState = { id: StageId; state: "settled" | "loose" | "open" | "stop" | "none"; lacks: string | null };
 
 /** Where a job stands, stage by stage, and what each still lacks. */
-export function stageStates(events: readonly JobEvent[], sheet: Sheet): StageState[] {
+export function stageStates(events: readonly JobEvent[], ground: JobGround): StageState[] {
+  const { sheet } = ground;
   const checks = (stage: "ready" | "prove", items: Sheet["ready"]): StageState => {
     const done = checksOf(events, stage);
     const left = items.filter((i) => !done.has(i.id)).length;
@@ -53,7 +56,7 @@ export function stageStates(events: readonly JobEvent[], sheet: Sheet): StageSta
   const handed = eventsOf(events, "hand-over").length > 0;
   return [
     { id: "take-in", state: "settled", lacks: null },
-    { id: "owed", state: "settled", lacks: null },
+    owedState(ground, events),
     checks("ready", sheet.ready),
     setOut,
     runStage,
@@ -61,6 +64,16 @@ export function stageStates(events: readonly JobEvent[], sheet: Sheet): StageSta
     checks("prove", sheet.prove),
     { id: "hand-over", state: handed ? "settled" : "open", lacks: handed ? null : "Not handed over" },
   ];
+}
+
+/** Owed is settled when every line is on this job's sheet, declined, or said to be done. */
+function owedState(ground: JobGround, events: readonly JobEvent[]): StageState {
+  const { lines, problem } = jobOwed(ground, events);
+  if (problem) return { id: "owed", state: "stop", lacks: problem };
+  const open = lines.filter((l) => !l.onSheet && !l.declined && !l.done).length;
+  return open === 0
+    ? { id: "owed", state: "settled", lacks: null }
+    : { id: "owed", state: "loose", lacks: `${open} more owed, not on this job’s sheet` };
 }
 
 /** One word for the jobs list. */

@@ -1,5 +1,5 @@
 import { nextAct, solveSetOut } from "@/core/setout";
-import { OPERATION_NAMES } from "@/core/sheet/words";
+import { happeningName } from "@/core/owed";
 import { eventsOf, type JobEvent } from "./job";
 import { planFor, setOutEntries, type JobGround } from "./set-out";
 import { jobState, stageStates, type JobState, type StageState } from "./stages";
@@ -43,7 +43,7 @@ export function ticketOf(
   on: JobTicket["on"],
 ): JobTicket {
   const { intake, vehicle, sheet } = ground;
-  const stages = stageStates(events, sheet);
+  const stages = stageStates(events, ground);
   const open = stages.find((s) => s.state === "stop") ?? stages.find((s) => s.lacks !== null && s.state !== "none");
   const last = events.at(-1)!;
   return {
@@ -54,7 +54,7 @@ export function ticketOf(
     plate: intake.plate,
     customer: intake.customer,
     order: intake.order,
-    done: intake.operations.map((o) => OPERATION_NAMES[o]).join(", "),
+    done: intake.happenings.map(happeningName).join(", "),
     sheet: sheet.title,
     state: jobState(stages),
     stages,

@@ -1,4 +1,5 @@
+export { EVENT_PLACES, EVENTS, KINDS, PLACES, SYSTEMS, type EventId, type PlaceId, type SystemId } from "./names";
 export { EMPTY_MEMORY, owedFor, redoneBy, type Happening, type OwedLine } from "./owed";
 export { OrderCycleError, planOwed, type OwedPlan, type PlanStep } from "./plan";
-export { EVENTS, KINDS, PLACES, ruleBookSchema, SYSTEMS, type EventId, type Fitted, type Order, type PlaceId, type Rule, type RuleBook, type SystemId } from "./schema"; // prettier-ignore
+export { eventIdSchema, fittedSchema, placeIdSchema, ruleBookSchema, systemIdSchema, type Fitted, type Order, type Rule, type RuleBook } from "./schema"; // prettier-ignore
 export { happeningName, lineName, minutesWords } from "./words";

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RULES } from "@/demo/data/rules";
 import { happeningName, lineName, minutesWords, OrderCycleError, owedFor, planOwed, redoneBy, ruleBookSchema, type Fitted, type Happening, type Order, type OwedLine } from "."; // prettier-ignore
-import type { EventId, PlaceId } from "./schema";
+import type { EventId, PlaceId } from "./names";
 
 const CAR: Fitted[] = [
   { system: "forward-camera", places: ["windshield"] },

@@ -1,4 +1,5 @@
-import type { EventId, Fitted, Kind, PlaceId, Rule, SystemId } from "./schema";
+import type { EventId, Kind, PlaceId, SystemId } from "./names";
+import type { Fitted, Rule } from "./schema";
 
 /** Something that was done or happened, and where. */
 export type Happening = { event: EventId; place: PlaceId | null; note?: string };

@@ -1,67 +1,15 @@
 import { z } from "zod";
+import { EVENTS, PLACES, SYSTEMS, type EventId, type PlaceId, type SystemId } from "./names";
 
-/** What was done to a vehicle, or what happened to it. */
-export const EVENTS = {
-  "glass-out": "Windshield taken out or replaced",
-  "camera-touched": "Camera taken off and put back",
-  "camera-replaced": "Camera replaced",
-  "bracket-touched": "Camera bracket touched",
-  "mirror-touched": "Outside mirror taken off or replaced",
-  "grille-touched": "Grille taken off or replaced",
-  "bumper-touched": "Bumper taken off or replaced",
-  "tailgate-touched": "Tailgate taken off or replaced",
-  "door-touched": "Door taken off or replaced",
-  "unit-replaced": "Control unit replaced",
-  "unit-programmed": "Control unit programmed",
-  alignment: "Wheels aligned",
-  suspension: "Suspension worked on",
-  steering: "Steering worked on",
-  "ride-height": "Ride height changed",
-  "tyre-size": "Tyre size changed",
-  "collision-near": "Collision repair near a sensor",
-  airbag: "Airbag deployed",
-  "code-stored": "Fault code stored",
-  complaint: "Customer complains of an assistance function",
-  bulletin: "Bulletin of the maker applies",
-} as const;
-export type EventId = keyof typeof EVENTS;
 export const eventIdSchema = z.enum(Object.keys(EVENTS) as [EventId, ...EventId[]]);
 
-/** Where on the vehicle something was done or something sits. */
-export const PLACES = {
-  windshield: "windshield",
-  front: "front",
-  rear: "rear",
-  left: "vehicle left",
-  right: "vehicle right",
-  chassis: "chassis",
-  trailer: "trailer",
-} as const;
-export type PlaceId = keyof typeof PLACES;
 export const placeIdSchema = z.enum(Object.keys(PLACES) as [PlaceId, ...PlaceId[]]);
 
-/** What can be fitted and can owe something. */
-export const SYSTEMS = {
-  "forward-camera": "Forward camera",
-  "surround-view": "Surround-view cameras",
-  "side-camera": "Side cameras",
-  "mirror-camera": "Mirror cameras",
-  "rear-camera": "Rear camera",
-  "trailer-camera": "Trailer camera",
-  "front-radar": "Front radar",
-  "corner-radar": "Corner radars",
-  "steering-angle": "Steering angle sensor",
-} as const;
-export type SystemId = keyof typeof SYSTEMS;
 export const systemIdSchema = z.enum(Object.keys(SYSTEMS) as [SystemId, ...SystemId[]]);
 
 /** A system as it is fitted to one vehicle: where its parts sit. */
 export const fittedSchema = z.object({ system: systemIdSchema, places: z.array(placeIdSchema).min(1) });
 export type Fitted = z.infer<typeof fittedSchema>;
-
-/** static: in the bay. dynamic: on the road. both: in the bay, then on the road. learn: a value the unit is taught. */
-export const KINDS = { static: "static", dynamic: "dynamic", both: "static, then dynamic", learn: "learn" } as const;
-export type Kind = keyof typeof KINDS;
 
 const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figures and dashes");
 const say = z.string().min(3).max(240);

@@ -1,4 +1,4 @@
-import { EVENTS, KINDS, PLACES, SYSTEMS } from "./schema";
+import { EVENTS, KINDS, PLACES, SYSTEMS } from "./names";
 import type { Happening, OwedLine } from "./owed";
 
 /** "Forward camera, static". */
@@ -6,7 +6,7 @@ export const lineName = (l: Pick<OwedLine, "system" | "kind">): string => `${SYS
 
 /** "Bumper taken off or replaced (rear)". */
 export const happeningName = (h: Happening): string =>
-  EVENTS[h.event] + (h.place && h.place !== "windshield" ? ` (${PLACES[h.place]})` : "");
+  EVENTS[h.event] + (h.place && h.place !== "windshield" && h.place !== "chassis" ? ` (${PLACES[h.place]})` : "");
 
 /** "1 h 25 min". */
 export function minutesWords(minutes: number): string {

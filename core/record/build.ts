@@ -1,7 +1,7 @@
-import { checksOf, eventsOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { checksOf, eventsOf, jobOwed, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
 import { moveWords, solveSetOut, TOUCHES } from "@/core/setout";
-import { OPERATION_NAMES } from "@/core/sheet";
+import { happeningName, lineName } from "@/core/owed";
 import type { JobRecord } from "./schema";
 
 /** What the record says about itself, in every copy. */
@@ -41,7 +41,7 @@ export function buildRecord(
       vinKeptBecause: intake.vinReason,
       plate: intake.plate,
     },
-    owed: { operations: intake.operations.map((o) => OPERATION_NAMES[o]), reason: sheet.reason, sheet },
+    owed: { done: intake.happenings.map(happeningName), lines: owedLines(ground, events), reason: sheet.reason, sheet },
     checks: (["ready", "prove"] as const).flatMap((stage) => {
       const done = checksOf(events, stage);
       return sheet[stage].flatMap((item) => {
@@ -96,10 +96,29 @@ export function buildRecord(
       result: run.result,
       log: eventsOf(events, "run").map((e) => ({ at: e.at, by: who(e), ...runEventWords(e.body.event, sheet) })),
     },
-    open: stageStates(events, sheet)
+    open: stageStates(events, ground)
       .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
       .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}: ${s.lacks}`),
     handedOver: handed ? { at: handed.at, by: who(handed) } : null,
     notice: NOTICE,
   }; // prettier-ignore
+}
+
+/** Every owed line in the plan's order, declined ones last, with the reasons as they were at take-in. */
+function owedLines(ground: JobGround, events: readonly JobEvent[]): JobRecord["owed"]["lines"] {
+  const { lines, plan } = jobOwed(ground, events);
+  const order = plan?.steps.map((s) => s.line.id) ?? [];
+  const place = (id: string): number => (order.includes(id) ? order.indexOf(id) : order.length);
+  return [...lines]
+    .sort((a, b) => place(a.id) - place(b.id))
+    .map((l) => ({
+      name: lineName(l),
+      reasons: [
+        ...l.because.map((b) => ({ because: happeningName(b.happening), reason: b.rule.reason, source: b.rule.source })),
+        ...(l.added ? [{ because: "added by hand", reason: l.added.body.reason, source: l.added.by.name }] : []),
+      ],
+      outcome: l.declined ? ("declined" as const) : l.onSheet ? ("this-record" as const) : l.done ? ("done" as const) : ("open" as const),
+      done: l.done && { note: l.done.body.note, by: { name: l.done.by.name, initials: l.done.by.initials }, at: l.done.at },
+      declined: l.declined && { reason: l.declined.body.reason, by: { name: l.declined.by.name, initials: l.declined.by.initials }, at: l.declined.at },
+    })); // prettier-ignore
 }

@@ -4,13 +4,21 @@ import type { JobEvent } from "@/core/job";
 import { recordJsonSchema, recordSchema } from ".";
 import { sheetJsonSchema } from "@/core/sheet";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
 import { buildRecord, readingFigures } from ".";
 
 const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
-const intake = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", operations: ["windshield-replaced" as const], sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "A", plate: "", order: "", rearToeDeg: null }; // prettier-ignore
-const ground = { intake, vehicle: VEHICLES[0]!, sheet: SHEETS[0]!, stand: STANDS[0]!, instruments: INSTRUMENTS };
+const intake = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out" as const, place: "windshield" as const }], sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "A", plate: "", order: "", rearToeDeg: null, answers: {}, complaint: "" }; // prettier-ignore
+const ground = {
+  intake,
+  vehicle: VEHICLES[0]!,
+  sheet: SHEETS[0]!,
+  stand: STANDS[0]!,
+  instruments: INSTRUMENTS,
+  ruleBook: RULES,
+};
 const log = (bodies: JobEvent["body"][]): JobEvent[] =>
   [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({ id: `e${i + 1}`, seq: i + 1, at: `2026-11-03T09:0${i}:00.000Z`, by, body })); // prettier-ignore
 const reading = (slotId: string, shown: number): JobEvent["body"] => ({ kind: "reading", slotId, typed: String(shown), shown, sigma: 1.7, instrumentId: "T-3" }); // prettier-ignore

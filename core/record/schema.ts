@@ -44,7 +44,22 @@ export const recordSchema = z.object({
     vinKeptBecause: z.string().nullable(),
     plate: z.string(),
   }),
-  owed: z.object({ operations: z.array(z.string()), reason: z.string(), sheet: sheetSchema }),
+  owed: z.object({
+    done: z.array(z.string()),
+    /** Every calibration owed, in the plan's order, with what became of it. */
+    lines: z.array(
+      z.object({
+        name: z.string(),
+        reasons: z.array(z.object({ because: z.string(), reason: z.string(), source: z.string() })),
+        outcome: z.enum(["this-record", "done", "open", "declined"]),
+        /** How it was done outside this record's sheet. */
+        done: z.object({ note: z.string(), by: person, at: time }).nullable(),
+        declined: z.object({ reason: z.string(), by: person, at: time }).nullable(),
+      }),
+    ),
+    reason: z.string(),
+    sheet: sheetSchema,
+  }),
   checks: z.array(
     z.object({
       stage: z.enum(["ready", "prove"]),

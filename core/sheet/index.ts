@@ -1,2 +1,2 @@
-export { readSheet, sheetJsonSchema, sheetSchema, type Operation, type Sheet, type SheetStep } from "./schema";
-export { DISTANCE_FROM_NAMES, OPERATION_NAMES } from "./words";
+export { readSheet, sheetJsonSchema, sheetSchema, type Sheet, type SheetStep } from "./schema";
+export { DISTANCE_FROM_NAMES } from "./words";

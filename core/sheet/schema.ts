@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { eventIdSchema } from "@/core/owed/schema";
 
 const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figures and dashes");
 const isoDate = z.iso.date();
@@ -61,7 +62,7 @@ export const sheetSchema = z
     appliesTo: z.object({
       vehicles: z.array(id).min(1),
       system: z.enum(["forward-camera"]),
-      after: z.array(z.enum(["windshield-replaced", "camera-replaced", "bracket-touched", "wheel-alignment"])).min(1),
+      after: z.array(eventIdSchema).min(1),
     }),
     /** One sentence a customer understands: why this is owed. */
     reason: say,
@@ -113,7 +114,6 @@ export const sheetSchema = z
 
 export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetStep = Sheet["run"][number];
-export type Operation = Sheet["appliesTo"]["after"][number];
 
 /** The sheet's published JSON Schema (draft 2020-12). */
 export const sheetJsonSchema = (): object => z.toJSONSchema(sheetSchema);

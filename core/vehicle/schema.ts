@@ -1,6 +1,8 @@
 import { z } from "zod";
+import { fittedSchema, systemIdSchema } from "@/core/owed/schema";
 
 const mm = (min: number, max: number) => z.number().min(min).max(max);
+const axle = z.object({ front: mm(120, 900), rear: mm(120, 900) });
 const place = z.object({ xMm: mm(-3000, 9000), yMm: mm(-2000, 2000), zMm: mm(0, 4000) });
 
 /**
@@ -32,7 +34,34 @@ export const vehicleSchema = z.object({
   /** Standard uncertainty of hub and badge places on one vehicle of this kind against these dimensions. */
   hubSigmaMm: mm(0.1, 20),
   badgeSigmaMm: mm(0.1, 20),
-  systems: z.array(z.enum(["forward-camera", "surround-view", "side-camera", "front-radar"])),
+  /** What is fitted when nothing was left out, and where its parts sit. */
+  fitted: z.array(fittedSchema),
+  /** What the VIN cannot say; a choice may leave systems out. */
+  questions: z.array(
+    z.object({
+      id: z.string(),
+      ask: z.string(),
+      choices: z.array(z.object({ id: z.string(), name: z.string(), without: z.array(systemIdSchema) })).min(2),
+    }),
+  ),
+  /** Arch heights above the floor of a vehicle as it should stand. */
+  archMm: z.object({ FL: mm(300, 1600), FR: mm(300, 1600), RL: mm(300, 1600), RR: mm(300, 1600) }),
+  /** Tyre pressures on the placard, kPa: half load and full load, front and rear. */
+  placardKPa: z.object({ half: axle, full: axle }),
+  tyres: z.object({ front: z.string(), rear: z.string() }),
+  tankLitres: mm(20, 400),
+  glass: z.object({
+    widthMm: mm(800, 2500),
+    heightMm: mm(400, 1600),
+    rakeDeg: z.number().min(15).max(90),
+    bracketAcrossMm: mm(-600, 600),
+    bracketUpMm: mm(-800, 800),
+    /** The maker's own part, and parts the shop accepts as equivalent. */
+    makerPart: z.string(),
+    equivalentParts: z.array(z.string()),
+    /** How far the seat of the glass may turn the bracket, degrees. */
+    limitDeg: z.number().min(0.05).max(2),
+  }),
   source: z.string().min(1),
 });
 

@@ -26,11 +26,13 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
     vehicleId: { lisse: "norvane-lisse", harrow: "tesmar-harrow", tarn: "brannoch-tarn", sandling: "ardvale-sandling" }[
       vehicle
     ],
-    operations: ["windshield-replaced"],
+    happenings: [{ event: "glass-out", place: "windshield" }],
     sheetId: `${vehicle}-forward`,
     sheetVersion: { lisse: 2, harrow: 1, tarn: 3, sandling: 1 }[vehicle],
     standId: { lisse: "S-1", harrow: "S-2", tarn: "S-1", sandling: "S-2" }[vehicle],
     rearToeDeg: null,
+    answers: {},
+    complaint: "",
     ...more,
   });
   const settled = { kind: "settle" } as const;
@@ -48,7 +50,12 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // The thrust line is off; scanned clean and owed all the same.
   const thrust = technician(person("ines"), hoursAgo(6));
-  thrust.open(intake("tarn", { vin: madeUpVin("0BRTRN5B2T220903"), operations: ["windshield-replaced", "wheel-alignment"], customer: "Tolland & Daughters, Bakers", plate: "HQ 09 TAL", order: "4480", rearToeDeg: { left: 0.02, right: 0.24 } }), "demo-b"); // prettier-ignore
+  thrust.open(intake("tarn", { vin: madeUpVin("0BRTRN5B2T220903"), happenings: [{ event: "glass-out", place: "windshield" }, { event: "alignment", place: "chassis" }], customer: "Tolland & Daughters, Bakers", plate: "HQ 09 TAL", order: "4480", rearToeDeg: { left: 0.02, right: 0.24 } }), "demo-b"); // prettier-ignore
+  thrust.write({
+    kind: "owed-done",
+    line: "steering-angle/learn",
+    note: "Zero taught on the alignment rack, printout kept",
+  });
   thrust.check("ready");
   thrust.follow((j) => j.next.kind === "settle");
   thrust.write(settled);
@@ -58,7 +65,7 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // Somebody walked into the stand after it was set: the vehicle says no.
   const bumped = technician(person("oskar"), hoursAgo(4));
-  bumped.open(intake("lisse", { vin: madeUpVin("0NVLS2DB9R100523"), operations: ["camera-replaced"], customer: "Jory Penhale", plate: "HQ 77 JOR", order: "4486" }), "demo-c"); // prettier-ignore
+  bumped.open(intake("lisse", { vin: madeUpVin("0NVLS2DB9R100523"), happenings: [{ event: "camera-replaced", place: "windshield" }], customer: "Jory Penhale", plate: "HQ 77 JOR", order: "4486" }), "demo-c"); // prettier-ignore
   bumped.check("ready");
   bumped.follow((j) => j.next.kind === "settle");
   bumped.write(settled);
@@ -91,7 +98,7 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // Proved in place, not yet printed.
   const set = technician(person("mara"), hoursAgo(0.6));
-  set.open(intake("lisse", { vin: madeUpVin("0NVLS2DF3R100640"), operations: ["bracket-touched"], customer: "Bettina Oxenham-Strand", plate: "HQ 63 BET", order: "4495" }), "demo-g"); // prettier-ignore
+  set.open(intake("lisse", { vin: madeUpVin("0NVLS2DF3R100640"), happenings: [{ event: "bracket-touched", place: "windshield" }], customer: "Bettina Oxenham-Strand", plate: "HQ 63 BET", order: "4495" }), "demo-g"); // prettier-ignore
   set.check("ready");
   set.follow((j) => j.next.kind === "settle");
   note(set.jobId, "board in place, to be settled");

@@ -39,7 +39,7 @@ export const SHEETS: Sheet[] = [
     appliesTo: {
       vehicles: ["norvane-lisse"],
       system: "forward-camera",
-      after: ["windshield-replaced", "camera-replaced", "bracket-touched"],
+      after: ["glass-out", "camera-replaced", "bracket-touched"],
     },
     reason:
       "The forward camera looks through the windshield; new glass changes what it sees, so it must learn its aim again.",
@@ -107,7 +107,7 @@ export const SHEETS: Sheet[] = [
     appliesTo: {
       vehicles: ["tesmar-harrow"],
       system: "forward-camera",
-      after: ["windshield-replaced", "camera-replaced", "wheel-alignment"],
+      after: ["glass-out", "camera-replaced", "alignment"],
     },
     reason:
       "The camera behind the windshield was disturbed; the van must be shown a board at a known place to see straight again.",
@@ -157,7 +157,7 @@ export const SHEETS: Sheet[] = [
     appliesTo: {
       vehicles: ["brannoch-tarn"],
       system: "forward-camera",
-      after: ["windshield-replaced", "camera-replaced", "wheel-alignment"],
+      after: ["glass-out", "camera-replaced", "alignment"],
     },
     reason: "The camera must look where the car goes; after this work its aim is no longer proved.",
     kind: "static",
@@ -206,7 +206,7 @@ export const SHEETS: Sheet[] = [
     appliesTo: {
       vehicles: ["ardvale-sandling"],
       system: "forward-camera",
-      after: ["windshield-replaced", "camera-replaced", "bracket-touched"],
+      after: ["glass-out", "camera-replaced", "bracket-touched"],
     },
     reason:
       "The forward camera looks through the windshield; new glass changes what it sees, so it must learn its aim again.",

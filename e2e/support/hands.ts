@@ -21,8 +21,8 @@ export const catcher = (page: Page): Locator => page.locator("input[data-catcher
 export async function takeIn(page: Page, url: string, vin: string, customer: string): Promise<string> {
   await page.goto(`${url}/take-in`);
   await page.getByLabel("VIN", { exact: true }).fill(vin);
-  await page.getByRole("button", { name: "Windshield replaced" }).click();
-  await page.getByLabel("Customer").fill(customer);
+  await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
+  await page.getByLabel("Customer", { exact: true }).fill(customer);
   await page.getByRole("button", { name: "Open the job" }).click();
   await page.waitForURL(/\/jobs\/[^/]+\/set-out$/);
   await expect(verdict(page)).toBeVisible();
@@ -31,6 +31,8 @@ export async function takeIn(page: Page, url: string, vin: string, customer: str
 
 /** Holds the simulated instrument at the armed reading, and says what it shows. */
 export async function hold(page: Page): Promise<string> {
+  // A figure left from before would be mistaken for the answer.
+  await catcher(page).fill("");
   await page.getByRole("button", { name: /^Hold / }).click();
   await expect(catcher(page)).not.toHaveValue("");
   return catcher(page).inputValue();

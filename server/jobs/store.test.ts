@@ -23,7 +23,7 @@ const INTAKE = {
   vin: madeUpVin("0NVLS2DA7R100417"),
   vinReason: null,
   vehicleId: "norvane-lisse",
-  operations: ["windshield-replaced"],
+  happenings: [{ event: "glass-out", place: "windshield" }],
   sheetId: "lisse-forward",
   sheetVersion: 2,
   standId: "S-1",
@@ -31,6 +31,8 @@ const INTAKE = {
   plate: "",
   order: "",
   rearToeDeg: null,
+  answers: {},
+  complaint: "",
 };
 const event = (id: string, body: EventBody | { kind: "settle" }, takenAt = new Date().toISOString()): NewEvent => ({ id, takenAt, body }); // prettier-ignore
 const reading = (id: string, slotId = "tape-fl-l", shown = 2876): NewEvent =>

@@ -16,7 +16,7 @@ import type { Person } from "../auth/session";
 import { config } from "../config";
 import { db } from "../db/client";
 import { jobEvents, jobs, people, presence } from "../db/schema";
-import { listInstruments, listSheets, listStands, listVehicles } from "../shop/store";
+import { listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
 
 export type JobRow = {
   id: string;
@@ -141,7 +141,7 @@ function settle(jobId: string, ground: JobGround): EventBody {
 function checkStrike(jobId: string, target: string): void {
   const event = eventsAfter(jobId).find((e) => e.id === target);
   if (!event) throw new JobRefusal("The line to strike is not in this job.");
-  if (!["reading", "move", "touch", "check"].includes(event.body.kind))
+  if (!["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add"].includes(event.body.kind))
     throw new JobRefusal("This line cannot be struck.");
 }
 
@@ -170,7 +170,7 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
 
   const id = nanoid(12);
   const at = options.at ?? new Date().toISOString();
-  const ground: JobGround = { intake, vehicle, sheet, stand, instruments: listInstruments() };
+  const ground: JobGround = { intake, vehicle, sheet, stand, instruments: listInstruments(), ruleBook: ruleBook() };
   db().transaction(
     (tx) => {
       const number = (tx.select({ n: max(jobs.number) }).from(jobs).get()?.n ?? 1040) + 1;

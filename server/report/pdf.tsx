@@ -120,8 +120,13 @@ function Report({ record }: { record: JobRecord }) {
         <Part title="Why it was owed">
           <Facts
             facts={[
-              ["Done to the vehicle", owed.operations.join(", ")],
-              ["Reason", owed.reason],
+              ["Done to the vehicle", owed.done.join(", ")],
+              ...owed.lines.flatMap((l): [string, string][] => [
+                [
+                  l.name,
+                  `${{ "this-record": "this record", done: "done", open: "OPEN", declined: "DECLINED" }[l.outcome]}${l.done ? ` (${l.done.note}; ${l.done.by.name})` : ""}${l.declined ? ` (${l.declined.reason}; ${l.declined.by.name})` : ""}. ${l.reasons.map((r) => `${r.because}: ${r.reason} ${r.source}.`).join(" ")}`,
+                ],
+              ]),
               ["Sheet", `${owed.sheet.title}, version ${owed.sheet.version}`],
               [
                 "Source",

@@ -1,5 +1,6 @@
 import { desc, eq } from "drizzle-orm";
 import { z } from "zod";
+import { ruleBookSchema, type RuleBook } from "@/core/owed";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
@@ -19,6 +20,12 @@ export function listSheets(): Sheet[] {
   for (const row of db().select().from(sheets).orderBy(desc(sheets.version)).all())
     if (!newest.has(row.id)) newest.set(row.id, row.doc);
   return [...newest.values()];
+}
+
+/** The shop's rule book: what makes what owed. An empty book owes nothing, and the Owed stage says so. */
+export function ruleBook(): RuleBook {
+  const row = db().select().from(settings).where(eq(settings.key, "owed.rules")).get();
+  return row ? ruleBookSchema.parse(row.value) : { rules: [], orders: [], efforts: [] };
 }
 
 const pinsSchema = z.record(z.string(), z.string());

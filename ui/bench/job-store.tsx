@@ -203,7 +203,7 @@ export function JobProvider({
     events,
     judged,
     problem,
-    stages: useMemo(() => stageStates(events, ground.sheet), [events, ground.sheet]),
+    stages: useMemo(() => stageStates(events, ground), [events, ground]),
     slip: useMemo(() => slipLines(events, ground, judged, lengths), [events, ground, judged, lengths]),
     connection,
     pending,

@@ -42,7 +42,7 @@ export function HandOver() {
             <h2 className="mb-1 text-xl font-semibold">Why it was owed</h2>
             <p className="text-lg leading-snug">{record.owed.reason}</p>
             <p className="mt-1 text-base text-soft">
-              {record.owed.operations.join(", ")}. {record.owed.sheet.title}, version {record.owed.sheet.version}.
+              {record.owed.done.join(", ")}. {record.owed.sheet.title}, version {record.owed.sheet.version}.
             </p>
           </section>
           <section>

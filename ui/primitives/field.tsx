@@ -21,7 +21,10 @@ export function Field({ label, hint, problem, className = "", ...rest }: Props) 
         className={`min-h-14 w-full border-b-2 bg-transparent px-1 text-xl outline-none focus:border-act ${problem ? "border-stop" : "border-ink"}`}
         {...rest}
       />
-      <p id={`${id}-note`} className={`mt-1 min-h-5 text-sm ${problem ? "text-stop" : "text-soft"}`}>
+      <p
+        id={`${id}-note`}
+        className={`mt-1 text-sm ${problem || hint ? "min-h-5" : ""} ${problem ? "text-stop" : "text-soft"}`}
+      >
         {problem ?? hint}
       </p>
     </div>

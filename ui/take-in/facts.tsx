@@ -1,7 +1,7 @@
 "use client";
 
 import { eventsOf } from "@/core/job";
-import { OPERATION_NAMES } from "@/core/sheet";
+import { happeningName } from "@/core/owed";
 import { dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -23,7 +23,7 @@ export function TakeInFacts() {
             ["Plate", intake.plate || "not given"],
             ["Customer", intake.customer],
             ["Repair order", intake.order || "not given"],
-            ["Done to the vehicle", intake.operations.map((o) => OPERATION_NAMES[o]).join(", ")],
+            ["Done to the vehicle", intake.happenings.map(happeningName).join(", ")],
             ["Driver’s side", `vehicle ${v.driverSide}`],
             ["Wheelbase", `${formatNumber(v.wheelbaseMm)} mm`],
             ["Track, front and rear", `${formatNumber(v.trackFrontMm)} and ${formatNumber(v.trackRearMm)} mm`],

@@ -3,37 +3,42 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState, useTransition } from "react";
 import type { Stand } from "@/core/setout";
-import { DISTANCE_FROM_NAMES, OPERATION_NAMES, type Operation, type Sheet } from "@/core/sheet";
-import { formatQuantity } from "@/core/units";
-import { DATUM_NAMES, type Vehicle } from "@/core/vehicle";
+import type { RuleBook } from "@/core/owed";
+import type { Sheet } from "@/core/sheet";
+import type { Vehicle } from "@/core/vehicle";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { Field } from "../primitives/field";
-import { Mark } from "../primitives/marks";
+import { Happenings } from "./happenings";
+import { OwedPreview } from "./owed-preview";
+import { Questions } from "./questions";
 import { readIntake, useIntakeDraft, type FieldId } from "./use-intake";
 import { VehicleTile } from "./vehicle-tile";
 import { VinField } from "./vin-field";
-
-const OPERATIONS = Object.keys(OPERATION_NAMES) as Operation[];
 
 /** Opens a job: which vehicle, what was done, for whom. The next lack is always named below. */
 export function TakeIn({
   vehicles,
   sheets,
   stands,
+  book,
   open,
 }: {
   vehicles: Vehicle[];
   sheets: Sheet[];
   stands: Stand[];
+  book: RuleBook;
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
 }) {
   const [draft, change, clear] = useIntakeDraft();
   const [refusal, setRefusal] = useState<string | null>(null);
+  const [unfolded, setUnfolded] = useState(false);
   const [busy, start] = useTransition();
   const router = useRouter();
   const vin = useRef<HTMLInputElement>(null);
-  const r = useMemo(() => readIntake(draft, vehicles, sheets, stands), [draft, vehicles, sheets, stands]);
+  const r = useMemo(() => readIntake(draft, vehicles, sheets, stands, book), [draft, vehicles, sheets, stands, book]);
+  // Once the VIN has picked the vehicle, the others only take room.
+  const folded = r.byVin && !unfolded;
   const longest = Math.max(...vehicles.map((v) => v.lengthMm));
 
   useEffect(() => {
@@ -60,9 +65,6 @@ export function TakeIn({
       }
     });
   };
-  const toggle = (o: Operation): void =>
-    change({ operations: draft.operations.includes(o) ? draft.operations.filter((x) => x !== o) : [...draft.operations, o] }); // prettier-ignore
-
   return (
     <form
       className="flex min-h-0 flex-1 flex-col"
@@ -88,36 +90,25 @@ export function TakeIn({
               Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
             </legend>
             <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
-              {vehicles.map((v) => (
+              {(folded ? [r.vehicle!] : vehicles).map((v) => (
                 <VehicleTile
                   key={v.id}
                   vehicle={v}
                   longestMm={longest}
                   chosen={r.vehicle?.id === v.id}
+                  flat={folded}
                   onChoose={() => change({ vehicleId: v.id })}
                 />
               ))}
+              {folded && (
+                <button type="button" onClick={() => setUnfolded(true)} className="min-h-14 rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash">
+                  Another vehicle
+                </button>
+              )}
             </div>
           </fieldset>
-          <fieldset id="take-in-done">
-            <legend className="mb-2 text-sm font-semibold text-soft">What was done</legend>
-            <div className="grid grid-cols-2 gap-2 lg:grid-cols-4">
-              {OPERATIONS.map((o) => {
-                const on = draft.operations.includes(o);
-                return (
-                  <button
-                    key={o}
-                    type="button"
-                    aria-pressed={on}
-                    onClick={() => toggle(o)}
-                    className={`flex min-h-16 items-center gap-3 rounded-md border-2 bg-sheet px-3 text-left text-lg font-semibold leading-tight ${on ? "border-act" : "border-hairline hover:border-ink"}`}
-                  >
-                    <Mark state={on ? "settled" : "open"} /> {OPERATION_NAMES[o]}
-                  </button>
-                );
-              })}
-            </div>
-          </fieldset>
+          <Happenings value={draft.happenings} onChange={(happenings) => change({ happenings })} />
+          <Questions questions={r.questions} answers={draft.answers} onAnswer={(q, c) => change({ answers: { ...draft.answers, [q]: c } })} />
         </div>
         <div className="flex flex-col">
           <div id="take-in-customer">
@@ -127,6 +118,7 @@ export function TakeIn({
             <Field label="Plate" value={draft.plate} maxLength={20} onChange={(e) => change({ plate: e.target.value.toUpperCase() })} />
             <Field label="Repair order" value={draft.order} maxLength={40} onChange={(e) => change({ order: e.target.value })} />
           </div>
+          <Field label="What the customer complains of" value={draft.complaint} maxLength={400} onChange={(e) => change({ complaint: e.target.value })} />
           {r.sheet?.datum === "thrust" && (
             <div id="take-in-toe" className="grid grid-cols-2 gap-4">
               <Field label="Rear toe, vehicle left" value={draft.toeLeft} inputMode="decimal" hint="degrees, toe-in +" problem={r.toe.problem} onChange={(e) => change({ toeLeft: e.target.value })} />
@@ -146,16 +138,7 @@ export function TakeIn({
               ))}
             </div>
           </fieldset>
-          {r.sheet && (
-            <section aria-label="Owed" className="mt-4 border-l-4 border-settled bg-sheet p-3">
-              <p className="text-base font-semibold">Owed: {r.sheet.title}</p>
-              <p className="mt-1 text-sm text-soft">{r.sheet.reason}</p>
-              <p className="mt-1 text-sm">
-                Board {formatQuantity(r.sheet.placement.alongMm, "mm")} from {DISTANCE_FROM_NAMES[r.sheet.distanceFrom]}, on
-                the {DATUM_NAMES[r.sheet.datum]}.
-              </p>
-            </section>
-          )}
+          {r.vehicle && draft.happenings.length > 0 && <OwedPreview vehicle={r.vehicle} draft={draft} book={book} sheet={r.sheet} />}
         </div>
       </main>
       <div className="sticky bottom-0">

@@ -1,22 +1,23 @@
 import { describe, expect, it } from "vitest";
 import { STANDS } from "@/demo/data/kit";
+import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
 import { readIntake, type IntakeDraft } from "./use-intake";
 
 const LISSE = madeUpVin("0NVLS2DA7R100417");
 const TARN = madeUpVin("0BRTRN5B2T220903");
-const full: IntakeDraft = { vin: LISSE, vinReason: "", vehicleId: null, operations: ["windshield-replaced"], standId: null, customer: "Elin Marsh", plate: " HQ 41 ", order: "", toeLeft: "", toeRight: "" }; // prettier-ignore
-const read = (change: Partial<IntakeDraft>) => readIntake({ ...full, ...change }, VEHICLES, SHEETS, STANDS);
+const full: IntakeDraft = { vin: LISSE, vinReason: "", vehicleId: null, happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", standId: null, customer: "Elin Marsh", plate: " HQ 41 ", order: "", toeLeft: "", toeRight: "" }; // prettier-ignore
+const read = (change: Partial<IntakeDraft>) => readIntake({ ...full, ...change }, VEHICLES, SHEETS, STANDS, RULES);
 
 describe("reading the intake", () => {
   it.each([
     [{ vin: "" }, "vin", /Type or scan/],
     [{ vin: LISSE.slice(0, 16) }, "vin", /Correct the VIN/],
     [{ vin: madeUpVin("0ZZZZZZA7R100417") }, "vehicle", /choose the vehicle/],
-    [{ operations: [] }, "done", /what was done/],
+    [{ happenings: [] }, "done", /what was done/],
     [{ vin: madeUpVin("0TMHAU2A7R100417") }, null, /no sheet for the Hauler 12/],
-    [{ operations: ["wheel-alignment"] }, null, /no sheet for the Lisse after this work/],
+    [{ happenings: [{ event: "suspension", place: "chassis" }] }, null, /no sheet for the Lisse after this work/],
     [{ vin: TARN }, "toe", /thrust line/],
     [{ vin: TARN, toeLeft: "12", toeRight: "0.1" }, "toe", /Rear toe cannot be 12.00°/],
     [{ customer: "  " }, "customer", /Name the customer/],
@@ -30,6 +31,14 @@ describe("reading the intake", () => {
     const r = read({});
     expect(r.byVin).toBe(true);
     expect(r.intake).toMatchObject({ vehicleId: "norvane-lisse", sheetId: "lisse-forward", plate: "HQ 41", vinReason: null, rearToeDeg: null }); // prettier-ignore
+  });
+  it("asks only what changes what is owed, and where it was done", () => {
+    expect(read({}).questions).toEqual([]);
+    const bumper = read({ happenings: [{ event: "glass-out", place: "windshield" }, { event: "bumper-touched", place: "rear" }] }); // prettier-ignore
+    expect(bumper.questions.map((q) => q.id)).toEqual(["rear-camera"]);
+    expect(bumper.lack).toMatchObject({ field: "questions", say: "Has it a rear camera above the plate?" });
+    const nowhere = read({ happenings: [{ event: "glass-out", place: "windshield" }, { event: "bumper-touched", place: null }] }); // prettier-ignore
+    expect(nowhere.lack).toMatchObject({ field: "done", say: /where on the vehicle/ });
   });
   it("takes toe in degrees or arc minutes, signed", () => {
     expect(read({ vin: TARN, toeLeft: "6'", toeRight: "-0.05" }).intake!.rearToeDeg).toEqual({

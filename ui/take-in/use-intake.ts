@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useState } from "react";
-import type { Intake } from "@/core/job";
+import { fittedTo, type Intake } from "@/core/job";
+import { EVENT_PLACES, owedFor, type RuleBook } from "@/core/owed";
 import type { Stand } from "@/core/setout";
-import type { Operation, Sheet } from "@/core/sheet";
+import type { Sheet } from "@/core/sheet";
 import { degToRad, parseQuantity, radToDeg } from "@/core/units";
 import { checkVin, type Vehicle, type VinCheck } from "@/core/vehicle";
 
@@ -11,7 +12,9 @@ export type IntakeDraft = {
   vinReason: string;
   /** Chosen by hand; null while the VIN decides. */
   vehicleId: string | null;
-  operations: Operation[];
+  happenings: Intake["happenings"];
+  answers: Record<string, string>;
+  complaint: string;
   standId: string | null;
   customer: string;
   plate: string;
@@ -20,8 +23,8 @@ export type IntakeDraft = {
   toeRight: string;
 };
 
-const EMPTY: IntakeDraft = { vin: "", vinReason: "", vehicleId: null, operations: [], standId: null, customer: "", plate: "", order: "", toeLeft: "", toeRight: "" }; // prettier-ignore
-const KEY = "iridel:take-in";
+const EMPTY: IntakeDraft = { vin: "", vinReason: "", vehicleId: null, happenings: [], answers: {}, complaint: "", standId: null, customer: "", plate: "", order: "", toeLeft: "", toeRight: "" }; // prettier-ignore
+const KEY = "iridel:take-in/2";
 
 /** The draft, surviving reload and crash. */
 export function useIntakeDraft(): [IntakeDraft, (patch: Partial<IntakeDraft>) => void, () => void] {
@@ -49,7 +52,7 @@ export function useIntakeDraft(): [IntakeDraft, (patch: Partial<IntakeDraft>) =>
   return [draft, change, clear];
 }
 
-export type FieldId = "vin" | "vehicle" | "done" | "toe" | "customer";
+export type FieldId = "vin" | "vehicle" | "done" | "questions" | "toe" | "customer";
 
 /** What a draft amounts to: the choices that follow from it, and the first thing it lacks. */
 export type IntakeReading = {
@@ -57,6 +60,8 @@ export type IntakeReading = {
   vehicle: Vehicle | null;
   /** Whether the VIN itself picked the vehicle. */
   byVin: boolean;
+  /** The questions whose answer changes what is owed, or which is still open among them. */
+  questions: Vehicle["questions"];
   sheet: Sheet | null;
   stand: Stand | null;
   toe: { left: number | null; right: number | null; problem: string | null };
@@ -73,16 +78,23 @@ function readToe(text: string): { value: number | null; problem: string | null }
 }
 
 /** Works out what follows from the draft. Pure: the page redraws it at every key. */
-export function readIntake(d: IntakeDraft, vehicles: Vehicle[], sheets: Sheet[], stands: Stand[]): IntakeReading {
+export function readIntake(
+  d: IntakeDraft,
+  vehicles: Vehicle[],
+  sheets: Sheet[],
+  stands: Stand[],
+  book: RuleBook,
+): IntakeReading {
   const vin = checkVin(d.vin);
   const matched = vehicles.find((v) => vin.vin.startsWith(v.vinStart)) ?? null;
   const vehicle = vehicles.find((v) => v.id === d.vehicleId) ?? matched;
   const sheet =
-    sheets.find((s) => vehicle && s.appliesTo.vehicles.includes(vehicle.id) && d.operations.some((o) => s.appliesTo.after.includes(o))) ?? null; // prettier-ignore
+    sheets.find((s) => vehicle && s.appliesTo.vehicles.includes(vehicle.id) && d.happenings.some((h) => s.appliesTo.after.includes(h.event))) ?? null; // prettier-ignore
   const stand = stands.find((s) => s.id === d.standId) ?? stands[0] ?? null;
   const [left, right] = [readToe(d.toeLeft), readToe(d.toeRight)];
   const toe = { left: left.value, right: right.value, problem: left.problem ?? right.problem };
-  const reading = { vin, vehicle, byVin: vehicle !== null && vehicle === matched, sheet, stand, toe };
+  const questions = vehicle ? decisiveQuestions(vehicle, d, book) : [];
+  const reading = { vin, vehicle, questions, byVin: vehicle !== null && vehicle === matched, sheet, stand, toe };
 
   const lacks = (field: FieldId | null, say: string): IntakeReading => ({
     ...reading,
@@ -92,7 +104,10 @@ export function readIntake(d: IntakeDraft, vehicles: Vehicle[], sheets: Sheet[],
   if (vin.vin === "") return lacks("vin", "Type or scan the VIN.");
   if (!vin.ok && d.vinReason.trim().length < 3) return lacks("vin", "Correct the VIN, or say why it is kept as it is.");
   if (!vehicle) return lacks("vehicle", "This VIN is not of a kind the shop knows: choose the vehicle.");
-  if (d.operations.length === 0) return lacks("done", "Say what was done to the vehicle.");
+  if (d.happenings.length === 0) return lacks("done", "Say what was done to the vehicle.");
+  if (d.happenings.some((h) => h.place === null && EVENT_PLACES[h.event].length > 1)) return lacks("done", "Say where on the vehicle it was done."); // prettier-ignore
+  const open = questions.find((q) => !d.answers[q.id]);
+  if (open) return lacks("questions", open.ask);
   if (!sheet) return lacks(null, `The shop has no sheet for the ${vehicle.model} after this work. It cannot be opened without one: enter the sheet from the shop’s own service information first.`); // prettier-ignore
   if (!stand) return lacks(null, "The shop has no stand in its kit.");
   if (sheet.datum === "thrust" && (toe.left === null || toe.right === null))
@@ -102,7 +117,9 @@ export function readIntake(d: IntakeDraft, vehicles: Vehicle[], sheets: Sheet[],
     vin: vin.vin,
     vinReason: vin.ok ? null : d.vinReason.trim(),
     vehicleId: vehicle.id,
-    operations: d.operations,
+    happenings: d.happenings,
+    answers: Object.fromEntries(questions.map((q) => [q.id, d.answers[q.id]!])),
+    complaint: d.complaint.trim(),
     sheetId: sheet.id,
     sheetVersion: sheet.version,
     standId: stand.id,
@@ -112,4 +129,15 @@ export function readIntake(d: IntakeDraft, vehicles: Vehicle[], sheets: Sheet[],
     rearToeDeg: sheet.datum === "thrust" ? { left: toe.left!, right: toe.right! } : null,
   };
   return { ...reading, lack: null, intake };
+}
+
+/** Only the questions whose choices lead to different things being owed; the rest would be asked for nothing. */
+function decisiveQuestions(vehicle: Vehicle, d: IntakeDraft, book: RuleBook): Vehicle["questions"] {
+  return vehicle.questions.filter((q) => {
+    const outcomes = q.choices.map(
+      (c) =>
+      owedFor(d.happenings, fittedTo(vehicle, { [q.id]: c.id }), book.rules).map((l) => l.id).join(), // prettier-ignore
+    );
+    return new Set(outcomes).size > 1;
+  });
 }

@@ -9,11 +9,14 @@ export function VehicleTile({
   vehicle: v,
   longestMm,
   chosen,
+  flat,
   onChoose,
 }: {
   vehicle: Vehicle;
   longestMm: number;
   chosen: boolean;
+  /** Lying: picture beside the words, for the one that is chosen. */
+  flat: boolean;
   onChoose: () => void;
 }) {
   const front = v.wheelbaseMm + v.frontOverhangMm;
@@ -29,9 +32,13 @@ export function VehicleTile({
       type="button"
       aria-pressed={chosen}
       onClick={onChoose}
-      className={`flex min-h-16 flex-col rounded-md border-2 bg-sheet px-3 py-2 text-left ${chosen ? "border-act" : "border-hairline hover:border-ink"}`}
+      className={`flex min-h-16 rounded-md ${flat ? "col-span-2 flex-row items-center gap-3" : "flex-col"} border-2 bg-sheet px-3 py-2 text-left ${chosen ? "border-act" : "border-hairline hover:border-ink"}`}
     >
-      <svg viewBox={`-3 0 ${BOX.width + 6} ${BOX.height}`} aria-hidden className="w-full">
+      <svg
+        viewBox={`-3 0 ${BOX.width + 6} ${BOX.height}`}
+        aria-hidden
+        className={flat ? "w-[132px] shrink-0" : "w-full"}
+      >
         {[0, v.wheelbaseMm].flatMap((x) => [1, -1].map((s) => hub(x, (s * v.trackFrontMm) / 2)))}
         <path
           d={softPath(vehicleOutline(v).map(view.to))}
@@ -46,11 +53,13 @@ export function VehicleTile({
           className="fill-ink"
         />
       </svg>
-      <span className="mt-1 text-base font-semibold leading-tight">
-        {v.make} {v.model}
+      <span className="flex flex-col">
+        <span className="mt-1 text-base font-semibold leading-tight">
+          {v.make} {v.model}
+        </span>
+        <span className="text-sm leading-tight text-soft">{v.variant}</span>
+        <span className="text-sm text-soft">{formatNumber(v.wheelbaseMm)} wheelbase</span>
       </span>
-      <span className="text-sm leading-tight text-soft">{v.variant}</span>
-      <span className="text-sm text-soft">{formatNumber(v.wheelbaseMm)} wheelbase</span>
     </button>
   );
 }

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
 import { takeInVehicle } from "@/server/jobs/actions";
-import { listSheets, listStands, listVehicles } from "@/server/shop/store";
+import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
 
 export const metadata: Metadata = { title: "Take in" };
@@ -10,5 +10,13 @@ export const metadata: Metadata = { title: "Take in" };
 export default async function TakeInPage() {
   const me = await requirePerson();
   if (!WRITERS.includes(me.role)) redirect("/");
-  return <TakeIn vehicles={listVehicles()} sheets={listSheets()} stands={listStands()} open={takeInVehicle} />;
+  return (
+    <TakeIn
+      vehicles={listVehicles()}
+      sheets={listSheets()}
+      stands={listStands()}
+      book={ruleBook()}
+      open={takeInVehicle}
+    />
+  );
 }

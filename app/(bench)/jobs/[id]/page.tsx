@@ -9,7 +9,7 @@ export default async function JobPage({ params }: { params: Promise<{ id: string
   const { id } = await params;
   const job = findJob(id);
   if (!job) redirect("/");
-  const states = stageStates(eventsAfter(id), job.ground.sheet);
+  const states = stageStates(eventsAfter(id), job.ground);
   const open = states.find((s) => s.state === "stop") ?? states.find((s) => s.lacks !== null && s.state !== "none");
   redirect(`/jobs/${id}/${open?.id ?? "hand-over"}`);
 }

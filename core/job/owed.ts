@@ -1,0 +1,70 @@
+import { owedFor, planOwed, redoneBy, type Fitted, type OwedLine, type OwedPlan } from "@/core/owed";
+import type { Intake } from "./events";
+import { eventsOf, strikes, type EventBody, type JobEvent } from "./job";
+import type { JobGround } from "./set-out";
+
+type Of<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & { body: Extract<EventBody, { kind: K }> };
+
+/** One owed line of a job: what came of it. */
+export type JobOwedLine = OwedLine & {
+  /** Put on by hand: by whom and why. */
+  added: Of<"owed-add"> | null;
+  declined: Of<"owed-decline"> | null;
+  /** Done outside this job's sheet, as the technician says. */
+  done: Of<"owed-done"> | null;
+  /** Whether this job's sheet is the one that does it. */
+  onSheet: boolean;
+};
+
+export type JobOwed = { lines: JobOwedLine[]; plan: OwedPlan | null; problem: string | null };
+
+/** What is fitted to this very vehicle: its kind's systems without those an answer leaves out. */
+export function fittedTo(vehicle: JobGround["vehicle"], answers: Intake["answers"]): Fitted[] {
+  const without = new Set(
+    vehicle.questions.flatMap((q) => q.choices.find((c) => c.id === answers[q.id])?.without ?? []),
+  );
+  return vehicle.fitted.filter((f) => !without.has(f.system));
+}
+
+/** What the job owes: by the rule book, plus what was added, with what was declined marked. Pure, from the log. */
+export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed {
+  const struck = strikes(events);
+  const standing = <K extends "owed-add" | "owed-decline" | "owed-done">(kind: K) =>
+    eventsOf(events, kind).filter((e) => !struck.has(e.id));
+  const added = standing("owed-add");
+  const declined = standing("owed-decline");
+  const done = standing("owed-done");
+  const ruled = owedFor(
+    ground.intake.happenings,
+    fittedTo(ground.vehicle, ground.intake.answers),
+    ground.ruleBook.rules,
+  );
+  const extra = added
+    .map(({ body }): OwedLine => ({
+      id: `${body.system}/${body.method}`,
+      system: body.system,
+      kind: body.method,
+      places: [],
+      because: [],
+    }))
+    .filter((l) => !ruled.some((r) => r.id === l.id));
+  const lines = [...ruled, ...extra].map((l): JobOwedLine => ({
+    ...l,
+    added: added.find((e) => `${e.body.system}/${e.body.method}` === l.id) ?? null,
+    declined: declined.find((e) => e.body.line === l.id) ?? null,
+    done: done.find((e) => e.body.line === l.id) ?? null,
+    onSheet: l.system === ground.sheet.appliesTo.system && l.kind === "static",
+  }));
+  try {
+    return { lines, plan: planOwed(lines.filter((l) => !l.declined), ground.ruleBook), problem: null }; // prettier-ignore
+  } catch (error) {
+    return { lines, plan: null, problem: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+/** Lines that would have to be done again if something were touched later. */
+export const jobRedoneBy = (
+  ground: JobGround,
+  lines: readonly OwedLine[],
+  later: Intake["happenings"][number],
+): string[] => redoneBy(later, lines, fittedTo(ground.vehicle, ground.intake.answers), ground.ruleBook.rules);

@@ -1,0 +1,43 @@
+"use client";
+
+import { useState } from "react";
+import { Button } from "../primitives/button";
+import { Dialog } from "../primitives/dialog";
+
+type Props = {
+  open: boolean;
+  title: string;
+  label: string;
+  action: string;
+  note: string;
+  onClose: () => void;
+  onReason: (reason: string) => void;
+};
+
+/** Asks for the reason that goes on the record. */
+export function ReasonDialog({ open, title, label, action, note, onClose, onReason }: Props) {
+  const [reason, setReason] = useState("");
+  const enough = reason.trim().length >= 3;
+  return (
+    <Dialog open={open} onClose={onClose} title={title}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (!enough) return;
+          onReason(reason.trim());
+          setReason("");
+        }}
+      >
+        <p className="text-lg">{note}</p>
+        <label htmlFor="reason" className="text-sm font-semibold text-soft">
+          {label}
+        </label>
+        <input id="reason" autoFocus value={reason} maxLength={400} onChange={(e) => setReason(e.target.value)} className="min-h-14 border-b-2 border-ink bg-transparent px-1 text-lg outline-none focus:border-act" />
+        <Button type="submit" look="act" size="large" disabled={!enough}>
+          {action}
+        </Button>
+      </form>
+    </Dialog>
+  ); // prettier-ignore
+}
