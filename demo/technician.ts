@@ -3,9 +3,13 @@ import { planFor, setOutEntries, type JobEvent, type TabletEvent } from "@/core/
 import { replayRun, type RunEvent } from "@/core/run";
 import { currentStep } from "@/core/run";
 import { runLogOf } from "@/core/job";
+import { judgeMeasure } from "@/core/ready";
+import type { ScanEvent } from "@/core/scan";
 import { nextAct, solveSetOut, type Judged } from "@/core/setout";
+import type { Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
-import { holdInstrument, scanToolFor } from "@/server/jobs/bay";
+import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
+import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
 import { appendEvents, eventsAfter, findJob, takeIn, type JobRow } from "@/server/jobs/store";
 
 /**
@@ -20,9 +24,12 @@ export function technician(person: Person, startAt: string) {
   const tick = (seconds: number): string => new Date((clock += seconds * 1000)).toISOString();
   const events = (): JobEvent[] => eventsAfter(jobId);
   const job = (): JobRow => findJob(jobId)!;
-  const judge = (): Judged => nextAct(solveSetOut(planFor(job().ground), setOutEntries(events())));
+  const judge = (): Judged => nextAct(solveSetOut(planFor(job().ground, events()), setOutEntries(events())));
 
-  const write = (body: TabletEvent | { kind: "run"; event: RunEvent }, seconds: number): void => {
+  const write = (
+    body: TabletEvent | { kind: "run"; event: RunEvent } | { kind: "scan"; event: ScanEvent },
+    seconds: number,
+  ): void => {
     const result = appendEvents(jobId, job().head, [{ id: nanoid(16), takenAt: tick(seconds), body }], person);
     if (!result.ok) throw new Error("Nobody else writes while the demo is made.");
   };
@@ -43,6 +50,14 @@ export function technician(person: Person, startAt: string) {
     write({ kind: "reading", slotId, typed, shown, sigma, instrumentId: instrument.id }, slot.seconds + 8 * taken);
   };
 
+  /** Scan-tool commands with made-up times. */
+  const scan = async (commands: ScanCommand[]): Promise<void> => {
+    for (const command of commands) {
+      const event = await scanOnce(job(), events(), command, 0);
+      write({ kind: "scan", event: { ...event, at: tick(25) } }, 0);
+    }
+  };
+
   return {
     get jobId() {
       return jobId;
@@ -52,10 +67,29 @@ export function technician(person: Person, startAt: string) {
     },
     read,
     write: (body: TabletEvent, seconds = 20): void => write(body, seconds),
-    check(stage: "ready" | "prove", accepted: Record<string, string> = {}): void {
-      for (const item of job().ground.sheet[stage]) {
+    /** Answers every check; what is measured is measured, put right where it is off, and measured again. */
+    async check(stage: "ready" | "prove", accepted: Record<string, string> = {}): Promise<void> {
+      const { sheet, vehicle } = job().ground;
+      const items: Sheet["ready"] = sheet[stage];
+      for (const item of items) {
+        const answer = (outcome: "fine" | "fixed" | "accepted", reason: string | null): void =>
+          write({ kind: "check", stage, itemId: item.id, outcome, reason }, 30);
+        const { measure } = item;
+        if (measure?.kind === "scan" || (stage === "prove" && item.id === "rescan"))
+          await scan(measure ? ["read"] : ["read", "clear", "read"]);
+        if (measure?.kind === "battery") await scan(["volts"]);
+        let outcome: "fine" | "fixed" = "fine";
+        if (measure && measure.kind !== "scan" && measure.kind !== "battery") {
+          for (let n = 0; n < 3; n++) {
+            const values = holdReadiness(job(), events(), item.id)!;
+            write({ kind: "measured", itemId: item.id, values, typed: {} }, 90);
+            if (judgeMeasure(measure, values, vehicle).ok) break;
+            outcome = "fixed";
+            answer("fixed", null);
+          }
+        }
         const reason = accepted[item.id] ?? null;
-        write({ kind: "check", stage, itemId: item.id, outcome: reason ? "accepted" : "fine", reason }, 70);
+        answer(reason ? "accepted" : outcome, reason);
       }
     },
     /** Does what the Next bar says until `enough`, at most 60 acts. */

@@ -5,7 +5,7 @@ import Ajv2020 from "ajv/dist/2020.js";
 import type { JobRecord } from "@/core/record";
 import { madeUpVin } from "@/demo/data/vehicles";
 import {
-  allFine,
+  answerAll,
   followToSet,
   hold,
   nextBar,
@@ -40,7 +40,7 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await expect(slip(page)).toContainText("Norvane Lisse");
 
   await page.goto(`${job}/ready`);
-  await allFine(page);
+  await answerAll(page);
   await page.goto(`${job}/set-out`);
 
   // The tapes one after another; the drawing and the verdict follow each.
@@ -86,7 +86,7 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await expect(page.getByRole("region", { name: "Result" })).toContainText("The vehicle learned its aim");
   const quality = await page.locator("[data-quality]").innerText();
   await page.goto(`${job}/prove`);
-  await allFine(page);
+  await answerAll(page);
 
   // Hand over: what is on screen is what is on paper and in the record.
   await page.goto(`${job}/hand-over`);

@@ -60,11 +60,20 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     kind: z.literal("check"),
     stage: z.enum(["ready", "prove"]),
     itemId: id,
-    outcome: z.enum(["fine", "fixed", "accepted"]),
+    outcome: z.enum(["fine", "fixed", "accepted", "blocks"]),
     reason: reason.nullable(),
   }),
   /** Simulated bay only: somebody walks into the stand and says nothing. */
   z.object({ kind: z.literal("bump") }),
+  /** Measured values of a readiness item, as typed and in base units (mm, rad, kPa, share, V). */
+  z.object({
+    kind: z.literal("measured"),
+    itemId: id,
+    values: z.record(id, finite),
+    typed: z.record(id, z.string().max(40)),
+  }),
+  /** Seating depths of the glass, mm, and the part that was fitted. */
+  z.object({ kind: z.literal("glass"), part: z.string().trim().max(60), fitter: z.string().trim().max(80), partReason: reason.nullable(), depths: z.record(id, finite) }), // prettier-ignore
   /** The technician takes a line off what is owed, or puts one on; the record names who and why. */
   z.object({ kind: z.literal("owed-decline"), line: id, reason }),
   /** A line this job's sheet does not do was done all the same; the note says how and with what. */

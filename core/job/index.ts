@@ -1,5 +1,15 @@
 export { intakeSchema, tabletEventSchema, type Intake, type Settlement, type TabletEvent } from "./events";
-export { checksOf, eventsOf, runLogOf, standingSettlement, strikes, type EventBody, type JobEvent } from "./job";
+export {
+  checksOf,
+  eventsOf,
+  measuredOf,
+  scanLogOf,
+  runLogOf,
+  standingSettlement,
+  strikes,
+  type EventBody,
+  type JobEvent,
+} from "./job";
 export { fittedTo, jobOwed, jobRedoneBy, type JobOwed, type JobOwedLine } from "./owed";
 export { planFor, setOutEntries, type JobGround } from "./set-out";
 export { settlementOf } from "./settle";

@@ -73,9 +73,9 @@ describe("stages", () => {
   });
   it("checks count down, a struck check is open again, an accepted one is settled", () => {
     const one = log(check("ready", "tyres"), check("ready", "load", "racking stays in"));
-    expect(stateOf(one, "ready")).toMatchObject({ state: "loose", lacks: "4 of 6 still to check" });
+    expect(stateOf(one, "ready")).toMatchObject({ state: "loose", lacks: "6 of 8 still to check" });
     const struck = log(check("ready", "tyres"), { kind: "strike", target: "e2", reason: "wrong car" });
-    expect(stateOf(struck, "ready").lacks).toBe("6 of 6 still to check");
+    expect(stateOf(struck, "ready").lacks).toBe("8 of 8 still to check");
     const all = log(...ground.sheet.ready.map((i) => check("ready", i.id)));
     expect(stateOf(all, "ready")).toMatchObject({ state: "settled", lacks: null });
   });
@@ -100,7 +100,7 @@ describe("stages", () => {
     expect(stateOf(failed, "run").state).toBe("loose");
     const ticket = ticketOf({ id: "j", number: 1041 }, ground, log(settled), []);
     expect(ticket).toMatchObject({ vehicle: "Norvane Lisse", state: "in-work", last: { name: "Ines Tarbet" } });
-    expect(ticket.lacks).toEqual({ stage: "ready", words: "6 of 6 still to check" });
+    expect(ticket.lacks).toEqual({ stage: "ready", words: "8 of 8 still to check" });
   });
 });
 
@@ -126,7 +126,7 @@ describe("the slip", () => {
 
   it("prints every settled fact with time and initials, a struck one with its reason", () => {
     const slip = lines(log(check("ready", "load", "racking stays in"), reading("laser-badge", -12), { kind: "strike", target: "e3", reason: "dot moved" })); // prettier-ignore
-    expect(slip.map((l) => l.label)).toEqual(["Vehicle", "VIN", "Done", "Owed", "Sheet", "No people or cargo; fuel above half", "board laser past front badge"]); // prettier-ignore
+    expect(slip.map((l) => l.label)).toEqual(["Vehicle", "VIN", "Done", "Owed", "Sheet", "Fuel above half, no people or cargo", "board laser past front badge"]); // prettier-ignore
     expect(slip.every((l) => l.initials === "IT" && l.at.startsWith("2026-11-03T09:"))).toBe(true);
     expect(slip[5]).toMatchObject({ state: "loose", note: "racking stays in", value: "accepted" });
     expect(slip[6]).toMatchObject({ state: "struck", note: "Struck by IT: dot moved", strikable: false });

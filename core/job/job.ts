@@ -1,8 +1,13 @@
 import type { RunEvent } from "@/core/run";
+import type { ScanEvent } from "@/core/scan";
 import type { Intake, Settlement, TabletEvent } from "./events";
 
 /** What the server alone adds. */
-export type ServerEvent = { kind: "taken-in"; intake: Intake } | { kind: "run"; event: RunEvent } | Settlement;
+export type ServerEvent =
+  | { kind: "taken-in"; intake: Intake }
+  | { kind: "run"; event: RunEvent }
+  | { kind: "scan"; event: ScanEvent }
+  | Settlement;
 
 export type EventBody = Exclude<TabletEvent, { kind: "settle" }> | ServerEvent;
 
@@ -44,8 +49,18 @@ export function checksOf(events: readonly JobEvent[], stage: "ready" | "prove"):
   );
 }
 
+/** The last measurement of each readiness item, unless struck. */
+export function measuredOf(events: readonly JobEvent[]): Map<string, EventOf<"measured">> {
+  const struck = strikes(events);
+  return new Map(eventsOf(events, "measured").filter((e) => !struck.has(e.id)).map((e) => [e.body.itemId, e])); // prettier-ignore
+}
+
 /** The log of the scan tool run. */
 export const runLogOf = (events: readonly JobEvent[]): RunEvent[] => eventsOf(events, "run").map((e) => e.body.event);
+
+/** The log of scans and of the gateway. */
+export const scanLogOf = (events: readonly JobEvent[]): ScanEvent[] =>
+  eventsOf(events, "scan").map((e) => e.body.event);
 
 /** The settlement that still holds: nothing at the stand was read, moved, touched or struck since. */
 export function standingSettlement(events: readonly JobEvent[]): EventOf<"settled"> | null {

@@ -1,10 +1,18 @@
 import type { RuleBook } from "@/core/owed";
-import { DEFAULT_THRESHOLDS, type Instrument, type SetOutEntry, type SetOutPlan, type Stand } from "@/core/setout";
+import { floorOf } from "@/core/ready";
+import {
+  DEFAULT_THRESHOLDS,
+  nominalTarget,
+  type Instrument,
+  type SetOutEntry,
+  type SetOutPlan,
+  type Stand,
+} from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import type { Intake } from "./events";
-import { strikes, type JobEvent } from "./job";
+import { measuredOf, strikes, type JobEvent } from "./job";
 
 /** What a job stands on: its intake and the documents that were in force when it was taken in. */
 export type JobGround = {
@@ -16,18 +24,30 @@ export type JobGround = {
   ruleBook: RuleBook;
 };
 
-/** The plan core/setout works on. */
-export const planFor = (g: JobGround): SetOutPlan => ({
-  vehicle: g.vehicle,
-  sheet: g.sheet,
-  stand: g.stand,
-  instruments: g.instruments,
-  rearToe: g.intake.rearToeDeg && {
-    leftRad: degToRad(g.intake.rearToeDeg.left),
-    rightRad: degToRad(g.intake.rearToeDeg.right),
-  },
-  thresholds: DEFAULT_THRESHOLDS,
-});
+/** The plan core/setout works on; the log gives it the floor, where one was measured. */
+export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutPlan {
+  const plan: SetOutPlan = {
+    vehicle: g.vehicle,
+    sheet: g.sheet,
+    stand: g.stand,
+    instruments: g.instruments,
+    rearToe: g.intake.rearToeDeg && {
+      leftRad: degToRad(g.intake.rearToeDeg.left),
+      rightRad: degToRad(g.intake.rearToeDeg.right),
+    },
+    thresholds: DEFAULT_THRESHOLDS,
+  };
+  const step = floorStep(plan, events);
+  return step ? { ...plan, floorStepMm: step } : plan;
+}
+
+/** How far the floor at the board's place lies above the vehicle's plane, from the standing floor measurement. */
+function floorStep(plan: SetOutPlan, events: readonly JobEvent[]): SetOutPlan["floorStepMm"] | null {
+  const item = plan.sheet.ready.find((i) => i.measure?.kind === "floor");
+  const measured = item && measuredOf(events).get(item.id);
+  if (!measured || (plan.sheet.datum === "thrust" && !plan.rearToe)) return null;
+  return floorOf(measured.body.values, plan.vehicle, nominalTarget(plan).xMm)?.correction ?? null;
+}
 
 /** What happened at the stand, without what was struck. */
 export function setOutEntries(events: readonly JobEvent[]): SetOutEntry[] {

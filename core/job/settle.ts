@@ -1,4 +1,4 @@
-import type { Judged } from "@/core/setout";
+import { wantedHeight, type Judged } from "@/core/setout";
 import type { Settlement } from "./events";
 
 /** The figures that are printed when a board is accepted as set. Null while the verdict is not "set". */
@@ -12,8 +12,13 @@ export function settlementOf(judged: Judged): Settlement | null {
     alongMm: s.aim.alongMm,
     acrossMm: s.aim.acrossMm,
     twistRad: s.aim.twistRad,
-    heightMm: s.scalars.height.value - s.plan.sheet.placement.heightMm,
-    sigma: { alongMm: sd[0]!, acrossMm: sd[1]!, twistRad: sd[2]!, heightMm: Math.sqrt(s.scalars.height.variance) },
+    heightMm: s.scalars.height.value - wantedHeight(s.plan),
+    sigma: {
+      alongMm: sd[0]!,
+      acrossMm: sd[1]!,
+      twistRad: sd[2]!,
+      heightMm: Math.sqrt(s.scalars.height.variance + (s.plan.floorStepMm?.sigma ?? 0) ** 2),
+    },
     readingIds: s.readings.filter((r) => r.state === "counts").map((r) => r.id),
   };
 }

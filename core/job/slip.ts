@@ -1,3 +1,4 @@
+import { glassWords, judgeMeasure } from "@/core/ready";
 import { moveWords, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import { formatChance } from "@/core/units";
@@ -5,7 +6,7 @@ import { standingSettlement, strikes, type JobEvent } from "./job";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
 import type { StageId } from "./stages";
-import { runEventWords } from "./words";
+import { runEventWords, scanEventWords } from "./words";
 
 /** One printed line of the slip. */
 export type SlipLine = {
@@ -70,11 +71,11 @@ export function slipLines(
       }
       case "check": {
         const item = ground.sheet[b.stage].find((i) => i.id === b.itemId);
-        const value = { fine: "fine", fixed: "fixed now", accepted: "accepted" }[b.outcome];
+        const value = { fine: "fine", fixed: "fixed now", accepted: "accepted", blocks: "blocks the job" }[b.outcome];
         return [
           line(b.stage, item?.ask ?? b.itemId, value, {
             note: b.reason,
-            state: b.outcome === "accepted" ? "loose" : "settled",
+            state: b.outcome === "blocks" ? "stop" : b.outcome === "accepted" ? "loose" : "settled",
             strikable: true,
           }),
         ];
@@ -121,6 +122,19 @@ export function slipLines(
           }),
         ];
       }
+      case "scan": {
+        const words = scanEventWords(b.event);
+        return words
+          ? [line(standing ? "prove" : "ready", words.label, words.value, { state: words.bad ? "loose" : "settled" })]
+          : [];
+      }
+      case "measured": {
+        const item = ground.sheet.ready.find((i) => i.id === b.itemId);
+        const judged = item?.measure && judgeMeasure(item.measure, b.values, ground.vehicle);
+        return [line("ready", item?.ask ?? b.itemId, judged ? judged.headline : "measured", { state: judged?.ok === false ? "loose" : "settled", strikable: true })]; // prettier-ignore
+      }
+      case "glass":
+        return [line("take-in", "Glass", glassWords(ground.vehicle, b), { strikable: true })];
       case "owed-decline": {
         const declined = jobOwed(ground, events).lines.find((l) => l.id === b.line);
         return [line("owed", "Declined", declined ? lineName(declined) : b.line, { state: "loose", note: b.reason, strikable: true })]; // prettier-ignore

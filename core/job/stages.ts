@@ -26,6 +26,8 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
   const checks = (stage: "ready" | "prove", items: Sheet["ready"]): StageState => {
     const done = checksOf(events, stage);
     const left = items.filter((i) => !done.has(i.id)).length;
+    const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
+    if (blocked) return { id: stage, state: "stop", lacks: `Blocked: ${blocked.ask}` };
     const state = left === 0 ? "settled" : left < items.length ? "loose" : "open";
     return { id: stage, state, lacks: left === 0 ? null : `${left} of ${items.length} still to check` };
   };
@@ -77,12 +79,13 @@ function owedState(ground: JobGround, events: readonly JobEvent[]): StageState {
 }
 
 /** One word for the jobs list. */
-export type JobState = "handed-over" | "refused" | "ready-to-hand-over" | "in-work";
+export type JobState = "handed-over" | "refused" | "blocked" | "ready-to-hand-over" | "in-work";
 
 export function jobState(states: readonly StageState[]): JobState {
   const of = (id: StageId) => states.find((s) => s.id === id)!.state;
   if (of("hand-over") === "settled") return "handed-over";
   if (of("run") === "stop") return "refused";
+  if (of("ready") === "stop") return "blocked";
   if (states.every((s) => s.id === "hand-over" || s.state === "settled" || s.state === "none"))
     return "ready-to-hand-over";
   return "in-work";

@@ -27,7 +27,7 @@ export type JobTicket = {
 
 /** How the set-out stands, in a few words; it costs one solution, so it is asked only of jobs that are there. */
 function setOutWords(ground: JobGround, events: readonly JobEvent[]): string {
-  const { verdict, next, solution } = nextAct(solveSetOut(planFor(ground), setOutEntries(events)));
+  const { verdict, next, solution } = nextAct(solveSetOut(planFor(ground, events), setOutEntries(events)));
   if (verdict.why === "suspect") return "A reading does not fit";
   if (next.kind === "move") return "The board has to be moved";
   if (next.kind === "settle") return "In place, not yet printed";

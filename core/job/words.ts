@@ -1,4 +1,5 @@
 import type { RunEvent } from "@/core/run";
+import type { ScanEvent } from "@/core/scan";
 import type { Sheet } from "@/core/sheet";
 import { formatNumber, formatQuantity } from "@/core/units";
 
@@ -40,5 +41,25 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
       };
     case "stopped":
       return { label: "Run stopped", value: event.reason };
+  }
+}
+
+/** One scan event as a line of the slip; null for a mere look at the supply. */
+export function scanEventWords(event: ScanEvent): { label: string; value: string; bad: boolean } | null {
+  switch (event.type) {
+    case "read": {
+      const silent = event.modules.filter((m) => !m.answers).map((m) => m.name);
+      const codes = event.modules.flatMap((m) => m.codes.map((c) => c.code));
+      const value = codes.length === 0 ? "no codes" : codes.join(", ");
+      return { label: `Scan, ${event.modules.length} control units`, value: silent.length > 0 ? `${value}; no answer: ${silent.join(", ")}` : value, bad: silent.length > 0 }; // prettier-ignore
+    }
+    case "cleared":
+      return { label: "Codes", value: "cleared", bad: false };
+    case "refused":
+      return { label: event.what === "clear" ? "Clearing refused" : "Reading refused", value: event.reason, bad: true };
+    case "gateway":
+      return { label: "Gateway", value: event.state === "signed-in" ? "signed in" : event.reason ?? event.state, bad: event.state !== "signed-in" }; // prettier-ignore
+    case "volts":
+      return null;
   }
 }

@@ -1,5 +1,6 @@
-import { checksOf, eventsOf, jobOwed, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { checksOf, eventsOf, jobOwed, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
+import { judgeMeasure } from "@/core/ready";
 import { moveWords, solveSetOut, TOUCHES } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import type { JobRecord } from "./schema";
@@ -24,7 +25,7 @@ export function buildRecord(
   const takenIn = eventsOf(events, "taken-in")[0]!;
   const struck = strikes(events);
   const who = (e: Pick<JobEvent, "by">) => ({ name: e.by.name, initials: e.by.initials });
-  const solution = solveSetOut(planFor(ground), setOutEntries(events));
+  const solution = solveSetOut(planFor(ground, events), setOutEntries(events));
   const state = new Map(solution.readings.map((r) => [r.id, r]));
   const settled = standingSettlement(events);
   const run = replayRun(runLogOf(events), sheet.run);
@@ -46,7 +47,7 @@ export function buildRecord(
       const done = checksOf(events, stage);
       return sheet[stage].flatMap((item) => {
         const e = done.get(item.id);
-        return e ? [{ stage, ask: item.ask, outcome: e.body.outcome, reason: e.body.reason, at: e.at, by: who(e) }] : [];
+        return e ? [{ stage, measured: measuredFor(ground, events, item.id), ask: item.ask, outcome: e.body.outcome, reason: e.body.reason, at: e.at, by: who(e) }] : [];
       });
     }),
     setOut: {
@@ -121,4 +122,15 @@ function owedLines(ground: JobGround, events: readonly JobEvent[]): JobRecord["o
       done: l.done && { note: l.done.body.note, by: { name: l.done.by.name, initials: l.done.by.initials }, at: l.done.at },
       declined: l.declined && { reason: l.declined.body.reason, by: { name: l.declined.by.name, initials: l.declined.by.initials }, at: l.declined.at },
     })); // prettier-ignore
+}
+
+/** The standing measurement of a readiness item in words; empty where nothing was measured. */
+function measuredFor(
+  ground: JobGround,
+  events: readonly JobEvent[],
+  itemId: string,
+): JobRecord["checks"][number]["measured"] {
+  const last = measuredOf(events).get(itemId);
+  const measure = ground.sheet.ready.find((i) => i.id === itemId)?.measure;
+  return last && measure ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({ name, value, ok })) : []; // prettier-ignore
 }

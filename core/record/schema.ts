@@ -64,7 +64,9 @@ export const recordSchema = z.object({
     z.object({
       stage: z.enum(["ready", "prove"]),
       ask: z.string(),
-      outcome: z.enum(["fine", "fixed", "accepted"]),
+      outcome: z.enum(["fine", "fixed", "accepted", "blocks"]),
+      /** What was measured for it, in words, newest last. */
+      measured: z.array(z.object({ name: z.string(), value: z.string(), ok: z.boolean() })),
       reason: z.string().nullable(),
       at: time,
       by: person,

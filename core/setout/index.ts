@@ -10,6 +10,7 @@ export {
   MissingThrustError,
   nominalTarget,
   type Instrument,
+  wantedHeight,
   type SetOutPlan,
 } from "./plan";
 export { readingSigma, slotsFor, type Slot } from "./slots";

@@ -32,7 +32,16 @@ export type SetOutPlan = {
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
   rearToe: RearToe | null;
   thresholds: Thresholds;
+  /**
+   * How far the floor at the stand lies above the vehicle's own plane, mm, from measured floor heights: the sheet's
+   * height counts from the vehicle's plane, rule and scale count from the floor at the stand.
+   */
+  floorStepMm?: { value: number; sigma: number };
 };
+
+/** The height above the stand's own floor at which the board's centre belongs. */
+export const wantedHeight = (plan: Pick<SetOutPlan, "sheet" | "floorStepMm">): number =>
+  plan.sheet.placement.heightMm - (plan.floorStepMm?.value ?? 0);
 
 /**
  * A datum as weights on vehicle points: origin of the line, two points that give its direction, an angle to add,

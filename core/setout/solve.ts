@@ -4,7 +4,15 @@ import { vehiclePoints } from "@/core/vehicle";
 import { aim, STAND, type PlanAim } from "./aim";
 import type { BoardState, Move } from "./moves";
 import { addDebt, NO_DEBT, owingParts, payDebt, type Debt, type PlanPart } from "./proof";
-import { datumFrame, datumLine, nominalTarget, targetPose, type DatumFrame, type SetOutPlan } from "./plan";
+import {
+  datumFrame,
+  datumLine,
+  nominalTarget,
+  targetPose,
+  wantedHeight,
+  type DatumFrame,
+  type SetOutPlan,
+} from "./plan";
 import { estimateScalar, type ScalarEstimate } from "./scalar";
 import { slotsFor, standPoints, type ScalarId, type Slot } from "./slots";
 import { baseFor, boardAt, stateAtRest, type PlanPose, type StandState } from "./stand";
@@ -93,7 +101,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
   let planReadings: Reading[] = [];
   const loosest = { height: ROLLED_IN.heightMm ** 2, pitch: ROLLED_IN.tiltRad ** 2, roll: ROLLED_IN.tiltRad ** 2 };
   const scalarPrior: Record<ScalarId, { value: number; variance: number }> = {
-    height: { value: plan.sheet.placement.heightMm, variance: loosest.height },
+    height: { value: wantedHeight(plan), variance: loosest.height },
     pitch: { value: 0, variance: loosest.pitch },
     roll: { value: 0, variance: loosest.roll },
   };
@@ -203,7 +211,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
     aim: adjustment ? aim(adjustment, plan.sheet, frame) : null,
     scalars,
     board: { pose, heightMm: scalars.height.value, pitchRad: scalars.pitch.value, rollRad: scalars.roll.value },
-    target: { pose: targetPose(plan.sheet, datumLine(frame, points)), heightMm: plan.sheet.placement.heightMm },
+    target: { pose: targetPose(plan.sheet, datumLine(frame, points)), heightMm: wantedHeight(plan) },
     readings: entries.flatMap((e) =>
       e.kind === "reading"
         ? [{ id: e.id, slotId: e.slotId, shown: e.shown, state: doubted.has(e.id) ? "doubt" as const : "counts" as const, result: statistics.get(e.id) ?? null }] // prettier-ignore

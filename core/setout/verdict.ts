@@ -1,6 +1,7 @@
 import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
 import { boxProbability } from "./chance";
+import { wantedHeight } from "./plan";
 import { planHalfWidths } from "./proof";
 import type { ScalarId } from "./slots";
 import type { SetOutSolution } from "./solve";
@@ -38,11 +39,11 @@ export function scalarErrors(s: SetOutSolution): { id: ScalarId; error: number; 
   const one = (id: ScalarId, wanted: number, half: number) => ({
     id,
     error: s.scalars[id].value - wanted,
-    sigma: Math.sqrt(s.scalars[id].variance),
+    sigma: Math.sqrt(s.scalars[id].variance + (id === "height" ? (s.plan.floorStepMm?.sigma ?? 0) ** 2 : 0)),
     half,
   });
   return [
-    one("height", s.plan.sheet.placement.heightMm, t.heightMm),
+    one("height", wantedHeight(s.plan), t.heightMm),
     ...(t.pitchDeg === undefined ? [] : [one("pitch", 0, degToRad(t.pitchDeg))]),
     ...(t.rollDeg === undefined ? [] : [one("roll", 0, degToRad(t.rollDeg))]),
   ];

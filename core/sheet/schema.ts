@@ -42,6 +42,23 @@ const step = z.discriminatedUnion("kind", [
 
 const ask = z.object({ id, ask: say, why: say });
 
+/** A readiness item that is measured, with what the sheet allows. */
+const measure = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("pressures"), load: z.enum(["half", "full"]), toleranceKPa: z.number().min(1).max(60) }),
+  z.object({
+    kind: z.literal("arches"),
+    cameraHeightMm: z.number().min(2).max(100),
+    pitchDeg: z.number().min(0.05).max(3),
+    rollDeg: z.number().min(0.05).max(3),
+  }),
+  z.object({ kind: z.literal("floor"), slopeDeg: z.number().min(0.05).max(3), twistMm: z.number().min(1).max(40) }),
+  z.object({ kind: z.literal("fuel"), minShare: z.number().min(0).max(1) }),
+  z.object({ kind: z.literal("steering"), maxDeg: z.number().min(0.2).max(20) }),
+  z.object({ kind: z.literal("battery"), minVolts: z.number().min(9).max(30), minMinutes: z.number().min(1).max(240) }),
+  z.object({ kind: z.literal("scan") }),
+]);
+export type Measure = z.infer<typeof measure>;
+
 /**
  * A procedure sheet: what the shop's own current service information says about one calibration, written down once
  * by the shop, checked by a second person, and never changed again; a new version is a new document.
@@ -88,7 +105,7 @@ export const sheetSchema = z
       rollDeg: z.number().min(0.02).max(10).optional(),
     }),
     cautions: z.array(say),
-    ready: z.array(ask),
+    ready: z.array(ask.extend({ measure: measure.optional() })),
     run: z.array(step).min(1),
     prove: z.array(ask),
   })

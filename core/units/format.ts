@@ -6,9 +6,22 @@ const GROUP = "\u202f";
 const GAP = "\u00a0";
 
 const SYMBOL: Record<UnitId, string> = {
-  mm: "mm", cm: "cm", m: "m", in: "in", ft: "ft", deg: "°", arcmin: "′", "km/h": "km/h", mph: "mph",
+  mm: "mm", cm: "cm", m: "m", in: "in", ft: "ft", deg: "°", arcmin: "′", "km/h": "km/h", mph: "mph", kPa: "kPa", bar: "bar", psi: "psi",
 }; // prettier-ignore
-const DECIMALS: Record<UnitId, number> = { mm: 0, cm: 1, m: 3, in: 2, ft: 3, deg: 2, arcmin: 1, "km/h": 0, mph: 0 };
+const DECIMALS: Record<UnitId, number> = {
+  mm: 0,
+  cm: 1,
+  m: 3,
+  in: 2,
+  ft: 3,
+  deg: 2,
+  arcmin: 1,
+  "km/h": 0,
+  mph: 0,
+  kPa: 0,
+  bar: 2,
+  psi: 1,
+};
 
 /** A plain figure with grouped thousands and a true minus sign: 2 871, −14, 0.35. */
 export function formatNumber(value: number, decimals = 0): string {

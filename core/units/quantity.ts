@@ -1,6 +1,6 @@
-/** Quantities the product names, their base unit inside the program, and the magnitudes that can be true. */
+/** Quantities the product names, their base unit inside the program (mm, rad, m/s, kPa), and the magnitudes that can be true. */
 
-export type Dimension = "length" | "angle" | "speed";
+export type Dimension = "length" | "angle" | "speed" | "pressure";
 
 /**
  * A named quantity with the range a value can honestly have, in base units (mm, rad, m/s). Typed values outside it
@@ -15,13 +15,13 @@ export type Quantity = {
   expected?: number;
 };
 
-export type UnitId = "mm" | "cm" | "m" | "in" | "ft" | "deg" | "arcmin" | "km/h" | "mph";
+export type UnitId = "mm" | "cm" | "m" | "in" | "ft" | "deg" | "arcmin" | "km/h" | "mph" | "kPa" | "bar" | "psi";
 
 type Unit = { id: UnitId; dimension: Dimension; toBase: number; spellings: string[]; plural: string };
 
 const DEG = Math.PI / 180;
 
-// Exact by definition: inch 25.4 mm (1959), foot 12 in, mile 1 609.344 m.
+// Exact by definition: inch 25.4 mm (1959), foot 12 in, mile 1 609.344 m, bar 100 kPa; psi to seven figures.
 export const UNITS: readonly Unit[] = [
   { id: "mm", dimension: "length", toBase: 1, spellings: ["mm", "millimetre", "millimetres"], plural: "millimetres" },
   { id: "cm", dimension: "length", toBase: 10, spellings: ["cm", "centimetre", "centimetres"], plural: "centimetres" },
@@ -38,6 +38,9 @@ export const UNITS: readonly Unit[] = [
   { id: "arcmin", dimension: "angle", toBase: DEG / 60, spellings: ["arcmin", "'", "′", "min"], plural: "arc minutes" },
   { id: "km/h", dimension: "speed", toBase: 1 / 3.6, spellings: ["km/h", "kmh", "kph"], plural: "km/h" },
   { id: "mph", dimension: "speed", toBase: 0.44704, spellings: ["mph", "mi/h"], plural: "mph" },
+  { id: "kPa", dimension: "pressure", toBase: 1, spellings: ["kpa"], plural: "kPa" },
+  { id: "bar", dimension: "pressure", toBase: 100, spellings: ["bar"], plural: "bar" },
+  { id: "psi", dimension: "pressure", toBase: 6.894757, spellings: ["psi"], plural: "psi" },
 ];
 
 const BY_ID = new Map(UNITS.map((u) => [u.id, u]));

@@ -49,6 +49,8 @@ export const vehicleSchema = z.object({
   /** Tyre pressures on the placard, kPa: half load and full load, front and rear. */
   placardKPa: z.object({ half: axle, full: axle }),
   tyres: z.object({ front: z.string(), rear: z.string() }),
+  /** Whether a security gateway locks writing behind a sign-in over the network. */
+  gateway: z.boolean(),
   tankLitres: mm(20, 400),
   glass: z.object({
     widthMm: mm(800, 2500),

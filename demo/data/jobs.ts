@@ -40,11 +40,11 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   // A plain one, done yesterday.
   const oskar = technician(person("oskar"), hoursAgo(27));
   oskar.open(intake("lisse", { vin: madeUpVin("0NVLS2DA7R100417"), customer: "Elin Marsh", plate: "HQ 41 ELM", order: "4471" }), "demo-a"); // prettier-ignore
-  oskar.check("ready");
+  await oskar.check("ready");
   oskar.follow((j) => j.next.kind === "settle");
   oskar.write(settled);
   await oskar.run();
-  oskar.check("prove");
+  await oskar.check("prove");
   oskar.write({ kind: "hand-over" });
   note(oskar.jobId, "low-nosed coupe, handed over");
 
@@ -56,17 +56,19 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
     line: "steering-angle/learn",
     note: "Zero taught on the alignment rack, printout kept",
   });
-  thrust.check("ready");
+  await thrust.check("ready");
   thrust.follow((j) => j.next.kind === "settle");
   thrust.write(settled);
   await thrust.run();
-  thrust.check("prove", { "road-check": "Marked road closed by snow; customer told to have lane warning checked" });
+  await thrust.check("prove", {
+    "road-check": "Marked road closed by snow; customer told to have lane warning checked",
+  });
   note(thrust.jobId, "estate with its thrust line off, ready to hand over");
 
   // Somebody walked into the stand after it was set: the vehicle says no.
   const bumped = technician(person("oskar"), hoursAgo(4));
   bumped.open(intake("lisse", { vin: madeUpVin("0NVLS2DB9R100523"), happenings: [{ event: "camera-replaced", place: "windshield" }], customer: "Jory Penhale", plate: "HQ 77 JOR", order: "4486" }), "demo-c"); // prettier-ignore
-  bumped.check("ready");
+  await bumped.check("ready");
   bumped.follow((j) => j.next.kind === "settle");
   bumped.write(settled);
   bumped.write({ kind: "bump" });
@@ -76,14 +78,14 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   // Interrupted half way: a van on the booster stand.
   const van = technician(person("ines"), hoursAgo(3));
   van.open(intake("harrow", { vin: madeUpVin("0TMHRWLC4T310077"), customer: "Skerry Fish Company, Harbour Road", plate: "HQ 30 SKF", order: "4489" }), "demo-d"); // prettier-ignore
-  van.check("ready", { load: "Fixed racking stays in; the sheet’s heights were taken with it" });
+  await van.check("ready", { load: "Fixed racking stays in; the sheet’s heights were taken with it" });
   for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge"]) van.read(slot);
   note(van.jobId, "van, interrupted half way");
 
   // A tape misread by 20 mm.
   const slip = technician(person("ines"), hoursAgo(1.4));
   slip.open(intake("lisse", { vin: madeUpVin("0NVLS2DD1R100588"), customer: "Wren Aldous", plate: "HQ 12 WRN", order: "4492" }), "demo-e"); // prettier-ignore
-  slip.check("ready");
+  await slip.check("ready");
   for (const slot of ["tape-fl-l", "tape-fr-r", "tape-fl-r"]) slip.read(slot);
   slip.read("tape-fr-l", 20);
   for (const slot of ["laser-badge", "height-rule"]) slip.read(slot);
@@ -92,14 +94,14 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   // Known well enough, and off: the board has to be moved. Left-hand drive.
   const move = technician(person("oskar"), hoursAgo(0.9));
   move.open(intake("sandling", { vin: madeUpVin("0AVSND3E6S410031"), customer: "Marrow Isle Car Hire", plate: "HQ 55 HIR", order: "4493" }), "demo-f"); // prettier-ignore
-  move.check("ready");
+  await move.check("ready");
   move.follow((j) => j.next.kind === "move");
   note(move.jobId, "left-hand drive, board to be moved");
 
   // Proved in place, not yet printed.
   const set = technician(person("mara"), hoursAgo(0.6));
   set.open(intake("lisse", { vin: madeUpVin("0NVLS2DF3R100640"), happenings: [{ event: "bracket-touched", place: "windshield" }], customer: "Bettina Oxenham-Strand", plate: "HQ 63 BET", order: "4495" }), "demo-g"); // prettier-ignore
-  set.check("ready");
+  await set.check("ready");
   set.follow((j) => j.next.kind === "settle");
   note(set.jobId, "board in place, to be settled");
 

@@ -44,6 +44,7 @@ export const VEHICLES: Vehicle[] = [
     archMm: { FL: 668, FR: 668, RL: 674, RR: 674 },
     placardKPa: { half: { front: 230, rear: 220 }, full: { front: 250, rear: 280 } },
     tyres: { front: "235/40 R18", rear: "235/40 R18" },
+    gateway: false,
     tankLitres: 52,
     glass: {
       widthMm: 1380,
@@ -105,6 +106,7 @@ export const VEHICLES: Vehicle[] = [
     archMm: { FL: 812, FR: 812, RL: 836, RR: 836 },
     placardKPa: { half: { front: 330, rear: 360 }, full: { front: 370, rear: 450 } },
     tyres: { front: "225/65 R16", rear: "225/65 R16" },
+    gateway: true,
     tankLitres: 80,
     glass: {
       widthMm: 1720,
@@ -158,6 +160,7 @@ export const VEHICLES: Vehicle[] = [
     archMm: { FL: 712, FR: 712, RL: 708, RR: 708 },
     placardKPa: { half: { front: 240, rear: 240 }, full: { front: 260, rear: 300 } },
     tyres: { front: "225/50 R17", rear: "225/50 R17" },
+    gateway: false,
     tankLitres: 60,
     glass: {
       widthMm: 1450,
@@ -200,6 +203,7 @@ export const VEHICLES: Vehicle[] = [
     archMm: { FL: 640, FR: 640, RL: 646, RR: 646 },
     placardKPa: { half: { front: 220, rear: 210 }, full: { front: 240, rear: 260 } },
     tyres: { front: "185/60 R15", rear: "185/60 R15" },
+    gateway: false,
     tankLitres: 42,
     glass: {
       widthMm: 1300,
@@ -243,6 +247,7 @@ export const VEHICLES: Vehicle[] = [
     archMm: { FL: 1040, FR: 1040, RL: 1020, RR: 1020 },
     placardKPa: { half: { front: 750, rear: 700 }, full: { front: 800, rear: 800 } },
     tyres: { front: "265/70 R19.5", rear: "265/70 R19.5" },
+    gateway: true,
     tankLitres: 180,
     glass: {
       widthMm: 2180,

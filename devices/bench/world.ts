@@ -27,6 +27,8 @@ export type BenchWorld = {
   /** Where this very vehicle's hubs and badges truly are. */
   points: { id: string; xMm: number; yMm: number; zMm: number }[];
   stand: StandBody;
+  /** The floor: slopes under the car (rad), twist of its tyre patches, how much higher the stand's own floor lies (mm). */
+  floor: { aheadRad: number; leftRad: number; twistMm: number; stepMm: number };
   /** How the repair left the camera: turn about its own axes, radians. */
   cameraRad: { yaw: number; pitch: number; roll: number };
 };
@@ -73,6 +75,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
       feetMm: plan.stand.feet.map(() => (toleratesTilt ? 0 : ROLLED_IN.tiltMm * gaussian(random))),
       mastMm: plan.sheet.placement.heightMm + off(ROLLED_IN.heightMm),
     },
+    floor: bayFloor(randomFrom(seedFrom(`${seed}/floor`))),
     cameraRad: {
       yaw: degToRad(0.35) * gaussian(random),
       pitch: degToRad(0.3) * gaussian(random),
@@ -80,6 +83,14 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     },
   };
 }
+
+/** A workshop floor: it drains a little, and is never quite flat. */
+const bayFloor = (random: Random): BenchWorld["floor"] => ({
+  aheadRad: degToRad(0.12) * gaussian(random),
+  leftRad: degToRad(0.08) * gaussian(random),
+  twistMm: 1.2 * gaussian(random),
+  stepMm: 3 * gaussian(random),
+});
 
 function shove(world: BenchWorld, random: Random, planMm: number, headingRad: number, heightMm: number): BenchWorld {
   const { base, mastMm } = world.stand;

@@ -15,7 +15,12 @@ function placed(awayMm: number, leftMm: number, turnRad = 0, upMm = 0): BenchWor
   const pose = { xMm: t.xMm + awayMm, yMm: t.yMm + leftMm, headingRad: t.headingRad + turnRad };
   const joints = [0, 0, 0];
   const stand = { base: baseFor(plan.stand, pose, { joints }), joints, feetMm: [0, 0, 0], mastMm: 1245 + upMm };
-  return { ...world, stand, cameraRad: { yaw: 0, pitch: 0, roll: 0 } };
+  return {
+    ...world,
+    stand,
+    floor: { aheadRad: 0, leftRad: 0, twistMm: 0, stepMm: 0 },
+    cameraRad: { yaw: 0, pitch: 0, roll: 0 },
+  };
 }
 
 describe("the simulated vehicle", () => {

@@ -64,7 +64,10 @@ function picture(points: Vec3[], camera: { xMm: number; yMm: number; zMm: number
 export function learnForwardCamera(world: BenchWorld, look: string): RoutineResult {
   const { plan } = world;
   const random = randomFrom(seedFrom(`${world.seed}/look/${look}`));
-  const seen = picture(boardPoints(boardOf(plan.stand, world.stand), plan.sheet.board.widthMm), plan.vehicle.camera, world.cameraRad)
+  // Height counts from the vehicle's own plane; the stand stands on its own piece of floor.
+  const standing = boardOf(plan.stand, world.stand);
+  const board = { ...standing, heightMm: standing.heightMm + world.floor.stepMm };
+  const seen = picture(boardPoints(board, plan.sheet.board.widthMm), plan.vehicle.camera, world.cameraRad)
     .map(([u, v]): [number, number] => [u + PIXEL_NOISE * gaussian(random), v + PIXEL_NOISE * gaussian(random)]); // prettier-ignore
 
   const pose = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));

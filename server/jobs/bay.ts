@@ -1,4 +1,8 @@
-import { checksOf, eventsOf, planFor, strikes, type JobEvent } from "@/core/job";
+import { checksOf, eventsOf, planFor, runLogOf, scanLogOf, strikes, type JobEvent } from "@/core/job";
+import { replayRun } from "@/core/run";
+import { scanState } from "@/core/scan";
+import { readReadiness } from "@/devices/bench/readiness";
+import type { NetworkState } from "@/devices/vehicle/network";
 import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
 import { simulatedScanTool, type Cabin } from "@/devices/scan-tool/simulated";
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
@@ -42,4 +46,25 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1):
     looksBefore: run.filter((e) => e.type === "routine-result").length,
   };
   return simulatedScanTool(bayOf(job, events), cabin, pace);
+}
+
+/** What the simulated instruments show for a measured readiness item. */
+export function holdReadiness(job: JobRow, events: readonly JobEvent[], itemId: string): Record<string, number> | null {
+  const measure = job.ground.sheet.ready.find((i) => i.id === itemId)?.measure;
+  if (!measure) return null;
+  const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);
+  const fixed = checks.some((e) => e.body.outcome === "fixed");
+  const before = eventsOf(events, "measured").filter((e) => e.body.itemId === itemId).length;
+  return readReadiness(bayOf(job, events), itemId, measure, fixed, before);
+}
+
+/** The vehicle's network as the log has left it. */
+export function networkOf(job: JobRow, events: readonly JobEvent[], volts: number): NetworkState {
+  const log = scanLogOf(events);
+  const learned = replayRun(runLogOf(events), job.ground.sheet.run).status === "passed";
+  const { gateway } = scanState(log, job.ground.vehicle.gateway);
+  const clearedAt = log.findLast((e) => e.type === "cleared")?.at;
+  const learnedAt = runLogOf(events).findLast((e) => e.type === "routine-result")?.at;
+  const cleared = clearedAt !== undefined && (!learned || clearedAt > (learnedAt ?? ""));
+  return { volts, open: gateway !== "locked", learned, cleared };
 }

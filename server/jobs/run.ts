@@ -1,7 +1,8 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { runLogOf, type JobEvent } from "@/core/job";
+import { runLogOf, scanLogOf, type JobEvent } from "@/core/job";
 import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
+import { scanState } from "@/core/scan";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import type { Person } from "../auth/session";
 import { scanToolFor } from "./bay";
@@ -86,6 +87,8 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
       });
     }
     case "start": {
+      if (scanState(scanLogOf(events), job.ground.vehicle.gateway).gateway === "locked")
+        throw new DeviceRefusal("The gateway refuses the routine: sign in under Ready, Scan, then start again.");
       write({ at: now(), type: "routine-started", step: command.step });
       const result = await tool.runRoutine("forward-camera-static");
       return write({ at: now(), type: "routine-result", step: command.step, result });

@@ -108,7 +108,7 @@ describe("a whole job in the simulated bay", () => {
   it("is settled by following the advice, runs, and is refused after an unnoticed bump", async () => {
     const good = technician(INES, new Date(Date.now() - 3600_000).toISOString());
     good.open(INTAKE, "unit-good");
-    good.check("ready");
+    await good.check("ready");
     good.follow((j) => j.next.kind === "settle");
     good.write({ kind: "settle" });
     await good.run();
@@ -117,7 +117,7 @@ describe("a whole job in the simulated bay", () => {
 
     const bumped = technician(INES, new Date(Date.now() - 3600_000).toISOString());
     bumped.open(INTAKE, "unit-good");
-    bumped.check("ready");
+    await bumped.check("ready");
     bumped.follow((j) => j.next.kind === "settle");
     bumped.write({ kind: "settle" });
     bumped.write({ kind: "bump" });

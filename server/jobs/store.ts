@@ -129,9 +129,12 @@ export function appendEvents(
   );
 }
 
+const judgeNow = (ground: JobGround, events: readonly JobEvent[]) =>
+  nextAct(solveSetOut(planFor(ground, events), setOutEntries(events)));
+
 /** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
 function settle(jobId: string, ground: JobGround): EventBody {
-  const judged = nextAct(solveSetOut(planFor(ground), setOutEntries(eventsAfter(jobId))));
+  const judged = judgeNow(ground, eventsAfter(jobId));
   const settlement = settlementOf(judged);
   if (!settlement)
     throw new JobRefusal("The readings do not prove the board in place. Follow the next act, then settle.");
@@ -141,7 +144,11 @@ function settle(jobId: string, ground: JobGround): EventBody {
 function checkStrike(jobId: string, target: string): void {
   const event = eventsAfter(jobId).find((e) => e.id === target);
   if (!event) throw new JobRefusal("The line to strike is not in this job.");
-  if (!["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add"].includes(event.body.kind))
+  if (
+    !["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "glass"].includes(
+      event.body.kind,
+    )
+  )
     throw new JobRefusal("This line cannot be struck.");
 }
 

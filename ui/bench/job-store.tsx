@@ -164,7 +164,7 @@ export function JobProvider({
     ];
   }, [confirmed, pending, inConflict, confirmedHead, me]);
 
-  const plan = useMemo(() => planFor(ground), [ground]);
+  const plan = useMemo(() => planFor(ground, events), [ground, events]);
   const entries = useMemo(() => setOutEntries(events), [events]);
   const { judged, problem } = useMemo(() => {
     try {

@@ -1,42 +1,71 @@
 "use client";
 
 import { useState } from "react";
-import { checksOf, STAGES } from "@/core/job";
-import { clockTime } from "@/core/units";
-import { Stage } from "../bench/bench";
+import { checksOf, scanLogOf, STAGES } from "@/core/job";
+import { scanState } from "@/core/scan";
+import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
-import { Dialog } from "../primitives/dialog";
-import { Mark } from "../primitives/marks";
+import { BatteryPanel, ScanPanel } from "../ready/scan-panel";
+import { Answers } from "./answers";
+import { CheckFrame, type Outcome } from "./check-frame";
+import { MeasuredCheck } from "./measured";
 
-const OUTCOMES = { fine: "Fine", fixed: "Fixed now", accepted: "Accepted" } as const;
-type Outcome = keyof typeof OUTCOMES;
+type Item = Sheet["ready"][number];
+const isTyped = (m: Measure | undefined): m is Measure => m !== undefined && m.kind !== "scan" && m.kind !== "battery";
 
-/** Ready and Prove: what the sheet asks to be checked, each with its reason and one answer. */
+/** Ready and Prove: what the sheet asks to be checked, each measured where it can be, each with one answer. */
 export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const { ground, events, write, me } = useJob();
   const [armed, setArmed] = useState<string | null>(null);
-  const [accepting, setAccepting] = useState<string | null>(null);
-  const [reason, setReason] = useState("");
-  const items = ground.sheet[stage];
+  const items: Item[] = ground.sheet[stage];
   const done = checksOf(events, stage);
-  const viewer = me.role === "viewer";
   const left = items.filter((i) => !done.has(i.id));
-  const current = items.find((i) => i.id === armed) ?? left[0];
+  const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
+  const current = items.find((i) => i.id === armed) ?? left[0] ?? (stage === "ready" ? blocked : undefined);
   const name = STAGES.find((s) => s.id === stage)!.name;
+  const release = (): void => setArmed(null);
 
-  const answer = (itemId: string, outcome: Outcome, why: string | null): void => {
-    write({ kind: "check", stage, itemId, outcome, reason: why });
-    setArmed(null);
-    setAccepting(null);
-    setReason("");
+  if (current && isTyped(current.measure))
+    return (
+      <MeasuredCheck
+        key={current.id}
+        item={{ ...current, measure: current.measure }}
+        onArm={setArmed}
+        onNext={release}
+      />
+    );
+
+  const answer = (itemId: string, outcome: Outcome): void => {
+    write({ kind: "check", stage, itemId, outcome, reason: null });
+    release();
   };
+  const scanned = scanState(scanLogOf(events), ground.vehicle.gateway);
+  const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
+  const volts = scanned.voltsLog.at(-1)?.volts ?? null;
+  /** What still keeps the current item from being called fine. */
+  const lacks =
+    current?.measure?.kind === "scan"
+      ? !scanned.last
+        ? "Scan all control units first."
+        : scanned.last.modules.some((m) => !m.answers)
+          ? "A control unit does not answer."
+          : null
+      : current?.measure?.kind === "battery"
+        ? volts === null
+          ? "Read the supply first."
+          : volts < low
+            ? `The supply is below ${low} V. Put the maintainer on.`
+            : null
+        : null;
+  const panel = current?.measure?.kind === "scan" || (stage === "prove" && current?.id === "rescan") ? <ScanPanel /> : current?.measure?.kind === "battery" ? <BatteryPanel minVolts={low} /> : null; // prettier-ignore
 
   const next = current ? (
     <NextBar
-      say={current.ask}
+      tone={lacks && scanned.last ? "loose" : "act"}
+      say={lacks ?? current.ask}
       detail={current.why}
       caution={
         stage === "ready"
@@ -44,77 +73,25 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
           : "Test assistance functions only where no one else is put at risk."
       }
     >
-      {!viewer && (
-        <>
-          <Button look="quiet" size="large" onClick={() => setAccepting(current.id)}>
-            Accept as it is
-          </Button>
-          <Button look="plain" size="large" onClick={() => answer(current.id, "fixed", null)}>
+      {me.role !== "viewer" && (
+        <Answers stage={stage} itemId={current.id} ask={current.ask} onAnswered={release}>
+          <Button look="plain" size="large" onClick={() => answer(current.id, "fixed")}>
             Fixed now
           </Button>
-          <Button look="act" size="large" className="min-w-36" onClick={() => answer(current.id, "fine", null)}>
+          <Button
+            look="act"
+            size="large"
+            className="min-w-32"
+            disabled={lacks !== null}
+            onClick={() => answer(current.id, "fine")}
+          >
             Fine
           </Button>
-        </>
+        </Answers>
       )}
     </NextBar>
   ) : (
     <NextStage after={stage} say={`${name}: all ${items.length} checked.`} />
   );
-
-  return (
-    <Stage title={name} next={next}>
-      <ol className="m-3 flex flex-col gap-2 lg:m-5">
-        {items.map((item, i) => {
-          const e = done.get(item.id);
-          const here = current?.id === item.id;
-          return (
-            <li key={item.id}>
-              <button
-                type="button"
-                onClick={() => setArmed(item.id)}
-                aria-current={here ? "step" : undefined}
-                className={`grid w-full grid-cols-[36px_1fr_auto] items-center gap-3 border-l-4 bg-sheet px-4 py-3 text-left ${here ? "border-act" : "border-transparent hover:border-hairline"}`}
-              >
-                <span className="figure text-2xl text-soft">{i + 1}</span>
-                <span>
-                  <span className={`block text-xl leading-tight ${here ? "font-semibold" : ""}`}>{item.ask}</span>
-                  {e?.body.reason && <span className="block text-base text-loose">Accepted: {e.body.reason}</span>}
-                </span>
-                <span className="flex items-center gap-3 text-right text-base">
-                  {e && (
-                    <span>
-                      <span className="block font-semibold">{OUTCOMES[e.body.outcome]}</span>
-                      <span className="text-sm text-soft">
-                        {clockTime(e.at)} {e.by.initials}
-                      </span>
-                    </span>
-                  )}
-                  <Mark state={e ? (e.body.outcome === "accepted" ? "loose" : "settled") : "open"} size={18} />
-                </span>
-              </button>
-            </li>
-          );
-        })}
-      </ol>
-      <Dialog open={accepting !== null} onClose={() => setAccepting(null)} title="Accept as it is">
-        <form
-          className="flex flex-col gap-3"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (accepting && reason.trim().length >= 3) answer(accepting, "accepted", reason.trim());
-          }}
-        >
-          <p className="text-lg">{items.find((i) => i.id === accepting)?.ask}</p>
-          <label htmlFor="accept-reason" className="text-sm font-semibold text-soft">
-            Why it may stay so; this goes on the report
-          </label>
-          <input id="accept-reason" autoFocus value={reason} maxLength={400} onChange={(e) => setReason(e.target.value)} className="min-h-14 border-b-2 border-ink bg-transparent px-1 text-lg outline-none focus:border-act" />
-          <Button type="submit" look="act" size="large" disabled={reason.trim().length < 3}>
-            Accept with this reason
-          </Button>
-        </form>
-      </Dialog>
-    </Stage>
-  ); // prettier-ignore
+  return <CheckFrame stage={stage} currentId={current?.id ?? null} onArm={setArmed} panel={panel} next={next} />; // prettier-ignore
 }

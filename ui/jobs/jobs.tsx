@@ -11,6 +11,7 @@ const FILTERS: { id: JobState | "all"; name: string }[] = [
   { id: "all", name: "All" },
   { id: "in-work", name: "In work" },
   { id: "refused", name: "Refused" },
+  { id: "blocked", name: "Blocked" },
   { id: "ready-to-hand-over", name: "Ready to hand over" },
   { id: "handed-over", name: "Handed over" },
 ];

@@ -6,6 +6,7 @@ import { Mark, type MarkState } from "../primitives/marks";
 const STATES: Record<JobState, { words: string; mark: MarkState; tone: string }> = {
   "in-work": { words: "In work", mark: "loose", tone: "text-loose" },
   refused: { words: "Vehicle refused", mark: "stop", tone: "text-stop" },
+  blocked: { words: "Blocked", mark: "stop", tone: "text-stop" },
   "ready-to-hand-over": { words: "Ready to hand over", mark: "settled", tone: "text-settled" },
   "handed-over": { words: "Handed over", mark: "settled", tone: "text-soft" },
 };

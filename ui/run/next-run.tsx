@@ -15,7 +15,7 @@ type Props = {
   state: RunState;
   step: SheetStep | null;
   proved: boolean;
-  busy: RunCommand["type"] | null;
+  busy: string | null;
   command: (c: RunCommand, quiet?: boolean) => Promise<boolean>;
 };
 

@@ -9,12 +9,13 @@ import { Button } from "../primitives/button";
 import { NextRun } from "./next-run";
 import { Result } from "./result";
 import { Steps } from "./steps";
-import { useRunCommand } from "./use-run";
+import { useCommand } from "../bench/use-command";
+import type { RunCommand } from "./use-run";
 
 /** Run: the sheet's routine step by step through the scan tool, and what the vehicle answers. */
 export function Run() {
-  const { events, ground, head, write, me, pending } = useJob();
-  const { busy, command } = useRunCommand();
+  const { events, ground, head, write, me } = useJob();
+  const { busy, command } = useCommand<RunCommand>("run");
   const { sheet } = ground;
   const state = replayRun(runLogOf(events), sheet.run);
   const step = currentStep(state, sheet.run);
@@ -23,7 +24,7 @@ export function Run() {
   return (
     <Stage
       title="Run"
-      next={<NextRun state={state} step={step} proved={proved} busy={pending.length > 0 ? "confirm" : busy} command={command} />}
+      next={<NextRun state={state} step={step} proved={proved} busy={busy} command={command} />}
     >
       <div className="flex flex-wrap items-center gap-x-8 gap-y-1 border-b border-hairline px-4 py-2">
         <p className="text-lg">

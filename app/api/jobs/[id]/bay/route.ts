@@ -1,5 +1,5 @@
 import { allow, problem, WRITERS } from "@/server/auth/guard";
-import { holdInstrument } from "@/server/jobs/bay";
+import { holdInstrument, holdReadiness } from "@/server/jobs/bay";
 import { eventsAfter, findJob } from "@/server/jobs/store";
 
 /** What the simulated instrument at a slot shows. A real instrument would answer through the same door. */
@@ -9,7 +9,13 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   const { id } = await params;
   const job = findJob(id);
   if (!job) return problem(404, "There is no such job. Go back to the list.");
-  const slot = new URL(request.url).searchParams.get("slot") ?? "";
+  const asked = new URL(request.url).searchParams;
+  const item = asked.get("item");
+  if (item) {
+    const values = holdReadiness(job, eventsAfter(id), item);
+    return values ? Response.json({ values }) : problem(422, "No instrument here reads that item.");
+  }
+  const slot = asked.get("slot") ?? "";
   try {
     return Response.json({ shown: holdInstrument(job, eventsAfter(id), slot) });
   } catch (error) {

@@ -1,0 +1,3 @@
+export { batteryTrend, type BatteryTrend } from "./battery";
+export { glassSeatOf, glassWords } from "./glass";
+export { fieldsFor, floorOf, judgeMeasure, type Field, type Judgement } from "./judge";

@@ -1,0 +1,175 @@
+import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
+import type { Measure } from "@/core/sheet";
+import { degToRad, formatNumber, formatQuantity, radToDeg, type Quantity, type UnitId } from "@/core/units";
+import { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Vehicle } from "@/core/vehicle";
+
+/** One number to be read for a readiness item. */
+export type Field = {
+  id: string;
+  name: string;
+  quantity: Quantity;
+  unit: UnitId | "share" | "V";
+  /** Where on the floor plan it is read, vehicle axes; null for numbers of the whole car. */
+  at: { xMm: number; yMm: number } | null;
+  /** Readiness can be judged without it. */
+  optional?: boolean;
+};
+
+export type Judgement = {
+  /** null while something that is needed was not read. */
+  ok: boolean | null;
+  headline: string;
+  lines: { name: string; value: string; wanted: string; ok: boolean }[];
+};
+
+/** A rule on the floor read through a line laser, and an arch height read with a tape: standard uncertainties, mm. */
+const FLOOR_SIGMA_MM = 0.8;
+const ARCH_SIGMA_MM = 1.5;
+/** Fuel weighs about 0.75 kg a litre. */
+const FUEL_KG_PER_LITRE = 0.75;
+
+const plain = (name: string, min: number, max: number): Quantity => ({ name, dimension: "length", min, max });
+
+/** What has to be read for an item, in walking order round the car. */
+export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
+  const corners = (make: (c: Corner) => Omit<Field, "id" | "name" | "at">): Field[] =>
+    CORNERS.map((c) => ({ id: c, name: CORNER_NAMES[c], at: archPlace(v, c), ...make(c) }));
+  switch (measure.kind) {
+    case "pressures":
+      return corners((c) => ({ quantity: { name: `the ${CORNER_NAMES[c]} tyre pressure`, dimension: "pressure", min: 50, max: 1100, expected: placardOf(v, measure.load, c) }, unit: "kPa" })); // prettier-ignore
+    case "arches":
+      return corners((c) => ({ quantity: { ...plain(`the ${CORNER_NAMES[c]} arch height`, 300, 1700), expected: v.archMm[c] }, unit: "mm" })); // prettier-ignore
+    case "floor": {
+      const reading = (name: string): Pick<Field, "quantity" | "unit"> => ({ quantity: plain(`the rule reading ${name}`, -50, 2500), unit: "mm" }); // prettier-ignore
+      return [
+        ...corners((c) => reading(`at the ${CORNER_NAMES[c]} tyre`)),
+        { id: "stand", name: "stand, left foot", at: null, ...reading("at the stand") },
+        { id: "stand-2", name: "stand, right foot", at: null, optional: true, ...reading("at the stand") },
+      ];
+    }
+    case "fuel":
+      return [
+        {
+          id: "share",
+          name: "fuel gauge",
+          at: null,
+          quantity: plain("the fuel gauge in tenths", 0, 10),
+          unit: "share",
+        },
+      ];
+    case "steering":
+      return [{ id: "deg", name: "steering angle", at: null, quantity: { name: "the steering angle", dimension: "angle", min: degToRad(-720), max: degToRad(720) }, unit: "deg" }]; // prettier-ignore
+    case "battery":
+    case "scan":
+      return [];
+  }
+}
+
+const placardOf = (v: Vehicle, load: "half" | "full", c: Corner): number =>
+  v.placardKPa[load][c[0] === "F" ? "front" : "rear"];
+
+type Values = Readonly<Record<string, number>>;
+
+/** Judges measured values against the sheet's limits and the vehicle's own figures. */
+export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judgement {
+  const missing = fieldsFor(measure, v).filter((f) => !f.optional && values[f.id] === undefined);
+  if (missing.length > 0)
+    return { ok: null, headline: `${missing.length} still to read: ${missing[0]!.name}`, lines: [] };
+  switch (measure.kind) {
+    case "pressures":
+      return judgePressures(measure, values, v);
+    case "arches":
+      return judgeArches(measure, values, v);
+    case "floor":
+      return judgeFloor(measure, values, v);
+    case "fuel": {
+      const share = values.share! / 10;
+      const lacks = Math.max(0, measure.minShare - share) * v.tankLitres;
+      const ok = share >= measure.minShare;
+      const value = `${formatNumber(share * 100)} %`;
+      return {
+        ok,
+        headline: ok
+          ? `${value} full`
+          : `${formatNumber(lacks)} litres, ${formatNumber(lacks * FUEL_KG_PER_LITRE)} kg too little`,
+        lines: [{ name: "fuel", value, wanted: `at least ${formatNumber(measure.minShare * 100)} %`, ok }],
+      };
+    }
+    case "steering": {
+      const deg = radToDeg(values.deg!);
+      const ok = Math.abs(deg) <= measure.maxDeg;
+      return {
+        ok,
+        headline: ok ? "straight" : `turn the wheel back ${formatNumber(Math.abs(deg), 1)}°`,
+        lines: [{ name: "steering angle", value: `${formatNumber(deg, 1)}°`, wanted: `within ± ${formatNumber(measure.maxDeg, 1)}°`, ok }], // prettier-ignore
+      };
+    }
+    case "battery":
+    case "scan":
+      return { ok: null, headline: "read by the scan tool", lines: [] };
+  }
+}
+
+function judgePressures(m: Extract<Measure, { kind: "pressures" }>, values: Values, v: Vehicle): Judgement {
+  const lines = CORNERS.map((c) => {
+    const [is, wanted] = [values[c]!, placardOf(v, m.load, c)];
+    return { name: CORNER_NAMES[c], value: formatQuantity(is, "kPa"), wanted: formatQuantity(wanted, "kPa"), ok: Math.abs(is - wanted) <= m.toleranceKPa, off: is - wanted }; // prettier-ignore
+  });
+  const worst = lines.reduce((a, b) => (Math.abs(b.off) > Math.abs(a.off) ? b : a));
+  const ok = lines.every((l) => l.ok);
+  return {
+    ok,
+    headline: ok
+      ? "all at placard"
+      : `${worst.name}: ${formatQuantity(Math.abs(worst.off), "kPa")} too ${worst.off > 0 ? "much" : "little"}`,
+    lines,
+  };
+}
+
+function judgeArches(m: Extract<Measure, { kind: "arches" }>, values: Values, v: Vehicle): Judgement {
+  const s = fitStance(v, values as Record<Corner, number>, v.archMm, ARCH_SIGMA_MM);
+  const rise = s.cameraHeightMm.value - v.camera.zMm;
+  const [pitch, roll] = [radToDeg(s.pitchRad.value), radToDeg(s.rollRad.value)];
+  const warped = Math.abs(s.warpMm.value) > 3.29 * s.warpMm.sigma;
+  const lines = [
+    { name: "camera height", value: formatQuantity(s.cameraHeightMm.value, "mm"), wanted: `${formatQuantity(v.camera.zMm, "mm")} ± ${formatNumber(m.cameraHeightMm)}`, ok: Math.abs(rise) <= m.cameraHeightMm }, // prettier-ignore
+    { name: "body pitch, nose up +", value: `${formatNumber(pitch, 2)}°`, wanted: `± ${formatNumber(m.pitchDeg, 2)}°`, ok: Math.abs(pitch) <= m.pitchDeg },
+    { name: "body roll, left up +", value: `${formatNumber(roll, 2)}°`, wanted: `± ${formatNumber(m.rollDeg, 2)}°`, ok: Math.abs(roll) <= m.rollDeg },
+    { name: "one corner off", value: formatQuantity(Math.abs(s.warpMm.value), "mm"), wanted: "none", ok: !warped },
+  ]; // prettier-ignore
+  const bad = lines.find((l) => !l.ok);
+  const heave = `heave ${formatNumber(s.heaveMm.value)} mm, pitch ${formatNumber(pitch, 2)}°, roll ${formatNumber(roll, 2)}°`;
+  return { ok: !bad, headline: bad ? `${bad.name}: ${bad.value}` : heave, lines };
+}
+
+/** A rule on the floor reads larger where the floor is lower: its negative is the floor's height. */
+const spot = (id: string, xMm: number, yMm: number, ruleMm: number): FloorSpot => ({ id, xMm, yMm, heightMm: -ruleMm, sigmaMm: FLOOR_SIGMA_MM }); // prettier-ignore
+
+/** The floor from the rule readings of an item, with the stand's spot where the sheet puts the board. */
+export function floorOf(values: Values, v: Vehicle, standXMm: number): Floor | null {
+  if (CORNERS.some((c) => values[c] === undefined)) return null;
+  const tyres = CORNERS.map((c) => {
+    const p = archPlace(v, c);
+    return spot(c, p.xMm, p.yMm, values[c]!);
+  });
+  const feet = [["stand", 350], ["stand-2", -350]] as const; // prettier-ignore
+  return fitFloor(
+    tyres,
+    feet.flatMap(([id, y]) => (values[id] === undefined ? [] : [spot(id, standXMm, y, values[id])])),
+  );
+}
+
+function judgeFloor(m: Extract<Measure, { kind: "floor" }>, values: Values, v: Vehicle): Judgement {
+  // The stand's distance hardly matters for slope and twist; the set-out asks again with the sheet's own.
+  const f = floorOf(values, v, v.wheelbaseMm + 2800)!;
+  const slope = (s: { value: number }): number => radToDeg(s.value);
+  const lines = [
+    { name: "slope ahead, rising +", value: `${formatNumber(slope(f.slopeAhead), 2)}°`, wanted: `± ${formatNumber(m.slopeDeg, 2)}°`, ok: Math.abs(slope(f.slopeAhead)) <= m.slopeDeg },
+    { name: "slope across, left up +", value: `${formatNumber(slope(f.slopeLeft), 2)}°`, wanted: `± ${formatNumber(m.slopeDeg, 2)}°`, ok: Math.abs(slope(f.slopeLeft)) <= m.slopeDeg },
+    { name: "twist", value: formatQuantity(f.twist?.value ?? 0, "mm", 1), wanted: `± ${formatNumber(m.twistMm)} mm`, ok: Math.abs(f.twist?.value ?? 0) <= m.twistMm },
+  ]; // prettier-ignore
+  const step = f.correction!;
+  const bad = lines.find((l) => !l.ok);
+  const words = `floor at the stand ${formatNumber(Math.abs(step.value), 1)} mm ${step.value >= 0 ? "higher" : "lower"} than the car’s plane`;
+  return { ok: !bad, headline: bad ? `${bad.name}: ${bad.value}` : words, lines };
+}

@@ -1,0 +1,81 @@
+import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
+import { fieldsFor } from "@/core/ready";
+import type { Measure } from "@/core/sheet";
+import { degToRad } from "@/core/units";
+import { archPlace, CORNERS, type Corner } from "@/core/vehicle";
+import type { BenchWorld } from "./world";
+
+/** How the car was driven in: a pure function of the bay's seed. What was fixed stands as the book wants it. */
+function condition(world: BenchWorld) {
+  const random = randomFrom(seedFrom(`${world.seed}/car`));
+  const soft = random() < 0.4 ? CORNERS[Math.floor(random() * 4)]! : null;
+  return {
+    soft,
+    softKPa: 25 + 30 * random(),
+    heaveMm: 4 * gaussian(random),
+    pitchRad: degToRad(0.06) * gaussian(random),
+    rollRad: degToRad(0.05) * gaussian(random),
+    fuel: 0.45 + 0.5 * random(),
+    steeringRad: degToRad(1.2) * gaussian(random),
+  };
+}
+
+/**
+ * What the simulated instruments show for a readiness item: pressure gauge, tape at the arches, rule on the floor under
+ * a line laser, the dash. Noise as the instruments have it; the same reading again is another draw.
+ *
+ * @param fixed whether the technician has put this right since
+ * @param nth how often the item was read before
+ */
+export function readReadiness(
+  world: BenchWorld,
+  itemId: string,
+  measure: Measure,
+  fixed: boolean,
+  nth: number,
+): Record<string, number> {
+  const { vehicle } = world.plan;
+  const car = condition(world);
+  const noise = randomFrom(seedFrom(`${world.seed}/ready/${itemId}/${nth}`));
+  const one = (id: string): number => {
+    const corner = CORNERS.find((c) => c === id);
+    switch (measure.kind) {
+      case "pressures": {
+        const wanted = vehicle.placardKPa[measure.load][id[0] === "F" ? "front" : "rear"];
+        return Math.round(wanted - (corner === car.soft && !fixed ? car.softKPa : 0) + 2 * gaussian(noise));
+      }
+      case "arches":
+        return Math.round(archOf(world, car, corner!, fixed) + 1.2 * gaussian(noise));
+      case "floor":
+        return Math.round((600 - floorHeight(world, id) + 0.7 * gaussian(noise)) * 10) / 10;
+      case "fuel":
+        return Math.round((fixed ? 9 : 10 * car.fuel) * 10) / 10;
+      case "steering":
+        return fixed ? 0 : car.steeringRad + degToRad(0.1) * gaussian(noise);
+      default:
+        return 0;
+    }
+  };
+  return Object.fromEntries(fieldsFor(measure, vehicle).map((f) => [f.id, one(f.id)]));
+}
+
+function archOf(world: BenchWorld, car: ReturnType<typeof condition>, c: Corner, fixed: boolean): number {
+  const { vehicle } = world.plan;
+  const p = archPlace(vehicle, c);
+  const stance = fixed ? 0 : car.heaveMm + car.pitchRad * (p.xMm - vehicle.wheelbaseMm / 2) + car.rollRad * p.yMm;
+  return vehicle.archMm[c] + stance;
+}
+
+/** Height of the floor at a tyre or at the stand, mm, against the rear axle's. */
+function floorHeight(world: BenchWorld, id: string): number {
+  const { vehicle } = world.plan;
+  const { aheadRad, leftRad, twistMm, stepMm } = world.floor;
+  const corner = CORNERS.find((c) => c === id);
+  if (corner) {
+    const p = archPlace(vehicle, corner);
+    const sign = (corner[0] === "F" ? 1 : -1) * (corner[1] === "L" ? 1 : -1);
+    return aheadRad * p.xMm + leftRad * p.yMm + twistMm * sign;
+  }
+  const x = world.plan.sheet.placement.alongMm + vehicle.wheelbaseMm;
+  return aheadRad * x + leftRad * (id === "stand" ? 350 : -350) + stepMm;
+}

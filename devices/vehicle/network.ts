@@ -1,0 +1,63 @@
+import { randomFrom, seedFrom } from "@/core/math/random";
+import { SYSTEMS } from "@/core/owed";
+import type { FaultCode, ModuleReading } from "@/core/scan";
+import { DeviceRefusal } from "../scan-tool/scan-tool";
+import type { BenchWorld } from "../bench/world";
+
+/** What the stand-in has to know of the job to answer as the vehicle would. */
+export type NetworkState = {
+  volts: number;
+  /** Whether the gateway's session is open; always true for a vehicle without a gateway. */
+  open: boolean;
+  /** Whether the forward camera has learned its aim in this job. */
+  learned: boolean;
+  /** Whether codes were cleared since they were first read, and since it learned. */
+  cleared: boolean;
+};
+
+/** Below this a control unit or two fall asleep. */
+const SLEEPY_VOLTS = 11.9;
+
+const COMMON = [
+  { id: "engine", name: "Engine" },
+  { id: "brakes", name: "Brakes" },
+  { id: "steering", name: "Steering" },
+  { id: "body", name: "Body and doors" },
+  { id: "gateway", name: "Gateway" },
+];
+
+const SPORADIC: Record<string, FaultCode> = {
+  body: { code: "BD-212", state: "history", text: "Door contact, rear right, sporadic" },
+  engine: { code: "EN-087", state: "history", text: "Supply voltage low, once" },
+  brakes: { code: "BR-140", state: "pending", text: "Wheel speed, rear left, implausible once" },
+};
+
+/** Reads every control unit: which answer, and what they have stored. */
+export function readModules(world: BenchWorld, state: NetworkState): ModuleReading[] {
+  const random = randomFrom(seedFrom(`${world.seed}/modules`));
+  const dead = random() < 0.2 ? COMMON[1 + Math.floor(random() * 3)]!.id : null;
+  const sleepy = state.volts < SLEEPY_VOLTS ? ["body", "steering"] : [];
+  const fitted = world.plan.vehicle.fitted.map((f) => ({ id: f.system, name: SYSTEMS[f.system], system: f.system }));
+  return [...COMMON.map((m) => ({ ...m, system: null })), ...fitted].map((m) => {
+    const answers = m.id !== dead && !sleepy.includes(m.id);
+    const codes: FaultCode[] = [];
+    if (answers && m.id === "forward-camera" && !(state.learned && state.cleared))
+      codes.push({ code: "FC-031", state: state.learned ? "history" : "stored", text: "Aim not learned" });
+    const old = SPORADIC[m.id];
+    if (answers && old && !state.cleared && random() < 0.35) codes.push(old);
+    return { ...m, answers, codes };
+  });
+}
+
+/** Clears codes. @throws DeviceRefusal while the gateway is locked or the supply is too low */
+export function clearCodes(state: NetworkState): void {
+  if (!state.open) throw new DeviceRefusal("The gateway refuses to clear: sign in over the network first.");
+  if (state.volts < SLEEPY_VOLTS)
+    throw new DeviceRefusal("The supply is too low to clear safely. Put the maintainer on first.");
+}
+
+/** Opens the gateway's session. @throws DeviceRefusal now and then, as such services do */
+export function signInToGateway(world: BenchWorld, tries: number): void {
+  if (randomFrom(seedFrom(`${world.seed}/gateway/${tries}`))() < 0.2)
+    throw new DeviceRefusal("The maker's service did not answer. Check the network, then sign in again.");
+}

@@ -1,0 +1,73 @@
+import { nanoid } from "nanoid";
+import { z } from "zod";
+import { scanLogOf, type JobEvent } from "@/core/job";
+import type { ScanEvent } from "@/core/scan";
+import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
+import { clearCodes, readModules, signInToGateway } from "@/devices/vehicle/network";
+import type { Person } from "../auth/session";
+import { bayOf, networkOf, scanToolFor } from "./bay";
+import { appendEvents, eventsAfter, findJob, JobRefusal, type JobRow } from "./store";
+
+/** What the technician may ask of the scan tool outside the routine. "drop" cuts the simulated network. */
+export const scanCommandSchema = z.enum(["read", "volts", "clear", "sign-in", "drop"]);
+export type ScanCommand = z.infer<typeof scanCommandSchema>;
+
+const now = (): string => new Date().toISOString();
+
+/** Does what is asked on the simulated vehicle; a refusal is an answer like any other. `pace` scales the delays. */
+export async function scanOnce(
+  job: JobRow,
+  events: readonly JobEvent[],
+  command: ScanCommand,
+  pace: number,
+): Promise<ScanEvent> {
+  const tool = scanToolFor(job, events, pace);
+  const world = bayOf(job, events);
+  if (command === "drop")
+    return { at: now(), type: "gateway", state: "lost", reason: "The network dropped: the gateway’s session is gone. Sign in again when it is back." }; // prettier-ignore
+  if (command === "sign-in") {
+    if (!job.ground.vehicle.gateway) throw new JobRefusal("This vehicle has no gateway; nothing needs a sign-in.");
+    try {
+      signInToGateway(world, scanLogOf(events).filter((e) => e.type === "gateway").length);
+      return { at: now(), type: "gateway", state: "signed-in", reason: null };
+    } catch (error) {
+      if (!(error instanceof DeviceRefusal)) throw error;
+      return { at: now(), type: "gateway", state: "refused", reason: error.message };
+    }
+  }
+  const { value: volts } = await tool.readValue("battery-voltage");
+  if (command === "volts") return { at: now(), type: "volts", volts };
+  const network = networkOf(job, events, volts);
+  if (command === "read") return { at: now(), type: "read", volts, modules: readModules(world, network) };
+  try {
+    clearCodes(network);
+    return { at: now(), type: "cleared", volts };
+  } catch (error) {
+    if (!(error instanceof DeviceRefusal)) throw error;
+    return { at: now(), type: "refused", what: "clear", reason: error.message };
+  }
+}
+
+/** Carries out one command and writes what came of it. @returns all events after `baseSeq` @throws JobRefusal */
+export async function commandScan(
+  jobId: string,
+  baseSeq: number,
+  command: ScanCommand,
+  person: Person,
+  pace = 1,
+): Promise<JobEvent[]> {
+  const job = findJob(jobId);
+  if (!job) throw new JobRefusal("There is no such job. Go back to the list.");
+  const event = await scanOnce(job, eventsAfter(jobId), command, 1);
+  for (let attempt = 0; attempt < 5; attempt++) {
+    const head = eventsAfter(jobId).at(-1)?.seq ?? 0;
+    const written = appendEvents(
+      jobId,
+      head,
+      [{ id: nanoid(16), takenAt: event.at, body: { kind: "scan", event } }],
+      person,
+    );
+    if (written.ok) return eventsAfter(jobId, baseSeq);
+  }
+  throw new JobRefusal("Two tablets write at once. Wait a moment and press again.");
+}

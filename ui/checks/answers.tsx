@@ -1,0 +1,39 @@
+"use client";
+
+import { useState, type ReactNode } from "react";
+import { useJob } from "../bench/job-store";
+import { ReasonDialog } from "../owed/reason-dialog";
+import { Button } from "../primitives/button";
+import type { Outcome } from "./check-frame";
+
+type Props = { stage: "ready" | "prove"; itemId: string; ask: string; onAnswered: () => void; children?: ReactNode };
+
+/** Accept as it is, or stop the job, each with its reason; the children are the answers that need none. */
+export function Answers({ stage, itemId, ask, onAnswered, children }: Props) {
+  const { write } = useJob();
+  const [asking, setAsking] = useState<"accepted" | "blocks" | null>(null);
+  return (
+    <>
+      <Button look="quiet" size="large" className="!px-3" onClick={() => setAsking("blocks")}>
+        Blocks
+      </Button>
+      <Button look="quiet" size="large" className="!px-3" onClick={() => setAsking("accepted")}>
+        Accept as it is
+      </Button>
+      {children}
+      <ReasonDialog
+        open={asking !== null}
+        title={asking === "blocks" ? "This stops the job" : "Accept as it is"}
+        note={ask}
+        label={asking === "blocks" ? "What stands in the way" : "Why it may stay so; this goes on the report"}
+        action={asking === "blocks" ? "Stop the job" : "Accept with this reason"}
+        onClose={() => setAsking(null)}
+        onReason={(reason) => {
+          write({ kind: "check", stage, itemId, outcome: asking as Outcome, reason });
+          setAsking(null);
+          onAnswered();
+        }}
+      />
+    </>
+  );
+}

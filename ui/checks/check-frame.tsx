@@ -1,0 +1,75 @@
+"use client";
+
+import type { ReactNode } from "react";
+import { checksOf, measuredOf, STAGES } from "@/core/job";
+import { judgeMeasure } from "@/core/ready";
+import { clockTime } from "@/core/units";
+import { Stage } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { Mark } from "../primitives/marks";
+
+export const OUTCOMES = { fine: "Fine", fixed: "Fixed now", accepted: "Accepted", blocks: "Blocks" } as const;
+export type Outcome = keyof typeof OUTCOMES;
+const MARKS = { fine: "settled", fixed: "settled", accepted: "loose", blocks: "stop" } as const;
+
+type Props = {
+  stage: "ready" | "prove";
+  currentId: string | null;
+  onArm: (itemId: string) => void;
+  /** The instrument of the current item, where it has one. */
+  panel: ReactNode;
+  next: ReactNode;
+};
+
+/** The list of what is to be checked, and beside it the instrument of the one that is armed. */
+export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
+  const { ground, events } = useJob();
+  const items = ground.sheet[stage];
+  const done = checksOf(events, stage);
+  const measured = measuredOf(events);
+  const current = items.find((i) => i.id === currentId);
+  return (
+    <Stage title={STAGES.find((s) => s.id === stage)!.name} next={next}>
+      <div className={`m-3 grid items-start gap-4 lg:m-4 ${panel ? "lg:grid-cols-[330px_1fr]" : ""}`}>
+        <ol className={`flex flex-col gap-1 ${panel ? "order-2 lg:order-1" : ""}`}>
+          {items.map((item, i) => {
+            const e = done.get(item.id);
+            const here = currentId === item.id;
+            const values = "measure" in item && item.measure ? measured.get(item.id)?.body.values : undefined;
+            const found = values && "measure" in item && item.measure ? judgeMeasure(item.measure, values, ground.vehicle).headline : null;
+            return (
+              <li key={item.id}>
+                <button
+                  type="button"
+                  onClick={() => onArm(item.id)}
+                  aria-current={here ? "step" : undefined}
+                  className={`grid w-full grid-cols-[26px_1fr_auto] items-center gap-2 border-l-4 bg-sheet px-3 py-2.5 text-left ${here ? "border-act" : "border-transparent hover:border-hairline"}`}
+                >
+                  <span className="figure text-xl text-soft">{i + 1}</span>
+                  <span className="min-w-0">
+                    <span className={`block leading-tight ${panel ? "text-base" : "text-xl"} ${here ? "font-semibold" : ""}`}>{item.ask}</span>
+                    {found && <span className="block text-sm text-soft">{found}</span>}
+                    {e?.body.reason && <span className="block text-sm text-loose">{`${OUTCOMES[e.body.outcome]}: ${e.body.reason}`}</span>}
+                    {e && (
+                      <span className="block text-xs text-soft">
+                        {OUTCOMES[e.body.outcome]} · {clockTime(e.at)} {e.by.initials}
+                      </span>
+                    )}
+                  </span>
+                  <Mark state={e ? MARKS[e.body.outcome] : "open"} size={16} />
+                </button>
+              </li>
+            );
+          })}
+        </ol>
+        {panel && (
+          <section aria-label={current?.ask} className="order-1 bg-sheet p-4 lg:order-2">
+            <h2 className="mb-1 text-2xl font-semibold leading-tight">{current?.ask}</h2>
+            <p className="mb-4 text-base text-soft">{current?.why}</p>
+            {panel}
+          </section>
+        )}
+      </div>
+    </Stage>
+  ); // prettier-ignore
+}

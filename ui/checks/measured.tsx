@@ -1,0 +1,100 @@
+"use client";
+
+import { measuredOf } from "@/core/job";
+import type { Measure, Sheet } from "@/core/sheet";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { Button } from "../primitives/button";
+import { MeasurePanel } from "../ready/measure-panel";
+import { asTyped, useMeasure } from "../ready/use-measure";
+import { Answers } from "./answers";
+import { CheckFrame } from "./check-frame";
+
+type Item = Sheet["ready"][number] & { measure: Measure };
+
+/** A readiness item that is measured: the figures, what follows from them, and what to do if they are off. */
+export function MeasuredCheck({
+  item,
+  onArm,
+  onNext,
+}: {
+  item: Item;
+  onArm: (itemId: string) => void;
+  onNext: () => void;
+}) {
+  const { ground, events, head, write, say, me } = useJob();
+  const before = measuredOf(events).get(item.id);
+  const state = useMeasure(head.id, item.id, item.measure, ground.vehicle, before?.body.typed ?? {});
+  const { judged } = state;
+  const viewer = me.role === "viewer";
+
+  const keep = (outcome: "fine" | "fixed"): void => {
+    write(
+      { kind: "measured", itemId: item.id, values: state.values, typed: state.texts },
+      { kind: "check", stage: "ready", itemId: item.id, outcome, reason: null },
+    );
+    state.settle();
+  };
+  const hold = async (): Promise<void> => {
+    const response = await fetch(`/api/jobs/${head.id}/bay?item=${encodeURIComponent(item.id)}`, { cache: "no-store" }).catch(() => null); // prettier-ignore
+    const body = (await response?.json().catch(() => null)) as {
+      values?: Record<string, number>;
+      error?: string;
+    } | null;
+    if (!body?.values) return say(body?.error ?? "The instruments do not answer. Read them by eye and type.");
+    const { values } = body;
+    state.change(Object.fromEntries(state.typed.map((t) => [t.field.id, asTyped(t.field, values[t.field.id] ?? 0)])));
+  };
+
+  const detail = judged.ok === false ? "Put it right and read again, or accept it with a reason." : item.why;
+  return (
+    <CheckFrame
+      stage="ready"
+      currentId={item.id}
+      onArm={onArm}
+      panel={
+        <>
+          <MeasurePanel vehicle={ground.vehicle} state={state} readOnly={viewer} />
+          {head.simulated && !viewer && (
+            <button type="button" onClick={() => void hold()} className="mt-3 min-h-12 rounded-md px-2 text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash">
+              Read all of it (simulated)
+            </button>
+          )}
+        </>
+      }
+      next={
+        <NextBar tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"} say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`} detail={detail} caution={ground.sheet.cautions[0]}>
+          {!viewer && (
+            <Answers stage="ready" itemId={item.id} ask={item.ask} onAnswered={onNext}>
+              {judged.ok === false && (
+                <Button
+                  look="act"
+                  size="large"
+                  onClick={() => {
+                    keep("fixed");
+                    state.clear();
+                  }}
+                >
+                  Put right, read again
+                </Button>
+              )}
+              {judged.ok && (
+                <Button
+                  look="act"
+                  size="large"
+                  className="min-w-36"
+                  onClick={() => {
+                    keep(before ? "fixed" : "fine");
+                    onNext();
+                  }}
+                >
+                  Keep: fine
+                </Button>
+              )}
+            </Answers>
+          )}
+        </NextBar>
+      }
+    />
+  ); // prettier-ignore
+}
