@@ -47,7 +47,7 @@ export const glassPlace = (g: Glass, spot: GlassSpot): { u: number; v: number } 
 /**
  * Seat of the glass from seating depths: how proud (+) or deep (-) it stands against the body at each spot, mm.
  *
- * Depth d(u, v) = c + a u + b v + t (4 u v / (W H)); a plane when fewer than six spots were read. The normal of the
+ * Depth d(u, v) = c + a u + b v + t u v / (area / 4); a plane when fewer than six spots were read. The normal of the
  * glass points forward and up. A slope b along the glass turns it about the vehicle's y axis; a slope a across turns it
  * by -a about the direction up along the glass, (-cos rake, 0, sin rake) in vehicle axes, which is part roll, part yaw:
  *   pitch = b (nose-down positive about y), yaw = -a sin(rake), roll = a cos(rake).

@@ -54,7 +54,6 @@ export async function commandScan(
   baseSeq: number,
   command: ScanCommand,
   person: Person,
-  pace = 1,
 ): Promise<JobEvent[]> {
   const job = findJob(jobId);
   if (!job) throw new JobRefusal("There is no such job. Go back to the list.");
