@@ -1,2 +1,4 @@
-export { readSheet, sheetJsonSchema, sheetSchema, type Measure, type Sheet, type SheetStep } from "./schema";
-export { DISTANCE_FROM_NAMES } from "./words";
+export { differences, type Difference } from "./difference";
+export { doubtfulFigures, type Doubt } from "./magnitude";
+export { draftProblems, readSheet, sheetJsonSchema, sheetSchema, signSheet, type Measure, type Sheet, type SheetDraft, type SheetProblem, type SheetStep } from "./schema"; // prettier-ignore
+export { DISTANCE_FROM_NAMES, fieldName } from "./words";

@@ -6,3 +6,31 @@ export const DISTANCE_FROM_NAMES: Record<Sheet["distanceFrom"], string> = {
   "bumper-face": "the bumper face",
   camera: "the camera",
 };
+
+const FIELD_NAMES: Record<string, string> = {
+  title: "the title",
+  reason: "the reason",
+  datum: "the line the board is placed on",
+  distanceFrom: "where the distance counts from",
+  "placement.alongMm": "the distance ahead",
+  "placement.acrossMm": "the place across",
+  "placement.twistDeg": "the twist",
+  "placement.heightMm": "the centre height",
+  "tolerance.alongMm": "the tolerance ahead",
+  "tolerance.acrossMm": "the tolerance across",
+  "tolerance.twistDeg": "the tolerance of twist",
+  "tolerance.heightMm": "the tolerance of height",
+  "board.code": "the board code",
+  "board.widthMm": "the board width",
+  "source.name": "the source",
+  "source.date": "the date of the source",
+  "appliesTo.vehicles": "the vehicles",
+  "appliesTo.after": "what it is owed after",
+};
+
+/** A field of a sheet as people call it; a step by its number. */
+export function fieldName(path: string): string {
+  const step = /^run\.(\d+)/.exec(path);
+  if (step) return `step ${Number(step[1]) + 1}`;
+  return FIELD_NAMES[path] ?? path;
+}

@@ -2,7 +2,7 @@ import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "driz
 import type { EventBody } from "@/core/job";
 import type { JobGround } from "@/core/job";
 import type { Instrument, Stand } from "@/core/setout";
-import type { Sheet } from "@/core/sheet";
+import type { Sheet, SheetDraft } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 
 /** All times are UTC ISO text. */
@@ -90,3 +90,12 @@ export const settings = sqliteTable("settings", {
   key: text().primaryKey(),
   value: text({ mode: "json" }).$type<unknown>().notNull(),
 });
+
+/** Sheets being written. A draft becomes a row of `sheets` when a second person has checked it. */
+export const sheetDrafts = sqliteTable("sheet_drafts", {
+  key: text().primaryKey(),
+  doc: text({ mode: "json" }).$type<SheetDraft>().notNull(),
+  /** Who wrote it last: the second person must be another. */
+  editedBy: text().notNull().references(() => people.id),
+  updatedAt: text().notNull(),
+}); // prettier-ignore

@@ -7,6 +7,7 @@ import { Toggles } from "../bench/top-bar";
 const PLACES = [
   { href: "/", name: "Jobs" },
   { href: "/take-in", name: "Take in" },
+  { href: "/sheets", name: "Sheets" },
 ] as const;
 
 /** The line above every page of the shop: where one can go, who is here. */
@@ -20,8 +21,8 @@ export function ShopBar({ me, signOut }: { me: { name: string; role: string }; s
           <Link
             key={p.href}
             href={p.href}
-            aria-current={here === p.href ? "page" : undefined}
-            className={`flex min-h-14 items-center border-b-4 px-3 text-lg ${here === p.href ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
+            aria-current={here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "page" : undefined}
+            className={`flex min-h-14 items-center border-b-4 px-3 text-lg ${here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
           >
             {p.name}
           </Link>

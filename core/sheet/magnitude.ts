@@ -1,0 +1,51 @@
+/** A figure of a sheet that cannot be meant: which field, why, and what was probably meant. */
+export type Doubt = { field: string; message: string; likely: number | null };
+
+type Expectation = { field: string; min: number; max: number; unit: "mm" | "deg" };
+
+/** The figures of a sheet, as far as they are there: a draft may lack any of them. */
+type Figures = { [K in "placement" | "tolerance" | "board"]?: Partial<Record<string, unknown>> };
+
+/** What boards, bays and tolerances really measure. Tighter than the schema: the schema says possible, this says meant. */
+const EXPECTED: Expectation[] = [
+  { field: "placement.alongMm", min: 600, max: 9000, unit: "mm" },
+  { field: "placement.heightMm", min: 250, max: 2600, unit: "mm" },
+  { field: "board.widthMm", min: 250, max: 3600, unit: "mm" },
+  { field: "tolerance.alongMm", min: 1.5, max: 120, unit: "mm" },
+  { field: "tolerance.acrossMm", min: 1.5, max: 120, unit: "mm" },
+  { field: "tolerance.heightMm", min: 1.5, max: 80, unit: "mm" },
+  { field: "tolerance.twistDeg", min: 0.05, max: 4, unit: "deg" },
+];
+
+const OTHER_UNITS = [
+  { name: "metres", toMm: 1000 },
+  { name: "centimetres", toMm: 10 },
+  { name: "inches", toMm: 25.4 },
+] as const;
+
+/**
+ * Finds figures typed in another unit than the sheet's millimetres and degrees: metres, centimetres or inches for
+ * millimetres, arc minutes or radians for degrees. A figure is doubted when it lies outside what is ever meant.
+ */
+export function doubtfulFigures(sheet: Figures): Doubt[] {
+  return EXPECTED.flatMap(({ field, min, max, unit }): Doubt[] => {
+    const [part, name] = field.split(".") as [keyof Figures, string];
+    const value = sheet[part]?.[name];
+    if (typeof value !== "number" || !Number.isFinite(value)) return [];
+    if (value >= min && value <= max) return [];
+    const candidates =
+      unit === "mm"
+        ? OTHER_UNITS.map((u) => ({ name: u.name, value: value * u.toMm }))
+        : [{ name: "arc minutes", value: value / 60 }, { name: "radians", value: (value * 180) / Math.PI }]; // prettier-ignore
+    const meant = candidates.find((c) => c.value >= min && c.value <= max);
+    const likely = meant ? Math.round(meant.value * 100) / 100 : null;
+    const symbol = unit === "mm" ? " mm" : "°";
+    return [
+      {
+        field,
+        likely,
+        message: `${value}${symbol} cannot be meant; it lies between ${min} and ${max}${symbol}.${meant ? ` Typed in ${meant.name}? That would be ${likely}${symbol}.` : ""}`,
+      },
+    ];
+  });
+}

@@ -1,0 +1,67 @@
+import { expect, test } from "@playwright/test";
+import type { Sheet } from "@/core/sheet";
+import { nextBar, signIn } from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop()));
+test.afterAll(() => shop.close());
+
+test("a new version is written, held back while a unit slips, and checked by a second person", async ({ browser }) => {
+  const [mine, theirs] = [await browser.newContext(), await browser.newContext()];
+  const page = await mine.newPage();
+  await signIn(page, shop.url, "ines");
+  await page.getByRole("link", { name: "Sheets", exact: true }).click();
+  await page.getByRole("searchbox").fill("lisse");
+  await page.getByRole("link", { name: /Lisse, forward camera/ }).click();
+  await expect(page.getByRole("main")).toContainText("2 860 mm");
+  await page.getByRole("button", { name: "New version" }).click();
+  await page.waitForURL(/drafts/);
+
+  // Metres typed as millimetres: held back, the field named; typed with its unit it is converted.
+  await page.getByLabel("Ahead", { exact: true }).fill("2.88");
+  await expect(nextBar(page)).toContainText("Put right the distance ahead.");
+  await expect(nextBar(page)).toContainText("Typed in metres? That would be 2880 mm.");
+  await page.getByLabel("Ahead", { exact: true }).fill("2.88 m");
+  await expect(nextBar(page)).toContainText("A second person checks it now");
+  await page.getByRole("button", { name: "+ Do" }).click();
+  await expect(page.getByRole("region", { name: "To put right" })).toContainText("step 8");
+  await page.getByLabel("Step 8: what is said").fill("Shut the driver's door.");
+  const changes = page.getByRole("region", { name: "What changed" });
+  await expect(changes).toContainText("placement.alongMm 2860 2880");
+  await expect(page.getByText(/draft of version 3 · kept/)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel("Ahead", { exact: true })).toHaveValue("2880");
+  await expect(page.getByRole("button", { name: "I have checked it" })).toBeHidden();
+
+  const other = await theirs.newPage();
+  await signIn(other, shop.url, "mara");
+  await other.goto(page.url());
+  await other.getByRole("button", { name: "I have checked it" }).click();
+  await other.waitForURL(/sheets\/lisse-forward/);
+  await expect(other.getByRole("region", { name: "What changed" })).toContainText("Shut the driver's door.");
+  await expect(other.getByRole("main")).toContainText("Mara Quill on");
+  await mine.close();
+  await theirs.close();
+});
+
+test("a sheet goes out and comes back; a checked version edited in the file is refused by field", async ({ page }) => {
+  await signIn(page, shop.url, "oskar");
+  const exported = await (await page.request.get(`${shop.url}/api/sheets/tarn-forward?version=3`)).text();
+  const sheet = JSON.parse(exported) as Sheet;
+  await page.goto(`${shop.url}/sheets`);
+  const give = (text: string): Promise<void> => page.locator("#sheet-file").setInputFiles({ name: "sheet.json", mimeType: "application/json", buffer: Buffer.from(text) }); // prettier-ignore
+  const refusal = page.getByRole("alert").filter({ hasText: /./ });
+  await give("not a sheet at all");
+  await expect(refusal).toContainText("The file is not JSON");
+  await give(JSON.stringify({ ...sheet, placement: { ...sheet.placement, heightMm: 1350 } }));
+  await expect(refusal).toContainText("never changes, but placement.heightMm differs (1310 there, 1350 here)");
+  await give(JSON.stringify({ ...sheet, version: 4, datum: undefined }));
+  await expect(refusal).toContainText("datum");
+  await give(JSON.stringify({ ...sheet, version: 4, title: "Tarn, from the other shop" }));
+  await page.waitForURL(/drafts/);
+  await expect(page.getByRole("region", { name: "What changed" })).toContainText("Tarn, from the other shop");
+  await page.getByRole("button", { name: "Throw away" }).click();
+  await page.waitForURL(/\/sheets$/);
+  await expect(page.getByText("Tarn, from the other shop")).toBeHidden();
+});

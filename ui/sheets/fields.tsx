@@ -1,0 +1,120 @@
+"use client";
+
+import { useId, useState } from "react";
+import { parseQuantity } from "@/core/units";
+
+type Base = {
+  label: string;
+  path: string;
+  value: unknown;
+  problem: string | null;
+  readOnly: boolean;
+  onChange: (value: unknown) => void;
+};
+
+const Note = ({ id, problem }: { id: string; problem: string | null }) => (
+  <p id={id} className={`text-sm text-stop ${problem ? "" : "hidden"}`}>
+    {problem}
+  </p>
+);
+
+export function TextField({
+  label,
+  path,
+  value,
+  problem,
+  readOnly,
+  onChange,
+  large = false,
+}: Base & { large?: boolean }) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="block text-sm font-semibold text-soft">
+        {label}
+      </label>
+      <input id={id} name={path} value={typeof value === "string" ? value : ""} readOnly={readOnly} aria-invalid={problem !== null} aria-describedby={`${id}-n`} onChange={(e) => onChange(e.target.value === "" ? undefined : e.target.value)} className={`min-h-14 w-full border-b-2 bg-transparent px-1 outline-none focus:border-act ${large ? "text-3xl font-semibold" : "text-lg"} ${problem ? "border-stop" : "border-ink"}`} />
+      <Note id={`${id}-n`} problem={problem} />
+    </div>
+  ); // prettier-ignore
+}
+
+const ANY = { mm: { name: "this", dimension: "length", min: -1e6, max: 1e6 }, "°": { name: "this", dimension: "angle", min: -100, max: 100 } } as const; // prettier-ignore
+
+/** A figure in the sheet's own unit; another unit may be typed with its name and is converted. */
+export function NumberField({ label, path, value, problem, readOnly, onChange, unit }: Base & { unit: "mm" | "°" }) {
+  const id = useId();
+  const [text, setText] = useState<string | null>(null);
+  const parsed = parseQuantity(text ?? "", ANY[unit], unit === "mm" ? "mm" : "deg");
+  const wrong = text !== null && text.trim() !== "" && !parsed.ok ? parsed.problem : problem;
+  const take = (typed: string): void => {
+    setText(typed);
+    if (typed.trim() === "") return onChange(undefined);
+    const read = parseQuantity(typed, ANY[unit], unit === "mm" ? "mm" : "deg");
+    if (read.ok) onChange(Math.round((unit === "mm" ? read.value : (read.value * 180) / Math.PI) * 1e6) / 1e6);
+  };
+  return (
+    <div>
+      <label htmlFor={id} className="block text-sm font-semibold text-soft">
+        {label}
+      </label>
+      <span className={`flex items-baseline border-b-2 ${wrong ? "border-stop" : "border-ink focus-within:border-act"}`}>
+        <input id={id} name={path} value={text ?? (typeof value === "number" ? String(value) : "")} readOnly={readOnly} inputMode="decimal" aria-invalid={wrong !== null} aria-describedby={`${id}-n`} onChange={(e) => take(e.target.value)} onBlur={() => setText(null)} className="figure min-h-14 w-full min-w-0 bg-transparent px-1 text-2xl font-semibold outline-none" />
+        <span className="text-base text-soft">{unit}</span>
+      </span>
+      <Note id={`${id}-n`} problem={wrong} />
+    </div>
+  ); // prettier-ignore
+}
+
+export function ChoiceField({
+  label,
+  value,
+  problem,
+  readOnly,
+  onChange,
+  choices,
+}: Base & { choices: [string, string][] }) {
+  const id = useId();
+  return (
+    <fieldset>
+      <legend className="mb-1 text-sm font-semibold text-soft">{label}</legend>
+      <div className="flex flex-wrap gap-1">
+        {choices.map(([key, name]) => (
+          <button key={key} type="button" disabled={readOnly} aria-pressed={value === key} onClick={() => onChange(key)} className={`min-h-12 rounded-md border-2 px-3 text-base ${value === key ? "border-act bg-act font-semibold text-on-act" : "border-hairline"}`}>
+            {name}
+          </button>
+        ))}
+      </div>
+      <Note id={id} problem={problem} />
+    </fieldset>
+  ); // prettier-ignore
+}
+
+export function SetField({
+  label,
+  value,
+  problem,
+  readOnly,
+  onChange,
+  choices,
+}: Base & { choices: [string, string][] }) {
+  const id = useId();
+  const chosen = Array.isArray(value) ? (value as string[]) : [];
+  return (
+    <fieldset>
+      <legend className="mb-1 text-sm font-semibold text-soft">{label}</legend>
+      <div className="flex flex-wrap gap-1">
+        {choices.map(([key, name]) => {
+          const on = chosen.includes(key);
+          return (
+            <button key={key} type="button" disabled={readOnly} aria-pressed={on} onClick={() => onChange(on ? chosen.filter((c) => c !== key) : [...chosen, key])} className={`min-h-12 rounded-md border-2 px-3 text-base ${on ? "border-act bg-act font-semibold text-on-act" : "border-hairline"}`}>
+              {name}
+            </button>
+          );
+        })}
+      </div>
+      <Note id={id} problem={problem} />
+    </fieldset>
+  ); // prettier-ignore
+}
