@@ -47,7 +47,7 @@ export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed
       places: [],
       because: [],
     }))
-    .filter((l) => !ruled.some((r) => r.id === l.id));
+    .filter((l, i, all) => !ruled.some((r) => r.id === l.id) && all.findIndex((x) => x.id === l.id) === i);
   const lines = [...ruled, ...extra].map((l): JobOwedLine => ({
     ...l,
     added: added.find((e) => `${e.body.system}/${e.body.method}` === l.id) ?? null,

@@ -27,7 +27,8 @@ const anySheet = fc
     ...base,
     version,
     title,
-    placement: { ...base.placement, alongMm, acrossMm },
+    // JSON knows no negative zero.
+    placement: { ...base.placement, alongMm, acrossMm: acrossMm + 0 },
     tolerance: { ...base.tolerance, twistDeg },
     cautions,
     run: [

@@ -8,6 +8,7 @@ import {
   differences,
   DISTANCE_FROM_NAMES,
   draftProblems,
+  fieldName,
   type Sheet,
   type SheetDraft,
   type SheetProblem,

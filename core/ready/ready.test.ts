@@ -1,0 +1,143 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { gaussian, randomFrom } from "@/core/math/random";
+import type { Measure } from "@/core/sheet";
+import { degToRad, formatQuantity, parseQuantity } from "@/core/units";
+import { VEHICLES } from "@/demo/data/vehicles";
+import { batteryTrend, fieldsFor, floorOf, glassSeatOf, glassWords, judgeMeasure } from ".";
+
+const car = VEHICLES[0]!;
+const plain = (text: string): string => text.replace(/[\s\u202f\u00a0]+/g, " ");
+const PRESSURES: Measure = { kind: "pressures", load: "half", toleranceKPa: 12 };
+const ARCHES: Measure = { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 };
+const FLOOR: Measure = { kind: "floor", slopeDeg: 0.6, twistMm: 5 };
+
+describe("tyre pressures", () => {
+  const right = { FL: 230, FR: 228, RL: 221, RR: 219 };
+  it("are judged against the placard of the load the sheet asks for", () => {
+    expect(judgeMeasure(PRESSURES, right, car)).toMatchObject({ ok: true, headline: "all at placard" });
+    expect(judgeMeasure({ ...PRESSURES, load: "full" }, right, car).ok).toBe(false);
+  });
+  it("name the tyre that is furthest off, and by how much, either way", () => {
+    expect(plain(judgeMeasure(PRESSURES, { ...right, RR: 190 }, car).headline)).toBe("rear right: 30 kPa too little");
+    expect(plain(judgeMeasure(PRESSURES, { ...right, FL: 260, RR: 200 }, car).headline)).toBe(
+      "front left: 30 kPa too much",
+    );
+  });
+  it("are read in kPa, bar or psi, and an impossible one is questioned with the likely unit", () => {
+    const { quantity } = fieldsFor(PRESSURES, car)[0]!;
+    expect(parseQuantity("2.3 bar", quantity, "kPa")).toMatchObject({
+      ok: true,
+      value: expect.closeTo(230, 9) as number,
+    });
+    expect(parseQuantity("33.4 psi", quantity, "kPa")).toMatchObject({
+      ok: true,
+      value: expect.closeTo(230.3, 1) as number,
+    });
+    expect(parseQuantity("2.3", quantity, "kPa")).toMatchObject({
+      ok: false,
+      guess: { value: expect.closeTo(230, 9) as number, text: "2.3 bar" },
+    });
+    expect(parseQuantity("33", quantity, "kPa")).toMatchObject({ ok: false, guess: { text: "33 psi" } });
+    expect(plain(formatQuantity(230, "bar"))).toBe("2.30 bar");
+  });
+  it("say which one is still to be read", () => {
+    expect(judgeMeasure(PRESSURES, { FL: 230 }, car)).toEqual({
+      ok: null,
+      headline: "3 still to read: front right",
+      lines: [],
+    });
+  });
+});
+
+describe("the body's stance", () => {
+  it("is right at its nominal arch heights and off where the nose hangs", () => {
+    expect(judgeMeasure(ARCHES, car.archMm, car).ok).toBe(true);
+    const { FL, FR, ...rear } = car.archMm;
+    const nose = judgeMeasure(ARCHES, { FL: FL - 30, FR: FR - 30, ...rear }, car);
+    expect(nose.ok).toBe(false);
+    const pitch = nose.lines.find((l) => l.name.startsWith("body pitch"))!;
+    // Thirty millimetres over the wheelbase.
+    expect(Number(pitch.value.replace("−", "-").replace("°", ""))).toBeCloseTo(
+      (-30 / car.wheelbaseMm) * (180 / Math.PI),
+      2,
+    );
+  });
+  it("calls one sagging corner by what it is", () => {
+    const sag = judgeMeasure(ARCHES, { ...car.archMm, RL: car.archMm.RL - 24 }, car);
+    expect(sag.lines.find((l) => l.name === "one corner off")!.ok).toBe(false);
+  });
+});
+
+describe("the floor", () => {
+  it("from rule readings: a larger reading is a lower floor", () => {
+    const values = { FL: 600, FR: 600, RL: 600, RR: 600, stand: 607, "stand-2": 605 };
+    expect(floorOf(values, car, 5470)!.correction!.value).toBeCloseTo(-6, 9);
+    expect(plain(judgeMeasure(FLOOR, values, car).headline)).toBe(
+      "floor at the stand 6.0 mm lower than the car’s plane",
+    );
+  });
+  it("refuses a slope and a twist beyond the sheet", () => {
+    const rise = Math.tan(degToRad(0.8)) * car.wheelbaseMm;
+    const slope = judgeMeasure(FLOOR, { FL: 600 - rise, FR: 600 - rise, RL: 600, RR: 600, stand: 560 }, car);
+    expect(slope.headline).toMatch(/^slope ahead, rising \+: 0\.80°/);
+    const twist = judgeMeasure(FLOOR, { FL: 594, FR: 606, RL: 606, RR: 594, stand: 600 }, car);
+    expect(plain(twist.headline)).toBe("twist: 6.0 mm");
+    expect(floorOf({ FL: 600 }, car, 5470)).toBeNull();
+  });
+});
+
+describe("fuel and steering", () => {
+  it("say what is lacking in litres and kilograms, from the tank's own size", () => {
+    const fuel: Measure = { kind: "fuel", minShare: 0.5 };
+    expect(judgeMeasure(fuel, { share: 5 }, car).ok).toBe(true);
+    // 0.2 of 52 litres, at 0.75 kg a litre.
+    expect(judgeMeasure(fuel, { share: 3 }, car).headline).toBe("10 litres, 8 kg too little");
+  });
+  it("turn the wheel back by the angle it is off", () => {
+    const steering: Measure = { kind: "steering", maxDeg: 3 };
+    expect(judgeMeasure(steering, { deg: degToRad(-2) }, car)).toMatchObject({ ok: true, headline: "straight" });
+    expect(judgeMeasure(steering, { deg: degToRad(-7.5) }, car).headline).toBe("turn the wheel back 7.5°");
+  });
+});
+
+describe("the supply's trend", () => {
+  const log = (voltsPerMinute: number, noise = 0) => {
+    const random = randomFrom(2);
+    return Array.from({ length: 12 }, (_, i) => ({
+      atS: 15 * i,
+      volts: 12.6 + (voltsPerMinute * 15 * i) / 60 + noise * gaussian(random),
+    }));
+  };
+  it("meets the floor where the straight line does", () => {
+    const trend = batteryTrend(log(-0.1), 12)!;
+    expect(trend.voltsPerMinute).toBeCloseTo(-0.1, 9);
+    // From 12.6 V at the start, 165 s ago: 12.325 V now, 3.25 minutes to 12 V.
+    expect(trend.minutesLeft).toBeCloseTo(3.25, 6);
+  });
+  it("gives no time while the supply does not surely fall, and none from too little", () => {
+    expect(batteryTrend(log(0, 0.03), 12)!.minutesLeft).toBeNull();
+    expect(batteryTrend(log(0.05), 12)!.minutesLeft).toBeNull();
+    expect(batteryTrend(log(-0.1).slice(0, 2), 12)).toBeNull();
+  });
+  it("never gives negative minutes", () => {
+    fc.assert(
+      fc.property(fc.double({ min: -3, max: 1, noNaN: true }), (slope) => {
+        expect(batteryTrend(log(slope), 12)!.minutesLeft ?? 0).toBeGreaterThanOrEqual(0);
+      }),
+    );
+  });
+});
+
+describe("the seat of the glass in words", () => {
+  it("names the worst turn against the vehicle's limit, and says when nothing was measured", () => {
+    const level = Object.fromEntries(["top-left", "top", "top-right", "left", "right", "bottom-left", "bottom", "bottom-right"].map((s) => [s, 1])); // prettier-ignore
+    expect(glassSeatOf(car, level)).toMatchObject({ inside: true });
+    const leaning = glassSeatOf(car, { ...level, "top-left": 4, top: 4, "top-right": 4 })!;
+    expect(leaning.inside).toBe(false);
+    expect(leaning.worst.name).toBe("pitch");
+    expect(glassSeatOf(car, { top: 1, bottom: 1 })).toBeNull();
+    expect(glassWords(car, { part: "NV-W-2210", depths: {} })).toBe("NV-W-2210, seat not measured");
+    expect(glassWords(car, { part: "", depths: level })).toMatch(/^part not named, .* 0\.00° ± 0\.\d\d°$/);
+  });
+});

@@ -1,0 +1,66 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { eventsOf, scanLogOf } from "@/core/job";
+import { scanState } from "@/core/scan";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { technician } from "@/demo/technician";
+import { INES, openTestShop } from "@/tests/shop-database";
+import { holdReadiness } from "./bay";
+import { commandScan, scanOnce } from "./scan";
+import { eventsAfter, findJob, JobRefusal, takeIn } from "./store";
+
+beforeAll(() => openTestShop());
+
+const VAN = {
+  vin: madeUpVin("0TMHRWLC4T310077"),
+  vinReason: null,
+  vehicleId: "tesmar-harrow",
+  happenings: [{ event: "glass-out", place: "windshield" }],
+  answers: {},
+  complaint: "",
+  sheetId: "harrow-forward",
+  sheetVersion: 1,
+  standId: "S-2",
+  customer: "Skerry Fish Company",
+  plate: "",
+  order: "",
+  rearToeDeg: null,
+};
+
+describe("scanning a job's vehicle", () => {
+  it("writes every answer to the log, refusals too, and opens the gateway only by a sign-in", async () => {
+    const id = takeIn(VAN, INES, { seed: "scan" });
+    await commandScan(id, 0, "read", INES);
+    await commandScan(id, 0, "clear", INES);
+    expect(scanLogOf(eventsAfter(id)).map((e) => e.type)).toEqual(["read", "refused"]);
+    for (let n = 0; n < 6 && scanState(scanLogOf(eventsAfter(id)), true).gateway === "locked"; n++)
+      await commandScan(id, 0, "sign-in", INES);
+    await commandScan(id, 0, "clear", INES);
+    expect(scanLogOf(eventsAfter(id)).at(-1)!.type).toBe("cleared");
+    await commandScan(id, 0, "drop", INES);
+    expect(scanState(scanLogOf(eventsAfter(id)), true)).toMatchObject({
+      gateway: "locked",
+      trouble: /network dropped/,
+    });
+    await expect(commandScan("no-such-job", 0, "read", INES)).rejects.toThrow(JobRefusal);
+  });
+  it("offers no sign-in to a vehicle without a gateway", async () => {
+    const id = takeIn({ ...VAN, vin: madeUpVin("0NVLS2DA7R100417"), vehicleId: "norvane-lisse", sheetId: "lisse-forward", sheetVersion: 2 }, INES); // prettier-ignore
+    await expect(commandScan(id, 0, "sign-in", INES)).rejects.toThrow(/no gateway/);
+  });
+});
+
+describe("readying a job in the simulated bay", () => {
+  it("measures, puts right what is off, and leaves a record of both", async () => {
+    const hands = technician(INES, new Date(Date.now() - 7200_000).toISOString());
+    hands.open(VAN, "ready-van");
+    await hands.check("ready", { "baseline-scan": "known" });
+    const events = eventsAfter(hands.jobId);
+    const tyres = eventsOf(events, "measured").filter((e) => e.body.itemId === "tyres");
+    const outcomes = eventsOf(events, "check").filter((e) => e.body.itemId === "tyres").map((e) => e.body.outcome); // prettier-ignore
+    expect(tyres.length).toBe(outcomes.filter((o) => o === "fixed").length || 1);
+    const job = findJob(hands.jobId)!;
+    expect(holdReadiness(job, events, "space")).toBeNull();
+    expect(Object.keys(holdReadiness(job, events, "floor")!)).toEqual(["FL", "FR", "RL", "RR", "stand", "stand-2"]);
+    expect((await scanOnce(job, events, "volts", 0)).type).toBe("volts");
+  });
+});
