@@ -60,8 +60,7 @@ try {
   await page.getByLabel("Customer", { exact: true }).fill("Isolde Farrow");
   await shoot(page, "take-in");
   for (const [plate, stage, name] of [
-    ["HQ 12 WRN", "owed", "owed"],
-    ["HQ 02 LCR", "ready", "ready"],
+    ["HQ 09 TAL", "owed", "owed"],
     ["HQ 55 HIR", "set-out", "set-out-moving"],
     ["HQ 12 WRN", "set-out", "set-out-suspect"],
     ["HQ 63 BET", "set-out", "set-out-set"],
@@ -72,6 +71,15 @@ try {
     await open(page, plate, stage);
     await shoot(page, name);
   }
+  await open(page, "HQ 02 LCR", "ready");
+  await page.getByRole("button", { name: /Body stands as it should/ }).click();
+  await page.getByRole("button", { name: "Read all of it (simulated)" }).click();
+  await shoot(page, "ready");
+  await page.goto(`${url}/sheets/tarn-forward`);
+  await page.getByRole("button", { name: "New version" }).click();
+  await page.waitForURL(/drafts/);
+  await page.getByLabel("Ahead", { exact: true }).fill("1.98");
+  await shoot(page, "sheet-draft");
   if (width === 1280 && theme === "light") {
     const night = await tablet({ id: "oskar", pin: "635172" }, { width: 1280, height: 800 }, "night");
     await open(night, "HQ 55 HIR", "set-out");
