@@ -1,5 +1,6 @@
 import { existsSync, rmSync } from "node:fs";
 import { standingSettlement } from "@/core/job";
+import { boardSchema } from "@/core/kit";
 import { ruleBookSchema } from "@/core/owed";
 import { standSchema } from "@/core/setout";
 import { readSheet } from "@/core/sheet";
@@ -7,9 +8,9 @@ import { vehicleSchema } from "@/core/vehicle/schema";
 import { hashPin } from "@/server/auth/pin";
 import { config } from "@/server/config";
 import { db } from "@/server/db/client";
-import { instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
+import { boards, instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
 import { eventsAfter } from "@/server/jobs/store";
-import { INSTRUMENTS, PEOPLE, STANDS } from "./data/kit";
+import { BOARDS, INSTRUMENTS, LAST_CHECKS, PEOPLE, STANDS } from "./data/kit";
 import { makeJobs } from "./data/jobs";
 import { RULES } from "./data/rules";
 import { SHEETS } from "./data/sheets";
@@ -33,7 +34,19 @@ async function makeShop(): Promise<void> {
       .insert(stands)
       .values({ id: s.id, doc: standSchema.parse(s) })
       .run();
-  for (const i of INSTRUMENTS) db().insert(instruments).values({ id: i.id, doc: i }).run();
+  for (const b of BOARDS)
+    db()
+      .insert(boards)
+      .values({ code: b.code, doc: boardSchema.parse(b) })
+      .run();
+  for (const i of INSTRUMENTS) {
+    const { daysAgo, everyDays } = LAST_CHECKS[i.id]!;
+    const checkedOn = new Date(Date.now() - daysAgo * 86_400_000).toISOString().slice(0, 10);
+    db()
+      .insert(instruments)
+      .values({ id: i.id, doc: { ...i, checkedOn, everyDays } })
+      .run();
+  }
   for (const s of SHEETS) {
     const read = readSheet(s);
     if (!read.ok) throw new Error(`Sheet ${s.id}: ${read.problems.join("; ")}`);

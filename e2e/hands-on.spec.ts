@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import type { JobRecord } from "@/core/record";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { catcher, hold, nextBar, readAt, signIn, slip, takeIn, verdict } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
@@ -65,14 +66,29 @@ test("a check is accepted only with a reason, and the report says so", async ({ 
   const job = await takeIn(page, shop.url, VIN, "Accepted As It Is");
   await page.goto(`${job}/ready`);
   await expect(nextBar(page)).toContainText("Chocks in and park brake on");
-  await page.getByRole("button", { name: /Clear zone/ }).click();
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /Clear zone/ })
+    .click();
   await nextBar(page).getByRole("button", { name: "Accept as it is" }).click();
   const accept = page.getByRole("button", { name: "Accept with this reason" });
   await expect(accept).toBeDisabled();
   await page.getByLabel(/Why it may stay so/).fill("fixed racking");
   await accept.click();
   await expect(page.getByRole("main")).toContainText("Accepted: fixed racking");
+  // The clock runs by itself, stops with a reason, and goes on with the next work.
+  await page.getByRole("button", { name: /of work. Stop the clock/ }).click();
+  await page.getByLabel(/Why the work waits/).fill("waiting for information");
+  await page.getByRole("button", { name: "Stop the clock", exact: true }).click();
+  await expect(page.getByRole("button", { name: /Stopped; go on/ })).toBeVisible();
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /Clear zone/ })
+    .click();
+  await nextBar(page).getByRole("button", { name: "Fixed now" }).click();
+  await expect(page.getByRole("button", { name: /of work. Stop the clock/ })).toBeVisible();
   await page.goto(`${job}/hand-over`);
+  await expect(page.getByRole("main")).toContainText("Clock stopped 0 min: waiting for information.");
   await expect(nextBar(page)).toContainText("Ready: 7 of 8 still to check");
 });
 
@@ -198,4 +214,35 @@ test("ready: a silent unit, a soft tyre, a locked gateway and a floor that is no
   await catcher(page).fill("1492");
   await page.keyboard.press("Enter");
   await expect(wanted).toContainText(/^Height.*0\.0/);
+});
+
+test("the glass: the part against the vehicle's, the seat against its limit, on the slip and in the record", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "ines");
+  const job = await takeIn(page, shop.url, VIN, "Proud Corner");
+  await page.goto(`${job}/take-in`);
+  const glass = page.getByRole("region", { name: "Glass and mount" });
+  const print = glass.getByRole("button", { name: "Print to the slip" });
+  await glass.getByLabel("Part number on the glass").fill("HQG-2210");
+  await expect(glass).toContainText("This is an equivalent part, not the maker’s NV-W-2210: say why");
+  await expect(print).toBeDisabled();
+  await glass.getByLabel("Why not the maker’s part").fill("maker out of stock");
+  for (const spot of ["top vehicle left", "top", "top vehicle right"])
+    await glass.getByLabel(spot, { exact: true }).fill("4");
+  for (const spot of ["vehicle left", "vehicle right", "bottom vehicle left", "bottom", "bottom vehicle right"]) await glass.getByLabel(spot, { exact: true }).fill(spot.startsWith("vehicle") ? "2.5" : "1"); // prettier-ignore
+  await expect(glass).toContainText("The glass turns the camera by more than 0.15°");
+  await page.reload();
+  await expect(glass.getByLabel("top", { exact: true })).toHaveValue("4");
+  for (const spot of ["top vehicle left", "top", "top vehicle right"])
+    await glass.getByLabel(spot, { exact: true }).fill("1.2");
+  for (const spot of ["vehicle left", "vehicle right"]) await glass.getByLabel(spot, { exact: true }).fill("1.1");
+  await expect(glass).toContainText("Seated evenly");
+  await print.click();
+  await expect(slip(page)).toContainText("HQG-2210, pitch");
+  await expect(page.getByText("All kept")).toBeVisible();
+  const record = (await (
+    await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/record`)
+  ).json()) as JobRecord;
+  expect(record.glass).toMatchObject({ part: "HQG-2210", partReason: "maker out of stock", inside: true });
 });

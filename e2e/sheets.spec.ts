@@ -65,3 +65,32 @@ test("a sheet goes out and comes back; a checked version edited in the file is r
   await page.waitForURL(/\/sheets$/);
   await expect(page.getByText("Tarn, from the other shop")).toBeHidden();
 });
+
+test("the kit: a zero check that fails says what is off; labels print; an instrument is said to be checked", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "oskar");
+  await page.getByRole("link", { name: "Kit", exact: true }).click();
+  const stand = page.getByRole("listitem").filter({ hasText: "S-1" });
+  await expect(stand).toContainText("never checked");
+  await stand.getByRole("button", { name: "Zero check" }).click();
+  const dialog = page.getByRole("dialog", { name: "Zero check, S-1" });
+  const take = async (value: string): Promise<void> => {
+    await dialog.getByRole("textbox").fill(value);
+    await dialog.getByRole("button", { name: "Take" }).click();
+  };
+  await take("1000");
+  await take("1.215");
+  await expect(dialog.getByRole("alert")).toContainText("cannot be 1 mm");
+  for (const value of ["1215", "1150", "1150", "9"]) await take(value);
+  await expect(dialog).toContainText("Do not use it before it is put right.");
+  await dialog.getByRole("button", { name: "Done" }).click();
+  await expect(stand).toContainText("laser square to the beam off by 9.0 mm");
+  const tape = page.getByRole("listitem").filter({ hasText: "T-3" });
+  await tape.getByRole("button", { name: "Checked today" }).click();
+  await page.getByLabel(/Against what/).fill("reference bar");
+  await page.getByRole("button", { name: "It was checked" }).click();
+  await expect(tape).toContainText(`checked ${new Date().toISOString().slice(0, 10)}`);
+  const labels = await page.request.get(`${shop.url}/api/kit/labels`);
+  expect(labels.headers()["content-type"]).toBe("application/pdf");
+});

@@ -146,7 +146,7 @@ test("every main view keeps contrast and names its controls, day and night, wide
   for (const [theme, width] of [["light", 1280], ["night", 1280], ["night", 390]] as const) {
     await context.addCookies([{ name: "iridel_settings", value: `${theme}.mm`, url: shop.url }]);
     await page.setViewportSize({ width, height: 800 });
-    for (const path of [shop.url, `${shop.url}/take-in`, `${suspect}/set-out`, `${refused}/run`, `${suspect}/ready`, `${suspect}/hand-over`]) {
+    for (const path of [shop.url, `${shop.url}/take-in`, `${shop.url}/sheets`, `${shop.url}/sheets/tarn-forward`, `${shop.url}/kit`, `${suspect}/take-in`, `${suspect}/owed`, `${suspect}/set-out`, `${refused}/run`, `${suspect}/ready`, `${suspect}/hand-over`]) {
       await page.goto(path);
       await expect(page.getByRole("main")).toBeVisible();
       const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa"]).analyze();

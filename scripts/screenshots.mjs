@@ -80,6 +80,15 @@ try {
   await page.waitForURL(/drafts/);
   await page.getByLabel("Ahead", { exact: true }).fill("1.98");
   await shoot(page, "sheet-draft");
+  await page.goto(`${url}/kit`);
+  await shoot(page, "kit");
+  await open(page, "HQ 12 WRN", "take-in");
+  const glass = page.getByRole("region", { name: "Glass and mount" });
+  await glass.getByLabel("Part number on the glass").fill("HQG-2210");
+  const depths = { "top vehicle left": 4, top: 2.1, "top vehicle right": 2, "vehicle left": 1.5, "vehicle right": 1.6, "bottom vehicle left": 1.1, bottom: 1, "bottom vehicle right": 1.2 }; // prettier-ignore
+  for (const [spot, mm] of Object.entries(depths)) await glass.getByLabel(spot, { exact: true }).fill(String(mm));
+  await page.getByRole("main").evaluate((main) => main.scrollTo(0, main.scrollHeight));
+  await shoot(page, "glass");
   if (width === 1280 && theme === "light") {
     const night = await tablet({ id: "oskar", pin: "635172" }, { width: 1280, height: 800 }, "night");
     await open(night, "HQ 55 HIR", "set-out");

@@ -19,6 +19,10 @@ export function openTestShop(pinHash = "not a hash"): void {
   db().insert(settings).values({ key: "owed.rules", value: RULES }).run();
   for (const v of VEHICLES) db().insert(vehicles).values({ id: v.id, doc: v }).run();
   for (const s of STANDS) db().insert(stands).values({ id: s.id, doc: s }).run();
-  for (const i of INSTRUMENTS) db().insert(instruments).values({ id: i.id, doc: i }).run();
+  for (const i of INSTRUMENTS)
+    db()
+      .insert(instruments)
+      .values({ id: i.id, doc: { ...i, checkedOn: new Date().toISOString().slice(0, 10), everyDays: 180 } })
+      .run();
   for (const s of SHEETS) db().insert(sheets).values({ id: s.id, version: s.version, doc: s }).run();
 }

@@ -84,6 +84,9 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     method: z.enum(["static", "dynamic", "learn"]),
     reason,
   }),
+  /** The clock stops, with a reason; it goes on by itself with the next work, or by hand. */
+  z.object({ kind: z.literal("pause"), reason }),
+  z.object({ kind: z.literal("resume") }),
   z.object({ kind: z.literal("hand-over") }),
 ]);
 export type TabletEvent = z.infer<typeof tabletEventSchema>;

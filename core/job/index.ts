@@ -1,3 +1,4 @@
+export { jobClock, type JobClock } from "./clock";
 export { intakeSchema, tabletEventSchema, type Intake, type Settlement, type TabletEvent } from "./events";
 export {
   checksOf,

@@ -25,6 +25,7 @@ const intake = intakeSchema.parse({
 });
 const ground: JobGround = {
   ruleBook: RULES,
+  glassPolicy: "equivalent-with-reason" as const,
   intake,
   vehicle: VEHICLES[0]!,
   sheet: SHEETS[0]!,

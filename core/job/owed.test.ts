@@ -22,7 +22,7 @@ const intake: Intake = {
   order: "",
   rearToeDeg: null,
 };
-const ground: JobGround = { intake, vehicle: VEHICLES[1]!, sheet: SHEETS[1]!, stand: STANDS[1]!, instruments: INSTRUMENTS, ruleBook: RULES }; // prettier-ignore
+const ground: JobGround = { intake, vehicle: VEHICLES[1]!, sheet: SHEETS[1]!, stand: STANDS[1]!, instruments: INSTRUMENTS, ruleBook: RULES, glassPolicy: "equivalent-with-reason" as const }; // prettier-ignore
 const log = (...bodies: EventBody[]): JobEvent[] =>
   [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({ id: `e${i + 1}`, seq: i + 1, at: new Date(Date.UTC(2026, 10, 3, 9, i)).toISOString(), by, body })); // prettier-ignore
 const owedState = (events: JobEvent[]) => stageStates(events, ground).find((s) => s.id === "owed")!;

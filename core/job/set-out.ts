@@ -1,5 +1,5 @@
 import type { RuleBook } from "@/core/owed";
-import { floorOf } from "@/core/ready";
+import { floorOf, type GlassPolicy } from "@/core/ready";
 import {
   DEFAULT_THRESHOLDS,
   nominalTarget,
@@ -22,6 +22,8 @@ export type JobGround = {
   stand: Stand;
   instruments: Instrument[];
   ruleBook: RuleBook;
+  /** The shop's school: the maker's glass only, or an equivalent part with a recorded reason. */
+  glassPolicy: GlassPolicy;
 };
 
 /** The plan core/setout works on; the log gives it the floor, where one was measured. */

@@ -145,6 +145,10 @@ export function slipLines(
       }
       case "owed-add":
         return [line("owed", "Owed, added", lineName({ system: b.system, kind: b.method }), { note: b.reason, strikable: true })]; // prettier-ignore
+      case "pause":
+        return [line(standing ? "run" : "ready", "Clock stopped", b.reason, { state: "loose" })];
+      case "resume":
+        return [];
       case "bump":
         return []; // nobody noticed: that is the point
       case "strike":

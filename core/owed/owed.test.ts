@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RULES } from "@/demo/data/rules";
-import { happeningName, lineName, minutesWords, OrderCycleError, owedFor, planOwed, redoneBy, ruleBookSchema, type Fitted, type Happening, type Order, type OwedLine } from "."; // prettier-ignore
+import { happeningName, lineName, minutesWords, needConflicts, OrderCycleError, owedFor, planOwed, redoneBy, ruleBookSchema, type Fitted, type Happening, type Order, type OwedLine } from "."; // prettier-ignore
 import type { EventId, PlaceId } from "./names";
 
 const CAR: Fitted[] = [
@@ -189,6 +189,22 @@ describe("the plan", () => {
     expect(plan.roomM).toEqual({ ahead: 6, behind: 3, sides: 2.5 });
     expect(plan.boards).toContain("HQ-M4");
     expect(plan.steps.at(-1)!.after.map((a) => a.id)).toContain("front-radar/static");
+  });
+
+  it("points out what one needs and another forbids, with the change between them in the plan's own order", () => {
+    const lines = owedFor([{ event: "alignment", place: "chassis" }, { event: "steering", place: "chassis" }], CAR, RULES.rules); // prettier-ignore
+    const plan = planOwed(lines, RULES);
+    const found = needConflicts(plan);
+    const order = plan.steps.map((s) => s.line.id);
+    for (const c of found) {
+      expect(c.firstWants).not.toBe(c.thenWants);
+      expect(order.indexOf(c.first)).toBeLessThan(order.indexOf(c.then));
+    }
+    const bonnet = found.filter((c) => c.need === "bonnet");
+    // Camera in the bay: shut; radar: open; camera on the road: shut again. Two changes, whichever of the first two leads.
+    expect(bonnet.map((c) => c.thenWants)).toContain("open");
+    expect(found.find((c) => c.need === "lights")!.words).toContain("needs the lights off");
+    expect(needConflicts(planOwed(lines.slice(0, 1), RULES))).toEqual([]);
   });
 
   it("says which efforts the shop has not entered instead of inventing them", () => {

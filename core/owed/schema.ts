@@ -49,6 +49,13 @@ export const effortSchema = z.object({
   boards: z.array(z.string()),
   /** Clear room ahead, behind and each side of the vehicle, metres. */
   roomM: z.object({ ahead: z.number(), behind: z.number(), sides: z.number() }),
+  /** How the vehicle has to be for it, where that matters. */
+  needs: z.object({
+    bonnet: z.enum(["open", "shut"]).optional(),
+    lights: z.enum(["on", "off"]).optional(),
+    engine: z.enum(["running", "off"]).optional(),
+    doors: z.enum(["open", "shut"]).optional(),
+  }),
   /** Calibrations with the same set-up share one placing of stands or mats. */
   setUp: z.string().nullable(),
 });

@@ -10,6 +10,28 @@ export type SeatVerdict = {
   worst: { name: "yaw" | "pitch" | "roll"; deg: number; sigmaDeg: number };
 };
 
+/** Both schools exist: only the maker's own glass, or an equivalent part where the reason is written down. */
+export type GlassPolicy = "maker-only" | "equivalent-with-reason";
+
+/** What stands against a part under the shop's policy; null when it may stay. */
+export function partProblem(
+  v: Vehicle,
+  policy: GlassPolicy,
+  part: string,
+  reason: string | null,
+): { message: string; askReason: boolean } | null {
+  // prettier-ignore
+  const typed = part.trim().toUpperCase();
+  if (typed === "") return { message: "Read the part number off the glass.", askReason: false };
+  if (typed === v.glass.makerPart.toUpperCase()) return null;
+  const known = v.glass.equivalentParts.some((p) => p.toUpperCase() === typed);
+  if (policy === "maker-only")
+    return { message: `The shop fits only the maker’s glass, ${v.glass.makerPart}, to the ${v.model}; this is ${known ? "an equivalent" : "another part"}.`, askReason: false }; // prettier-ignore
+  if ((reason ?? "").trim().length >= 3) return null;
+  const what = known ? "an equivalent part" : "a part nobody here knows for this vehicle";
+  return { message: `This is ${what}, not the maker’s ${v.glass.makerPart}: say why it was fitted.`, askReason: true };
+}
+
 /** What the seating depths say of the bracket's turn, against the vehicle's limit; null while they fix no plane. */
 export function glassSeatOf(v: Vehicle, depths: Readonly<Record<string, number>>): SeatVerdict | null {
   const { limitDeg, rakeDeg, ...size } = v.glass;

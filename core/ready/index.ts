@@ -1,3 +1,3 @@
 export { batteryTrend, type BatteryTrend } from "./battery";
-export { glassSeatOf, glassWords } from "./glass";
+export { glassSeatOf, glassWords, partProblem, type GlassPolicy } from "./glass";
 export { fieldsFor, floorOf, judgeMeasure, type Field, type Judgement } from "./judge";

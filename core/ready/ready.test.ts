@@ -4,7 +4,7 @@ import { gaussian, randomFrom } from "@/core/math/random";
 import type { Measure } from "@/core/sheet";
 import { degToRad, formatQuantity, parseQuantity } from "@/core/units";
 import { VEHICLES } from "@/demo/data/vehicles";
-import { batteryTrend, fieldsFor, floorOf, glassSeatOf, glassWords, judgeMeasure } from ".";
+import { batteryTrend, fieldsFor, floorOf, glassSeatOf, glassWords, judgeMeasure, partProblem } from ".";
 
 const car = VEHICLES[0]!;
 const plain = (text: string): string => text.replace(/[\s\u202f\u00a0]+/g, " ");
@@ -139,5 +139,22 @@ describe("the seat of the glass in words", () => {
     expect(glassSeatOf(car, { top: 1, bottom: 1 })).toBeNull();
     expect(glassWords(car, { part: "NV-W-2210", depths: {} })).toBe("NV-W-2210, seat not measured");
     expect(glassWords(car, { part: "", depths: level })).toMatch(/^part not named, .* 0\.00° ± 0\.\d\d°$/);
+  });
+});
+
+describe("which glass may stay", () => {
+  it.each([
+    ["maker-only", "NV-W-2210", null, null],
+    ["maker-only", "nv-w-2210 ", null, null],
+    ["maker-only", "HQG-2210", "stock", /only the maker’s glass.*an equivalent/],
+    ["maker-only", "XX-1", null, /another part/],
+    ["equivalent-with-reason", "HQG-2210", null, /equivalent part.*say why/],
+    ["equivalent-with-reason", "HQG-2210", "maker out of stock", null],
+    ["equivalent-with-reason", "XX-1", null, /nobody here knows/],
+    ["equivalent-with-reason", "", null, /Read the part number/],
+  ] as const)("under %s: %s because %s", (policy, part, reason, message) => {
+    const problem = partProblem(car, policy, part, reason);
+    if (message === null) expect(problem).toBeNull();
+    else expect(problem!.message).toMatch(message);
   });
 });

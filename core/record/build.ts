@@ -1,6 +1,7 @@
-import { checksOf, eventsOf, jobOwed, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { checksOf, eventsOf, jobClock, jobOwed, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
-import { judgeMeasure } from "@/core/ready";
+import { glassSeatOf, judgeMeasure } from "@/core/ready";
+import { radToDeg } from "@/core/units";
 import { moveWords, solveSetOut, TOUCHES } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import type { JobRecord } from "./schema";
@@ -50,6 +51,7 @@ export function buildRecord(
         return e ? [{ stage, measured: measuredFor(ground, events, item.id), ask: item.ask, outcome: e.body.outcome, reason: e.body.reason, at: e.at, by: who(e) }] : [];
       });
     }),
+    glass: glassOf(ground, events),
     setOut: {
       stand: `${ground.stand.id}, ${ground.stand.name}`,
       readings: eventsOf(events, "reading").map((e) => {
@@ -97,6 +99,7 @@ export function buildRecord(
       result: run.result,
       log: eventsOf(events, "run").map((e) => ({ at: e.at, by: who(e), ...runEventWords(e.body.event, sheet) })),
     },
+    time: timeOf(events),
     open: stageStates(events, ground)
       .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
       .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}: ${s.lacks}`),
@@ -133,4 +136,41 @@ function measuredFor(
   const last = measuredOf(events).get(itemId);
   const measure = ground.sheet.ready.find((i) => i.id === itemId)?.measure;
   return last && measure ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({ name, value, ok })) : []; // prettier-ignore
+}
+
+/** The standing glass check with the turn its depths imply. */
+function glassOf(ground: JobGround, events: readonly JobEvent[]): JobRecord["glass"] {
+  const struck = strikes(events);
+  const last = eventsOf(events, "glass").findLast((e) => !struck.has(e.id));
+  if (!last) return null;
+  const { part, fitter, partReason, depths } = last.body;
+  const verdict = glassSeatOf(ground.vehicle, depths);
+  const turn = verdict && {
+    yaw: radToDeg(verdict.seat.yawRad.value),
+    pitch: radToDeg(verdict.seat.pitchRad.value),
+    roll: radToDeg(verdict.seat.rollRad.value),
+  };
+  return {
+    part,
+    fitter,
+    partReason,
+    depthsMm: depths,
+    turnDeg: turn,
+    limitDeg: ground.vehicle.glass.limitDeg,
+    inside: verdict?.inside ?? null,
+    at: last.at,
+    by: { name: last.by.name, initials: last.by.initials },
+  };
+}
+
+/** Time by stage in minutes. A record of an open job counts to its last event: the record has no clock of its own. */
+function timeOf(events: readonly JobEvent[]): JobRecord["time"] {
+  const clock = jobClock(events, events.at(-1)!.at);
+  const minutes = (seconds: number): number => Math.round(seconds / 6) / 10;
+  return {
+    stages: STAGES.flatMap((s) => (clock.stages[s.id] === undefined ? [] : [{ stage: s.name, minutes: minutes(clock.stages[s.id]!) }])),
+    workMinutes: minutes(clock.workSeconds),
+    pauses: clock.pauses.map(({ seconds, ...p }) => ({ ...p, minutes: minutes(seconds) })),
+    awayMinutes: minutes(clock.awaySeconds),
+  }; // prettier-ignore
 }

@@ -1,3 +1,3 @@
 export { buildRecord } from "./build";
 export { recordJsonSchema, recordSchema, type JobRecord } from "./schema";
-export { aimLearned, readingFigures, resultLines, runLine, verdictLine } from "./words";
+export { aimLearned, glassLine, readingFigures, resultLines, runLine, timeLines, verdictLine } from "./words";

@@ -18,6 +18,7 @@ const ground = {
   stand: STANDS[0]!,
   instruments: INSTRUMENTS,
   ruleBook: RULES,
+  glassPolicy: "equivalent-with-reason" as const,
 };
 const log = (bodies: JobEvent["body"][]): JobEvent[] =>
   [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({ id: `e${i + 1}`, seq: i + 1, at: `2026-11-03T09:0${i}:00.000Z`, by, body })); // prettier-ignore

@@ -72,6 +72,20 @@ export const recordSchema = z.object({
       by: person,
     }),
   ),
+  /** The fitted glass and how it sits; null when nobody measured it. */
+  glass: z
+    .object({
+      part: z.string(),
+      fitter: z.string(),
+      partReason: z.string().nullable(),
+      depthsMm: z.record(z.string(), z.number()),
+      turnDeg: z.object({ yaw: z.number(), pitch: z.number(), roll: z.number() }).nullable(),
+      limitDeg: z.number(),
+      inside: z.boolean().nullable(),
+      at: time,
+      by: person,
+    })
+    .nullable(),
   setOut: z.object({
     stand: z.string(),
     readings: z.array(reading),
@@ -107,6 +121,13 @@ export const recordSchema = z.object({
       })
       .nullable(),
     log: z.array(z.object({ at: time, by: person, label: z.string(), value: z.string() })),
+  }),
+  /** Working minutes by stage, read off the log, and the times the clock was stopped. */
+  time: z.object({
+    stages: z.array(z.object({ stage: z.string(), minutes: z.number() })),
+    workMinutes: z.number(),
+    pauses: z.array(z.object({ from: time, to: time.nullable(), reason: z.string(), minutes: z.number() })),
+    awayMinutes: z.number(),
   }),
   open: z.array(z.string()),
   handedOver: z.object({ at: time, by: person }).nullable(),

@@ -76,3 +76,21 @@ export function readingFigures(r: JobRecord["setOut"]["readings"][number]): { va
 /** The aim the vehicle learned, degrees. */
 export const aimLearned = (r: NonNullable<JobRecord["run"]["result"]>): string =>
   `yaw ${signed(r.learnedYawDeg, 2)}°, pitch ${signed(r.learnedPitchDeg, 2)}°, roll ${signed(r.learnedRollDeg, 2)}°`;
+
+/** The glass in one line. */
+export function glassLine(record: JobRecord): string | null {
+  const g = record.glass;
+  if (!g) return null;
+  const turn = g.turnDeg ? `bracket turned yaw ${signed(g.turnDeg.yaw, 2)}°, pitch ${signed(g.turnDeg.pitch, 2)}°, roll ${signed(g.turnDeg.roll, 2)}° (allowed ± ${formatNumber(g.limitDeg, 2)}°)` : "seat not measured"; // prettier-ignore
+  return `Part ${g.part}${g.fitter ? `, fitted by ${g.fitter}` : ""}; ${turn}.${g.partReason ? ` Other than the maker’s part because: ${g.partReason}.` : ""}`;
+}
+
+/** Time on the job in one line, and each pause with its reason. */
+export function timeLines(record: JobRecord): string[] {
+  const { stages, workMinutes, pauses } = record.time;
+  const parts = stages.filter((s) => s.minutes >= 0.5).map((s) => `${s.stage} ${formatNumber(s.minutes)} min`);
+  return [
+    `Work ${formatNumber(workMinutes)} min${parts.length > 0 ? `: ${parts.join(", ")}` : ""}.`,
+    ...pauses.map((p) => `Clock stopped ${formatNumber(p.minutes)} min: ${p.reason}.`),
+  ];
+}

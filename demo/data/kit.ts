@@ -1,3 +1,4 @@
+import type { Board } from "@/core/kit";
 import type { Instrument, Stand } from "@/core/setout";
 import { degToRad } from "@/core/units";
 
@@ -66,3 +67,21 @@ export const PEOPLE = [
   { id: "oskar", name: "Oskar Veld", initials: "OV", role: "technician", pin: "635172" },
   { id: "ruan", name: "Ruan Petch", initials: "RP", role: "viewer", pin: "904413" },
 ] as const;
+
+/** When each instrument was last checked, in days before the demo is made, and how long a check is good for. */
+export const LAST_CHECKS: Record<string, { daysAgo: number; everyDays: number }> = {
+  "T-3": { daysAgo: 40, everyDays: 180 },
+  "L-1": { daysAgo: 12, everyDays: 90 },
+  "R-2": { daysAgo: 61, everyDays: 180 },
+  "C-1": { daysAgo: 5, everyDays: 90 },
+  "I-1": { daysAgo: 20, everyDays: 365 },
+};
+
+export const BOARDS: Board[] = [
+  { code: "HQ-14", name: "Forward camera board, dots", side: "either", version: 2, widthMm: 1100, condition: "good" },
+  { code: "HQ-17", name: "Forward camera board, bars", side: "either", version: 1, widthMm: 1250, condition: "good" },
+  { code: "HQ-22", name: "Forward camera board, large", side: "either", version: 1, widthMm: 1400, condition: "worn" },
+  { code: "HQ-R1", name: "Corner reflector, front radar", side: "either", version: 1, widthMm: 250, condition: "good" },
+  { code: "HQ-M1", name: "Floor mat", side: "left", version: 1, widthMm: 900, condition: "good" },
+  { code: "HQ-M2", name: "Floor mat", side: "right", version: 1, widthMm: 900, condition: "out of use" },
+];

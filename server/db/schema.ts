@@ -1,6 +1,7 @@
 import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 import type { EventBody } from "@/core/job";
 import type { JobGround } from "@/core/job";
+import type { Board, CheckedInstrument } from "@/core/kit";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet, SheetDraft } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
@@ -34,9 +35,16 @@ export const stands = sqliteTable("stands", {
   id: text().primaryKey(),
   doc: text({ mode: "json" }).$type<Stand>().notNull(),
 });
+export const boards = sqliteTable("boards", {
+  code: text().primaryKey(),
+  doc: text({ mode: "json" }).$type<Board>().notNull(),
+});
+/** The doc lacks what is known of checks in shops made before checks were kept: those count as overdue. */
 export const instruments = sqliteTable("instruments", {
   id: text().primaryKey(),
-  doc: text({ mode: "json" }).$type<Instrument>().notNull(),
+  doc: text({ mode: "json" })
+    .$type<Instrument & Partial<Pick<CheckedInstrument, "checkedOn" | "everyDays">>>()
+    .notNull(),
 });
 
 /** Sheets never change: a new version is a new row. */
@@ -98,4 +106,15 @@ export const sheetDrafts = sqliteTable("sheet_drafts", {
   /** Who wrote it last: the second person must be another. */
   editedBy: text().notNull().references(() => people.id),
   updatedAt: text().notNull(),
+}); // prettier-ignore
+
+/** Checks of the kit, append-only: the morning's zero check of a stand, the check of an instrument. */
+export const kitChecks = sqliteTable("kit_checks", {
+  id: text().primaryKey(),
+  itemId: text().notNull(),
+  at: text().notNull(),
+  personId: text().notNull().references(() => people.id),
+  ok: integer({ mode: "boolean" }).notNull(),
+  words: text().notNull(),
+  readings: text({ mode: "json" }).$type<Record<string, number>>().notNull(),
 }); // prettier-ignore

@@ -16,7 +16,7 @@ import type { Person } from "../auth/session";
 import { config } from "../config";
 import { db } from "../db/client";
 import { jobEvents, jobs, people, presence } from "../db/schema";
-import { listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
+import { glassPolicy, listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
 
 export type JobRow = {
   id: string;
@@ -177,7 +177,15 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
 
   const id = nanoid(12);
   const at = options.at ?? new Date().toISOString();
-  const ground: JobGround = { intake, vehicle, sheet, stand, instruments: listInstruments(), ruleBook: ruleBook() };
+  const ground: JobGround = {
+    intake,
+    vehicle,
+    sheet,
+    stand,
+    instruments: listInstruments(),
+    ruleBook: ruleBook(),
+    glassPolicy: glassPolicy(),
+  };
   db().transaction(
     (tx) => {
       const number = (tx.select({ n: max(jobs.number) }).from(jobs).get()?.n ?? 1040) + 1;

@@ -10,7 +10,16 @@ import {
   type TextProps,
 } from "@react-pdf/renderer";
 import { Children, type ReactNode } from "react";
-import { aimLearned, readingFigures, resultLines, runLine, verdictLine, type JobRecord } from "@/core/record";
+import {
+  aimLearned,
+  glassLine,
+  readingFigures,
+  resultLines,
+  runLine,
+  timeLines,
+  verdictLine,
+  type JobRecord,
+} from "@/core/record";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 
 const fontFile = (family: string, weight: number): string =>
@@ -113,6 +122,7 @@ function Report({ record }: { record: JobRecord }) {
               ["Plate", vehicle.plate || "not given"],
               ["Customer", job.customer],
               ["Repair order", job.order || "not given"],
+              ...(glassLine(record) ? ([["Glass", glassLine(record)!]] as [string, string][]) : []),
               ["Taken in", `${dateAndTime(job.takenInAt)} by ${job.takenInBy.name}`],
             ]}
           />
@@ -215,6 +225,11 @@ function Report({ record }: { record: JobRecord }) {
           {run.result && <Facts facts={[["Aim learned", aimLearned(run.result)]]} />}
           {run.log.map((l, i) => (
             <Row key={i} cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]} widths={[3.2, 3, 1]} />
+          ))}
+        </Part>
+        <Part title="Time">
+          {timeLines(record).map((t) => (
+            <Text key={t}>{t}</Text>
           ))}
         </Part>
         {record.open.length > 0 && (

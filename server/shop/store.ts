@@ -1,6 +1,8 @@
 import { desc, eq } from "drizzle-orm";
 import { z } from "zod";
+import { inForce, type CheckedInstrument } from "@/core/kit";
 import { ruleBookSchema, type RuleBook } from "@/core/owed";
+import type { GlassPolicy } from "@/core/ready";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
@@ -12,7 +14,13 @@ export const listPeople = (): { id: string; name: string; initials: string; role
 
 export const listVehicles = (): Vehicle[] => db().select().from(vehicles).all().map((r) => r.doc); // prettier-ignore
 export const listStands = (): Stand[] => db().select().from(stands).orderBy(stands.id).all().map((r) => r.doc); // prettier-ignore
-export const listInstruments = (): Instrument[] => db().select().from(instruments).all().map((r) => r.doc); // prettier-ignore
+/** Every instrument with what is known of its last check. */
+export const listCheckedInstruments = (): CheckedInstrument[] =>
+  db().select().from(instruments).all().map(({ doc }) => ({ ...doc, checkedOn: doc.checkedOn ?? null, everyDays: doc.everyDays ?? 180 })); // prettier-ignore
+
+/** The instruments as the arithmetic takes them now: an overdue one is believed less. */
+export const listInstruments = (now = new Date().toISOString()): Instrument[] =>
+  listCheckedInstruments().map((i) => inForce(i, now));
 
 /** The newest version of every sheet. */
 export function listSheets(): Sheet[] {
@@ -26,6 +34,12 @@ export function listSheets(): Sheet[] {
 export function ruleBook(): RuleBook {
   const row = db().select().from(settings).where(eq(settings.key, "owed.rules")).get();
   return row ? ruleBookSchema.parse(row.value) : { rules: [], orders: [], efforts: [] };
+}
+
+/** Which glass the shop accepts; an equivalent part with a reason unless the shop says otherwise. */
+export function glassPolicy(): GlassPolicy {
+  const row = db().select().from(settings).where(eq(settings.key, "glass.policy")).get();
+  return row?.value === "maker-only" ? "maker-only" : "equivalent-with-reason";
 }
 
 const pinsSchema = z.record(z.string(), z.string());

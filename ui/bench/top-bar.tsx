@@ -3,6 +3,7 @@
 import { Moon, Ruler, Sun } from "lucide-react";
 import Link from "next/link";
 import { useSettings } from "../settings";
+import { Clock } from "./clock";
 import { useJob } from "./job-store";
 
 const DOT: Record<string, string> = {
@@ -48,6 +49,7 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
       <button type="button" onClick={onSlip} className="min-h-12 rounded-md px-2 font-semibold hover:bg-wash lg:hidden">
         Slip
       </button>
+      <Clock />
       <Toggles />
       <button
         type="button"

@@ -1,7 +1,8 @@
 "use client";
 
 import type { ReactNode } from "react";
-import { checksOf, measuredOf, STAGES } from "@/core/job";
+import { checksOf, jobOwed, measuredOf, STAGES } from "@/core/job";
+import { needConflicts } from "@/core/owed";
 import { judgeMeasure } from "@/core/ready";
 import { clockTime } from "@/core/units";
 import { Stage } from "../bench/bench";
@@ -28,8 +29,15 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
   const done = checksOf(events, stage);
   const measured = measuredOf(events);
   const current = items.find((i) => i.id === currentId);
+  const { plan } = jobOwed(ground, events);
+  const conflicts = stage === "ready" && plan ? needConflicts(plan) : [];
   return (
     <Stage title={STAGES.find((s) => s.id === stage)!.name} next={next}>
+      {conflicts.map((c) => (
+        <p key={c.need + c.first + c.then} className="mx-3 mt-3 border-l-4 border-dashed border-loose bg-sheet px-4 py-2 text-base lg:mx-4">
+          {c.words}
+        </p>
+      ))}
       <div className={`m-3 grid items-start gap-4 lg:m-4 ${panel ? "lg:grid-cols-[330px_1fr]" : ""}`}>
         <ol className={`flex flex-col gap-1 ${panel ? "order-2 lg:order-1" : ""}`}>
           {items.map((item, i) => {

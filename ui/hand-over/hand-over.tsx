@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo } from "react";
-import { buildRecord, readingFigures, resultLines, runLine, verdictLine } from "@/core/record";
+import { buildRecord, readingFigures, resultLines, runLine, timeLines, verdictLine } from "@/core/record";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -78,6 +78,14 @@ export function HandOver() {
               ["Taken in", `${dateAndTime(record.job.takenInAt)} by ${record.job.takenInBy.name}`],
             ]}
           />
+        </section>
+        <section className="mt-6">
+          <h2 className="mb-1 text-xl font-semibold">Time</h2>
+          {timeLines(record).map((t) => (
+            <p key={t} className="text-lg">
+              {t}
+            </p>
+          ))}
         </section>
         <p className="mt-6 text-sm text-soft">{record.notice}</p>
       </Paper>

@@ -2,7 +2,16 @@
 
 import { useState } from "react";
 import { jobOwed, jobRedoneBy } from "@/core/job";
-import { EMPTY_MEMORY, EVENT_PLACES, EVENTS, happeningName, lineName, minutesWords, type EventId } from "@/core/owed";
+import {
+  EMPTY_MEMORY,
+  EVENT_PLACES,
+  EVENTS,
+  happeningName,
+  lineName,
+  minutesWords,
+  needConflicts,
+  type EventId,
+} from "@/core/owed";
 import { formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -77,6 +86,12 @@ export function Owed() {
             </dl>
           )}
         </header>
+        {plan &&
+          needConflicts(plan).map((c) => (
+            <p key={c.need + c.first + c.then} className="border-l-4 border-dashed border-loose bg-sheet px-4 py-2 text-base">
+              {c.words}
+            </p>
+          ))}
         <ol className="flex flex-col gap-2">
           {ordered.map((line, i) => (
             <OwedRow

@@ -51,7 +51,9 @@ export function Sheets({ sheets, drafts, writes, takeFile }: Props) {
         </label>
         {writes && (
           <>
-            <input ref={file} type="file" accept="application/json,.json" className="sr-only" id="sheet-file" onChange={(e) => void take(e.target.files?.[0])} />
+            <input ref={file} type="file" accept="application/json,.json" className="sr-only" id="sheet-file"
+              aria-label="Sheet file"
+              tabIndex={-1} onChange={(e) => void take(e.target.files?.[0])} />
             <Button look="plain" size="large" onClick={() => file.current?.click()}>
               Import a file
             </Button>

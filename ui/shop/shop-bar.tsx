@@ -8,6 +8,7 @@ const PLACES = [
   { href: "/", name: "Jobs" },
   { href: "/take-in", name: "Take in" },
   { href: "/sheets", name: "Sheets" },
+  { href: "/kit", name: "Kit" },
 ] as const;
 
 /** The line above every page of the shop: where one can go, who is here. */

@@ -6,6 +6,7 @@ import { dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextStage } from "../bench/next-stage";
+import { GlassCheck } from "./glass-check";
 import { Facts, Paper } from "../primitives/paper";
 
 /** What was settled when the vehicle was taken in. */
@@ -36,6 +37,7 @@ export function TakeInFacts() {
             ...(taken ? ([["Taken in", `${dateAndTime(taken.at)} by ${taken.by.name}`]] as [string, string][]) : []),
           ]}
         />
+        {ground.intake.happenings.some((h) => h.place === "windshield") && <GlassCheck />}
       </Paper>
     </Stage>
   ); // prettier-ignore

@@ -1,0 +1,21 @@
+import type { Metadata } from "next";
+import { isOverdue } from "@/core/kit";
+import { requirePerson } from "@/server/auth/guard";
+import { instrumentChecked, zeroCheck } from "@/server/kit/actions";
+import { lastChecks, listBoards } from "@/server/kit/store";
+import { listCheckedInstruments, listStands } from "@/server/shop/store";
+import { Kit } from "@/ui/kit/kit";
+
+export const metadata: Metadata = { title: "Kit" };
+
+export default async function KitPage() {
+  const me = await requirePerson();
+  const now = new Date().toISOString();
+  const checks = lastChecks();
+  const stands = listStands().map((s) => {
+    const check = checks.get(s.id) ?? null;
+    return { id: s.id, name: s.name, check, today: check !== null && check.at.slice(0, 10) === now.slice(0, 10) };
+  });
+  const instruments = listCheckedInstruments().map((i) => ({ ...i, overdue: isOverdue(i, now) }));
+  return <Kit boards={listBoards()} stands={stands} instruments={instruments} writes={me.role !== "viewer"} zero={zeroCheck} checked={instrumentChecked} />; // prettier-ignore
+}

@@ -1,0 +1,3 @@
+export { boardSchema, type Board } from "./board";
+export { inForce, isOverdue, WIDENED, type CheckedInstrument } from "./instrument";
+export { judgeZero, ZERO_READINGS, type ZeroJudgement } from "./zero";

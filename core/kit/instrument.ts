@@ -1,0 +1,34 @@
+import type { Instrument } from "@/core/setout";
+
+/** An instrument with what is known of its last check. */
+export type CheckedInstrument = Instrument & {
+  /** ISO date of the last check against something better; null when nobody knows. */
+  checkedOn: string | null;
+  /** Days a check is good for. */
+  everyDays: number;
+};
+
+/** How much less an instrument is believed once its check is overdue. */
+export const WIDENED = 1.5;
+
+const DAY_MS = 86_400_000;
+
+/** Whether the check has run out. @param now ISO time */
+export const isOverdue = (i: Pick<CheckedInstrument, "checkedOn" | "everyDays">, now: string): boolean =>
+  i.checkedOn === null || Date.parse(now) - Date.parse(i.checkedOn) > i.everyDays * DAY_MS;
+
+/**
+ * The instrument as the arithmetic takes it: an overdue one stays usable, with its uncertainty widened, so that the
+ * verdict asks for more instead of the shop standing still.
+ */
+export function inForce(i: CheckedInstrument, now: string): Instrument {
+  const { checkedOn: _, everyDays: __, ...plain } = i;
+  if (!isOverdue(i, now)) return plain;
+  return {
+    ...plain,
+    name: `${plain.name} (check overdue)`,
+    sigmaMm: plain.sigmaMm * WIDENED,
+    sigmaMmPerM: plain.sigmaMmPerM * WIDENED,
+    sigmaRad: plain.sigmaRad * WIDENED,
+  };
+}

@@ -1,0 +1,47 @@
+import { Document, Page, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
+import QRCode from "qrcode";
+
+/** One label: the code as a square a scanner reads and as text a person reads, and what it is. */
+export type Label = { code: string; title: string; detail: string };
+
+const styles = StyleSheet.create({
+  page: { padding: 28, flexDirection: "row", flexWrap: "wrap", gap: 10, alignContent: "flex-start" },
+  label: { width: 255, height: 92, borderWidth: 0.75, borderColor: "#59606B", flexDirection: "row", alignItems: "center", padding: 8, gap: 10 },
+  code: { fontSize: 20, fontFamily: "Helvetica-Bold" },
+  title: { fontSize: 9, marginTop: 4 },
+  detail: { fontSize: 8, color: "#59606B", marginTop: 2 },
+}); // prettier-ignore
+
+function Square({ text, size }: { text: string; size: number }) {
+  const { modules } = QRCode.create(text, { errorCorrectionLevel: "M" });
+  const cell = size / modules.size;
+  const dark = Array.from(modules.data).flatMap((v, i) =>
+    v ? [{ x: i % modules.size, y: Math.floor(i / modules.size) }] : [],
+  );
+  return (
+    <Svg width={size} height={size} viewBox={`0 0 ${size} ${size}`}>
+      {dark.map(({ x, y }) => (
+        <Rect key={`${x}-${y}`} x={x * cell} y={y * cell} width={cell + 0.05} height={cell + 0.05} fill="#1E232B" />
+      ))}
+    </Svg>
+  );
+}
+
+/** A sheet of labels as PDF, A4, two across. */
+export const renderLabels = (labels: Label[]): Promise<Buffer> =>
+  renderToBuffer(
+    <Document title="Kit labels" author="Iridel">
+      <Page size="A4" style={styles.page}>
+        {labels.map((l) => (
+          <View key={l.code} style={styles.label} wrap={false}>
+            <Square text={l.code} size={72} />
+            <View style={{ flex: 1 }}>
+              <Text style={styles.code}>{l.code}</Text>
+              <Text style={styles.title}>{l.title}</Text>
+              <Text style={styles.detail}>{l.detail}</Text>
+            </View>
+          </View>
+        ))}
+      </Page>
+    </Document>,
+  );

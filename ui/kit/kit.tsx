@@ -1,0 +1,140 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState, type ReactNode } from "react";
+import { WIDENED, type Board, type CheckedInstrument, type ZeroJudgement } from "@/core/kit";
+import { dateAndTime, formatNumber, radToDeg } from "@/core/units";
+import { ReasonDialog } from "../owed/reason-dialog";
+import { Button } from "../primitives/button";
+import { Mark, type MarkState } from "../primitives/marks";
+import { ZeroCheck } from "./zero-check";
+
+type StandRow = {
+  id: string;
+  name: string;
+  today: boolean;
+  check: { at: string; by: string; ok: boolean; words: string } | null;
+};
+type Props = {
+  boards: Board[];
+  stands: StandRow[];
+  instruments: (CheckedInstrument & { overdue: boolean })[];
+  writes: boolean;
+  zero: (
+    standId: string,
+    readings: Record<string, number>,
+  ) => Promise<{ ok: true; judged: ZeroJudgement } | { ok: false; message: string }>;
+  checked: (id: string, against: string) => Promise<{ ok: true } | { ok: false; message: string }>;
+};
+
+const CONDITION: Record<Board["condition"], MarkState> = { good: "settled", worn: "loose", "out of use": "stop" };
+
+/** What the shop measures and shows with, and whether it may be believed today. */
+export function Kit({ boards, stands, instruments, writes, zero, checked }: Props) {
+  const router = useRouter();
+  const [checking, setChecking] = useState<StandRow | null>(null);
+  const [asking, setAsking] = useState<CheckedInstrument | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  return (
+    <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
+      <div className="flex flex-wrap items-center justify-between gap-4">
+        <h1 className="text-4xl font-semibold">Kit</h1>
+        <a href="/api/kit/labels" target="_blank" rel="noreferrer" className="inline-flex min-h-14 items-center rounded-md border-2 border-ink bg-sheet px-5 text-lg font-semibold hover:bg-wash">
+          Print labels
+        </a>
+      </div>
+      {message && (
+        <p role="alert" className="mt-3 border-l-4 border-stop bg-sheet px-4 py-3 text-lg text-stop">
+          {message}
+        </p>
+      )}
+      <Group title="Stands" note="Each is checked every morning before its first job.">
+        {stands.map((s) => (
+          <Row key={s.id} mark={!s.check || !s.today ? "loose" : s.check.ok ? "settled" : "stop"} code={s.id} name={s.name} state={!s.check ? "never checked" : `${s.today ? "" : "not checked today; last: "}${s.check.words}`} detail={s.check ? `${dateAndTime(s.check.at)}, ${s.check.by}` : ""}>
+            {writes && (
+              <Button look={s.today ? "quiet" : "act"} onClick={() => setChecking(s)}>
+                Zero check
+              </Button>
+            )}
+          </Row>
+        ))}
+      </Group>
+      <Group title="Instruments" note={`An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`}>
+        {instruments.map((i) => (
+          <Row key={i.id} mark={i.overdue ? "loose" : "settled"} code={i.id} name={i.name} state={i.overdue ? "check overdue" : `checked ${i.checkedOn}`} detail={i.sigmaRad > 0 ? `± ${formatNumber(radToDeg(i.sigmaRad), 2)}°` : `± ${formatNumber(i.sigmaMm, 1)} mm${i.sigmaMmPerM > 0 ? ` + ${formatNumber(i.sigmaMmPerM, 2)} mm a metre` : ""}`}>
+            {writes && (
+              <Button look={i.overdue ? "plain" : "quiet"} onClick={() => setAsking(i)}>
+                Checked today
+              </Button>
+            )}
+          </Row>
+        ))}
+      </Group>
+      <Group title="Boards and mats" note="A worn board is used with care, one out of use not at all.">
+        {boards.map((b) => (
+          <Row key={b.code} mark={CONDITION[b.condition]} code={b.code} name={b.name} state={b.condition} detail={`version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`} />
+        ))}
+      </Group>
+      <ZeroCheck
+        stand={checking}
+        onClose={() => {
+          setChecking(null);
+          router.refresh();
+        }}
+        zero={zero}
+      />
+      <ReasonDialog
+        open={asking !== null}
+        title="Checked today"
+        note={asking ? `${asking.id}, ${asking.name}` : ""}
+        label="Against what; this is kept with your name"
+        action="It was checked"
+        onClose={() => setAsking(null)}
+        onReason={(against) => {
+          const id = asking!.id;
+          setAsking(null);
+          checked(id, against).then(
+            (a) => (a.ok ? router.refresh() : setMessage(a.message)),
+            () => setMessage("The shop does not answer. Nothing was kept; try again when it is back."),
+          );
+        }}
+      />
+    </main>
+  ); // prettier-ignore
+}
+
+const Group = ({ title, note, children }: { title: string; note: string; children: ReactNode }) => (
+  <section aria-label={title} className="mt-5">
+    <h2 className="flex flex-wrap items-baseline gap-x-4 border-b-2 border-ink pb-1 text-2xl font-semibold">
+      {title} <span className="text-base font-normal text-soft">{note}</span>
+    </h2>
+    <ul>{children}</ul>
+  </section>
+);
+
+function Row({
+  mark,
+  code,
+  name,
+  state,
+  detail,
+  children,
+}: {
+  mark: MarkState;
+  code: string;
+  name: string;
+  state: string;
+  detail: string;
+  children?: ReactNode;
+}) {
+  return (
+    <li className="grid min-h-16 grid-cols-[auto_72px_1fr] items-center gap-x-3 border-b border-hairline px-2 py-1.5 md:grid-cols-[auto_72px_1.2fr_1.4fr_1fr_150px]">
+      <Mark state={mark} size={16} />
+      <span className="figure text-lg font-semibold">{code}</span>
+      <span className="text-lg leading-tight">{name}</span>
+      <span className="col-start-3 text-base md:col-start-auto">{state}</span>
+      <span className="col-start-3 text-base text-soft md:col-start-auto">{detail}</span>
+      <span className="col-start-3 md:col-start-auto md:text-right">{children}</span>
+    </li>
+  ); // prettier-ignore
+}
