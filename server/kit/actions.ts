@@ -1,24 +1,8 @@
 "use server";
 
 import type { ZeroJudgement } from "@/core/kit";
-import { WRITERS } from "../auth/guard";
-import { currentPerson, type Person } from "../auth/session";
-import { checkInstrument, checkStand, KitRefusal } from "./store";
-
-type Answer<T> = ({ ok: true } & T) | { ok: false; message: string };
-
-async function asWriter<T extends object>(work: (person: Person) => T): Promise<Answer<T>> {
-  const person = await currentPerson();
-  if (!person) return { ok: false, message: "You are signed out. Sign in again." };
-  if (!WRITERS.includes(person.role))
-    return { ok: false, message: `${person.name} may look but not write. Ask a technician or the lead.` };
-  try {
-    return { ok: true, ...work(person) };
-  } catch (error) {
-    if (error instanceof KitRefusal) return { ok: false, message: error.message };
-    throw error;
-  }
-}
+import { asWriter, type Answer } from "../auth/as-writer";
+import { checkInstrument, checkStand } from "./store";
 
 export const zeroCheck = async (
   standId: string,

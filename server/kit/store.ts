@@ -1,6 +1,7 @@
 import { desc, eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { judgeZero, ZERO_READINGS, type Board, type ZeroJudgement } from "@/core/kit";
+import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { boards, instruments, kitChecks, people } from "../db/schema";
@@ -9,7 +10,7 @@ import { listStands } from "../shop/store";
 export type KitCheck = { itemId: string; at: string; by: string; ok: boolean; words: string };
 
 /** The request does not fit the kit. The message names the field and the remedy. */
-export class KitRefusal extends Error {
+export class KitRefusal extends Refusal {
   override readonly name = "KitRefusal";
 }
 

@@ -9,12 +9,13 @@ import {
   type SheetDraft,
   type SheetProblem,
 } from "@/core/sheet";
+import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { people, sheetDrafts, sheets } from "../db/schema";
 
 /** The request does not fit the shop's book of sheets. The message names the field and the remedy. */
-export class SheetRefusal extends Error {
+export class SheetRefusal extends Refusal {
   override readonly name = "SheetRefusal";
 }
 

@@ -1,0 +1,25 @@
+import { WRITERS } from "./guard";
+import { currentPerson, type Person } from "./session";
+
+/** A request that the shop's data refuses. The message names the field and the remedy; nothing was written. */
+export class Refusal extends Error {
+  override readonly name: string = "Refusal";
+}
+
+/** What every server action answers: what it did, or why not. */
+export type Answer<T> = ({ ok: true } & T) | { ok: false; message: string };
+
+/** Runs an action for a signed-in writer. A {@link Refusal} becomes the answer; anything else stays an error. */
+export async function asWriter<T extends object>(work: (person: Person) => T): Promise<Answer<T>> {
+  const person = await currentPerson();
+  if (!person)
+    return { ok: false, message: "You are signed out. Sign in again; what you typed is kept on this tablet." };
+  if (!WRITERS.includes(person.role))
+    return { ok: false, message: `${person.name} may look but not write. Ask a technician or the lead.` };
+  try {
+    return { ok: true, ...work(person) };
+  } catch (error) {
+    if (error instanceof Refusal) return { ok: false, message: error.message };
+    throw error;
+  }
+}
