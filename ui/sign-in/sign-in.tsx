@@ -111,7 +111,7 @@ export function SignIn({
                 id="pin"
                 ref={input}
                 type="password"
-                inputMode="none"
+                inputMode="numeric"
                 autoComplete="off"
                 disabled={!who}
                 value={pin}
@@ -134,7 +134,7 @@ export function SignIn({
                 {busy ? "Checking" : "Sign in"}
               </Button>
             </div>
-            <div className="grid grid-cols-3 gap-2" role="group" aria-label="PIN keys">
+            <div className="hidden grid-cols-3 gap-2 sm:grid" role="group" aria-label="PIN keys">
               {["1", "2", "3", "4", "5", "6", "7", "8", "9", "", "0", "←"].map((key, i) =>
                 key === "" ? (
                   <span key={i} />
