@@ -143,7 +143,7 @@ test("every main view keeps contrast and names its controls, day and night, wide
   const suspect = await openJob(page, "HQ 12 WRN");
   await page.goto(shop.url);
   const refused = await openJob(page, "HQ 77 JOR");
-  for (const [theme, width] of [["light", 1280], ["night", 1280], ["night", 390]] as const) {
+  for (const [theme, width] of [["light", 390], ["night", 1280]] as const) {
     await context.addCookies([{ name: "iridel_settings", value: `${theme}.mm`, url: shop.url }]);
     await page.setViewportSize({ width, height: 800 });
     for (const path of [shop.url, `${shop.url}/take-in`, `${shop.url}/sheets`, `${shop.url}/sheets/tarn-forward`, `${shop.url}/kit`, `${suspect}/take-in`, `${suspect}/owed`, `${suspect}/set-out`, `${refused}/run`, `${suspect}/ready`, `${suspect}/hand-over`]) {
