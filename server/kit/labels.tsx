@@ -1,7 +1,7 @@
 import { Document, Page, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
 import QRCode from "qrcode";
 
-/** One label: the code as a square a scanner reads and as text a person reads, and what it is. */
+/** One label: the code as a square for scanners and in letters for people, with what it is. */
 export type Label = { code: string; title: string; detail: string };
 
 const styles = StyleSheet.create({
