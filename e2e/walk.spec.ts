@@ -31,7 +31,6 @@ test("one real job, from take-in to the report", async ({ page }) => {
   const vin = page.getByLabel("VIN", { exact: true });
   await vin.fill(VIN.replace("D", "O"));
   await expect(page.getByText('Place 7 is "O", which no VIN uses')).toBeVisible();
-  await vin.fill(VIN.slice(0, 16) + (VIN.endsWith("1") ? "2" : "1") + "9".repeat(Number(VIN.length < 17)));
   const wrong = VIN.slice(0, 16) + (VIN.endsWith("1") ? "2" : "1");
   await vin.fill(wrong);
   await expect(page.getByText(/The check digit in place 9 is/)).toBeVisible();

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { checksOf, scanLogOf, STAGES } from "@/core/job";
+import { batteryTrend } from "@/core/ready";
 import { scanState } from "@/core/scan";
 import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
@@ -45,6 +46,8 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const scanned = scanState(scanLogOf(events), ground.vehicle.gateway);
   const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
   const volts = scanned.voltsLog.at(-1)?.volts ?? null;
+  const minutesLeft = low > 0 ? (batteryTrend(scanned.voltsLog, low)?.minutesLeft ?? null) : null;
+  const minMinutes = current?.measure?.kind === "battery" ? current.measure.minMinutes : 0;
   /** What still keeps the current item from being called fine. */
   const lacks =
     current?.measure?.kind === "scan"
@@ -58,7 +61,9 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
           ? "Read the supply first."
           : volts < low
             ? `The supply is below ${low} V. Put the maintainer on.`
-            : null
+            : minutesLeft !== null && minutesLeft < minMinutes
+              ? `The supply lasts ${Math.floor(minutesLeft)} min more; the sheet asks for ${minMinutes}. Put the maintainer on.`
+              : null
         : null;
   const panel = current?.measure?.kind === "scan" || (stage === "prove" && current?.id === "rescan") ? <ScanPanel /> : current?.measure?.kind === "battery" ? <BatteryPanel minVolts={low} /> : null; // prettier-ignore
 
