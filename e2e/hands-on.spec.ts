@@ -31,7 +31,7 @@ test("a VIN that does not add up is kept with a reason; a vehicle without a shee
   await expect(nextBar(page)).toContainText("Correct the VIN, or say why it is kept");
   await page.getByLabel(/keep it, because/).fill("stamped so on the frame");
   await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/set-out$/);
+  await page.waitForURL(/jobs\/[^/]+\/take-in$/);
   await expect(slip(page)).toContainText("Kept although it fails its check: stamped so on the frame");
 });
 
@@ -134,7 +134,7 @@ test("owed: a bumper owes more than the glass, the rest is done, declined or lef
   await page.getByRole("button", { name: "Tailgate with camera" }).click();
   await page.getByLabel("Customer", { exact: true }).fill("Owes Three");
   await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/set-out$/);
+  await page.waitForURL(/jobs\/[^/]+\/take-in$/);
   await page.getByRole("link", { name: /Owed/ }).click();
   const rows = page.getByRole("main").getByRole("listitem");
   await expect(rows).toHaveCount(3);
@@ -164,7 +164,8 @@ test("ready: a silent unit, a soft tyre, a locked gateway and a floor that is no
   await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
   await page.getByLabel("Customer", { exact: true }).fill("Gateway Van");
   await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/set-out$/);
+  await page.waitForURL(/jobs\/[^/]+\/take-in$/);
+  await page.getByRole("link", { name: /Set out/ }).click();
   const wanted = page.getByRole("group", { name: "Height" });
   await expect(wanted).toBeVisible();
   await page.getByRole("link", { name: /Ready/ }).click();

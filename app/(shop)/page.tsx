@@ -8,5 +8,12 @@ export const metadata: Metadata = { title: "Jobs" };
 export default async function JobsPage({ searchParams }: { searchParams: Promise<{ find?: string }> }) {
   const me = await requirePerson();
   const { find } = await searchParams;
-  return <Jobs tickets={jobTickets()} mayTakeIn={me.role !== "viewer"} find={find !== undefined} />;
+  return (
+    <Jobs
+      tickets={jobTickets()}
+      now={new Date().toISOString()}
+      mayTakeIn={me.role !== "viewer"}
+      find={find !== undefined}
+    />
+  );
 }

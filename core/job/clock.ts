@@ -19,6 +19,9 @@ const AWAY_AFTER_S = 3600;
 const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   "taken-in": "take-in",
   glass: "take-in",
+  walk: "take-in",
+  photo: null,
+  consent: "take-in",
   "owed-decline": "owed",
   "owed-done": "owed",
   "owed-add": "owed",

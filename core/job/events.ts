@@ -1,6 +1,11 @@
 import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
+import { FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type LampId, type MountPart, type PhotoSubject } from "./walk"; // prettier-ignore
+
+/** The keys of a dictionary as an enum. */
+const keysOf = <K extends string>(of: Record<K, unknown>) => z.enum(Object.keys(of) as [K, ...K[]]);
+
 const id = z.string().min(1).max(64);
 const finite = z.number().refine(Number.isFinite, "must be a number");
 const reason = z.string().trim().min(3, "say why in a few words").max(400);
@@ -33,6 +38,8 @@ export const intakeSchema = z.object({
   customer: z.string().trim().min(1, "name the customer").max(120),
   plate: z.string().trim().max(20),
   order: z.string().trim().max(40),
+  /** When the customer was told it would be done; null where nothing was promised, absent on older jobs. */
+  promisedAt: z.iso.datetime().nullable().optional(),
   /** Degrees, toe-in positive, from the alignment printout; needed where the sheet names the thrust line. */
   rearToeDeg: z.object({ left: finite.min(-3).max(3), right: finite.min(-3).max(3) }).nullable(),
 }); // prettier-ignore
@@ -73,7 +80,40 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     typed: z.record(id, z.string().max(40)),
   }),
   /** Seating depths of the glass, mm, and the part that was fitted. */
-  z.object({ kind: z.literal("glass"), part: z.string().trim().max(60), fitter: z.string().trim().max(80), partReason: reason.nullable(), depths: z.record(id, finite) }), // prettier-ignore
+  z.object({
+    kind: z.literal("glass"),
+    part: z.string().trim().max(60),
+    fitter: z.string().trim().max(80),
+    partReason: reason.nullable(),
+    depths: z.record(id, finite),
+    /** Whether each part of the mount is right; one that was not looked at is absent. */
+    mount: z.partialRecord(keysOf<MountPart>(MOUNT_PARTS), z.boolean()).optional(),
+  }),
+  /** The vehicle as it came in. The odometer in km as typed means it; lamps that are lit; settings as found. */
+  z.object({
+    kind: z.literal("walk"),
+    odometerKm: finite.min(0, "cannot be negative").max(3_000_000, "is more than a vehicle runs"),
+    odometerTyped: z.string().max(40),
+    lamps: z.array(keysOf<LampId>(LAMPS)),
+    settings: z.partialRecord(keysOf<FunctionId>(FUNCTIONS), z.string().trim().min(1).max(80)),
+  }),
+  /** A photo kept under its hash, and what it shows. */
+  z.object({
+    kind: z.literal("photo"),
+    photo: z.string().regex(/^[0-9a-f]{64}$/),
+    subject: keysOf<PhotoSubject>(PHOTO_SUBJECTS),
+    takenAt: z.iso.datetime().nullable(),
+  }),
+  /** The customer's consent to a drive: the words, the name, and the strokes of the pen in thousandths of its field's width. */
+  z.object({
+    kind: z.literal("consent"),
+    name: z.string().trim().min(2, "name who signs").max(120),
+    words: z.string().max(400),
+    strokes: z
+      .array(z.array(z.tuple([z.number().int(), z.number().int()])).max(600))
+      .min(1, "is not signed")
+      .max(60),
+  }),
   /** The technician takes a line off what is owed, or puts one on; the record names who and why. */
   z.object({ kind: z.literal("owed-decline"), line: id, reason }),
   /** A line this job's sheet does not do was done all the same; the note says how and with what. */

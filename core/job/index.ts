@@ -3,6 +3,7 @@ export { intakeSchema, tabletEventSchema, type Intake, type Settlement, type Tab
 export {
   checksOf,
   eventsOf,
+  lastOf,
   measuredOf,
   scanLogOf,
   runLogOf,
@@ -18,3 +19,16 @@ export { slipLines, type SlipLine } from "./slip";
 export { jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";
 export { runEventWords } from "./words";
 export { ticketOf, type JobTicket } from "./ticket";
+export {
+  CONSENT_WORDS,
+  FUNCTIONS,
+  functionsOf,
+  LAMPS,
+  MOUNT_PARTS,
+  PHOTO_SUBJECTS,
+  readOdometer,
+  type FunctionId,
+  type LampId,
+  type MountPart,
+  type PhotoSubject,
+} from "./walk";

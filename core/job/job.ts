@@ -39,6 +39,12 @@ export function strikes(events: readonly JobEvent[]): Map<string, EventOf<"strik
   return new Map(eventsOf(events, "strike").map((e) => [e.body.target, e]));
 }
 
+/** The last event of a kind that was not struck. */
+export function lastOf<K extends EventBody["kind"]>(events: readonly JobEvent[], kind: K): EventOf<K> | null {
+  const struck = strikes(events);
+  return eventsOf(events, kind).findLast((e) => !struck.has(e.id)) ?? null;
+}
+
 /** The last outcome of each checklist item of a stage, unless struck. */
 export function checksOf(events: readonly JobEvent[], stage: "ready" | "prove"): Map<string, EventOf<"check">> {
   const struck = strikes(events);

@@ -1,11 +1,12 @@
 import { glassWords, judgeMeasure } from "@/core/ready";
 import { moveWords, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
-import { formatChance } from "@/core/units";
+import { dateAndTime, formatChance, formatNumber } from "@/core/units";
 import { standingSettlement, strikes, type JobEvent } from "./job";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
 import type { StageId } from "./stages";
+import { FUNCTIONS, LAMPS, PHOTO_SUBJECTS, type FunctionId } from "./walk";
 import { runEventWords, scanEventWords } from "./words";
 
 /** One printed line of the slip. */
@@ -135,6 +136,18 @@ export function slipLines(
       }
       case "glass":
         return [line("take-in", "Glass", glassWords(ground.vehicle, b), { strikable: true })];
+      case "walk": {
+        const lamps = b.lamps.map((l) => LAMPS[l]).join(", ");
+        return [
+          line("take-in", "Odometer", `${formatNumber(b.odometerKm)} km`, { strikable: true }),
+          line("take-in", "Lamps", lamps || "none lit", { state: lamps ? "loose" : "settled", strikable: true }),
+          ...Object.entries(b.settings).map(([f, text]) => line("take-in", `As found: ${FUNCTIONS[f as FunctionId].name}`, text, { strikable: true })),
+        ]; // prettier-ignore
+      }
+      case "photo":
+        return [line(b.subject === "set-out" ? "set-out" : "take-in", "Photo", PHOTO_SUBJECTS[b.subject], { note: b.takenAt ? `Taken ${dateAndTime(b.takenAt)} by the camera’s clock` : null, strikable: true })]; // prettier-ignore
+      case "consent":
+        return [line("take-in", "Consent to drive", `signed by ${b.name}`, { strikable: true })];
       case "owed-decline": {
         const declined = jobOwed(ground, events).lines.find((l) => l.id === b.line);
         return [line("owed", "Declined", declined ? lineName(declined) : b.line, { state: "loose", note: b.reason, strikable: true })]; // prettier-ignore

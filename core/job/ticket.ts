@@ -20,6 +20,8 @@ export type JobTicket = {
   /** What the first unsettled stage lacks, in words. */
   lacks: { stage: StageState["id"]; words: string } | null;
   takenInAt: string;
+  /** When the customer was told it would be done, or null. */
+  promisedAt: string | null;
   last: { at: string; name: string };
   /** Who has it open now. */
   on: { name: string; initials: string }[];
@@ -60,6 +62,7 @@ export function ticketOf(
     stages,
     lacks: open?.lacks ? { stage: open.id, words: open.id === "set-out" && open.state === "loose" ? setOutWords(ground, events) : open.lacks } : null, // prettier-ignore
     takenInAt: eventsOf(events, "taken-in")[0]!.at,
+    promisedAt: intake.promisedAt ?? null,
     last: { at: last.at, name: last.by.name },
     on,
   };

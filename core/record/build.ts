@@ -1,4 +1,4 @@
-import { checksOf, eventsOf, jobClock, jobOwed, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
@@ -34,7 +34,7 @@ export function buildRecord(
 
   return {
     format: "iridel.record/1",
-    job: { number, takenInAt: takenIn.at, takenInBy: who(takenIn), customer: intake.customer, order: intake.order },
+    job: { number, takenInAt: takenIn.at, takenInBy: who(takenIn), customer: intake.customer, order: intake.order, promisedAt: intake.promisedAt ?? null },
     vehicle: {
       make: vehicle.make,
       model: vehicle.model,
@@ -51,6 +51,7 @@ export function buildRecord(
         return e ? [{ stage, measured: measuredFor(ground, events, item.id), ask: item.ask, outcome: e.body.outcome, reason: e.body.reason, at: e.at, by: who(e) }] : [];
       });
     }),
+    ...arrivalOf(events),
     glass: glassOf(ground, events),
     setOut: {
       stand: `${ground.stand.id}, ${ground.stand.name}`,
@@ -138,12 +139,30 @@ function measuredFor(
   return last && measure ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({ name, value, ok })) : []; // prettier-ignore
 }
 
+/** What was written down and photographed when the vehicle came in, and what its customer signed. */
+function arrivalOf(events: readonly JobEvent[]): Pick<JobRecord, "cameIn" | "consent" | "photos"> {
+  const by = (e: JobEvent) => ({ at: e.at, by: { name: e.by.name, initials: e.by.initials } });
+  const [walk, consent, struck] = [lastOf(events, "walk"), lastOf(events, "consent"), strikes(events)];
+  return {
+    cameIn: walk && {
+      odometerKm: walk.body.odometerKm,
+      odometerTyped: walk.body.odometerTyped,
+      lamps: walk.body.lamps.map((l) => LAMPS[l]),
+      settings: Object.entries(walk.body.settings).map(([f, found]) => ({ name: FUNCTIONS[f as FunctionId].name, found })),
+      ...by(walk),
+    },
+    consent: consent && { name: consent.body.name, words: consent.body.words, strokes: consent.body.strokes, ...by(consent) },
+    photos: eventsOf(events, "photo")
+      .filter((e) => !struck.has(e.id))
+      .map((e) => ({ sha256: e.body.photo, shows: PHOTO_SUBJECTS[e.body.subject], takenAt: e.body.takenAt, keptAt: e.at, by: by(e).by })),
+  }; // prettier-ignore
+}
+
 /** The standing glass check with the turn its depths imply. */
 function glassOf(ground: JobGround, events: readonly JobEvent[]): JobRecord["glass"] {
-  const struck = strikes(events);
-  const last = eventsOf(events, "glass").findLast((e) => !struck.has(e.id));
+  const last = lastOf(events, "glass");
   if (!last) return null;
-  const { part, fitter, partReason, depths } = last.body;
+  const { part, fitter, partReason, depths, mount = {} } = last.body;
   const verdict = glassSeatOf(ground.vehicle, depths);
   const turn = verdict && {
     yaw: radToDeg(verdict.seat.yawRad.value),
@@ -158,6 +177,7 @@ function glassOf(ground: JobGround, events: readonly JobEvent[]): JobRecord["gla
     turnDeg: turn,
     limitDeg: ground.vehicle.glass.limitDeg,
     inside: verdict?.inside ?? null,
+    mount: (Object.keys(MOUNT_PARTS) as MountPart[]).flatMap((m) => (mount[m] === undefined ? [] : [{ name: MOUNT_PARTS[m].ask, right: mount[m] }])), // prettier-ignore
     at: last.at,
     by: { name: last.by.name, initials: last.by.initials },
   };

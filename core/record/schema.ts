@@ -35,6 +35,7 @@ export const recordSchema = z.object({
     takenInBy: person,
     customer: z.string(),
     order: z.string(),
+    promisedAt: time.nullable(),
   }),
   vehicle: z.object({
     make: z.string(),
@@ -72,6 +73,22 @@ export const recordSchema = z.object({
       by: person,
     }),
   ),
+  /** The vehicle as it came in; null when nobody walked round it. */
+  cameIn: z
+    .object({
+      odometerKm: z.number(),
+      odometerTyped: z.string(),
+      lamps: z.array(z.string()),
+      /** The customer's own settings as found. */
+      settings: z.array(z.object({ name: z.string(), found: z.string() })),
+      at: time,
+      by: person,
+    })
+    .nullable(),
+  /** The customer's consent to a drive; strokes in thousandths of the field's width. */
+  consent: z.object({ name: z.string(), words: z.string(), strokes: z.array(z.array(z.tuple([z.number(), z.number()]))), at: time, by: person }).nullable(), // prettier-ignore
+  /** Photos by the SHA-256 of their bytes; `takenAt` by the camera's own clock. */
+  photos: z.array(z.object({ sha256: z.string(), shows: z.string(), takenAt: time.nullable(), keptAt: time, by: person })), // prettier-ignore
   /** The fitted glass and how it sits; null when nobody measured it. */
   glass: z
     .object({
@@ -82,6 +99,7 @@ export const recordSchema = z.object({
       turnDeg: z.object({ yaw: z.number(), pitch: z.number(), roll: z.number() }).nullable(),
       limitDeg: z.number(),
       inside: z.boolean().nullable(),
+      mount: z.array(z.object({ name: z.string(), right: z.boolean() })),
       at: time,
       by: person,
     })

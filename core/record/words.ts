@@ -82,7 +82,7 @@ export function glassLine(record: JobRecord): string | null {
   const g = record.glass;
   if (!g) return null;
   const turn = g.turnDeg ? `bracket turned yaw ${signed(g.turnDeg.yaw, 2)}°, pitch ${signed(g.turnDeg.pitch, 2)}°, roll ${signed(g.turnDeg.roll, 2)}° (allowed ± ${formatNumber(g.limitDeg, 2)}°)` : "seat not measured"; // prettier-ignore
-  return `Part ${g.part}${g.fitter ? `, fitted by ${g.fitter}` : ""}; ${turn}.${g.partReason ? ` Other than the maker’s part because: ${g.partReason}.` : ""}`;
+  return `Part ${g.part}${g.fitter ? `, fitted by ${g.fitter}` : ""}; ${turn}.${g.mount.map((m) => ` ${m.name}: ${m.right ? "yes" : "NO"}.`).join("")}${g.partReason ? ` Other than the maker’s part because: ${g.partReason}.` : ""}`;
 }
 
 /** Time on the job in one line, and each pause with its reason. */
@@ -92,5 +92,16 @@ export function timeLines(record: JobRecord): string[] {
   return [
     `Work ${formatNumber(workMinutes)} min${parts.length > 0 ? `: ${parts.join(", ")}` : ""}.`,
     ...pauses.map((p) => `Clock stopped ${formatNumber(p.minutes)} min: ${p.reason}.`),
+  ];
+}
+
+/** How the vehicle came in, line by line; empty when nobody walked round it. */
+export function arrivalLines({ cameIn: c }: JobRecord): [string, string][] {
+  if (!c) return [];
+  const typed = /mi/i.test(c.odometerTyped) ? ` (the dash shows ${c.odometerTyped})` : "";
+  return [
+    ["Odometer", `${formatNumber(c.odometerKm)} km${typed}`],
+    ["Lamps lit", c.lamps.join(", ") || "none"],
+    ...(c.settings.length > 0 ? ([["Settings as found", c.settings.map((s) => `${s.name}: ${s.found}`).join("; ")]] as [string, string][]) : []), // prettier-ignore
   ];
 }

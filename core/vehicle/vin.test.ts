@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
-import { checkVin, thrustAngleRad, vehicleSchema, vinCheckDigit } from ".";
+import { checkVin, vinFromCode, thrustAngleRad, vehicleSchema, vinCheckDigit } from ".";
 
 describe("checkVin", () => {
   it("knows the published straight-ones VIN, and X for ten", () => {
@@ -23,6 +23,13 @@ describe("checkVin", () => {
     const [problem] = checkVin("0NVS2OTA6K0042171").problems;
     expect(problem).toMatchObject({ code: "letter", position: 6 });
     expect(problem!.message).toContain("figure 0");
+  });
+  it("is found in a scanned code behind marks and among other text, and nowhere else", () => {
+    const vin = madeUpVin("0NVS25TA6K004217");
+    for (const text of [vin, `*${vin}*`, `I${vin}`, `]C0${vin}`, `VIN:${vin};PAINT 42`, vin.toLowerCase()])
+      expect(vinFromCode(text)).toBe(vin);
+    for (const text of ["", "FC-5", vin.slice(1), `${vin.slice(0, 16)}${vin[16] === "1" ? "2" : "1"}`])
+      expect(vinFromCode(text)).toBeNull();
   });
   it("counts what is missing", () => {
     expect(checkVin("0NVS").problems[0]!.message).toContain("13 too few");

@@ -57,3 +57,16 @@ export function checkVin(text: string): VinCheck {
   }
   return { vin, ok: problems.length === 0, problems };
 }
+
+/**
+ * The VIN in a scanned code, or null. Labels put a mark before it (an import letter I, the scanner's own three-character
+ * sign, Code 39's asterisks) or more after it: the first seventeen places that pass every check are taken.
+ */
+export function vinFromCode(text: string): string | null {
+  const clean = normaliseVin(text).replace(/[^A-Z0-9]/g, " ");
+  for (let i = 0; i + 17 <= clean.length; i++) {
+    const check = checkVin(clean.slice(i, i + 17));
+    if (check.ok && check.vin.length === 17) return check.vin;
+  }
+  return null;
+}

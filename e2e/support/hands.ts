@@ -24,9 +24,11 @@ export async function takeIn(page: Page, url: string, vin: string, customer: str
   await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
   await page.getByLabel("Customer", { exact: true }).fill(customer);
   await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/\/jobs\/[^/]+\/set-out$/);
+  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
+  const job = page.url().replace(/\/take-in$/, "");
+  await page.goto(`${job}/set-out`);
   await expect(verdict(page)).toBeVisible();
-  return page.url().replace(/\/set-out$/, "");
+  return job;
 }
 
 /** Holds the simulated instrument at the armed reading, and says what it shows. */

@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 import type { EventBody } from "@/core/job";
 import type { JobGround } from "@/core/job";
 import type { Board, CheckedInstrument } from "@/core/kit";
@@ -117,4 +117,15 @@ export const kitChecks = sqliteTable("kit_checks", {
   ok: integer({ mode: "boolean" }).notNull(),
   words: text().notNull(),
   readings: text({ mode: "json" }).$type<Record<string, number>>().notNull(),
+}); // prettier-ignore
+
+/** Photos, each once, under the hash of its bytes. Jobs name them by that hash. */
+export const photos = sqliteTable("photos", {
+  hash: text().primaryKey(),
+  jpeg: blob({ mode: "buffer" }).notNull(),
+  width: integer().notNull(),
+  height: integer().notNull(),
+  takenAt: text(),
+  keptAt: text().notNull(),
+  personId: text().notNull().references(() => people.id),
 }); // prettier-ignore

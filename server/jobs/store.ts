@@ -10,12 +10,14 @@ import {
   type JobEvent,
   type JobGround,
 } from "@/core/job";
+import { happeningName } from "@/core/owed";
 import { nextAct, solveSetOut } from "@/core/setout";
 import { checkVin } from "@/core/vehicle";
 import type { Person } from "../auth/session";
 import { config } from "../config";
 import { db } from "../db/client";
 import { jobEvents, jobs, people, presence } from "../db/schema";
+import { photoExists } from "../photos/store";
 import { glassPolicy, listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
 
 export type JobRow = {
@@ -115,6 +117,8 @@ export function appendEvents(
         seq += 1;
         const body = e.body.kind === "settle" ? settle(jobId, job.ground) : e.body;
         if (body.kind === "strike") checkStrike(jobId, body.target);
+        if (body.kind === "photo" && !photoExists(body.photo))
+          throw new JobRefusal("The photo did not arrive. Send it again.");
         tx.insert(jobEvents)
           .values({ id: e.id, jobId, seq, at: e.takenAt <= now ? e.takenAt : now, personId: person.id, body })
           .run();
@@ -145,9 +149,7 @@ function checkStrike(jobId: string, target: string): void {
   const event = eventsAfter(jobId).find((e) => e.id === target);
   if (!event) throw new JobRefusal("The line to strike is not in this job.");
   if (
-    !["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "glass"].includes(
-      event.body.kind,
-    )
+    !["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "glass", "walk", "photo", "consent"].includes(event.body.kind) // prettier-ignore
   )
     throw new JobRefusal("This line cannot be struck.");
 }
@@ -216,4 +218,38 @@ export function peopleOn(now = Date.now()): Map<string, { id: string; name: stri
   const rows = db().select({ jobId: presence.jobId, id: people.id, name: people.name, initials: people.initials }).from(presence).innerJoin(people, eq(people.id, presence.personId)).where(gt(presence.seenAt, since)).all(); // prettier-ignore
   for (const { jobId, ...p } of rows) on.set(jobId, [...(on.get(jobId) ?? []), p]);
   return on;
+}
+
+/** A vehicle the shop has had before, newest visit first. */
+export type PastVehicle = {
+  vin: string;
+  vehicleId: string;
+  vehicle: string;
+  plate: string;
+  customer: string;
+  answers: Intake["answers"];
+  visits: { id: string; number: number; at: string; done: string }[];
+};
+
+/** Every vehicle the shop has taken in, by VIN; what is known of it is what was written last. */
+export function pastVehicles(): PastVehicle[] {
+  const known = new Map<string, PastVehicle>();
+  const rows = db().select({ id: jobs.id, number: jobs.number, createdAt: jobs.createdAt, ground: jobs.ground }).from(jobs).orderBy(desc(jobs.createdAt)).all(); // prettier-ignore
+  for (const { id, number, createdAt, ground } of rows) {
+    const { intake, vehicle } = ground;
+    const visit = { id, number, at: createdAt, done: intake.happenings.map(happeningName).join(", ") };
+    const before = known.get(intake.vin);
+    if (before) before.visits.push(visit);
+    else
+      known.set(intake.vin, {
+        vin: intake.vin,
+        vehicleId: vehicle.id,
+        vehicle: `${vehicle.make} ${vehicle.model}`,
+        plate: intake.plate,
+        customer: intake.customer,
+        answers: intake.answers,
+        visits: [visit],
+      });
+  }
+  return [...known.values()];
 }

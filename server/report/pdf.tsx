@@ -2,9 +2,12 @@ import path from "node:path";
 import {
   Document,
   Font,
+  Image,
   Page,
+  Path,
   renderToBuffer,
   StyleSheet,
+  Svg,
   Text as PlainText,
   View,
   type TextProps,
@@ -12,6 +15,7 @@ import {
 import { Children, type ReactNode } from "react";
 import {
   aimLearned,
+  arrivalLines,
   glassLine,
   readingFigures,
   resultLines,
@@ -101,7 +105,10 @@ const Facts = ({ facts }: { facts: [string, string][] }) => (
   </>
 );
 
-function Report({ record }: { record: JobRecord }) {
+/** A photo of the record with its bytes. */
+export type ReportPhoto = JobRecord["photos"][number] & { jpeg: Buffer };
+
+function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
   const { job, vehicle, owed, setOut, run } = record;
   const times = [2.5, 2.5, 1.1, 0.6, 1.35, 0.85, 1.5];
   return (
@@ -124,6 +131,8 @@ function Report({ record }: { record: JobRecord }) {
               ["Repair order", job.order || "not given"],
               ...(glassLine(record) ? ([["Glass", glassLine(record)!]] as [string, string][]) : []),
               ["Taken in", `${dateAndTime(job.takenInAt)} by ${job.takenInBy.name}`],
+              ...(job.promisedAt ? ([["Promised for", dateAndTime(job.promisedAt)]] as [string, string][]) : []),
+              ...arrivalLines(record),
             ]}
           />
         </Part>
@@ -150,8 +159,13 @@ function Report({ record }: { record: JobRecord }) {
           {record.checks.map((c, i) => (
             <Row
               key={i}
-              cells={[c.ask, c.outcome + (c.reason ? `: ${c.reason}` : ""), `${clockTime(c.at)} ${c.by.initials}`]}
-              widths={[4, 2.2, 1]}
+              cells={[
+                c.ask,
+                c.measured.map((m) => `${m.name} ${m.value}${m.ok ? "" : " (out of limits)"}`).join("; "),
+                c.outcome + (c.reason ? `: ${c.reason}` : ""),
+                `${clockTime(c.at)} ${c.by.initials}`,
+              ]}
+              widths={[2.6, 3, 1.4, 0.9]}
             />
           ))}
         </Part>
@@ -232,6 +246,37 @@ function Report({ record }: { record: JobRecord }) {
             <Text key={t}>{t}</Text>
           ))}
         </Part>
+        {record.consent && (
+          <Part title="Consent to drive">
+            <Text>{record.consent.words}</Text>
+            <Svg viewBox="0 0 1000 300" style={{ width: 180, height: 54, marginTop: 4 }}>
+              {record.consent.strokes.map(
+                (s, i) =>
+                <Path key={i} d={s.map(([x, y], k) => `${k === 0 ? "M" : "L"}${x} ${y}`).join(" ")} stroke={INK} strokeWidth={5} fill="none" />, // prettier-ignore
+              )}
+            </Svg>
+            <Text style={styles.soft}>
+              {record.consent.name}, {dateAndTime(record.consent.at)}, before {record.consent.by.name}.
+            </Text>
+          </Part>
+        )}
+        {photos.length > 0 && (
+          <Part title="Photos">
+            <View style={{ flexDirection: "row", flexWrap: "wrap", gap: 8, marginTop: 4 }}>
+              {photos.map(
+                (photo) =>
+                <View key={photo.sha256} wrap={false} style={{ width: 166 }}>
+                  {/* eslint-disable-next-line jsx-a11y/alt-text -- on paper there is no alternative text */}
+                  <Image src={{ data: photo.jpeg, format: "jpg" }} style={{ width: 166, height: 124, objectFit: "cover" }} />
+                  <Text style={[styles.soft, { fontSize: 7 }]}>
+                    {photo.shows}
+                    {photo.takenAt ? `, taken ${dateAndTime(photo.takenAt)}` : ""}. SHA-256 {photo.sha256.slice(0, 12)}
+                  </Text>
+                </View>, // prettier-ignore
+              )}
+            </View>
+          </Part>
+        )}
         {record.open.length > 0 && (
           <Part title="Still open">
             {record.open.map((o) => (
@@ -257,5 +302,6 @@ function Report({ record }: { record: JobRecord }) {
   );
 }
 
-/** Renders the report of a record; every figure comes from the record. */
-export const renderReport = (record: JobRecord): Promise<Buffer> => renderToBuffer(<Report record={record} />);
+/** Renders the report of a record; every figure comes from the record. Photos that are not kept here are left out. */
+export const renderReport = (record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> =>
+  renderToBuffer(<Report record={record} photos={photos} />);

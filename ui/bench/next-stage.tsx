@@ -10,23 +10,30 @@ import { NextBar } from "./next-bar";
 export function NextStage({
   after,
   say,
+  tone = "settled",
+  to,
   detail,
   children,
 }: {
   after: StageId;
   say: string;
+  tone?: "settled" | "loose";
+  /** The stage to go to, where it is not simply the next that lacks something. */
+  to?: StageId;
   detail?: ReactNode;
   children?: ReactNode;
 }) {
   const { stages, head } = useJob();
   const from = STAGES.findIndex((s) => s.id === after);
   const lacking = stages.slice(from + 1).find((s) => s.state !== "settled" && s.state !== "none");
-  const next = STAGES.find((s) => s.id === (lacking?.id ?? "hand-over"))!;
+  const next = STAGES.find((s) => s.id === (to ?? lacking?.id ?? "hand-over"))!;
   return (
     <NextBar
-      tone="settled"
+      tone={tone}
       say={say}
-      detail={detail ?? (lacking ? `${next.name}: ${lacking.lacks ?? "next"}.` : "Everything is settled.")}
+      detail={
+        detail ?? (to ? undefined : lacking ? `${next.name}: ${lacking.lacks ?? "next"}.` : "Everything is settled.")
+      }
     >
       {children}
       {next.id !== after && (

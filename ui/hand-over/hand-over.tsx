@@ -1,11 +1,13 @@
 "use client";
 
 import { useMemo } from "react";
-import { buildRecord, readingFigures, resultLines, runLine, timeLines, verdictLine } from "@/core/record";
+import { PHOTO_SUBJECTS, type PhotoSubject } from "@/core/job";
+import { arrivalLines, buildRecord, readingFigures, resultLines, runLine, timeLines, verdictLine } from "@/core/record";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
+import { Photos } from "../photos/photos";
 import { Button } from "../primitives/button";
 import { Facts, Paper } from "../primitives/paper";
 
@@ -76,9 +78,18 @@ export function HandOver() {
               ["Customer", record.job.customer],
               ["Repair order", record.job.order || "not given"],
               ["Taken in", `${dateAndTime(record.job.takenInAt)} by ${record.job.takenInBy.name}`],
+              ...(record.job.promisedAt ? ([["Promised for", dateAndTime(record.job.promisedAt)]] as [string, string][]) : []),
+              ...arrivalLines(record),
+              ...(record.consent ? ([["Consent to drive", `${record.consent.name}, ${dateAndTime(record.consent.at)}`]] as [string, string][]) : []),
             ]}
           />
         </section>
+        {record.photos.length > 0 && (
+          <section className="mt-6">
+            <h2 className="mb-2 text-xl font-semibold">Photos</h2>
+            <Photos subjects={(Object.keys(PHOTO_SUBJECTS) as PhotoSubject[]).filter((s) => record.photos.some((p) => p.shows === PHOTO_SUBJECTS[s]))} />
+          </section>
+        )}
         <section className="mt-6">
           <h2 className="mb-1 text-xl font-semibold">Time</h2>
           {timeLines(record).map((t) => (

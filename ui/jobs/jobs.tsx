@@ -22,8 +22,10 @@ const matches = (t: JobTicket, words: string[]): boolean => {
   return words.every((w) => text.includes(w));
 };
 
+type Props = { tickets: JobTicket[]; now: string; mayTakeIn: boolean; find: boolean };
+
 /** The start page: every job, what it lacks, who is on it. */
-export function Jobs({ tickets, mayTakeIn, find }: { tickets: JobTicket[]; mayTakeIn: boolean; find: boolean }) {
+export function Jobs({ tickets, now, mayTakeIn, find }: Props) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [filter, setFilter] = useState<JobState | "all">("all");
@@ -93,7 +95,7 @@ export function Jobs({ tickets, mayTakeIn, find }: { tickets: JobTicket[]; mayTa
       </div>
       <ol className="border-t-2 border-ink">
         {shown.map((t) => (
-          <Ticket key={t.id} ticket={t} />
+          <Ticket key={t.id} ticket={t} now={now} />
         ))}
       </ol>
       {shown.length === 0 && (

@@ -12,7 +12,7 @@ const STATES: Record<JobState, { words: string; mark: MarkState; tone: string }>
 };
 
 /** One job on the list: what it is, how far it is, what it lacks, who has it open. */
-export function Ticket({ ticket: t }: { ticket: JobTicket }) {
+export function Ticket({ ticket: t, now }: { ticket: JobTicket; now: string }) {
   const state = STATES[t.state];
   const stage = t.lacks && STAGES.find((s) => s.id === t.lacks!.stage);
   return (
@@ -41,6 +41,11 @@ export function Ticket({ ticket: t }: { ticket: JobTicket }) {
               ? `Last written ${dateAndTime(t.last.at)}`
               : `${stage.n} ${stage.name}: ${t.lacks!.words}`}
           </span>
+          {t.promisedAt && t.state !== "handed-over" && (
+            <span className={`block truncate text-sm ${t.promisedAt < now ? "font-semibold text-loose" : "text-soft"}`}>
+              {`Promised for ${dateAndTime(t.promisedAt)}${t.promisedAt < now ? ": late" : ""}`}
+            </span>
+          )}
         </span>
         <span className="col-start-2 flex items-center gap-3 lg:col-start-auto lg:flex-col lg:items-end lg:gap-1">
           <span className="flex gap-1" aria-hidden>

@@ -1,7 +1,6 @@
 "use client";
 
-import { useEffect, useState } from "react";
-import { eventsOf, strikes } from "@/core/job";
+import { lastOf, MOUNT_PARTS, type MountPart } from "@/core/job";
 import { glassSeatOf, partProblem } from "@/core/ready";
 import { formatNumber, parseQuantity, radToDeg } from "@/core/units";
 import { GLASS_SPOTS, type GlassSpot } from "@/core/vehicle";
@@ -9,8 +8,10 @@ import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Field } from "../primitives/field";
 import { Mark } from "../primitives/marks";
+import { useKept } from "../primitives/use-kept";
+import { Photos } from "../photos/photos";
 
-type Draft = { part: string; fitter: string; reason: string; depths: Record<string, string> };
+type Draft = { part: string; fitter: string; reason: string; depths: Record<string, string>; mount: Partial<Record<MountPart, boolean>> }; // prettier-ignore
 
 const GRID: (GlassSpot | null)[] = [
   "top-left",
@@ -31,27 +32,14 @@ const depthOf = (spot: GlassSpot, text: string) =>
 export function GlassCheck() {
   const { ground, events, head, write, me } = useJob();
   const { vehicle, glassPolicy } = ground;
-  const key = `iridel:glass:${head.id}`;
-  const struck = strikes(events);
-  const kept = eventsOf(events, "glass").findLast((e) => !struck.has(e.id));
-  const [draft, setDraft] = useState<Draft>({
+  const kept = lastOf(events, "glass");
+  const [draft, change, letGo] = useKept<Draft>(`iridel:glass:${head.id}`, {
     part: kept?.body.part ?? "",
     fitter: kept?.body.fitter ?? "",
     reason: kept?.body.partReason ?? "",
     depths: Object.fromEntries(Object.entries(kept?.body.depths ?? {}).map(([s, v]) => [s, String(v)])),
+    mount: kept?.body.mount ?? {},
   });
-  useEffect(() => {
-    const left = localStorage.getItem(key);
-    // Only the browser knows what an earlier visit left; it is read after the first paint.
-    // eslint-disable-next-line react-hooks/set-state-in-effect
-    if (left) setDraft(JSON.parse(left) as Draft);
-  }, [key]);
-  const change = (patch: Partial<Draft>): void =>
-    setDraft((d) => {
-      const next = { ...d, ...patch };
-      localStorage.setItem(key, JSON.stringify(next));
-      return next;
-    });
 
   const typed = GLASS_SPOTS.map((spot) => ({
     spot,
@@ -73,8 +61,9 @@ export function GlassCheck() {
       fitter: draft.fitter.trim(),
       partReason: draft.reason.trim() || null,
       depths,
+      mount: draft.mount,
     });
-    localStorage.removeItem(key);
+    letGo();
   };
 
   return (
@@ -143,6 +132,26 @@ export function GlassCheck() {
             </Button>
           )}
         </div>
+      </div>
+      <div className="mt-4 grid items-start gap-x-10 gap-y-4 xl:grid-cols-2">
+        <ul>
+          {(Object.keys(MOUNT_PARTS) as MountPart[]).map((part) => {
+            const is = draft.mount[part];
+            return (
+              <li key={part} className="flex items-center gap-3 border-b border-dashed border-hairline py-1.5">
+                <Mark state={is === undefined ? "open" : is ? "settled" : "stop"} size={16} />
+                <span className={`min-w-0 flex-1 text-lg leading-tight ${is === false ? "font-semibold text-stop" : ""}`}>{is === false ? `${MOUNT_PARTS[part].bad}. Put it right first.` : MOUNT_PARTS[part].ask}</span>
+                {!readOnly &&
+                  ([true, false] as const).map((answer) => (
+                    <button key={String(answer)} type="button" aria-pressed={is === answer} aria-label={`${MOUNT_PARTS[part].ask}: ${answer ? "yes" : "no"}`} onClick={() => change({ mount: { ...draft.mount, [part]: answer } })} className={`min-h-12 min-w-14 rounded-md border-2 text-base ${is === answer ? "border-act bg-act font-semibold text-on-act" : "border-hairline hover:border-ink"}`}>
+                      {answer ? "Yes" : "No"}
+                    </button>
+                  ))}
+              </li>
+            );
+          })}
+        </ul>
+        <Photos subjects={["glass", "bracket", "film"]} />
       </div>
     </section>
   ); // prettier-ignore

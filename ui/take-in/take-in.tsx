@@ -5,11 +5,14 @@ import { useEffect, useMemo, useRef, useState, useTransition } from "react";
 import type { Stand } from "@/core/setout";
 import type { RuleBook } from "@/core/owed";
 import type { Sheet } from "@/core/sheet";
-import type { Vehicle } from "@/core/vehicle";
+import { vinFromCode, type Vehicle } from "@/core/vehicle";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { Field } from "../primitives/field";
+import { CodePhoto } from "../scanning/code-photo";
+import { useWedge } from "../scanning/use-wedge";
 import { Happenings } from "./happenings";
+import { HereBefore, type Past } from "./here-before";
 import { OwedPreview } from "./owed-preview";
 import { Questions } from "./questions";
 import { readIntake, useIntakeDraft, type FieldId } from "./use-intake";
@@ -22,12 +25,14 @@ export function TakeIn({
   sheets,
   stands,
   book,
+  past,
   open,
 }: {
   vehicles: Vehicle[];
   sheets: Sheet[];
   stands: Stand[];
   book: RuleBook;
+  past: Past[];
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
 }) {
   const [draft, change, clear] = useIntakeDraft();
@@ -45,6 +50,24 @@ export function TakeIn({
     if (window.matchMedia("(pointer: fine)").matches) vin.current?.focus();
   }, []);
 
+  // A scanner types wherever the cursor stands: its characters are taken out of that field again.
+  const before = useRef(draft);
+  const takeCode = (texts: string[], restore: Partial<typeof draft> = {}): string | null => {
+    const found = texts.map(vinFromCode).find((v) => v !== null);
+    if (!found) return `The code says "${texts[0]}", which holds no valid VIN. Scan the VIN’s own label, or type it.`;
+    change({ ...restore, vin: found, vehicleId: null });
+    return null;
+  };
+  useWedge(
+    () => (before.current = draft),
+    (code) => {
+      const problem = takeCode([code], before.current);
+      const inField = document.activeElement?.matches("input, textarea");
+      setRefusal(inField ? null : problem);
+      return problem === null || !inField;
+    },
+  );
+
   const go = (field: FieldId | null): void => {
     const target = document.getElementById(field === "vin" ? "vin" : `take-in-${field}`);
     target?.scrollIntoView({ block: "center" });
@@ -59,7 +82,7 @@ export function TakeIn({
         const answer = await open(intake);
         if (answer.message !== undefined) return setRefusal(answer.message);
         clear();
-        router.push(`/jobs/${answer.id}/set-out`);
+        router.push(`/jobs/${answer.id}/take-in`);
       } catch {
         setRefusal("The shop does not answer. What is typed here is kept; press again when the shop is back.");
       }
@@ -85,6 +108,14 @@ export function TakeIn({
             onChange={(v) => change({ vin: v, vehicleId: null })}
             onReason={(vinReason) => change({ vinReason })}
           />
+          <div className="-mt-2 flex flex-wrap items-center gap-x-2 gap-y-1">
+            <CodePhoto label="Read it from a photo" onCodes={(texts) => takeCode(texts)} />
+            <HereBefore
+              past={past}
+              vin={r.vin.vin}
+              onChoose={(p) => change({ vin: p.vin, vehicleId: p.vehicleId, plate: p.plate, customer: p.customer, answers: p.answers })}
+            />
+          </div>
           <fieldset id="take-in-vehicle">
             <legend className="mb-2 text-sm font-semibold text-soft">
               Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
@@ -118,6 +149,7 @@ export function TakeIn({
             <Field label="Plate" value={draft.plate} maxLength={20} onChange={(e) => change({ plate: e.target.value.toUpperCase() })} />
             <Field label="Repair order" value={draft.order} maxLength={40} onChange={(e) => change({ order: e.target.value })} />
           </div>
+          <Field type="datetime-local" label="Promised for" value={draft.promised} onChange={(e) => change({ promised: e.target.value })} />
           <Field label="What the customer complains of" value={draft.complaint} maxLength={400} onChange={(e) => change({ complaint: e.target.value })} />
           {r.sheet?.datum === "thrust" && (
             <div id="take-in-toe" className="grid grid-cols-2 gap-4">

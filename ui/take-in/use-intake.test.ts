@@ -7,7 +7,7 @@ import { readIntake, type IntakeDraft } from "./use-intake";
 
 const LISSE = madeUpVin("0NVLS2DA7R100417");
 const TARN = madeUpVin("0BRTRN5B2T220903");
-const full: IntakeDraft = { vin: LISSE, vinReason: "", vehicleId: null, happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", standId: null, customer: "Elin Marsh", plate: " HQ 41 ", order: "", toeLeft: "", toeRight: "" }; // prettier-ignore
+const full: IntakeDraft = { vin: LISSE, vinReason: "", vehicleId: null, happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", standId: null, customer: "Elin Marsh", plate: " HQ 41 ", promised: "", order: "",  toeLeft: "", toeRight: "" }; // prettier-ignore
 const read = (change: Partial<IntakeDraft>) => readIntake({ ...full, ...change }, VEHICLES, SHEETS, STANDS, RULES);
 
 describe("reading the intake", () => {

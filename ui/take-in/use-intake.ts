@@ -19,11 +19,13 @@ export type IntakeDraft = {
   customer: string;
   plate: string;
   order: string;
+  /** As the browser's own date field writes it: local time without a zone. */
+  promised: string;
   toeLeft: string;
   toeRight: string;
 };
 
-const EMPTY: IntakeDraft = { vin: "", vinReason: "", vehicleId: null, happenings: [], answers: {}, complaint: "", standId: null, customer: "", plate: "", order: "", toeLeft: "", toeRight: "" }; // prettier-ignore
+const EMPTY: IntakeDraft = { vin: "", vinReason: "", vehicleId: null, happenings: [], answers: {}, complaint: "", standId: null, customer: "", plate: "", order: "", promised: "", toeLeft: "", toeRight: "" }; // prettier-ignore
 const KEY = "iridel:take-in/2";
 
 /** The draft, surviving reload and crash. */
@@ -126,6 +128,7 @@ export function readIntake(
     customer: d.customer.trim(),
     plate: d.plate.trim(),
     order: d.order.trim(),
+    promisedAt: d.promised ? new Date(d.promised).toISOString() : null,
     rearToeDeg: sheet.datum === "thrust" ? { left: toe.left!, right: toe.right! } : null,
   };
   return { ...reading, lack: null, intake };

@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
 import { takeInVehicle } from "@/server/jobs/actions";
+import { pastVehicles } from "@/server/jobs/store";
 import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
 
@@ -16,6 +17,7 @@ export default async function TakeInPage() {
       sheets={listSheets()}
       stands={listStands()}
       book={ruleBook()}
+      past={pastVehicles()}
       open={takeInVehicle}
     />
   );

@@ -1,4 +1,5 @@
 import { allow, problem } from "@/server/auth/guard";
+import { photoBytes } from "@/server/photos/store";
 import { renderReport } from "@/server/report/pdf";
 import { recordOf } from "@/server/report/record";
 
@@ -8,7 +9,11 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   if ("refusal" in who) return who.refusal;
   const record = recordOf((await params).id);
   if (!record) return problem(404, "There is no such job. Go back to the list.");
-  const pdf = await renderReport(record);
+  const photos = record.photos.flatMap((p) => {
+    const jpeg = photoBytes(p.sha256);
+    return jpeg ? [{ ...p, jpeg }] : [];
+  });
+  const pdf = await renderReport(record, photos);
   return new Response(new Uint8Array(pdf), {
     headers: {
       "content-type": "application/pdf",

@@ -1,0 +1,84 @@
+"use client";
+
+import { History } from "lucide-react";
+import Link from "next/link";
+import { useState } from "react";
+import { dateAndTime } from "@/core/units";
+import { Dialog } from "../primitives/dialog";
+
+/** A vehicle that was here before, as the take-in page needs it. */
+export type Past = {
+  vin: string;
+  vehicleId: string;
+  vehicle: string;
+  plate: string;
+  customer: string;
+  answers: Record<string, string>;
+  visits: { id: string; number: number; at: string; done: string }[];
+};
+
+/** The shop's past vehicles to choose from; and, once the VIN is known, what was done to this one before. */
+export function HereBefore({ past, vin, onChoose }: { past: Past[]; vin: string; onChoose: (vehicle: Past) => void }) {
+  const [open, setOpen] = useState(false);
+  const [text, setText] = useState("");
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = past.filter((p) => {
+    const all = [p.vin, p.vehicle, p.plate, p.plate.replace(/\s/g, ""), p.customer, ...p.visits.map((v) => v.number)].join(" ").toLowerCase(); // prettier-ignore
+    return words.every((w) => all.includes(w));
+  });
+  const known = past.find((p) => p.vin === vin);
+  if (past.length === 0) return null;
+  return (
+    <>
+      <button type="button" onClick={() => setOpen(true)} className="inline-flex min-h-12 items-center gap-2 rounded-md px-2 text-base font-semibold text-act hover:bg-wash">
+        <History size={20} aria-hidden /> Was here before
+      </button>
+      {known && (
+        <div className="w-full border-l-4 border-act bg-sheet px-3 py-1.5 text-base">
+          <b className="font-semibold">{`Here before: ${known.customer}${known.plate ? `, ${known.plate}` : ""}`}</b>
+          {known.visits.slice(0, 3).map((v) => (
+            <Link key={v.id} href={`/jobs/${v.id}/hand-over`} className="block min-h-8 truncate text-act underline decoration-dotted underline-offset-4">
+              {`Job ${v.number}, ${dateAndTime(v.at)}: ${v.done}`}
+            </Link>
+          ))}
+        </div>
+      )}
+      <Dialog open={open} onClose={() => setOpen(false)} title="Vehicles that were here before" wide>
+        <input
+          type="search"
+          autoFocus
+          aria-label="Find a vehicle"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          placeholder="Plate, customer, VIN, job number"
+          className="mb-2 min-h-14 w-full border-b-2 border-ink bg-transparent px-1 text-xl outline-none placeholder:text-soft focus:border-act"
+        />
+        <ul className="max-h-[56dvh] overflow-y-auto">
+          {found.map((p) => (
+            <li key={p.vin} className="border-b border-dashed border-hairline">
+              <button
+                type="button"
+                onClick={() => {
+                  onChoose(p);
+                  setOpen(false);
+                }}
+                className="grid min-h-16 w-full grid-cols-[1fr_auto] items-center gap-x-4 px-2 py-2 text-left hover:bg-wash"
+              >
+                <span className="min-w-0">
+                  <span className="block truncate text-lg font-semibold leading-tight">{[p.plate, p.vehicle].filter(Boolean).join(" · ")}</span>
+                  <span className="block truncate text-base text-soft">{p.customer}</span>
+                  <span className="figure block truncate text-sm text-soft">{p.vin}</span>
+                </span>
+                <span className="text-right text-sm text-soft">
+                  {p.visits.length === 1 ? "1 job" : `${p.visits.length} jobs`}
+                  <span className="block">{dateAndTime(p.visits[0]!.at)}</span>
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {found.length === 0 && <p className="py-6 text-center text-lg text-soft">No vehicle fits. Type its VIN instead.</p>}
+      </Dialog>
+    </>
+  ); // prettier-ignore
+}
