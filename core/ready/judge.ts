@@ -1,16 +1,18 @@
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
 import type { Measure } from "@/core/sheet";
 import { degToRad, formatNumber, formatQuantity, radToDeg, type Quantity, type UnitId } from "@/core/units";
-import { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Vehicle } from "@/core/vehicle";
+import { archPlace, CORNER_NAMES, readTyre, CORNERS, fitStance, type Corner, type Vehicle } from "@/core/vehicle";
 
 /** One number to be read for a readiness item. */
 export type Field = {
   id: string;
   name: string;
   quantity: Quantity;
-  unit: UnitId | "share" | "V";
+  unit: UnitId | "share" | "V" | "tyre";
   /** Where on the floor plan it is read, vehicle axes; null for numbers of the whole car. */
   at: { xMm: number; yMm: number } | null;
+  /** For tyre markings: those to be expected here, the maker's own first. */
+  markings?: string[];
   /** Readiness can be judged without it. */
   optional?: boolean;
 };
@@ -37,6 +39,14 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
   switch (measure.kind) {
     case "pressures":
       return corners((c) => ({ quantity: { name: `the ${CORNER_NAMES[c]} tyre pressure`, dimension: "pressure", min: 50, max: 1100, expected: placardOf(v, measure.load, c) }, unit: "kPa" })); // prettier-ignore
+    case "tyres":
+      return corners((c) => ({ quantity: { ...plain(`the ${CORNER_NAMES[c]} tyre size`, 350, 1300) }, unit: "tyre", markings: markingsFor(v, c) })); // prettier-ignore
+    case "clear-zone":
+      return [
+        { id: "ahead", name: "free ahead of the bumper", at: null, quantity: plain("the free floor ahead", 0, 60_000), unit: "mm" }, // prettier-ignore
+        { id: "left", name: "free to vehicle left", at: null, quantity: plain("the free floor to the left", 0, 30_000), unit: "mm" }, // prettier-ignore
+        { id: "right", name: "free to vehicle right", at: null, quantity: plain("the free floor to the right", 0, 30_000), unit: "mm" }, // prettier-ignore
+      ];
     case "arches":
       return corners((c) => ({ quantity: { ...plain(`the ${CORNER_NAMES[c]} arch height`, 300, 1700), expected: v.archMm[c] }, unit: "mm" })); // prettier-ignore
     case "floor": {
@@ -68,6 +78,13 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
 const placardOf = (v: Vehicle, load: "half" | "full", c: Corner): number =>
   v.placardKPa[load][c[0] === "F" ? "front" : "rear"];
 
+/** The maker's marking at a corner, and one a shop meets: the same rim with the next lower section. */
+function markingsFor(v: Vehicle, c: Corner): string[] {
+  const own = c[0] === "F" ? v.tyres.front : v.tyres.rear;
+  const t = readTyre(own);
+  return t ? [own, `${t.widthMm}/${Math.round(t.aspect * 100) - 5} R${t.rimIn}`] : [own];
+}
+
 type Values = Readonly<Record<string, number>>;
 
 /** Judges measured values against the sheet's limits and the vehicle's own figures. */
@@ -78,6 +95,13 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
   switch (measure.kind) {
     case "pressures":
       return judgePressures(measure, values, v);
+    case "tyres":
+      return judgeTyres(measure, values, v);
+    case "clear-zone": {
+      const lines = ([["ahead", measure.aheadMm], ["left", measure.sideMm], ["right", measure.sideMm]] as const).map(([id, wanted]) => ({ name: `free ${id}`, value: formatQuantity(values[id]!, "mm"), wanted: `at least ${formatQuantity(wanted, "mm")}`, ok: values[id]! >= wanted })); // prettier-ignore
+      const bad = lines.find((l) => !l.ok);
+      return { ok: !bad, headline: bad ? `${bad.name}: only ${bad.value}` : "room enough on every side", lines };
+    }
     case "arches":
       return judgeArches(measure, values, v);
     case "floor":
@@ -124,6 +148,23 @@ function judgePressures(m: Extract<Measure, { kind: "pressures" }>, values: Valu
       : `${worst.name}: ${formatQuantity(Math.abs(worst.off), "kPa")} too ${worst.off > 0 ? "much" : "little"}`,
     lines,
   };
+}
+
+/** Sizes are judged by overall diameter: a smaller tyre lowers its corner and turns faster than its fellow. */
+function judgeTyres(m: Extract<Measure, { kind: "tyres" }>, values: Values, v: Vehicle): Judgement {
+  const percent = (a: number, b: number): number => (100 * (a - b)) / b;
+  const axle = (name: string, l: Corner, r: Corner) => {
+    const off = percent(values[l]!, values[r]!);
+    return { name: `across the ${name} axle`, value: `${formatNumber(Math.abs(off), 1)} %`, wanted: `at most ${formatNumber(m.axlePercent, 1)} %`, ok: Math.abs(off) <= m.axlePercent }; // prettier-ignore
+  };
+  const nominal = CORNERS.map((c) => {
+    const own = readTyre(c[0] === "F" ? v.tyres.front : v.tyres.rear);
+    const off = own ? percent(values[c]!, own.diameterMm) : 0;
+    return { name: CORNER_NAMES[c], value: `${formatQuantity(values[c]!, "mm")} over all`, wanted: own ? `${formatQuantity(own.diameterMm, "mm")} ± ${formatNumber(m.nominalPercent, 1)} %` : "the maker’s size", ok: Math.abs(off) <= m.nominalPercent }; // prettier-ignore
+  });
+  const lines = [axle("front", "FL", "FR"), axle("rear", "RL", "RR"), ...nominal];
+  const bad = lines.find((l) => !l.ok);
+  return { ok: !bad, headline: bad ? `${bad.name}: ${bad.value}` : "one size on each axle, the maker’s", lines };
 }
 
 function judgeArches(m: Extract<Measure, { kind: "arches" }>, values: Values, v: Vehicle): Judgement {

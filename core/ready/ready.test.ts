@@ -4,6 +4,7 @@ import { gaussian, randomFrom } from "@/core/math/random";
 import type { Measure } from "@/core/sheet";
 import { degToRad, formatQuantity, parseQuantity } from "@/core/units";
 import { VEHICLES } from "@/demo/data/vehicles";
+import { readTyre } from "@/core/vehicle";
 import { batteryTrend, fieldsFor, floorOf, glassSeatOf, glassWords, judgeMeasure, partProblem } from ".";
 
 const car = VEHICLES[0]!;
@@ -156,5 +157,41 @@ describe("which glass may stay", () => {
     const problem = partProblem(car, policy, part, reason);
     if (message === null) expect(problem).toBeNull();
     else expect(problem!.message).toMatch(message);
+  });
+});
+
+describe("tyre sizes", () => {
+  const TYRES: Measure = { kind: "tyres", axlePercent: 1, nominalPercent: 3 };
+  const all = (marking: string, more: Record<string, string> = {}) =>
+    Object.fromEntries(Object.entries({ FL: marking, FR: marking, RL: marking, RR: marking, ...more }).map(([c, m]) => [c, readTyre(m)!.diameterMm])); // prettier-ignore
+  it.each([
+    // Rim inches at 25.4 mm and twice the section height, by hand.
+    ["225/45 R17 91W", 634.3],
+    ["185/60R15", 603],
+    ["P 205/55-16", 631.9],
+    ["265/70 R19.5", 866.3],
+  ])("%s is %f mm over all", (marking, mm) => expect(readTyre(marking)!.diameterMm).toBeCloseTo(mm, 9));
+  it.each(["", "225", "225/45", "45/225 R17", "999/45 R17", "225/45 R99", "225x45xR17"])("%j is no marking", (text) =>
+    expect(readTyre(text)).toBeNull(),
+  );
+  it("alike and the maker's are fine; one odd tyre names its axle; four wrong ones are named too", () => {
+    const own = car.tyres.front;
+    expect(judgeMeasure(TYRES, all(own), car).ok).toBe(true);
+    expect(judgeMeasure(TYRES, all(own, { RR: "235/35 R18" }), car)).toMatchObject({
+      ok: false,
+      headline: expect.stringContaining("across the rear axle") as string,
+    });
+    expect(judgeMeasure(TYRES, all("235/55 R18"), car)).toMatchObject({
+      ok: false,
+      headline: expect.stringContaining("front left") as string,
+    });
+  });
+});
+
+describe("the clear zone", () => {
+  const ZONE: Measure = { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 };
+  it("is as wide as its narrowest side", () => {
+    expect(judgeMeasure(ZONE, { ahead: 4600, left: 1300, right: 1300 }, car).ok).toBe(true);
+    expect(plain(judgeMeasure(ZONE, { ahead: 5000, left: 1300, right: 1299 }, car).headline)).toBe("free right: only 1 299 mm"); // prettier-ignore
   });
 });

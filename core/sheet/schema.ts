@@ -46,6 +46,10 @@ const ask = z.object({ id, ask: say, why: say });
 /** A readiness item that is measured, with what the sheet allows. */
 const measure = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("pressures"), load: z.enum(["half", "full"]), toleranceKPa: z.number().min(1).max(60) }),
+  /** Sizes read off the four tyres: largest difference of overall diameter across an axle, and from the maker's size. */
+  z.object({ kind: z.literal("tyres"), axlePercent: z.number().min(0.1).max(5), nominalPercent: z.number().min(0.5).max(10) }), // prettier-ignore
+  /** Free floor before the front bumper and to each side of the centreline, with nothing board-like in it. */
+  z.object({ kind: z.literal("clear-zone"), aheadMm: z.number().min(500).max(20000), sideMm: z.number().min(300).max(10000) }), // prettier-ignore
   z.object({
     kind: z.literal("arches"),
     cameraHeightMm: z.number().min(2).max(100),

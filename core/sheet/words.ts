@@ -32,5 +32,7 @@ const FIELD_NAMES: Record<string, string> = {
 export function fieldName(path: string): string {
   const step = /^run\.(\d+)/.exec(path);
   if (step) return `step ${Number(step[1]) + 1}`;
+  const item = /^(ready|prove)\.(\d+)/.exec(path);
+  if (item) return `item ${Number(item[2]) + 1} of what is checked ${item[1] === "ready" ? "before" : "after"}`;
   return FIELD_NAMES[path] ?? path;
 }

@@ -5,11 +5,14 @@ const READY: Sheet["ready"] = [
   { id: "baseline-scan", ask: "Fault codes read before work and kept", why: "What was there before must be told apart from what the work left.", measure: { kind: "scan" } },
   { id: "maintainer", ask: "Battery maintainer on, supply steady", why: "Ignition-on work drains the battery; a dip stops the routine.", measure: { kind: "battery", minVolts: 12.4, minMinutes: 30 } },
   { id: "tyres", ask: "Tyre pressures at placard", why: "A soft tyre tips the camera.", measure: { kind: "pressures", load: "half", toleranceKPa: 12 } },
+  { id: "tyre-sizes", ask: "Tyre sizes alike across each axle", why: "A smaller tyre lowers its corner, and the wheels no longer turn alike.", measure: { kind: "tyres", axlePercent: 1, nominalPercent: 3 } },
   { id: "load", ask: "Fuel above half, no people or cargo", why: "Load changes the height and pitch of the camera.", measure: { kind: "fuel", minShare: 0.5 } },
   { id: "stance", ask: "Body stands as it should: heights at the four arches", why: "A sagging spring turns the camera as surely as a bent bracket.", measure: { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 } },
-  { id: "steering", ask: "Steering straight, doors shut, lights off", why: "The routine refuses otherwise, or learns crooked.", measure: { kind: "steering", maxDeg: 3 } },
+  { id: "steering", ask: "Steering straight", why: "The routine refuses otherwise, or learns crooked.", measure: { kind: "steering", maxDeg: 3 } },
   { id: "floor", ask: "Floor read at the four tyres and at the stand", why: "The board's height counts from the car's plane, not from the floor it happens to stand on.", measure: { kind: "floor", slopeDeg: 0.6, twistMm: 5 } },
-  { id: "space", ask: "Clear zone, light even, nothing board-like behind", why: "The camera must find one board only." },
+  { id: "shut", ask: "Doors and bonnet shut, lights and wipers off", why: "An open door tips the body; the routine refuses with the lights on." },
+  { id: "space", ask: "Clear zone measured, nothing board-like in it", why: "The camera must find one board only.", measure: { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 } },
+  { id: "light", ask: "Light even, no glare or sun on the board's place", why: "A bright patch hides the pattern; so does a shadow across it." },
 ]; // prettier-ignore
 
 const PROVE: Sheet["prove"] = [

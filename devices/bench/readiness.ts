@@ -2,7 +2,7 @@ import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
 import { fieldsFor } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import { archPlace, CORNERS, type Corner } from "@/core/vehicle";
+import { archPlace, CORNERS, readTyre, type Corner } from "@/core/vehicle";
 import type { BenchWorld } from "./world";
 
 /** How the car was driven in: a pure function of the bay's seed. What was fixed stands as the book wants it. */
@@ -17,6 +17,10 @@ function condition(world: BenchWorld) {
     rollRad: degToRad(0.05) * gaussian(random),
     fuel: 0.45 + 0.5 * random(),
     steeringRad: degToRad(1.2) * gaussian(random),
+    /** Now and then one tyre is of another size than its fellow. */
+    oddTyre: random() < 0.15 ? CORNERS[Math.floor(random() * 4)]! : null,
+    /** How much of the wanted room is there; below one something stands in it. */
+    room: 0.95 + 0.6 * random(),
   };
 }
 
@@ -43,6 +47,14 @@ export function readReadiness(
       case "pressures": {
         const wanted = vehicle.placardKPa[measure.load][id[0] === "F" ? "front" : "rear"];
         return Math.round(wanted - (corner === car.soft && !fixed ? car.softKPa : 0) + 2 * gaussian(noise));
+      }
+      case "tyres": {
+        const [own, odd] = fieldsFor(measure, vehicle).find((f) => f.id === id)!.markings!;
+        return readTyre(corner === car.oddTyre && !fixed && odd ? odd : own!)!.diameterMm;
+      }
+      case "clear-zone": {
+        const wanted = id === "ahead" ? measure.aheadMm : measure.sideMm;
+        return Math.round(wanted * (fixed ? Math.max(1.1, car.room) : car.room) + 3 * gaussian(noise));
       }
       case "arches":
         return Math.round(archOf(world, car, corner!, fixed) + 1.2 * gaussian(noise));

@@ -59,7 +59,7 @@ describe("readying a job in the simulated bay", () => {
     const outcomes = eventsOf(events, "check").filter((e) => e.body.itemId === "tyres").map((e) => e.body.outcome); // prettier-ignore
     expect(tyres.length).toBe(outcomes.filter((o) => o === "fixed").length || 1);
     const job = findJob(hands.jobId)!;
-    expect(holdReadiness(job, events, "space")).toBeNull();
+    expect(holdReadiness(job, events, "light")).toBeNull();
     expect(Object.keys(holdReadiness(job, events, "floor")!)).toEqual(["FL", "FR", "RL", "RR", "stand", "stand-2"]);
     expect((await scanOnce(job, events, "volts", 0)).type).toBe("volts");
   });

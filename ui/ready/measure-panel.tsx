@@ -7,7 +7,7 @@ import { fitView, softPath, vehicleOutline } from "../floor/geometry";
 import { Mark } from "../primitives/marks";
 import type { Typed, useMeasure } from "./use-measure";
 
-const UNIT_WORDS: Record<string, string> = { kPa: "kPa", mm: "mm", deg: "°", share: "tenths", V: "V" };
+const UNIT_WORDS: Record<string, string> = { kPa: "kPa", mm: "mm", deg: "°", share: "tenths", V: "V", tyre: "" };
 
 type Props = { vehicle: Vehicle; state: ReturnType<typeof useMeasure>; readOnly: boolean };
 
@@ -83,13 +83,13 @@ function FieldInput({
           name={t.field.id}
           value={t.text}
           readOnly={readOnly}
-          inputMode="decimal"
+          inputMode={t.field.unit === "tyre" ? "text" : "decimal"}
           autoComplete="off"
-          placeholder="–"
+          placeholder={t.field.markings?.[0] ?? "–"}
           aria-invalid={t.problem !== null}
           onChange={(e) => onChange(e.target.value)}
           onKeyDown={(e) => e.key === "Enter" && onEnter()}
-          className="figure min-h-14 w-full min-w-0 bg-transparent text-3xl font-semibold outline-none placeholder:text-chalk"
+          className={`figure min-h-14 w-full min-w-0 bg-transparent font-semibold outline-none placeholder:text-chalk ${t.field.markings ? "text-xl" : "text-3xl"}`}
         />
         <span className="text-base text-soft">{UNIT_WORDS[t.field.unit]}</span>
       </span>

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { fieldsFor, judgeMeasure, type Field } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
 import { formatNumber, parseQuantity, radToDeg, type UnitId } from "@/core/units";
-import type { Vehicle } from "@/core/vehicle";
+import { readTyre, type Vehicle } from "@/core/vehicle";
 
 /** One typed field: its text, its value in base units, what is wrong with it. */
 export type Typed = {
@@ -13,10 +13,16 @@ export type Typed = {
   guess: { text: string; typed: string } | null;
 };
 
-const UNIT_OF = (field: Field): UnitId => (field.unit === "share" || field.unit === "V" ? "mm" : field.unit);
+const UNIT_OF = (field: Field): UnitId =>
+  field.unit === "share" || field.unit === "V" || field.unit === "tyre" ? "mm" : field.unit;
 
 function read(field: Field, text: string): Omit<Typed, "field" | "text"> {
   if (text.trim() === "") return { value: null, problem: null, guess: null };
+  if (field.unit === "tyre") {
+    const tyre = readTyre(text);
+    const problem = tyre ? null : `"${text.trim()}" is no tyre size; type it as on the wall: ${field.markings?.[0] ?? "225/45 R17"}.`; // prettier-ignore
+    return { value: tyre?.diameterMm ?? null, problem, guess: null };
+  }
   const parsed = parseQuantity(text, field.quantity, UNIT_OF(field));
   if (parsed.ok) return { value: parsed.value, problem: null, guess: null };
   const guess = parsed.guess ? { text: parsed.guess.text, typed: parsed.guess.text.replace("metres", "m") } : null;
@@ -25,7 +31,11 @@ function read(field: Field, text: string): Omit<Typed, "field" | "text"> {
 
 /** A base-unit value as it would be typed: as exact as the instrument, in the field's own unit. */
 export const asTyped = (field: Field, value: number): string =>
-  field.unit === "deg" ? formatNumber(radToDeg(value), 1).replace("−", "-") : String(Math.round(value * 10) / 10);
+  field.unit === "tyre"
+    ? (field.markings?.find((m) => Math.abs((readTyre(m)?.diameterMm ?? 0) - value) < 0.5) ?? "")
+    : field.unit === "deg"
+      ? formatNumber(radToDeg(value), 1).replace("−", "-")
+      : String(Math.round(value * 10) / 10);
 
 /** The texts of one readiness item; every keystroke is kept until the values are written. */
 export function useMeasure(

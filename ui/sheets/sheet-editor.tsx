@@ -17,6 +17,7 @@ import { DATUM_NAMES } from "@/core/vehicle";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { ChoiceField, NumberField, SetField, TextField } from "./fields";
+import { CheckList } from "./check-list";
 import { StepList } from "./step-list";
 import { getAt, setAt } from "./paths";
 
@@ -132,7 +133,9 @@ export function SheetEditor({ draft, base, vehicles, me, keep, sign, drop }: Pro
           </div>
           <SetField label="For these vehicles" choices={vehicles.map((v) => [v.id, v.name])} {...at("appliesTo.vehicles")} />
           <SetField label="Owed after" choices={(Object.keys(EVENTS) as EventId[]).map((e) => [e, EVENTS[e]])} {...at("appliesTo.after")} />
+          <CheckList stage="ready" doc={doc} problems={problems} readOnly={viewer} onChange={change} />
           <StepList doc={doc} problems={problems} readOnly={viewer} onChange={change} />
+          <CheckList stage="prove" doc={doc} problems={problems} readOnly={viewer} onChange={change} />
         </div>
         <aside className="flex flex-col gap-4">
           <section aria-label="To put right" className={`border-l-4 bg-sheet p-3 ${problems.length > 0 ? "border-stop" : "border-settled"}`}>

@@ -2,6 +2,7 @@
 
 import type { SheetDraft, SheetProblem } from "@/core/sheet";
 import { Button } from "../primitives/button";
+import { RowNumber, Rows, RowText } from "./rows";
 
 type Step = Record<string, unknown> & { id?: string; kind?: string; say?: string };
 type Props = {
@@ -35,36 +36,20 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
   return (
     <section aria-label="Steps of the routine">
       <h2 className="mb-1 text-sm font-semibold text-soft">Steps of the routine</h2>
-      <ol className="flex flex-col gap-1">
-        {steps.map((s, i) => {
+      <Rows items={steps} name="step" keyOf={(s, i) => s.id ?? i} readOnly={readOnly} onChange={put} problemAt={problemAt}>
+        {(s, i) => {
           const kind = KINDS[s.kind ?? "prompt"];
-          const problem = problemAt(i);
           return (
-            <li key={s.id ?? i} className={`flex flex-wrap items-center gap-2 border-l-4 bg-sheet px-3 py-2 ${problem ? "border-stop" : "border-hairline"}`}>
-              <span className="figure w-7 text-lg text-soft">{i + 1}</span>
+            <>
               <span className="w-20 text-base font-semibold">{kind?.name ?? s.kind}</span>
-              <input aria-label={`Step ${i + 1}: what is said`} value={s.say ?? ""} readOnly={readOnly} onChange={(e) => patch(i, { say: e.target.value })} className="min-h-12 min-w-48 flex-1 border-b border-ink bg-transparent px-1 text-base outline-none focus:border-act" />
+              <RowText label={`Step ${i + 1}: what is said`} value={s.say ?? ""} readOnly={readOnly} onChange={(say) => patch(i, { say })} />
               {kind?.numbers.map(([field, name]) => (
-                <label key={field} className="flex items-center gap-1 text-sm text-soft">
-                  {name}
-                  <input aria-label={`Step ${i + 1}: ${name}`} type="number" step="any" value={typeof s[field] === "number" ? s[field] : ""} readOnly={readOnly} onChange={(e) => patch(i, { [field]: e.target.value === "" ? undefined : Number(e.target.value) })} className="figure min-h-12 w-24 border-b border-ink bg-transparent px-1 text-base text-ink outline-none focus:border-act" />
-                </label>
+                <RowNumber key={field} label={`Step ${i + 1}: ${name}`} name={name} value={s[field]} readOnly={readOnly} onChange={(v) => patch(i, { [field]: v })} />
               ))}
-              {!readOnly && (
-                <span className="flex">
-                  <button type="button" aria-label={`Move step ${i + 1} up`} disabled={i === 0} onClick={() => put([...steps.slice(0, i - 1), s, steps[i - 1]!, ...steps.slice(i + 1)])} className="min-h-12 min-w-10 rounded-md hover:bg-wash disabled:opacity-30">
-                    ↑
-                  </button>
-                  <button type="button" aria-label={`Take step ${i + 1} out`} onClick={() => put(steps.filter((_, k) => k !== i))} className="min-h-12 min-w-10 rounded-md hover:bg-wash">
-                    ×
-                  </button>
-                </span>
-              )}
-              {problem && <p className="w-full pl-9 text-sm text-stop">{problem}</p>}
-            </li>
+            </>
           );
-        })}
-      </ol>
+        }}
+      </Rows>
       {!readOnly && (
         <div className="mt-2 flex flex-wrap gap-1">
           {Object.entries(KINDS).map(([kind, { name }]) => (

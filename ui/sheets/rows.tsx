@@ -1,0 +1,63 @@
+"use client";
+
+import type { ReactNode } from "react";
+
+/** Numbered rows of a sheet: each can go up, or out, and carries its own problem. */
+export function Rows<T>({
+  items,
+  name,
+  keyOf,
+  problemAt,
+  readOnly,
+  onChange,
+  children,
+}: {
+  items: T[];
+  /** What one row is called: "step", "item". */
+  name: string;
+  keyOf: (item: T, i: number) => string | number;
+  problemAt: (i: number) => string | null;
+  readOnly: boolean;
+  onChange: (items: T[]) => void;
+  children: (item: T, i: number) => ReactNode;
+}) {
+  return (
+    <ol className="flex flex-col gap-1">
+      {items.map((item, i) => {
+        const problem = problemAt(i);
+        return (
+          <li key={keyOf(item, i)} className={`flex flex-wrap items-center gap-2 border-l-4 bg-sheet px-3 py-2 ${problem ? "border-stop" : "border-hairline"}`}>
+            <span className="figure w-7 text-lg text-soft">{i + 1}</span>
+            {children(item, i)}
+            {!readOnly && (
+              <span className="flex">
+                <button type="button" aria-label={`Move ${name} ${i + 1} up`} disabled={i === 0} onClick={() => onChange([...items.slice(0, i - 1), item, items[i - 1]!, ...items.slice(i + 1)])} className="min-h-12 min-w-10 rounded-md hover:bg-wash disabled:opacity-30">
+                  ↑
+                </button>
+                <button type="button" aria-label={`Take ${name} ${i + 1} out`} onClick={() => onChange(items.filter((_, k) => k !== i))} className="min-h-12 min-w-10 rounded-md hover:bg-wash">
+                  ×
+                </button>
+              </span>
+            )}
+            {problem && <p className="w-full pl-9 text-sm text-stop">{problem}</p>}
+          </li>
+        );
+      })}
+    </ol>
+  ); // prettier-ignore
+}
+
+const LINE = "min-h-12 border-b border-ink bg-transparent px-1 text-base outline-none focus:border-act";
+
+/** A line of text in a row. */
+export const RowText = ({ label, value, readOnly, onChange, className = "flex-1" }: { label: string; value: string; readOnly: boolean; onChange: (text: string) => void; className?: string }) => (
+  <input aria-label={label} title={label} value={value} readOnly={readOnly} onChange={(e) => onChange(e.target.value)} className={`${LINE} min-w-48 ${className}`} />
+); // prettier-ignore
+
+/** A figure in a row, with its name before it. */
+export const RowNumber = ({ label, name, value, readOnly, onChange }: { label: string; name: string; value: unknown; readOnly: boolean; onChange: (value: number | undefined) => void }) => (
+  <label className="flex items-center gap-1 text-sm text-soft">
+    {name}
+    <input aria-label={label} type="number" step="any" value={typeof value === "number" ? value : ""} readOnly={readOnly} onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))} className={`figure ${LINE} w-24 text-ink`} />
+  </label>
+); // prettier-ignore
