@@ -27,7 +27,7 @@ async function makeShop(): Promise<void> {
   for (const v of VEHICLES)
     db()
       .insert(vehicles)
-      .values({ id: v.id, doc: vehicleSchema.parse(v) })
+      .values({ id: v.id, version: 1, doc: vehicleSchema.parse(v) })
       .run();
   for (const s of STANDS)
     db()

@@ -1,11 +1,13 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { recordJsonSchema } from "@/core/record";
 import { sheetJsonSchema } from "@/core/sheet";
+import { vehicleJsonSchema } from "@/core/vehicle";
 
 /** Writes the published JSON Schemas; a test compares them with the code. */
 mkdirSync("public/schemas", { recursive: true });
 for (const [name, schema] of [
   ["sheet-1", sheetJsonSchema()],
+  ["vehicle-1", vehicleJsonSchema()],
   ["record-1", recordJsonSchema()],
 ] as const)
   // prettier-ignore

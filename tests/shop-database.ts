@@ -17,7 +17,7 @@ export function openTestShop(pinHash = "not a hash"): void {
   process.env.IRIDEL_DB = path.join(mkdtempSync(path.join(tmpdir(), "iridel-unit-")), "shop.sqlite");
   for (const p of [INES, OSKAR]) db().insert(people).values({ ...p, pinHash }).run(); // prettier-ignore
   db().insert(settings).values({ key: "owed.rules", value: RULES }).run();
-  for (const v of VEHICLES) db().insert(vehicles).values({ id: v.id, doc: v }).run();
+  for (const v of VEHICLES) db().insert(vehicles).values({ id: v.id, version: 1, doc: v }).run();
   for (const s of STANDS) db().insert(stands).values({ id: s.id, doc: s }).run();
   for (const i of INSTRUMENTS)
     db()

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { JobEvent } from "@/core/job";
 import { recordJsonSchema, recordSchema } from ".";
+import { vehicleJsonSchema } from "@/core/vehicle";
 import { sheetJsonSchema } from "@/core/sheet";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
@@ -28,6 +29,7 @@ describe("the record", () => {
   it("is published as the schemas the code holds", () => {
     for (const [name, schema] of [
       ["sheet-1", sheetJsonSchema()],
+      ["vehicle-1", vehicleJsonSchema()],
       ["record-1", recordJsonSchema()],
     ] as const)
       // prettier-ignore

@@ -2,13 +2,14 @@ import { isDeepStrictEqual } from "node:util";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { SHEETS } from "@/demo/data/sheets";
-import { differences, doubtfulFigures, draftProblems, readSheet, signSheet, type Sheet, type SheetDraft } from ".";
+import { differences, type Draft } from "@/core/book";
+import { doubtfulFigures, draftProblems, readSheet, signSheet, type Sheet } from ".";
 
 type Change = (s: Record<string, Record<string, unknown>>) => void;
-const changed = (change: Change): SheetDraft => {
+const changed = (change: Change): Draft => {
   const copy = structuredClone(SHEETS[0]!) as unknown as Record<string, Record<string, unknown>>;
   change(copy);
-  return copy as SheetDraft;
+  return copy as Draft;
 };
 
 /** Sheets with other figures, words, steps and cautions than the demo's, all of them valid. */

@@ -1,4 +1,3 @@
-export { differences, type Difference } from "./difference";
 export { doubtfulFigures, type Doubt } from "./magnitude";
-export { draftProblems, readSheet, sheetJsonSchema, sheetSchema, signSheet, type Measure, type Sheet, type SheetDraft, type SheetProblem, type SheetStep } from "./schema"; // prettier-ignore
+export { draftProblems, readSheet, sheetJsonSchema, sheetSchema, signSheet, type Measure, type Sheet, type SheetStep } from "./schema"; // prettier-ignore
 export { DISTANCE_FROM_NAMES, fieldName } from "./words";

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { eventIdSchema } from "@/core/owed/schema";
+import type { Draft, Problem } from "@/core/book";
 import { doubtfulFigures } from "./magnitude";
 
 const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figures and dashes");
@@ -140,10 +141,7 @@ export type SheetStep = Sheet["run"][number];
 /** The sheet's published JSON Schema (draft 2020-12). */
 export const sheetJsonSchema = (): object => z.toJSONSchema(sheetSchema);
 
-/** What is wrong with a field of a sheet, and what to do. */
-export type SheetProblem = { field: string; message: string };
-
-const problemsOf = (error: z.ZodError): SheetProblem[] =>
+const problemsOf = (error: z.ZodError): Problem[] =>
   error.issues.map((i) => ({ field: i.path.join(".") || "sheet", message: i.message }));
 
 /** Reads a sheet, or says which field is wrong and how: "tolerance.alongMm: ...". */
@@ -153,9 +151,6 @@ export function readSheet(json: unknown): { ok: true; sheet: Sheet } | { ok: fal
   return { ok: false, problems: problemsOf(result.error).map((p) => `${p.field}: ${p.message}`) };
 }
 
-/** A sheet on its way: any JSON object, not yet checked by a second person. */
-export type SheetDraft = Record<string, unknown>;
-
 /** Stands in for the second person while a draft is looked over; never stored. */
 const UNSIGNED = { checkedBy: "(not checked yet)", checkedOn: "2000-01-01" };
 
@@ -163,7 +158,7 @@ const UNSIGNED = { checkedBy: "(not checked yet)", checkedOn: "2000-01-01" };
  * Everything that keeps a draft from being checked: fields the schema refuses, and figures that cannot be meant.
  * The second person's own signature is not asked for here.
  */
-export function draftProblems(draft: SheetDraft): SheetProblem[] {
+export function draftProblems(draft: Draft): Problem[] {
   const source = typeof draft.source === "object" && draft.source !== null ? draft.source : {};
   const parsed = sheetSchema.safeParse({ ...draft, source: { ...source, ...UNSIGNED } });
   // A figure in the wrong unit is better explained than by the schema's bare limits.
@@ -174,7 +169,7 @@ export function draftProblems(draft: SheetDraft): SheetProblem[] {
 }
 
 /** The draft with the second person's signature, as it goes into the shop's book. @throws when it has problems left */
-export function signSheet(draft: SheetDraft, version: number, checkedBy: string, checkedOn: string): Sheet {
+export function signSheet(draft: Draft, version: number, checkedBy: string, checkedOn: string): Sheet {
   const problems = draftProblems(draft);
   if (problems.length > 0) throw new Error(`${problems[0]!.field}: ${problems[0]!.message}`);
   return sheetSchema.parse({ ...draft, version, source: { ...(draft.source as object), checkedBy, checkedOn } });

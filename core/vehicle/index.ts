@@ -11,3 +11,5 @@ export { checkVin, normaliseVin, vinCheckDigit, vinFromCode, type VinCheck } fro
 export { fitGlass, GLASS_SPOTS, glassPlace, type Glass, type GlassSeat, type GlassSpot } from "./glass";
 export { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Stance } from "./stance";
 export { readTyre, type Tyre } from "./tyre";
+export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./draft";
+export { vehicleFieldName } from "./words";

@@ -65,6 +65,16 @@ export const vehicleSchema = z.object({
     limitDeg: z.number().min(0.05).max(2),
   }),
   source: z.string().min(1),
+  /** Counts up with every checked change. */
+  version: z.number().int().min(1).optional(),
+  /** Who wrote these figures down, and the second person who compared them with the source. */
+  checked: z
+    .object({ enteredBy: z.string().min(1), checkedBy: z.string().min(1), checkedOn: z.iso.date() })
+    .refine((c) => c.checkedBy !== c.enteredBy, {
+      path: ["checkedBy"],
+      message: "must be a second person, not the one who entered the figures",
+    })
+    .optional(),
 });
 
 export type Vehicle = z.infer<typeof vehicleSchema>;

@@ -1,9 +1,10 @@
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+import type { Draft } from "@/core/book";
 import type { EventBody } from "@/core/job";
 import type { JobGround } from "@/core/job";
 import type { Board, CheckedInstrument } from "@/core/kit";
 import type { Instrument, Stand } from "@/core/setout";
-import type { Sheet, SheetDraft } from "@/core/sheet";
+import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 
 /** All times are UTC ISO text. */
@@ -27,10 +28,12 @@ export const sessions = sqliteTable("sessions", {
   expiresAt: text().notNull(),
 }); // prettier-ignore
 
-export const vehicles = sqliteTable("vehicles", {
-  id: text().primaryKey(),
-  doc: text({ mode: "json" }).$type<Vehicle>().notNull(),
-});
+/** Vehicles never change either: a corrected dimension is a new version. */
+export const vehicles = sqliteTable(
+  "vehicle_versions",
+  { id: text().notNull(), version: integer().notNull(), doc: text({ mode: "json" }).$type<Vehicle>().notNull() },
+  (t) => [primaryKey({ columns: [t.id, t.version] })],
+);
 export const stands = sqliteTable("stands", {
   id: text().primaryKey(),
   doc: text({ mode: "json" }).$type<Stand>().notNull(),
@@ -99,10 +102,11 @@ export const settings = sqliteTable("settings", {
   value: text({ mode: "json" }).$type<unknown>().notNull(),
 });
 
-/** Sheets being written. A draft becomes a row of `sheets` when a second person has checked it. */
-export const sheetDrafts = sqliteTable("sheet_drafts", {
+/** Sheets and vehicles being written. A draft becomes a version of its book when a second person has checked it. */
+export const drafts = sqliteTable("sheet_drafts", {
   key: text().primaryKey(),
-  doc: text({ mode: "json" }).$type<SheetDraft>().notNull(),
+  kind: text({ enum: ["sheet", "vehicle"] }).notNull().default("sheet"),
+  doc: text({ mode: "json" }).$type<Draft>().notNull(),
   /** Who wrote it last: the second person must be another. */
   editedBy: text().notNull().references(() => people.id),
   updatedAt: text().notNull(),

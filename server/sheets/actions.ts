@@ -1,26 +1,16 @@
 "use server";
 
-import type { SheetDraft, SheetProblem } from "@/core/sheet";
-import { asWriter, type Answer } from "../auth/as-writer";
-import { checkDraft, discardDraft, draftFrom, importSheet, saveDraft } from "./store";
+import type { Draft, Problem } from "@/core/book";
+import type { Answer } from "../auth/as-writer";
+import { bookActions } from "../book/actions";
+import { sheetBook } from "./store";
 
-export const newVersion = async (id: string): Promise<Answer<{ key: string }>> =>
-  asWriter((p) => ({ key: draftFrom(String(id), p) }));
+const book = bookActions(sheetBook, (d) => d.id);
 
-export const takeSheetFile = async (text: string): Promise<Answer<{ key: string }>> =>
-  asWriter((p) => ({ key: importSheet(String(text).slice(0, 500_000), p) }));
-
-export const keepDraft = async (key: string, doc: SheetDraft): Promise<Answer<{ problems: SheetProblem[] }>> =>
-  asWriter((p) => ({ problems: saveDraft(String(key), doc, p).problems }));
-
-export const signDraft = async (key: string): Promise<Answer<{ id: string; version: number }>> =>
-  asWriter((p) => {
-    const { id, version } = checkDraft(String(key), p);
-    return { id, version };
-  });
-
-export const dropDraft = async (key: string): Promise<Answer<object>> =>
-  asWriter(() => {
-    discardDraft(String(key));
-    return {};
-  });
+export const newSheetVersion = async (id: string): Promise<Answer<{ key: string }>> => book.newVersion(id);
+export const copySheet = async (id: string): Promise<Answer<{ key: string }>> => book.copy(id);
+export const takeSheetFile = async (text: string): Promise<Answer<{ key: string }>> => book.takeFile(text);
+export const keepSheetDraft = async (key: string, doc: Draft): Promise<Answer<{ problems: Problem[] }>> =>
+  book.keep(key, doc);
+export const signSheetDraft = async (key: string): Promise<Answer<{ id: string }>> => book.sign(key);
+export const dropSheetDraft = async (key: string): Promise<Answer<object>> => book.drop(key);

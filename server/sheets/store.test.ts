@@ -2,7 +2,10 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { SHEETS } from "@/demo/data/sheets";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
 import { listSheets } from "../shop/store";
-import { checkDraft, discardDraft, draftFrom, findDraft, importSheet, listDrafts, saveDraft, SheetRefusal, sheetVersions } from "./store"; // prettier-ignore
+import { BookRefusal } from "../book/book";
+import { sheetBook, sheetVersions } from "./store";
+
+const { checkDraft, discardDraft, draftFrom, findDraft, importFile, listDrafts, saveDraft } = sheetBook;
 
 beforeAll(() => openTestShop());
 const LISSE = SHEETS[0]!;
@@ -26,7 +29,7 @@ describe("the shop's book of sheets", () => {
     expect(listDrafts().map((d) => d.key)).toContain(key);
     discardDraft(key);
     expect(findDraft(key)).toBeNull();
-    expect(() => saveDraft(key, {}, INES)).toThrow(SheetRefusal);
+    expect(() => saveDraft(key, {}, INES)).toThrow(BookRefusal);
   });
   it.each([
     ["{", /not JSON/],
@@ -36,12 +39,12 @@ describe("the shop's book of sheets", () => {
     [JSON.stringify({ ...LISSE, tolerance: { ...LISSE.tolerance, alongMm: 40 } }), /was checked and never changes, but tolerance\.alongMm differs \(10 there, 40 here\)\. Give the file version/], // prettier-ignore
   ])("refuses the file %.20s", (text, message) => {
     const before = listDrafts().length;
-    expect(() => importSheet(text, INES)).toThrow(message);
+    expect(() => importFile(text, INES)).toThrow(message);
     expect(listDrafts()).toHaveLength(before);
   });
   it("takes a sheet of another shop as a draft, whole, to be checked here", () => {
     const other = { ...LISSE, id: "lisse-other", version: 1 };
-    const key = importSheet(JSON.stringify(other), OSKAR);
+    const key = importFile(JSON.stringify(other), OSKAR);
     expect(findDraft(key)!.doc).toEqual({ ...other, source: { ...other.source, enteredBy: "Oskar Veld" } });
     expect(checkDraft(key, INES).version).toBe(1);
   });

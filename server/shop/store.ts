@@ -12,7 +12,13 @@ import { instruments, people, settings, sheets, stands, vehicles } from "../db/s
 export const listPeople = (): { id: string; name: string; initials: string; role: string }[] =>
   db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role }).from(people).orderBy(people.name).all(); // prettier-ignore
 
-export const listVehicles = (): Vehicle[] => db().select().from(vehicles).all().map((r) => r.doc); // prettier-ignore
+/** The newest version of every vehicle, by make and model. */
+export function listVehicles(): Vehicle[] {
+  const newest = new Map<string, Vehicle>();
+  for (const row of db().select().from(vehicles).orderBy(desc(vehicles.version)).all())
+    if (!newest.has(row.id)) newest.set(row.id, { ...row.doc, version: row.version });
+  return [...newest.values()].sort((a, b) => `${a.make} ${a.model}`.localeCompare(`${b.make} ${b.model}`));
+}
 export const listStands = (): Stand[] => db().select().from(stands).orderBy(stands.id).all().map((r) => r.doc); // prettier-ignore
 /** Every instrument with what is known of its last check. */
 export const listCheckedInstruments = (): CheckedInstrument[] =>

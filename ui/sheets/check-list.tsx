@@ -1,14 +1,15 @@
 "use client";
 
-import type { Measure, SheetDraft, SheetProblem } from "@/core/sheet";
+import type { Draft, Problem } from "@/core/book";
+import type { Measure } from "@/core/sheet";
 import { Button } from "../primitives/button";
-import { RowNumber, Rows, RowText } from "./rows";
+import { RowNumber, Rows, RowText } from "../book/rows";
 
 type Item = { id: string; ask?: string; why?: string; measure?: Record<string, unknown> & { kind: string } };
 type Props = {
-  doc: SheetDraft;
+  doc: Draft;
   stage: "ready" | "prove";
-  problems: SheetProblem[];
+  problems: Problem[];
   readOnly: boolean;
   onChange: (path: string, value: unknown) => void;
 };

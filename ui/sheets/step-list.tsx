@@ -1,13 +1,13 @@
 "use client";
 
-import type { SheetDraft, SheetProblem } from "@/core/sheet";
+import type { Draft, Problem } from "@/core/book";
 import { Button } from "../primitives/button";
-import { RowNumber, Rows, RowText } from "./rows";
+import { RowNumber, Rows, RowText } from "../book/rows";
 
 type Step = Record<string, unknown> & { id?: string; kind?: string; say?: string };
 type Props = {
-  doc: SheetDraft;
-  problems: SheetProblem[];
+  doc: Draft;
+  problems: Problem[];
   readOnly: boolean;
   onChange: (path: string, value: unknown) => void;
 };

@@ -8,6 +8,7 @@ const PLACES = [
   { href: "/", name: "Jobs" },
   { href: "/take-in", name: "Take in" },
   { href: "/sheets", name: "Sheets" },
+  { href: "/vehicles", name: "Vehicles" },
   { href: "/kit", name: "Kit" },
 ] as const;
 

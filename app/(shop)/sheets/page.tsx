@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
 import { takeSheetFile } from "@/server/sheets/actions";
-import { listDrafts } from "@/server/sheets/store";
+import { sheetBook } from "@/server/sheets/store";
 import { listSheets } from "@/server/shop/store";
 import { Sheets } from "@/ui/sheets/sheets";
 
@@ -9,12 +9,12 @@ export const metadata: Metadata = { title: "Sheets" };
 
 export default async function SheetsPage() {
   const me = await requirePerson();
-  const drafts = listDrafts().map((d) => ({
+  const drafts = sheetBook.listDrafts().map((d) => ({
     key: d.key,
     title: String(d.doc.title ?? "Untitled"),
     version: Number(d.doc.version ?? 1),
     by: d.editorName,
     problems: d.problems.length,
   }));
-  return <Sheets sheets={listSheets()} drafts={drafts} writes={me.role !== "viewer"} takeFile={takeSheetFile} />;
+  return <Sheets items={listSheets()} drafts={drafts} writes={me.role !== "viewer"} takeFile={takeSheetFile} />;
 }

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
-import { newVersion } from "@/server/sheets/actions";
+import { copySheet, newSheetVersion } from "@/server/sheets/actions";
 import { sheetVersions } from "@/server/sheets/store";
 import { SheetPage } from "@/ui/sheets/sheet-page";
 
@@ -20,11 +20,12 @@ export default async function OneSheetPage({ params, searchParams }: Context) {
   const previous = versions.find((s) => s.version < shown.version) ?? null;
   return (
     <SheetPage
-      sheet={shown}
+      doc={shown}
       previous={previous}
       versions={versions.map((s) => s.version)}
       writes={me.role !== "viewer"}
-      newVersion={newVersion}
+      newVersion={newSheetVersion}
+      copy={copySheet}
     />
   );
 }

@@ -1,8 +1,8 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
-import { dropDraft, keepDraft, signDraft } from "@/server/sheets/actions";
-import { findDraft, sheetVersions } from "@/server/sheets/store";
+import { dropSheetDraft, keepSheetDraft, signSheetDraft } from "@/server/sheets/actions";
+import { sheetBook, sheetVersions } from "@/server/sheets/store";
 import { listVehicles } from "@/server/shop/store";
 import { SheetEditor } from "@/ui/sheets/sheet-editor";
 
@@ -10,7 +10,7 @@ export const metadata: Metadata = { title: "Sheet, draft" };
 
 export default async function DraftPage({ params }: { params: Promise<{ key: string }> }) {
   const me = await requirePerson();
-  const draft = findDraft((await params).key);
+  const draft = sheetBook.findDraft((await params).key);
   if (!draft) notFound();
   const base = sheetVersions(String(draft.doc.id))[0] ?? null;
   const vehicles = listVehicles().map((v) => ({ id: v.id, name: `${v.make} ${v.model}` }));
@@ -20,9 +20,9 @@ export default async function DraftPage({ params }: { params: Promise<{ key: str
       base={base}
       vehicles={vehicles}
       me={{ id: me.id, role: me.role }}
-      keep={keepDraft}
-      sign={signDraft}
-      drop={dropDraft}
+      keep={keepSheetDraft}
+      sign={signSheetDraft}
+      drop={dropSheetDraft}
     />
   );
 }

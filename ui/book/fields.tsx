@@ -39,19 +39,34 @@ export function TextField({
   ); // prettier-ignore
 }
 
-const ANY = { mm: { name: "this", dimension: "length", min: -1e6, max: 1e6 }, "°": { name: "this", dimension: "angle", min: -100, max: 100 } } as const; // prettier-ignore
+/** The units a document's figures come in, and how each is read: another unit of its kind may be typed with its name. */
+const UNITS = {
+  mm: { ask: { name: "this", dimension: "length", min: -1e6, max: 1e6 }, typed: "mm", size: 1 },
+  "°": { ask: { name: "this", dimension: "angle", min: -100, max: 100 }, typed: "deg", size: Math.PI / 180 },
+  kPa: { ask: { name: "this", dimension: "pressure", min: 0, max: 5000 }, typed: "kPa", size: 1 },
+  litres: { ask: { name: "this", dimension: "length", min: 0, max: 1e4 }, typed: "mm", size: 1 },
+} as const;
 
 /** A figure in the sheet's own unit; another unit may be typed with its name and is converted. */
-export function NumberField({ label, path, value, problem, readOnly, onChange, unit }: Base & { unit: "mm" | "°" }) {
+export function NumberField({
+  label,
+  path,
+  value,
+  problem,
+  readOnly,
+  onChange,
+  unit,
+}: Base & { unit: keyof typeof UNITS }) {
   const id = useId();
   const [text, setText] = useState<string | null>(null);
-  const parsed = parseQuantity(text ?? "", ANY[unit], unit === "mm" ? "mm" : "deg");
+  const { ask, typed: typedUnit, size } = UNITS[unit];
+  const parsed = parseQuantity(text ?? "", ask, typedUnit);
   const wrong = text !== null && text.trim() !== "" && !parsed.ok ? parsed.problem : problem;
   const take = (typed: string): void => {
     setText(typed);
     if (typed.trim() === "") return onChange(undefined);
-    const read = parseQuantity(typed, ANY[unit], unit === "mm" ? "mm" : "deg");
-    if (read.ok) onChange(Math.round((unit === "mm" ? read.value : (read.value * 180) / Math.PI) * 1e6) / 1e6);
+    const read = parseQuantity(typed, ask, typedUnit);
+    if (read.ok) onChange(Math.round((read.value / size) * 1e6) / 1e6);
   };
   return (
     <div>
@@ -118,3 +133,8 @@ export function SetField({
     </fieldset>
   ); // prettier-ignore
 }
+
+/** Yes or no. */
+export const YesNo = ({ label, value, readOnly, onChange }: Base) => (
+  <ChoiceField label={label} path="" problem={null} value={value === true ? "yes" : "no"} readOnly={readOnly} onChange={(v) => onChange(v === "yes")} choices={[["yes", "Yes"], ["no", "No"]]} />
+); // prettier-ignore

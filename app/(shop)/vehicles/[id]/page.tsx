@@ -1,0 +1,31 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { requirePerson } from "@/server/auth/guard";
+import { copyVehicle, newVehicleVersion } from "@/server/vehicles/actions";
+import { vehicleVersions } from "@/server/vehicles/store";
+import { VehiclePage } from "@/ui/vehicles/vehicle-page";
+
+type Context = { params: Promise<{ id: string }>; searchParams: Promise<{ version?: string }> };
+
+export async function generateMetadata({ params }: Context): Promise<Metadata> {
+  return { title: vehicleVersions((await params).id)[0]?.model ?? "Vehicle" };
+}
+
+export default async function OneVehiclePage({ params, searchParams }: Context) {
+  const me = await requirePerson();
+  const versions = vehicleVersions((await params).id);
+  const wanted = Number((await searchParams).version ?? versions[0]?.version);
+  const shown = versions.find((s) => (s.version ?? 1) === wanted);
+  if (!shown) notFound();
+  const previous = versions.find((s) => (s.version ?? 1) < (shown.version ?? 1)) ?? null;
+  return (
+    <VehiclePage
+      doc={shown}
+      previous={previous}
+      versions={versions.map((s) => s.version ?? 1)}
+      writes={me.role !== "viewer"}
+      newVersion={newVehicleVersion}
+      copy={copyVehicle}
+    />
+  );
+}

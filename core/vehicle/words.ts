@@ -1,0 +1,33 @@
+/** Fields of a vehicle as people call them; a path not named here is said as it is. */
+const NAMES: Record<string, string> = {
+  make: "the make",
+  model: "the model",
+  vinStart: "the beginning of the VIN",
+  wheelbaseMm: "the wheelbase",
+  trackFrontMm: "the front track",
+  trackRearMm: "the rear track",
+  hubCapOutMm: "how far the hub caps stand out",
+  hubHeightMm: "the hub height",
+  lengthMm: "the length",
+  widthMm: "the width",
+  frontOverhangMm: "the front overhang",
+  tankLitres: "the tank",
+  source: "the source",
+  "tyres.front": "the front tyre size",
+  "tyres.rear": "the rear tyre size",
+  "glass.makerPart": "the maker’s glass part",
+  "glass.equivalentParts": "the equivalent parts",
+};
+const GROUPS: [RegExp, string][] = [
+  [/^camera\./, "the camera’s place"],
+  [/^frontBadge\./, "the front badge’s place"],
+  [/^rearBadge\./, "the rear badge’s place"],
+  [/^archMm\./, "an arch height"],
+  [/^placardKPa\./, "a placard pressure"],
+  [/^glass\./, "the glass"],
+  [/^fitted/, "what is fitted"],
+  [/^questions/, "the questions"],
+];
+
+export const vehicleFieldName = (path: string): string =>
+  NAMES[path] ?? GROUPS.find(([is]) => is.test(path))?.[1] ?? path;

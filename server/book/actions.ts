@@ -1,0 +1,21 @@
+import type { Draft, Problem } from "@/core/book";
+import { asWriter, type Answer } from "../auth/as-writer";
+import type { makeBook } from "./book";
+
+/** What the pages of a book may ask; each is wrapped in a server action of its own. */
+export const bookActions = <T>(book: ReturnType<typeof makeBook<T>>, idOf: (doc: T) => string) => ({
+  newVersion: (id: string): Promise<Answer<{ key: string }>> =>
+    asWriter((p) => ({ key: book.draftFrom(String(id), p) })),
+  copy: (id: string): Promise<Answer<{ key: string }>> => asWriter((p) => ({ key: book.copyFrom(String(id), p) })),
+  takeFile: (text: string): Promise<Answer<{ key: string }>> =>
+    asWriter((p) => ({ key: book.importFile(String(text).slice(0, 500_000), p) })),
+  keep: (key: string, doc: Draft): Promise<Answer<{ problems: Problem[] }>> =>
+    asWriter((p) => ({ problems: book.saveDraft(String(key), doc, p).problems })),
+  sign: (key: string): Promise<Answer<{ id: string }>> =>
+    asWriter((p) => ({ id: idOf(book.checkDraft(String(key), p)) })),
+  drop: (key: string): Promise<Answer<object>> =>
+    asWriter(() => {
+      book.discardDraft(String(key));
+      return {};
+    }),
+});

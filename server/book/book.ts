@@ -1,0 +1,141 @@
+import { and, desc, eq } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { differences, type Draft, type Problem } from "@/core/book";
+import { Refusal } from "../auth/as-writer";
+import type { Person } from "../auth/session";
+import { db } from "../db/client";
+import { drafts, people } from "../db/schema";
+
+/** The request does not fit the shop's book. The message names the field and the remedy. */
+export class BookRefusal extends Refusal {
+  override readonly name = "BookRefusal";
+}
+
+export type DraftRow = {
+  key: string;
+  doc: Draft;
+  editedBy: string;
+  editorName: string;
+  updatedAt: string;
+  problems: Problem[];
+};
+
+/** One kind of document the shop keeps in versions that never change. */
+export type BookKind<T> = {
+  kind: "sheet" | "vehicle";
+  /** All versions, newest first. */
+  versions: (id: string) => T[];
+  insert: (id: string, version: number, doc: T) => void;
+  idOf: (doc: T) => string;
+  versionOf: (doc: T) => number;
+  problems: (draft: Draft) => Problem[];
+  read: (json: unknown) => { ok: true; doc: T } | { ok: false; problems: string[] };
+  /** The draft with the name of whoever wrote it last. */
+  enter: (draft: Draft, name: string) => Draft;
+  sign: (draft: Draft, version: number, checkedBy: string, checkedOn: string) => T;
+  /** Where the second person's name stands, for the refusal. */
+  signatureField: string;
+};
+
+/** A book: drafts are written, a second person signs, what is signed never changes. */
+export function makeBook<T>(k: BookKind<T>) {
+  const noun = k.kind;
+  const select = () =>
+    db().select({ key: drafts.key, doc: drafts.doc, editedBy: drafts.editedBy, editorName: people.name, updatedAt: drafts.updatedAt }).from(drafts).innerJoin(people, eq(people.id, drafts.editedBy)); // prettier-ignore
+  const judged = (r: Omit<DraftRow, "problems">): DraftRow => ({ ...r, problems: k.problems(r.doc) });
+  const gone = (): BookRefusal => new BookRefusal("This draft is gone: it was checked or thrown away meanwhile.");
+
+  const insertDraft = (doc: Draft, person: Person): string => {
+    const key = nanoid(12);
+    db().insert(drafts).values({ key, kind: noun, doc: k.enter(doc, person.name), editedBy: person.id, updatedAt: new Date().toISOString() }).run(); // prettier-ignore
+    return key;
+  };
+  const findDraft = (key: string): DraftRow | null => {
+    const row = select()
+      .where(and(eq(drafts.key, key), eq(drafts.kind, noun)))
+      .get();
+    return row ? judged(row) : null;
+  };
+  const discardDraft = (key: string): void => void db().delete(drafts).where(and(eq(drafts.key, key), eq(drafts.kind, noun))).run(); // prettier-ignore
+
+  return {
+    findDraft,
+    discardDraft,
+    listDrafts: (): DraftRow[] => select().where(eq(drafts.kind, noun)).orderBy(desc(drafts.updatedAt)).all().map(judged), // prettier-ignore
+
+    /** Begins a new version. @throws BookRefusal when there is no such document */
+    draftFrom(id: string, person: Person): string {
+      const [newest] = k.versions(id);
+      if (!newest) throw new BookRefusal(`There is no such ${noun}. Go back to the list.`);
+      return insertDraft({ ...newest, version: k.versionOf(newest) + 1 }, person);
+    },
+
+    /** Begins a new document from one that is there, under an id of its own. @throws BookRefusal */
+    copyFrom(id: string, person: Person): string {
+      const [newest] = k.versions(id);
+      if (!newest) throw new BookRefusal(`There is no such ${noun}. Go back to the list.`);
+      let n = 2;
+      while (k.versions(`${id}-${n}`).length > 0) n++;
+      return insertDraft({ ...newest, id: `${id}-${n}`, version: 1 }, person);
+    },
+
+    /**
+     * Takes a document from a file. It becomes a draft: this shop's own second person checks it before it is used.
+     *
+     * @throws BookRefusal when it is no JSON, no such document, or claims to be a checked version and differs from it
+     */
+    importFile(text: string, person: Person): string {
+      let json: unknown;
+      try {
+        json = JSON.parse(text);
+      } catch (error) {
+        throw new BookRefusal(`The file is not JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
+      }
+      const read = k.read(json);
+      if (!read.ok)
+        throw new BookRefusal(`The file is not a ${noun} that can be used. ${read.problems.slice(0, 3).join("; ")}`);
+      const [id, version] = [k.idOf(read.doc), k.versionOf(read.doc)];
+      const versions = k.versions(id);
+      const same = versions.find((v) => k.versionOf(v) === version);
+      if (same) {
+        const [first] = differences(same, read.doc);
+        if (!first) throw new BookRefusal(`Version ${version} of "${id}" is already in the book, word for word.`);
+        throw new BookRefusal(`Version ${version} of "${id}" was checked and never changes, but ${first.path} differs (${first.before} there, ${first.after} here). Give the file version ${k.versionOf(versions[0]!) + 1}.`); // prettier-ignore
+      }
+      return insertDraft(read.doc as Draft, person);
+    },
+
+    /** Keeps what was typed so far, whatever it is; problems do not stop saving, only checking. */
+    saveDraft(key: string, doc: Draft, person: Person): DraftRow {
+      if (!findDraft(key)) throw gone();
+      db().update(drafts).set({ doc: k.enter(doc, person.name), editedBy: person.id, updatedAt: new Date().toISOString() }).where(eq(drafts.key, key)).run(); // prettier-ignore
+      return findDraft(key)!;
+    },
+
+    /**
+     * The second person signs: the draft becomes the next version, for good.
+     *
+     * @throws BookRefusal when the signer wrote the draft, or when a field is still wrong
+     */
+    checkDraft(key: string, person: Person): T {
+      return db().transaction(
+        () => {
+          const draft = findDraft(key);
+          if (!draft) throw gone();
+          if (draft.editedBy === person.id)
+            throw new BookRefusal(`${k.signatureField}: must be a second person. You wrote this draft; have a colleague sign in and check it.`); // prettier-ignore
+          if (draft.problems.length > 0)
+            throw new BookRefusal(`${draft.problems[0]!.field}: ${draft.problems[0]!.message}`);
+          const id = String(draft.doc.id);
+          const [newest] = k.versions(id);
+          const version = (newest ? k.versionOf(newest) : 0) + 1;
+          const doc = k.sign(draft.doc, version, person.name, new Date().toISOString().slice(0, 10));
+          k.insert(id, version, doc);
+          discardDraft(key);
+          return doc;
+        },
+        { behavior: "immediate" },
+      );
+    },
+  };
+}

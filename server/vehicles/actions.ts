@@ -1,0 +1,16 @@
+"use server";
+
+import type { Draft, Problem } from "@/core/book";
+import type { Answer } from "../auth/as-writer";
+import { bookActions } from "../book/actions";
+import { vehicleBook } from "./store";
+
+const book = bookActions(vehicleBook, (d) => d.id);
+
+export const newVehicleVersion = async (id: string): Promise<Answer<{ key: string }>> => book.newVersion(id);
+export const copyVehicle = async (id: string): Promise<Answer<{ key: string }>> => book.copy(id);
+export const takeVehicleFile = async (text: string): Promise<Answer<{ key: string }>> => book.takeFile(text);
+export const keepVehicleDraft = async (key: string, doc: Draft): Promise<Answer<{ problems: Problem[] }>> =>
+  book.keep(key, doc);
+export const signVehicleDraft = async (key: string): Promise<Answer<{ id: string }>> => book.sign(key);
+export const dropVehicleDraft = async (key: string): Promise<Answer<object>> => book.drop(key);

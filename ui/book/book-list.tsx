@@ -1,0 +1,108 @@
+"use client";
+
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useRef, useState, type ReactNode } from "react";
+import { Button } from "../primitives/button";
+import { Mark } from "../primitives/marks";
+
+type Answer = Promise<{ ok: true; key: string } | { ok: false; message: string }>;
+
+/** What the page of a book hands to its list. */
+export type BookList<T> = {
+  items: T[];
+  drafts: { key: string; title: string; version: number; by: string; problems: number }[];
+  writes: boolean;
+  takeFile: (text: string) => Answer;
+};
+
+/** A book of the shop: what is in use, and the drafts on their way into it. */
+export function BookListPage<T>({
+  items,
+  drafts,
+  writes,
+  takeFile,
+  title,
+  noun,
+  href,
+  placeholder,
+  textOf,
+  empty,
+  children,
+}: BookList<T> & {
+  title: string;
+  noun: string;
+  href: string;
+  placeholder: string;
+  /** Everything a search may find an item by. */
+  textOf: (item: T) => string;
+  empty: string;
+  /** One row. */
+  children: (item: T) => ReactNode;
+}) {
+  const router = useRouter();
+  const [text, setText] = useState("");
+  const [message, setMessage] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const shown = items.filter((s) => words.every((w) => textOf(s).toLowerCase().includes(w)));
+
+  const take = async (chosen: File | undefined): Promise<void> => {
+    if (!chosen) return;
+    const answer = await takeFile(await chosen.text()).catch(() => ({
+      ok: false as const,
+      message: "The shop does not answer. Try again when it is back.",
+    }));
+    if (answer.ok) router.push(`${href}/drafts/${answer.key}`);
+    else setMessage(answer.message);
+    if (file.current) file.current.value = "";
+  };
+
+  return (
+    <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
+        <h1 className="text-4xl font-semibold">{title}</h1>
+        <label className="flex min-w-60 flex-1 border-b-2 border-ink focus-within:border-act">
+          <span className="sr-only">Find a {noun}</span>
+          <input type="search" value={text} onChange={(e) => setText(e.target.value)} placeholder={placeholder} className="min-h-14 w-full bg-transparent px-1 text-xl outline-none placeholder:text-soft" />
+        </label>
+        {writes && (
+          <>
+            <input ref={file} type="file" accept="application/json,.json" className="sr-only" id={`${noun}-file`} aria-label={`${noun} file`} tabIndex={-1} onChange={(e) => void take(e.target.files?.[0])} />
+            <Button look="plain" size="large" onClick={() => file.current?.click()}>
+              Import a file
+            </Button>
+          </>
+        )}
+      </div>
+      {message && (
+        <p role="alert" className="mt-3 border-l-4 border-stop bg-sheet px-4 py-3 text-lg text-stop">
+          {message}
+        </p>
+      )}
+      {drafts.length > 0 && (
+        <section aria-label="Drafts" className="mt-4">
+          <h2 className="text-sm font-semibold text-soft">On their way: used only once a second person has checked them</h2>
+          <ul>
+            {drafts.map((d) => (
+              <li key={d.key}>
+                <Link href={`${href}/drafts/${d.key}`} className="flex min-h-14 items-center gap-3 border-b border-dashed border-hairline px-2 hover:bg-sheet">
+                  <Mark state={d.problems > 0 ? "stop" : "loose"} />
+                  <span className="flex-1 text-lg font-semibold">
+                    {d.title}, version {d.version}
+                  </span>
+                  <span className="text-base text-soft">{d.problems > 0 ? `${d.problems} to put right` : "to be checked"}</span>
+                  <span className="w-36 text-right text-base text-soft">by {d.by}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <ul className="mt-4 border-t-2 border-ink" aria-label={`${title} in use`}>
+        {shown.map(children)}
+      </ul>
+      {shown.length === 0 && <p className="py-12 text-center text-xl text-soft">{items.length === 0 ? empty : `No ${noun} fits these words.`}</p>}
+    </main>
+  ); // prettier-ignore
+}

@@ -1,0 +1,182 @@
+"use client";
+
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useEffect, useMemo, useState, type ReactNode } from "react";
+import { differences, type Draft, type Problem } from "@/core/book";
+import { NextBar } from "../bench/next-bar";
+import { Button } from "../primitives/button";
+import { getAt, setAt } from "./paths";
+
+type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
+
+/** What the page of one draft hands to its editor. */
+export type DraftPage = {
+  draft: { key: string; doc: Draft; editedBy: string; editorName: string };
+  /** The version in use, or null for a new document. */
+  base: { version?: number } | null;
+  me: { id: string; role: string };
+  keep: (key: string, doc: Draft) => Answer<{ problems: Problem[] }>;
+  sign: (key: string) => Answer<{ id: string }>;
+  drop: (key: string) => Answer<object>;
+};
+
+/** One field of the draft, as the field components take it. */
+export type AtPath = (path: string) => {
+  path: string;
+  value: unknown;
+  problem: string | null;
+  readOnly: boolean;
+  onChange: (value: unknown) => void;
+};
+type Pen = {
+  doc: Draft;
+  problems: Problem[];
+  readOnly: boolean;
+  at: AtPath;
+  change: (path: string, value: unknown) => void;
+};
+
+const OFFLINE = { ok: false as const, message: "The shop does not answer. Try again when it is back." };
+
+/**
+ * Writes a document of the shop's book: every change kept, problems named as they arise, differences from the version in
+ * use beside it; a second person then signs.
+ */
+export function DraftEditor({
+  draft,
+  base,
+  me,
+  keep,
+  sign,
+  drop,
+  home,
+  problemsOf,
+  nameOf,
+  signatures,
+  children,
+}: DraftPage & {
+  home: { href: string; name: string };
+  problemsOf: (doc: Draft) => Problem[];
+  /** A field as people call it. */
+  nameOf: (path: string) => string;
+  /** Paths that signing itself changes; they are no difference. */
+  signatures: readonly string[];
+  children: (pen: Pen) => ReactNode;
+}) {
+  const router = useRouter();
+  const [doc, setDoc] = useState(draft.doc);
+  const [editor, setEditor] = useState(draft.editedBy);
+  const [kept, setKept] = useState<"kept" | "keeping" | "not kept">("kept");
+  const [message, setMessage] = useState<string | null>(null);
+  const problems = useMemo(() => problemsOf(doc), [doc, problemsOf]);
+  const changes = useMemo(
+    () => (base ? differences(base, doc).filter((d) => !["version", ...signatures].includes(d.path)) : []),
+    [base, doc, signatures],
+  );
+  const viewer = me.role === "viewer";
+
+  // Kept half a second after the last key; a tablet that dies loses no more than that, and says so meanwhile.
+  useEffect(() => {
+    if (doc === draft.doc) return;
+    const timer = setTimeout(() => {
+      setKept("keeping");
+      keep(draft.key, doc).then(
+        (a) => {
+          setKept(a.ok ? "kept" : "not kept");
+          if (!a.ok) setMessage(a.message);
+        },
+        () => setKept("not kept"),
+      );
+    }, 500);
+    return () => clearTimeout(timer);
+  }, [doc, draft.doc, draft.key, keep]);
+
+  const change = (path: string, value: unknown): void => {
+    setKept("keeping");
+    setEditor(me.id);
+    setMessage(null);
+    setDoc((d) => setAt(d, path, value));
+  };
+  const at: AtPath = (path) => ({
+    path,
+    value: getAt(doc, path),
+    problem: problems.find((p) => p.field === path || p.field.startsWith(`${path}.`))?.message ?? null,
+    readOnly: viewer,
+    onChange: (v) => change(path, v),
+  });
+  const second = editor !== me.id && !viewer;
+
+  const finish = async (): Promise<void> => {
+    const answer = await sign(draft.key).catch(() => OFFLINE);
+    if (answer.ok) router.push(`${home.href}/${answer.id}`);
+    else setMessage(answer.message);
+  };
+  const throwAway = async (): Promise<void> => {
+    const answer = await drop(draft.key).catch(() => OFFLINE);
+    if (answer.ok) router.push(home.href);
+    else setMessage(answer.message);
+  };
+
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <main className="mx-auto grid w-full max-w-[1240px] flex-1 content-start gap-x-10 gap-y-4 px-3 py-4 lg:grid-cols-[1fr_340px] lg:px-6">
+        <div className="flex min-w-0 flex-col gap-4">
+          <p className="text-base text-soft">
+            <Link href={home.href} className="font-semibold text-act underline underline-offset-4">
+              {home.name}
+            </Link>{" "}
+            · draft of version {String(doc.version ?? 1)} · {kept}
+          </p>
+          {children({ doc, problems, readOnly: viewer, at, change })}
+        </div>
+        <aside className="flex flex-col gap-4">
+          <section aria-label="To put right" className={`border-l-4 bg-sheet p-3 ${problems.length > 0 ? "border-stop" : "border-settled"}`}>
+            <h2 className="text-lg font-semibold">{problems.length === 0 ? "Nothing to put right" : `${problems.length} to put right`}</h2>
+            <ul className="mt-1 flex flex-col gap-2">
+              {problems.map((p) => (
+                <li key={p.field + p.message} className="text-base leading-snug">
+                  <span className="font-semibold text-stop">{nameOf(p.field)}</span> {p.message}
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section aria-label="What changed" className="border-l-4 border-loose bg-sheet p-3">
+            <h2 className="text-lg font-semibold">{base ? `Against version ${base.version ?? 1}` : "Not in use yet"}</h2>
+            {base && changes.length === 0 && <p className="text-base text-soft">No change yet.</p>}
+            <ul className="mt-1 flex flex-col gap-2">
+              {changes.map((d) => (
+                <li key={d.path} className="text-base leading-snug [overflow-wrap:anywhere]">
+                  <span className="figure whitespace-normal text-sm text-soft">{d.path}</span> <span className="text-soft line-through">{d.before}</span> {d.after}
+                </li>
+              ))}
+            </ul>
+          </section>
+        </aside>
+      </main>
+      <div className="sticky bottom-0">
+        {message && (
+          <p role="alert" className="border-t-4 border-stop bg-sheet px-4 py-2 text-lg text-stop">
+            {message}
+          </p>
+        )}
+        <NextBar
+          tone={problems.length > 0 ? "stop" : second ? "act" : "loose"}
+          say={problems.length > 0 ? `Put right ${nameOf(problems[0]!.field)}.` : second ? "Compare every figure with the source, then sign." : "A second person checks it now: sign in as someone else and open this draft."}
+          detail={problems.length > 0 ? problems[0]!.message : "A checked version never changes; a later one is a new version."}
+        >
+          {!viewer && (
+            <Button look="quiet" size="large" onClick={() => void throwAway()}>
+              Throw away
+            </Button>
+          )}
+          {second && (
+            <Button look="act" size="large" disabled={problems.length > 0 || kept !== "kept"} onClick={() => void finish()}>
+              I have checked it
+            </Button>
+          )}
+        </NextBar>
+      </div>
+    </div>
+  ); // prettier-ignore
+}
