@@ -4,8 +4,8 @@ import { defineConfig } from "@playwright/test";
 export default defineConfig({
   testDir: "e2e",
   timeout: 120_000,
-  // Two cores: one for the server, one for the browser.
-  workers: 1,
+  // Two cores. A test mostly waits for the other side, so two files at a time keep them busy.
+  workers: 2,
   reporter: [["list"], ["json"]],
   use: {
     viewport: { width: 1280, height: 800 },

@@ -27,7 +27,14 @@ async function makeShop(): Promise<void> {
   for (const v of VEHICLES)
     db()
       .insert(vehicles)
-      .values({ id: v.id, version: 1, doc: vehicleSchema.parse(v) })
+      .values({
+        id: v.id,
+        version: 1,
+        doc: vehicleSchema.parse({
+          ...v,
+          checked: { enteredBy: "Oskar Veld", checkedBy: "Mara Quill", checkedOn: "2026-09-29" },
+        }),
+      }) // prettier-ignore
       .run();
   for (const s of STANDS)
     db()

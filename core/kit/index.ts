@@ -1,3 +1,5 @@
 export { boardSchema, type Board } from "./board";
 export { inForce, isOverdue, WIDENED, type CheckedInstrument } from "./instrument";
 export { judgeZero, ZERO_READINGS, type ZeroJudgement } from "./zero";
+export { instrumentSchema } from "./schema";
+export { KIT_FIELDS, kitFields, kitProblems, type KitField, type KitKind } from "./edit";

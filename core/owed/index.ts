@@ -4,3 +4,4 @@ export { EMPTY_MEMORY, owedFor, redoneBy, type Happening, type OwedLine } from "
 export { OrderCycleError, planOwed, type OwedPlan, type PlanStep } from "./plan";
 export { eventIdSchema, fittedSchema, placeIdSchema, ruleBookSchema, systemIdSchema, type Fitted, type Order, type Rule, type RuleBook } from "./schema"; // prettier-ignore
 export { happeningName, lineName, minutesWords } from "./words";
+export { ruleBookProblems } from "./book-problems";

@@ -25,7 +25,9 @@ export const standSchema = z.object({
   /** Centre of the board in the frame above the last joint. */
   boardXMm: finite,
   boardYMm: finite,
-  crank: z.object({ minMm: z.number(), maxMm: z.number(), mmPerTurn: z.number().positive() }),
+  crank: z
+    .object({ minMm: z.number(), maxMm: z.number(), mmPerTurn: z.number().positive() })
+    .refine((c) => c.minMm < c.maxMm, { path: ["maxMm"], message: "must be above the lowest" }),
   /** Board-centre height minus the height the stand's own scale shows. */
   scaleOffsetMm: finite,
   /** Levelling feet in base axes; the first is the reference foot and is left alone. */

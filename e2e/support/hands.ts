@@ -125,3 +125,10 @@ export async function answerAll(page: Page): Promise<void> {
   }
   throw new Error("The checks do not come to an end.");
 }
+
+/** Opens the demo job whose ticket holds these words; answers with its address. */
+export async function openJob(page: Page, url: string, words: string, stage = ""): Promise<string> {
+  const href = await page.getByRole("listitem").filter({ hasText: words }).getByRole("link").getAttribute("href");
+  await page.goto(`${url}${href}${stage}`);
+  return `${url}${href}`;
+}

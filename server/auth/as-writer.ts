@@ -1,5 +1,5 @@
 import { WRITERS } from "./guard";
-import { currentPerson, type Person } from "./session";
+import { currentPerson, type Person, type Role } from "./session";
 
 /** A request that the shop's data refuses. The message names the field and the remedy; nothing was written. */
 export class Refusal extends Error {
@@ -9,13 +9,16 @@ export class Refusal extends Error {
 /** What every server action answers: what it did, or why not. */
 export type Answer<T> = ({ ok: true } & T) | { ok: false; message: string };
 
-/** Runs an action for a signed-in writer. A {@link Refusal} becomes the answer; anything else stays an error. */
-export async function asWriter<T extends object>(work: (person: Person) => T): Promise<Answer<T>> {
+/** Runs an action for a signed-in person of these roles, by default whoever may write. A {@link Refusal} becomes the answer; anything else stays an error. */
+export async function asWriter<T extends object>(
+  work: (person: Person) => T,
+  roles: readonly Role[] = WRITERS,
+): Promise<Answer<T>> {
   const person = await currentPerson();
   if (!person)
     return { ok: false, message: "You are signed out. Sign in again; what you typed is kept on this tablet." };
-  if (!WRITERS.includes(person.role))
-    return { ok: false, message: `${person.name} may look but not write. Ask a technician or the lead.` };
+  if (!roles.includes(person.role))
+    return { ok: false, message: person.role === "viewer" ? `${person.name} may look but not write. Ask a technician or the lead.` : `${person.name} may not change this. Ask the lead.` }; // prettier-ignore
   try {
     return { ok: true, ...work(person) };
   } catch (error) {

@@ -17,6 +17,7 @@ import type { Person } from "../auth/session";
 import { config } from "../config";
 import { db } from "../db/client";
 import { jobEvents, jobs, people, presence } from "../db/schema";
+import { failedStands } from "../kit/store";
 import { photoExists } from "../photos/store";
 import { glassPolicy, listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
 
@@ -172,6 +173,9 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
     throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
   const stand = listStands().find((s) => s.id === intake.standId);
   if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
+  const failed = failedStands().get(stand.id);
+  if (failed)
+    throw new JobRefusal(`Stand: ${stand.id} failed its zero check (${failed}). Put it right and check it again, or choose another.`); // prettier-ignore
   if (sheet.datum === "thrust" && !intake.rearToeDeg)
     throw new JobRefusal(
       "Rear toe: the sheet squares the board to the thrust line; enter left and right from the printout.",

@@ -1,8 +1,8 @@
 "use server";
 
-import type { ZeroJudgement } from "@/core/kit";
+import type { KitKind, ZeroJudgement } from "@/core/kit";
 import { asWriter, type Answer } from "../auth/as-writer";
-import { checkInstrument, checkStand } from "./store";
+import { checkInstrument, checkStand, KitRefusal, writeKit } from "./store";
 
 export const zeroCheck = async (
   standId: string,
@@ -13,5 +13,12 @@ export const zeroCheck = async (
 export const instrumentChecked = async (id: string, against: string): Promise<Answer<object>> =>
   asWriter((p) => {
     checkInstrument(String(id), String(against).slice(0, 120), p);
+    return {};
+  });
+
+export const writeKitItem = async (kind: KitKind, doc: unknown, isNew: boolean): Promise<Answer<object>> =>
+  asWriter((p) => {
+    if (!["board", "stand", "instrument"].includes(kind)) throw new KitRefusal("Choose what kind of kit it is.");
+    writeKit(kind, doc, isNew === true, p);
     return {};
   });

@@ -2,9 +2,11 @@ import { execFileSync } from "node:child_process";
 import { beforeAll, describe, expect, it } from "vitest";
 import { STANDS } from "@/demo/data/kit";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { pastVehicles, takeIn } from "../jobs/store";
 import { listCheckedInstruments, listInstruments } from "../shop/store";
 import { renderLabels } from "./labels";
-import { checkInstrument, checkStand, KitRefusal, lastChecks } from "./store";
+import { checkInstrument, checkStand, KitRefusal, lastChecks, listBoards, writeKit } from "./store";
 
 beforeAll(() => openTestShop());
 const stand = STANDS[0]!;
@@ -43,5 +45,33 @@ describe("the kit", () => {
     const pdf = await renderLabels([{ code: "HQ-14", title: "Board", detail: "version 2" }, { code: "S-1", title: "Stand", detail: "stand" }]); // prettier-ignore
     const text = execFileSync("pdftotext", ["-", "-"], { input: pdf, encoding: "utf8" });
     for (const code of ["HQ-14", "version 2", "S-1"]) expect(text).toContain(code);
+  });
+});
+
+describe("writing the kit down", () => {
+  const board = { code: "HQ-99", name: "Board for the test", side: "either", version: 1, widthMm: 900, condition: "good" }; // prettier-ignore
+  it("a new board is there, a second of the same code is not, and a change says what changed", () => {
+    writeKit("board", board, true, INES);
+    expect(() => writeKit("board", board, true, OSKAR)).toThrow(/Code on the label: HQ-99 is taken/);
+    writeKit("board", { ...board, condition: "worn" }, false, OSKAR);
+    expect(listBoards().find((b) => b.code === "HQ-99")!.condition).toBe("worn");
+    expect(lastChecks().get("HQ-99/description")).toMatchObject({ words: "condition good to worn" });
+  });
+  it.each([
+    ["board", { ...board, code: "hq 99" }, true, /^Code on the label: use capitals/],
+    ["board", { ...board, code: "HQ-98" }, false, /no longer in the kit/],
+    ["instrument", { id: "T-9", name: "Tape 9", kind: "tape", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: 0, checkedOn: null, everyDays: 90 }, true, /^Standard uncertainty: cannot be nothing/], // prettier-ignore
+    ["stand", { ...STANDS[0]!, crank: { minMm: 900, maxMm: 800, mmPerTurn: 5 } }, false, /^Crank, highest: must be above/], // prettier-ignore
+  ] as const)("refuses a %s by the field's own name", (kind, doc, isNew, words) => {
+    expect(() => writeKit(kind, doc, isNew, INES)).toThrow(words);
+  });
+  it("a stand that failed its zero check opens no job until it passes", () => {
+    const { dot: _, ...zero } = good;
+    const intake = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }; // prettier-ignore
+    checkStand("S-1", { ...zero, dot: 9 }, INES, "2026-11-26T08:00:00.000Z");
+    expect(() => takeIn(intake, INES)).toThrow(/Stand: S-1 failed its zero check \(laser square/);
+    checkStand("S-1", { ...zero, dot: 0 }, INES, "2026-11-26T08:10:00.000Z");
+    expect(takeIn(intake, INES)).toMatch(/^[\w-]{12}$/);
+    expect(pastVehicles()).toMatchObject([{ vin: intake.vin, customer: "Elin Marsh", visits: [{ done: "Windshield taken out or replaced" }] }]); // prettier-ignore
   });
 });

@@ -1,10 +1,12 @@
 import { desc, eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
-import { judgeZero, ZERO_READINGS, type Board, type ZeroJudgement } from "@/core/kit";
+import { differences } from "@/core/book";
+import { judgeZero, KIT_FIELDS, kitProblems, ZERO_READINGS, type Board, type CheckedInstrument, type KitKind, type ZeroJudgement } from "@/core/kit"; // prettier-ignore
+import type { Stand } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
-import { boards, instruments, kitChecks, people } from "../db/schema";
+import { boards, instruments, kitChecks, people, stands } from "../db/schema";
 import { listStands } from "../shop/store";
 
 export type KitCheck = { itemId: string; at: string; by: string; ok: boolean; words: string };
@@ -59,3 +61,32 @@ export function checkInstrument(
     write(instrumentId, person, true, `checked against ${against.trim()}`, {}, at);
   });
 }
+
+/**
+ * Writes a piece of kit down, new or changed. Jobs already open keep the one they were opened with.
+ *
+ * @throws KitRefusal naming the field, or when a new piece takes the number of another
+ */
+export function writeKit(kind: KitKind, doc: unknown, isNew: boolean, person: Person, at = new Date().toISOString()): void {
+  const [problem] = kitProblems(kind, doc);
+  const label = problem && KIT_FIELDS[kind].find((f) => f.path === problem.field)?.label;
+  if (problem) throw new KitRefusal(`${label ?? problem.field}: ${problem.message}`);
+  const table = { board: boards, stand: stands, instrument: instruments }[kind];
+  const key = String((doc as Record<string, unknown>)[kind === "board" ? "code" : "id"]);
+  db().transaction(() => {
+    const column = kind === "board" ? boards.code : kind === "stand" ? stands.id : instruments.id;
+    const there = db().select({ doc: table.doc }).from(table).where(eq(column, key)).get();
+    if (there && isNew) throw new KitRefusal(`${KIT_FIELDS[kind][0]!.label}: ${key} is taken. Give the new one another.`);
+    if (!there && !isNew) throw new KitRefusal(`${key} is no longer in the kit. Reload the page.`);
+    const changes = differences(there?.doc ?? {}, doc).map((d) => `${d.path} ${d.before} to ${d.after}`);
+    if (there) db().update(table).set({ doc: doc as never }).where(eq(column, key)).run();
+    else if (kind === "board") db().insert(boards).values({ code: key, doc: doc as Board }).run();
+    else if (kind === "stand") db().insert(stands).values({ id: key, doc: doc as Stand }).run();
+    else db().insert(instruments).values({ id: key, doc: doc as CheckedInstrument }).run();
+    write(`${key}/description`, person, true, there ? changes.join("; ").slice(0, 400) || "unchanged" : "put into the kit", {}, at);
+  });
+} // prettier-ignore
+
+/** Stands whose newest zero check failed, with what it found: nobody sets out on them before they are put right. */
+export const failedStands = (): Map<string, string> =>
+  new Map([...lastChecks()].filter(([, c]) => !c.ok).map(([id, c]) => [id, c.words]));

@@ -44,6 +44,7 @@ const UNITS = {
   mm: { ask: { name: "this", dimension: "length", min: -1e6, max: 1e6 }, typed: "mm", size: 1 },
   "°": { ask: { name: "this", dimension: "angle", min: -100, max: 100 }, typed: "deg", size: Math.PI / 180 },
   kPa: { ask: { name: "this", dimension: "pressure", min: 0, max: 5000 }, typed: "kPa", size: 1 },
+  "": { ask: { name: "this", dimension: "length", min: 0, max: 1e6 }, typed: "mm", size: 1 },
   litres: { ask: { name: "this", dimension: "length", min: 0, max: 1e4 }, typed: "mm", size: 1 },
 } as const;
 

@@ -1,17 +1,20 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useState, type ReactNode } from "react";
-import { WIDENED, type Board, type CheckedInstrument, type ZeroJudgement } from "@/core/kit";
+import { useState, type ComponentProps, type ReactNode } from "react";
+import { WIDENED, type Board, type CheckedInstrument, type KitKind, type ZeroJudgement } from "@/core/kit";
+import type { Stand } from "@/core/setout";
 import { dateAndTime, formatNumber, radToDeg } from "@/core/units";
 import { ReasonDialog } from "../owed/reason-dialog";
 import { Button } from "../primitives/button";
 import { Mark, type MarkState } from "../primitives/marks";
+import { EditKit, type Editing } from "./edit-kit";
 import { ZeroCheck } from "./zero-check";
 
 type StandRow = {
   id: string;
   name: string;
+  doc: Stand;
   today: boolean;
   check: { at: string; by: string; ok: boolean; words: string } | null;
 };
@@ -25,15 +28,17 @@ type Props = {
     readings: Record<string, number>,
   ) => Promise<{ ok: true; judged: ZeroJudgement } | { ok: false; message: string }>;
   checked: (id: string, against: string) => Promise<{ ok: true } | { ok: false; message: string }>;
+  write: ComponentProps<typeof EditKit>["write"];
 };
 
 const CONDITION: Record<Board["condition"], MarkState> = { good: "settled", worn: "loose", "out of use": "stop" };
 
 /** What the shop measures and shows with, and whether it may be believed today. */
-export function Kit({ boards, stands, instruments, writes, zero, checked }: Props) {
+export function Kit({ boards, stands, instruments, writes, zero, checked, write }: Props) {
   const router = useRouter();
   const [checking, setChecking] = useState<StandRow | null>(null);
   const [asking, setAsking] = useState<CheckedInstrument | null>(null);
+  const [editing, setEditing] = useState<Editing | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
@@ -48,9 +53,10 @@ export function Kit({ boards, stands, instruments, writes, zero, checked }: Prop
           {message}
         </p>
       )}
-      <Group title="Stands" note="Each is checked every morning before its first job.">
+      <Group title="Stands" onNew={writes ? () => setEditing({ kind: "stand", doc: NEW.stand, isNew: true }) : null} note="Each is checked every morning before its first job.">
         {stands.map((s) => (
           <Row key={s.id} mark={!s.check || !s.today ? "loose" : s.check.ok ? "settled" : "stop"} code={s.id} name={s.name} state={!s.check ? "never checked" : `${s.today ? "" : "not checked today; last: "}${s.check.words}`} detail={s.check ? `${dateAndTime(s.check.at)}, ${s.check.by}` : ""}>
+            {writes && <Edit onClick={() => setEditing({ kind: "stand", doc: s.doc, isNew: false })} />}
             {writes && (
               <Button look={s.today ? "quiet" : "act"} onClick={() => setChecking(s)}>
                 Zero check
@@ -59,9 +65,10 @@ export function Kit({ boards, stands, instruments, writes, zero, checked }: Prop
           </Row>
         ))}
       </Group>
-      <Group title="Instruments" note={`An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`}>
+      <Group title="Instruments" onNew={writes ? () => setEditing({ kind: "instrument", doc: NEW.instrument, isNew: true }) : null} note={`An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`}>
         {instruments.map((i) => (
           <Row key={i.id} mark={i.overdue ? "loose" : "settled"} code={i.id} name={i.name} state={i.overdue ? "check overdue" : `checked ${i.checkedOn}`} detail={i.sigmaRad > 0 ? `± ${formatNumber(radToDeg(i.sigmaRad), 2)}°` : `± ${formatNumber(i.sigmaMm, 1)} mm${i.sigmaMmPerM > 0 ? ` + ${formatNumber(i.sigmaMmPerM, 2)} mm a metre` : ""}`}>
+            {writes && <Edit onClick={() => setEditing({ kind: "instrument", doc: instrumentDoc(i), isNew: false })} />}
             {writes && (
               <Button look={i.overdue ? "plain" : "quiet"} onClick={() => setAsking(i)}>
                 Checked today
@@ -70,11 +77,21 @@ export function Kit({ boards, stands, instruments, writes, zero, checked }: Prop
           </Row>
         ))}
       </Group>
-      <Group title="Boards and mats" note="A worn board is used with care, one out of use not at all.">
+      <Group title="Boards and mats" onNew={writes ? () => setEditing({ kind: "board", doc: NEW.board, isNew: true }) : null} note="A worn board is used with care, one out of use not at all.">
         {boards.map((b) => (
-          <Row key={b.code} mark={CONDITION[b.condition]} code={b.code} name={b.name} state={b.condition} detail={`version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`} />
+          <Row key={b.code} mark={CONDITION[b.condition]} code={b.code} name={b.name} state={b.condition} detail={`version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`}>
+            {writes && <Edit onClick={() => setEditing({ kind: "board", doc: b, isNew: false })} />}
+          </Row>
         ))}
       </Group>
+      <EditKit
+        editing={editing}
+        write={write}
+        onClose={(changed) => {
+          setEditing(null);
+          if (changed) router.refresh();
+        }}
+      />
       <ZeroCheck
         stand={checking}
         onClose={() => {
@@ -103,14 +120,37 @@ export function Kit({ boards, stands, instruments, writes, zero, checked }: Prop
   ); // prettier-ignore
 }
 
-const Group = ({ title, note, children }: { title: string; note: string; children: ReactNode }) => (
+/** What a new piece starts from; the rest has to be read off the thing. */
+const NEW: Record<KitKind, Record<string, unknown>> = {
+  board: { side: "either", version: 1, condition: "good" },
+  stand: { joints: [], boardYMm: 0, boardXMm: 0, crank: {}, feet: [{ xMm: -300, yMm: 0 }, { xMm: 300, yMm: 350 }, { xMm: 300, yMm: -350 }] },
+  instrument: { kind: "tape", sigmaMm: 1, sigmaMmPerM: 0.2, sigmaRad: 0, checkedOn: null, everyDays: 180 },
+}; // prettier-ignore
+
+/** An instrument without what the page adds to it. */
+const instrumentDoc = ({ overdue: _, ...doc }: CheckedInstrument & { overdue: boolean }): Record<string, unknown> =>
+  doc;
+
+const Edit = ({ onClick }: { onClick: () => void }) => (
+  <Button look="quiet" className="!px-3" onClick={onClick}>
+    Edit
+  </Button>
+);
+
+const Group = ({ title, note, onNew, children }: { title: string; note: string; onNew: (() => void) | null; children: ReactNode }) => (
   <section aria-label={title} className="mt-5">
-    <h2 className="flex flex-wrap items-baseline gap-x-4 border-b-2 border-ink pb-1 text-2xl font-semibold">
-      {title} <span className="text-base font-normal text-soft">{note}</span>
-    </h2>
+    <div className="flex flex-wrap items-baseline gap-x-4 border-b-2 border-ink pb-1">
+      <h2 className="text-2xl font-semibold">{title}</h2>
+      <span className="flex-1 text-base text-soft">{note}</span>
+      {onNew && (
+        <Button look="quiet" className="!px-3" aria-label={`New in ${title}`} onClick={onNew}>
+          + New
+        </Button>
+      )}
+    </div>
     <ul>{children}</ul>
   </section>
-);
+); // prettier-ignore
 
 function Row({
   mark,
@@ -128,13 +168,13 @@ function Row({
   children?: ReactNode;
 }) {
   return (
-    <li className="grid min-h-16 grid-cols-[auto_72px_1fr] items-center gap-x-3 border-b border-hairline px-2 py-1.5 md:grid-cols-[auto_72px_1.2fr_1.4fr_1fr_150px]">
+    <li className="grid min-h-16 grid-cols-[auto_72px_1fr] items-center gap-x-3 border-b border-hairline px-2 py-1.5 md:grid-cols-[auto_72px_1.1fr_1.3fr_1fr_220px]">
       <Mark state={mark} size={16} />
       <span className="figure text-lg font-semibold">{code}</span>
       <span className="text-lg leading-tight">{name}</span>
       <span className="col-start-3 text-base md:col-start-auto">{state}</span>
       <span className="col-start-3 text-base text-soft md:col-start-auto">{detail}</span>
-      <span className="col-start-3 md:col-start-auto md:text-right">{children}</span>
+      <span className="col-start-3 flex flex-wrap gap-1 md:col-start-auto md:justify-end">{children}</span>
     </li>
   ); // prettier-ignore
 }

@@ -10,6 +10,7 @@ const PLACES = [
   { href: "/sheets", name: "Sheets" },
   { href: "/vehicles", name: "Vehicles" },
   { href: "/kit", name: "Kit" },
+  { href: "/settings", name: "Rules" },
 ] as const;
 
 /** The line above every page of the shop: where one can go, who is here. */
@@ -18,13 +19,13 @@ export function ShopBar({ me, signOut }: { me: { name: string; role: string }; s
   return (
     <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-2 border-b border-hairline px-3 lg:px-6">
       <span className="mr-2 hidden text-xl font-semibold tracking-tight sm:inline lg:mr-6">Iridel</span>
-      <nav aria-label="Shop" className="flex">
+      <nav aria-label="Shop" className="flex min-w-0 overflow-x-auto">
         {PLACES.map((p) => (
           <Link
             key={p.href}
             href={p.href}
             aria-current={here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "page" : undefined}
-            className={`flex min-h-14 items-center border-b-4 px-3 text-lg ${here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
+            className={`flex min-h-14 items-center whitespace-nowrap border-b-4 px-3 text-lg ${here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
           >
             {p.name}
           </Link>

@@ -23,7 +23,8 @@ import { VinField } from "./vin-field";
 export function TakeIn({
   vehicles,
   sheets,
-  stands,
+  stands: all,
+  failed,
   book,
   past,
   open,
@@ -31,6 +32,8 @@ export function TakeIn({
   vehicles: Vehicle[];
   sheets: Sheet[];
   stands: Stand[];
+  /** Stands whose zero check failed, with what it found. */
+  failed: Record<string, string>;
   book: RuleBook;
   past: Past[];
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
@@ -41,6 +44,7 @@ export function TakeIn({
   const [busy, start] = useTransition();
   const router = useRouter();
   const vin = useRef<HTMLInputElement>(null);
+  const stands = useMemo(() => all.filter((s) => !(s.id in failed)), [all, failed]);
   const r = useMemo(() => readIntake(draft, vehicles, sheets, stands, book), [draft, vehicles, sheets, stands, book]);
   // Once the VIN has picked the vehicle, the others only take room.
   const folded = r.byVin && !unfolded;
@@ -167,6 +171,11 @@ export function TakeIn({
                     <b className="figure font-semibold">{s.id}</b> {s.name.replace(/^[^,]*, /, "")}
                   </span>
                 </label> // prettier-ignore
+              ))}
+              {Object.entries(failed).map(([id, found]) => (
+                <p key={id} className="border-l-4 border-stop bg-sheet px-3 py-2 text-base">
+                  <b className="figure font-semibold">{id}</b> failed its zero check: {found}. Not for use.
+                </p>
               ))}
             </div>
           </fieldset>

@@ -35,7 +35,7 @@ export function VehiclePlan({ vehicle: v }: { vehicle: Vehicle }) {
           {[d.from, d.to].map((e, i) => (
             <line key={i} x1={e.u - (d.upright ? 6 : 0)} x2={e.u + (d.upright ? 6 : 0)} y1={e.v - (d.upright ? 0 : 6)} y2={e.v + (d.upright ? 0 : 6)} />
           ))}
-          <text x={(d.from.u + d.to.u) / 2} y={(d.from.v + d.to.v) / 2} textAnchor="middle" dominantBaseline="central" transform={d.upright ? `rotate(-90 ${(d.from.u + d.to.u) / 2} ${(d.from.v + d.to.v) / 2})` : undefined} className="figure fill-ink stroke-sheet text-[16px] font-semibold" strokeWidth={6} paintOrder="stroke">
+          <text x={(d.from.u + d.to.u) / 2} y={(d.from.v + d.to.v) / 2 - 8} textAnchor="middle" transform={d.upright ? `rotate(-90 ${(d.from.u + d.to.u) / 2} ${(d.from.v + d.to.v) / 2})` : undefined} className="figure fill-ink text-[16px] font-semibold" stroke="none">
             {d.text}
           </text>
         </g>

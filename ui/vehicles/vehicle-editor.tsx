@@ -12,7 +12,7 @@ const GRID = "grid grid-cols-2 gap-x-6 gap-y-2 border-t-2 border-ink pt-3 lg:gri
 
 const Place = ({ at, path, name }: { at: AtPath; path: string; name: string }) => (
   <>
-    <NumberField label={`${name}, ahead of rear axle`} unit="mm" {...at(`${path}.xMm`)} />
+    <NumberField label={`${name}, ahead`} unit="mm" {...at(`${path}.xMm`)} />
     <NumberField label={`${name}, to the left`} unit="mm" {...at(`${path}.yMm`)} />
     <NumberField label={`${name}, up`} unit="mm" {...at(`${path}.zMm`)} />
     <span className="hidden lg:block" />
@@ -53,7 +53,8 @@ export function VehicleEditor(page: DraftPage) {
               <NumberField label="Hub height" unit="mm" {...at("hubHeightMm")} />
               <NumberField label="Hub caps out" unit="mm" {...at("hubCapOutMm")} />
             </div>
-            <div className={GRID}>
+            <p className="-mb-3 border-t-2 border-ink pt-3 text-sm text-soft">Places count from the middle of the rear axle on the floor: ahead, to the left, up.</p>
+            <div className={GRID.replace("border-t-2 border-ink pt-3 ", "")}>
               <Place at={at} path="camera" name="Camera" />
               <Place at={at} path="frontBadge" name="Front badge" />
               <Place at={at} path="rearBadge" name="Rear badge" />

@@ -11,7 +11,7 @@ import { VEHICLE_SIGNATURES } from "./signatures";
 /** One kind of vehicle as the shop measured it. */
 export function VehiclePage(page: DocumentPage<Vehicle>) {
   const v = page.doc;
-  const place = (p: Vehicle["camera"]): string => `${formatNumber(p.xMm)} ahead of the rear axle, ${p.yMm === 0 ? "in the middle" : `${formatNumber(Math.abs(p.yMm))} to vehicle ${p.yMm > 0 ? "left" : "right"}`}, ${formatNumber(p.zMm)} up`; // prettier-ignore
+  const place = (p: Vehicle["camera"]): string => `${formatNumber(Math.abs(p.xMm))} ${p.xMm < 0 ? "behind" : "ahead of"} the rear axle, ${p.yMm === 0 ? "in the middle" : `${formatNumber(Math.abs(p.yMm))} to vehicle ${p.yMm > 0 ? "left" : "right"}`}, ${formatNumber(p.zMm)} up`; // prettier-ignore
   return (
     <BookDocument {...page} title={`${v.make} ${v.model}`} href="/vehicles" signatures={VEHICLE_SIGNATURES}>
       <p className="text-lg text-soft">

@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { isOverdue } from "@/core/kit";
 import { requirePerson } from "@/server/auth/guard";
-import { instrumentChecked, zeroCheck } from "@/server/kit/actions";
+import { instrumentChecked, writeKitItem, zeroCheck } from "@/server/kit/actions";
 import { lastChecks, listBoards } from "@/server/kit/store";
 import { listCheckedInstruments, listStands } from "@/server/shop/store";
 import { Kit } from "@/ui/kit/kit";
@@ -14,8 +14,14 @@ export default async function KitPage() {
   const checks = lastChecks();
   const stands = listStands().map((s) => {
     const check = checks.get(s.id) ?? null;
-    return { id: s.id, name: s.name, check, today: check !== null && check.at.slice(0, 10) === now.slice(0, 10) };
+    return {
+      id: s.id,
+      name: s.name,
+      doc: s,
+      check,
+      today: check !== null && check.at.slice(0, 10) === now.slice(0, 10),
+    };
   });
   const instruments = listCheckedInstruments().map((i) => ({ ...i, overdue: isOverdue(i, now) }));
-  return <Kit boards={listBoards()} stands={stands} instruments={instruments} writes={me.role !== "viewer"} zero={zeroCheck} checked={instrumentChecked} />; // prettier-ignore
+  return <Kit boards={listBoards()} stands={stands} instruments={instruments} writes={me.role !== "viewer"} zero={zeroCheck} checked={instrumentChecked} write={writeKitItem} />; // prettier-ignore
 }

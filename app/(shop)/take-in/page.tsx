@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
 import { takeInVehicle } from "@/server/jobs/actions";
+import { failedStands } from "@/server/kit/store";
 import { pastVehicles } from "@/server/jobs/store";
 import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
@@ -16,6 +17,7 @@ export default async function TakeInPage() {
       vehicles={listVehicles()}
       sheets={listSheets()}
       stands={listStands()}
+      failed={Object.fromEntries(failedStands())}
       book={ruleBook()}
       past={pastVehicles()}
       open={takeInVehicle}

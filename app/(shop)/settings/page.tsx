@@ -1,0 +1,21 @@
+import type { Metadata } from "next";
+import { requirePerson } from "@/server/auth/guard";
+import { chooseGlassPolicy, takeRuleBookFile, writeRuleBook } from "@/server/settings/actions";
+import { glassPolicy, ruleBook } from "@/server/shop/store";
+import { SettingsPage } from "@/ui/settings/settings-page";
+
+export const metadata: Metadata = { title: "Rules" };
+
+export default async function RulesPage() {
+  const me = await requirePerson();
+  return (
+    <SettingsPage
+      policy={glassPolicy()}
+      book={ruleBook()}
+      lead={me.role === "lead"}
+      choosePolicy={chooseGlassPolicy}
+      writeBook={writeRuleBook}
+      takeFile={takeRuleBookFile}
+    />
+  );
+}

@@ -1,0 +1,14 @@
+import { allow } from "@/server/auth/guard";
+import { ruleBook } from "@/server/shop/store";
+
+/** The shop's rule book as a file. */
+export async function GET() {
+  const who = await allow("any");
+  if ("refusal" in who) return who.refusal;
+  return new Response(`${JSON.stringify(ruleBook(), null, 2)}\n`, {
+    headers: {
+      "content-type": "application/json; charset=utf-8",
+      "content-disposition": 'attachment; filename="rule-book.json"',
+    },
+  });
+}

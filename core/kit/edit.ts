@@ -1,0 +1,71 @@
+import type { z } from "zod";
+import type { Problem } from "@/core/book";
+import { standSchema } from "@/core/setout/stand-schema";
+import { boardSchema } from "./board";
+import { instrumentSchema } from "./schema";
+
+export type KitKind = "board" | "stand" | "instrument";
+
+/** One field of a piece of kit as a form asks for it. `fixed` ones are only written for a new piece. */
+export type KitField = { path: string; label: string; as: "text" | "mm" | "°" | "number" | "date" | [string, string][]; fixed?: boolean }; // prettier-ignore
+
+const SCHEMAS: Record<KitKind, z.ZodType> = { board: boardSchema, stand: standSchema, instrument: instrumentSchema };
+
+/** What a form asks of each kind of kit, in the order one reads it off the thing itself. */
+export const KIT_FIELDS: Record<KitKind, KitField[]> = {
+  board: [
+    { path: "code", label: "Code on the label", as: "text", fixed: true },
+    { path: "name", label: "Name", as: "text" },
+    { path: "version", label: "Version on the label", as: "number" },
+    { path: "widthMm", label: "Width", as: "mm" },
+    { path: "side", label: "May hang on", as: [["either", "Either side"], ["left", "Vehicle left"], ["right", "Vehicle right"]] },
+    { path: "condition", label: "Condition", as: [["good", "Good"], ["worn", "Worn"], ["out of use", "Out of use"]] },
+  ],
+  stand: [
+    { path: "id", label: "Number", as: "text", fixed: true },
+    { path: "name", label: "Name", as: "text" },
+    { path: "beamHalfMm", label: "Board centre to a beam hook", as: "mm" },
+    { path: "hookHeightMm", label: "Hooks above the floor", as: "mm" },
+    { path: "boardXMm", label: "Board before the last joint", as: "mm" },
+    { path: "boardYMm", label: "Board beside the last joint", as: "mm" },
+    { path: "scaleOffsetMm", label: "Board centre above the scale’s figure", as: "mm" },
+    { path: "crank.minMm", label: "Crank, lowest", as: "mm" },
+    { path: "crank.maxMm", label: "Crank, highest", as: "mm" },
+    { path: "crank.mmPerTurn", label: "Crank, each turn", as: "mm" },
+    { path: "footMmPerTurn", label: "Foot, each turn", as: "mm" },
+  ],
+  instrument: [
+    { path: "id", label: "Number", as: "text", fixed: true },
+    { path: "name", label: "Name", as: "text" },
+    { path: "kind", label: "Kind", as: [["tape", "Tape"], ["laser", "Laser"], ["rule", "Rule"], ["scale", "Scale"], ["inclinometer", "Inclinometer"]] },
+    { path: "sigmaMm", label: "Standard uncertainty", as: "mm" },
+    { path: "sigmaMmPerM", label: "and more for each metre", as: "mm" },
+    { path: "sigmaRad", label: "Standard uncertainty of an angle, radians", as: "number" },
+    { path: "checkedOn", label: "Last checked", as: "date" },
+    { path: "everyDays", label: "A check is good for, days", as: "number" },
+  ],
+}; // prettier-ignore
+
+/** What keeps a piece of kit from being written down as it stands. */
+export function kitProblems(kind: KitKind, doc: unknown): Problem[] {
+  const parsed = SCHEMAS[kind].safeParse(doc);
+  return parsed.success ? [] : parsed.error.issues.map((i) => ({ field: i.path.join("."), message: `${i.message}.` }));
+}
+
+type Joint = { kind?: string; axis?: string };
+
+/** The fields of one piece: a stand also has its joints, from the floor upward. */
+export function kitFields(kind: KitKind, doc: Record<string, unknown>): KitField[] {
+  const joints = kind === "stand" && Array.isArray(doc.joints) ? (doc.joints as Joint[]) : [];
+  return [
+    ...KIT_FIELDS[kind],
+    ...joints.flatMap((j, i): KitField[] =>
+      j.kind === "yaw"
+        ? [
+            { path: `joints.${i}.xMm`, label: "Pivot, toward the car from the stand’s middle", as: "mm" },
+            { path: `joints.${i}.yMm`, label: "Pivot, to the left of it", as: "mm" },
+          ]
+        : [{ path: `joints.${i}.limitMm`, label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, each way`, as: "mm" }],
+    ),
+  ]; // prettier-ignore
+}

@@ -1,0 +1,38 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { RULES } from "@/demo/data/rules";
+import { openTestShop } from "@/tests/shop-database";
+import { glassPolicy, ruleBook } from "../shop/store";
+import { importRuleBook, setGlassPolicy, setRuleBook } from "./store";
+
+beforeAll(() => openTestShop());
+
+describe("what the shop is bound by", () => {
+  it("takes one of the two ways with glass, and nothing else", () => {
+    setGlassPolicy("maker-only");
+    expect(glassPolicy()).toBe("maker-only");
+    expect(() => setGlassPolicy("anything goes")).toThrow(/one of the two ways/);
+    expect(glassPolicy()).toBe("maker-only");
+  });
+  it("takes a rule book out to a file and back without loss", () => {
+    const file = JSON.stringify(ruleBook());
+    setRuleBook({ ...RULES, rules: RULES.rules.slice(1) });
+    expect(ruleBook().rules).toHaveLength(RULES.rules.length - 1);
+    importRuleBook(file);
+    expect(ruleBook()).toEqual(RULES);
+  });
+  const [first, ...rest] = RULES.rules;
+  const circle = [
+    ...RULES.orders,
+    { id: "road-first", first: { kind: "dynamic" }, then: { kind: "learn" }, sameSystem: false, why: "Somebody thought so." }, // prettier-ignore
+  ];
+  it.each([
+    ["no JSON", "{", /not JSON/],
+    ["a rule without a reason", JSON.stringify({ ...RULES, rules: [{ ...first, reason: "" }, ...rest] }), /^rule "glass-forward", reason: /], // prettier-ignore
+    ["an unknown event", JSON.stringify({ ...RULES, rules: [{ ...first, when: ["full-moon"] }, ...rest] }), /^rule "glass-forward", when\.0/], // prettier-ignore
+    ["one name twice", JSON.stringify({ ...RULES, rules: [first, first] }), /^rule "glass-forward", id: is used twice/],
+    ["orders in a circle", JSON.stringify({ ...RULES, orders: circle }), /"road-first".* go round in a circle/],
+  ])("refuses %s by name, and keeps the old book", (_, text, words) => {
+    expect(() => importRuleBook(text)).toThrow(words);
+    expect(ruleBook()).toEqual(RULES);
+  });
+});

@@ -1,0 +1,159 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import { EVENTS, KINDS, PLACES, SYSTEMS, type RuleBook, type SystemId } from "@/core/owed";
+import type { GlassPolicy } from "@/core/ready";
+import { Button } from "../primitives/button";
+import { Mark } from "../primitives/marks";
+import { EditRule, type Rule } from "./edit-rule";
+
+type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
+type Props = {
+  policy: GlassPolicy;
+  book: RuleBook;
+  lead: boolean;
+  choosePolicy: (policy: string) => Answer;
+  writeBook: (book: unknown) => Answer;
+  takeFile: (text: string) => Answer;
+};
+
+const POLICIES: { id: GlassPolicy; name: string; note: string }[] = [
+  { id: "maker-only", name: "The maker’s glass only", note: "Any other part is refused at take-in." },
+  { id: "equivalent-with-reason", name: "An equivalent part, with its reason", note: "The reason and the part stand on the report." },
+]; // prettier-ignore
+
+/** What the shop is bound by: its glass, and what makes which calibration owed. */
+export function SettingsPage({ policy, book, lead, choosePolicy, writeBook, takeFile }: Props) {
+  const router = useRouter();
+  const [message, setMessage] = useState<string | null>(null);
+  const [editing, setEditing] = useState<{ rule: Partial<Rule>; at: number | null } | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const run = (answer: Answer): void => {
+    setMessage(null);
+    answer.then(
+      (a) => (a.ok ? router.refresh() : setMessage(a.message)),
+      () => setMessage("The shop does not answer. Nothing was changed; try again when it is back."),
+    );
+  };
+  const put = async (rules: unknown[]): Promise<string | null> => {
+    const answer = await writeBook({ ...book, rules }).catch(() => ({ ok: false as const, message: "The shop does not answer. Try again when it is back." })); // prettier-ignore
+    if (!answer.ok) return answer.message;
+    setEditing(null);
+    router.refresh();
+    return null;
+  };
+  const systems = (Object.keys(SYSTEMS) as SystemId[]).filter((s) => book.rules.some((r) => r.system === s));
+  return (
+    <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
+      <h1 className="text-4xl font-semibold">Rules</h1>
+      <p className="text-base text-soft">
+        {lead ? "They hold for jobs opened from now on; an open job keeps what it was opened with." : "The lead may change these. They hold for jobs opened from then on."}
+      </p>
+      {message && (
+        <p role="alert" className="mt-3 border-l-4 border-stop bg-sheet px-4 py-3 text-lg text-stop">
+          {message}
+        </p>
+      )}
+      <section aria-label="Glass" className="mt-4">
+        <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">Glass</h2>
+        <div className="mt-2 grid gap-2 md:grid-cols-2">
+          {POLICIES.map((p) => (
+            <button key={p.id} type="button" disabled={!lead} aria-pressed={policy === p.id} onClick={() => run(choosePolicy(p.id))} className={`flex min-h-16 items-center gap-3 rounded-md border-2 bg-sheet px-4 py-2 text-left ${policy === p.id ? "border-act" : "border-hairline"}`}>
+              <Mark state={policy === p.id ? "settled" : "open"} />
+              <span>
+                <span className="block text-lg font-semibold leading-tight">{p.name}</span>
+                <span className="text-base text-soft">{p.note}</span>
+              </span>
+            </button>
+          ))}
+        </div>
+      </section>
+      <section aria-label="What is owed" className="mt-6">
+        <div className="flex flex-wrap items-center gap-x-3 border-b-2 border-ink pb-1">
+          <h2 className="mr-auto text-2xl font-semibold">What is owed, and why</h2>
+          <a href="/api/rules" download className="inline-flex min-h-12 items-center rounded-md px-3 font-semibold hover:bg-wash">
+            Export
+          </a>
+          {lead && (
+            <>
+              <input
+                ref={file}
+                type="file"
+                accept="application/json,.json"
+                className="sr-only"
+                id="rules-file"
+                aria-label="rule book file"
+                tabIndex={-1}
+                onChange={(e) => {
+                  const [chosen] = e.target.files ?? [];
+                  if (chosen) void chosen.text().then((text) => run(takeFile(text)));
+                  e.target.value = "";
+                }}
+              />
+              <Button look="quiet" onClick={() => file.current?.click()}>
+                Import a file
+              </Button>
+              <Button look="act" onClick={() => setEditing({ rule: { when: [], near: false, kind: "static", cancelledBy: null }, at: null })}>
+                New rule
+              </Button>
+            </>
+          )}
+        </div>
+        {systems.map((system) => (
+          <section key={system} aria-label={SYSTEMS[system]} className="mt-3">
+            <h3 className="text-lg font-semibold">{SYSTEMS[system]}</h3>
+            <ul>
+              {book.rules.map((r, at) =>
+                r.system !== system ? null : (
+                  <li key={r.id} className="grid items-center gap-x-6 gap-y-0.5 border-b border-dashed border-hairline py-2 md:grid-cols-[1.2fr_1.6fr_110px_auto]">
+                    <span className="text-base leading-snug">
+                      {r.when.map((e) => EVENTS[e]).join("; ")}
+                      {r.at && <span className="text-soft">{`, at ${r.at.map((p) => PLACES[p]).join(" or ")}`}</span>}
+                    </span>
+                    <span className="text-base leading-snug">
+                      {r.reason}
+                      <span className="block text-sm text-soft">
+                        {r.source}
+                        {r.cancelledBy && `. Cancelled by: ${r.cancelledBy}`}
+                      </span>
+                    </span>
+                    <span className="text-base font-semibold">{KINDS[r.kind]}</span>
+                    <span>
+                      {lead && (
+                        <Button look="quiet" className="!px-3" aria-label={`Edit the rule ${r.id}`} onClick={() => setEditing({ rule: r, at })}>
+                          Edit
+                        </Button>
+                      )}
+                    </span>
+                  </li>
+                ),
+              )}
+            </ul>
+          </section>
+        ))}
+        {book.rules.length === 0 && <p className="py-10 text-center text-xl text-soft">No rule yet: nothing is ever owed. Import a rule book, or write the first rule.</p>}
+      </section>
+      <section aria-label="Order" className="mt-6">
+        <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">Order</h2>
+        <ul>
+          {book.orders.map((o) => (
+            <li key={o.id} className="flex flex-wrap gap-x-6 border-b border-dashed border-hairline py-2 text-base">
+              <b className="min-w-72 font-semibold">{`${subject(o.first)} before ${subject(o.then)}`}{o.sameSystem ? " of the same system" : ""}</b>
+              <span>{o.why}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <EditRule
+        editing={editing}
+        onClose={() => setEditing(null)}
+        onKeep={(rule) => put(editing?.at === null || !editing ? [...book.rules, rule] : book.rules.map((r, i) => (i === editing.at ? rule : r)))}
+        onTakeOut={() => put(book.rules.filter((_, i) => i !== editing?.at))}
+      />
+    </main>
+  ); // prettier-ignore
+}
+
+const subject = (s: RuleBook["orders"][number]["first"]): string =>
+  [s.system ? SYSTEMS[s.system] : null, s.kind ?? null].filter(Boolean).join(", ") || "everything";
