@@ -42,8 +42,11 @@ test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger se
     await page.goto(shop.url + path);
     await expect(page).toHaveURL(/\/sign-in/);
   }
-  for (const path of ["events", "run"])
-    expect((await page.request.post(`${shop.url}/api/jobs/x/${path}`, { data: {} })).status()).toBe(401);
+  // Every door that writes, shut to whoever is not signed in, and below to whoever may only look.
+  const doors = ["jobs/x/events", "jobs/x/run", "jobs/x/scan", "photos"];
+  for (const door of doors) expect((await page.request.post(`${shop.url}/api/${door}`, { data: {} })).status(), door).toBe(401); // prettier-ignore
+  for (const door of ["jobs/x/record", "jobs/x/report", "jobs/x/bay", "photos/x", "kit/labels", "sheets/x", "vehicles/x", "rules"])
+    expect((await page.request.get(`${shop.url}/api/${door}`)).status(), door).toBe(401); // prettier-ignore
 
   await page.waitForTimeout(5000);
   await signIn(page, shop.url, "ruan");
@@ -60,6 +63,7 @@ test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger se
   ] as const)
     // prettier-ignore
     expect((await page.request.post(`${shop.url}/api/jobs/${id}/${path}`, { data })).status()).toBe(403);
+  for (const door of doors) expect((await page.request.post(`${shop.url}/api/${door}`, { data: {} })).status(), door).toBe(403); // prettier-ignore
   await expect(slip(page)).not.toContainText("Touched");
 });
 

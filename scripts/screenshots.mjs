@@ -60,6 +60,7 @@ try {
   await page.getByLabel("Customer", { exact: true }).fill("Isolde Farrow");
   await shoot(page, "take-in");
   for (const [plate, stage, name] of [
+    ["HQ 09 TAL", "take-in", "arrival"],
     ["HQ 09 TAL", "owed", "owed"],
     ["HQ 55 HIR", "set-out", "set-out-moving"],
     ["HQ 12 WRN", "set-out", "set-out-suspect"],
@@ -80,6 +81,10 @@ try {
   await page.waitForURL(/drafts/);
   await page.getByLabel("Ahead", { exact: true }).fill("1.98");
   await shoot(page, "sheet-draft");
+  await page.goto(`${url}/vehicles/norvane-lisse`);
+  await shoot(page, "vehicle");
+  await page.goto(`${url}/settings`);
+  await shoot(page, "rules");
   await page.goto(`${url}/kit`);
   await shoot(page, "kit");
   await open(page, "HQ 12 WRN", "take-in");
@@ -87,7 +92,7 @@ try {
   await glass.getByLabel("Part number on the glass").fill("HQG-2210");
   const depths = { "top vehicle left": 4, top: 2.1, "top vehicle right": 2, "vehicle left": 1.5, "vehicle right": 1.6, "bottom vehicle left": 1.1, bottom: 1, "bottom vehicle right": 1.2 }; // prettier-ignore
   for (const [spot, mm] of Object.entries(depths)) await glass.getByLabel(spot, { exact: true }).fill(String(mm));
-  await page.getByRole("main").evaluate((main) => main.scrollTo(0, main.scrollHeight));
+  await glass.evaluate((part) => part.scrollIntoView());
   await shoot(page, "glass");
   if (width === 1280 && theme === "light") {
     const night = await tablet({ id: "oskar", pin: "635172" }, { width: 1280, height: 800 }, "night");

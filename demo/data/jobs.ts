@@ -1,7 +1,10 @@
+import { CONSENT_WORDS } from "@/core/job";
 import type { Person } from "@/server/auth/session";
 import { findJob } from "@/server/jobs/store";
+import { keepPhoto } from "@/server/photos/store";
 import { technician } from "../technician";
 import type { PEOPLE } from "./kit";
+import { drawnPhoto } from "./photos";
 import { madeUpVin } from "./vehicles";
 
 type Made = { id: string; number: number; what: string };
@@ -51,6 +54,13 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   // The thrust line is off; scanned clean and owed all the same.
   const thrust = technician(person("ines"), hoursAgo(6));
   thrust.open(intake("tarn", { vin: madeUpVin("0BRTRN5B2T220903"), happenings: [{ event: "glass-out", place: "windshield" }, { event: "alignment", place: "chassis" }], customer: "Tolland & Daughters, Bakers", plate: "HQ 09 TAL", order: "4480", rearToeDeg: { left: 0.02, right: 0.24 } }), "demo-b"); // prettier-ignore
+  thrust.write({ kind: "walk", odometerKm: 84_210, odometerTyped: "084 210", lamps: ["camera"], settings: { "lane-keeping": "on, late", signs: "on", "high-beam": "off" } }); // prettier-ignore
+  for (const scene of ["vehicle", "odometer", "glass"] as const) {
+    const kept = await keepPhoto(await drawnPhoto(scene, hoursAgo(6.1)), person("ines"));
+    thrust.write({ kind: "photo", photo: kept.photo, subject: scene, takenAt: kept.takenAt }, 15);
+  }
+  thrust.write({ kind: "glass", part: "BR-W-7731", fitter: "Tolland Glass, van 2", partReason: null, depths: { "top-left": 2.1, top: 2.0, "top-right": 2.2, "bottom-left": 1.9, bottom: 2.0, "bottom-right": 2.1 }, mount: { bracket: true, camera: true, film: true } }); // prettier-ignore
+  thrust.write({ kind: "consent", name: "P. Tolland", words: CONSENT_WORDS, strokes: [[[60, 200], [110, 80], [150, 210], [200, 90], [260, 190]], [[300, 150], [420, 130], [560, 170], [760, 120]]] }); // prettier-ignore
   thrust.write({
     kind: "owed-done",
     line: "steering-angle/learn",
@@ -77,14 +87,14 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // Interrupted half way: a van on the booster stand.
   const van = technician(person("ines"), hoursAgo(3));
-  van.open(intake("harrow", { vin: madeUpVin("0TMHRWLC4T310077"), customer: "Skerry Fish Company, Harbour Road", plate: "HQ 30 SKF", order: "4489" }), "demo-d"); // prettier-ignore
+  van.open(intake("harrow", { vin: madeUpVin("0TMHRWLC4T310077"), customer: "Skerry Fish Company, Harbour Road", plate: "HQ 30 SKF", order: "4489", promisedAt: hoursAgo(0.5) }), "demo-d"); // prettier-ignore
   await van.check("ready", { load: "Fixed racking stays in; the sheet’s heights were taken with it" });
   for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge"]) van.read(slot);
   note(van.jobId, "van, interrupted half way");
 
   // A tape misread by 20 mm.
   const slip = technician(person("ines"), hoursAgo(1.4));
-  slip.open(intake("lisse", { vin: madeUpVin("0NVLS2DD1R100588"), customer: "Wren Aldous", plate: "HQ 12 WRN", order: "4492" }), "demo-e"); // prettier-ignore
+  slip.open(intake("lisse", { vin: madeUpVin("0NVLS2DD1R100588"), customer: "Wren Aldous", plate: "HQ 12 WRN", order: "4492", promisedAt: hoursAgo(-2) }), "demo-e"); // prettier-ignore
   await slip.check("ready");
   for (const slot of ["tape-fl-l", "tape-fr-r", "tape-fl-r"]) slip.read(slot);
   slip.read("tape-fr-l", 20);
