@@ -34,6 +34,8 @@ export function observe(o: Observation, network: SurveyNetwork, at: Truth): numb
       const bearing = Math.atan2(b[1] - a[1], b[0] - a[0]);
       const away = Math.atan2(p[1] - a[1], p[0] - a[0]) - bearing;
       const far = Math.hypot(p[0] - a[0], p[1] - a[1]);
+      // A station from beside the line is the difference of two stations.
+      if (o.kind === "station" && o.origin) return observe({ ...o, origin: undefined }, network, at) - observe({ ...o, origin: undefined, point: o.origin }, network, at); // prettier-ignore
       return far * (o.kind === "offset" ? Math.sin(away) : Math.cos(away));
     }
     case "range": {

@@ -7,7 +7,7 @@ export const instrumentSchema = z
   .object({
     id: z.string().regex(/^[A-Z0-9-]{2,12}$/, "use capitals, figures and dashes"),
     name: z.string().min(3).max(60),
-    kind: z.enum(["tape", "laser", "rule", "scale", "inclinometer"]),
+    kind: z.enum(["tape", "laser", "rule", "scale", "inclinometer", "plumb", "range", "wheel-laser", "rig"]),
     /** mm, and mm more for each metre read. */
     sigmaMm: sigma,
     sigmaMmPerM: z.number().min(0).max(10),

@@ -3,6 +3,7 @@ import { degToRad } from "@/core/units";
 import { boxProbability } from "./chance";
 import type { Instrument } from "./plan";
 import { readingSigma, type Slot } from "./slots";
+import { inSchool } from "./schools";
 import { partIndex, planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors, type Verdict } from "./verdict";
@@ -64,7 +65,8 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const halves = planHalfWidths(s.plan.sheet);
   const scalars = scalarErrors(s);
   const expected = predictedReadings(s);
-  const planSlots = s.slots.filter((slot) => slot.observes.in === "plan");
+  const school = s.plan.school ?? "tapes";
+  const planSlots = s.slots.filter((slot) => slot.observes.in === "plan" && inSchool(school, slot));
   const gradients = new Map(
     predictReadings(
       s.network,
@@ -83,6 +85,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   );
 
   const candidates = s.slots.flatMap((slot): Candidate[] => {
+    if (!inSchool(school, slot)) return [];
     const instrument = instrumentFor(s, slot);
     if (!instrument) return [];
     const shown = expected.get(slot.id)!;

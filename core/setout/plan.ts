@@ -1,13 +1,14 @@
 import { degToRad } from "@/core/units";
 import { thrustAngleRad, vehiclePoints, type RearToe, type Vehicle, type VehiclePointId } from "@/core/vehicle";
 import type { Sheet } from "@/core/sheet";
+import type { SchoolId } from "./schools";
 import type { PlanPose, Stand } from "./stand";
 
 /** Standard uncertainty of one instrument: base + perMetre * length (mm), or an angle (rad). */
 export type Instrument = {
   id: string;
   name: string;
-  kind: "tape" | "laser" | "rule" | "scale" | "inclinometer";
+  kind: "tape" | "laser" | "rule" | "scale" | "inclinometer" | "plumb" | "range" | "wheel-laser" | "rig";
   sigmaMm: number;
   sigmaMmPerM: number;
   sigmaRad: number;
@@ -32,6 +33,8 @@ export type SetOutPlan = {
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
   rearToe: RearToe | null;
   thresholds: Thresholds;
+  /** Which way the technician sets out; readings of other ways count all the same. Four tapes when it is not said. */
+  school?: SchoolId;
   /**
    * How far the floor at the stand lies above the vehicle's own plane, mm, from measured floor heights: the sheet's
    * height counts from the vehicle's plane, rule and scale count from the floor at the stand.

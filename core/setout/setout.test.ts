@@ -67,7 +67,7 @@ describe("moves", () => {
         stand.joints.forEach((j, i) => expect(Math.abs(moved.joints[i]!)).toBeLessThanOrEqual((j.kind === "yaw" ? j.limitRad : j.limitMm) + 1e-9));
 
         // What the technician was told to see is what the instruments then show.
-        const world: BenchWorld = { seed: "moves", plan, points, stand: moved, floor: { aheadRad: 0, leftRad: 0, twistMm: 0, stepMm: 0 }, cameraRad: { yaw: 0, pitch: 0, roll: 0 } };
+        const world: BenchWorld = { seed: "moves", plan, points, stand: moved, toe: plan.rearToe ?? { leftRad: degToRad(0.1), rightRad: degToRad(0.1) }, floor: { aheadRad: 0, leftRad: 0, twistMm: 0, stepMm: 0 }, cameraRad: { yaw: 0, pitch: 0, roll: 0 } };
         const solution = solveSetOut(plan, []);
         const exact = { ...solution, adjustment: { ...solution.adjustment!, points: points.map((p) => ({ ...p, covariance: [] })) } };
         const predicted = predictedReadings(exact, moves.at(-1)?.after ?? boardOf(stand, body));

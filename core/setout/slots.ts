@@ -3,6 +3,7 @@ import { degToRad, type Quantity } from "@/core/units";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { STAND } from "./aim";
 import type { Instrument, SetOutPlan } from "./plan";
+import { floorMarkSlots, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
 /** Quantities that do not lie in the floor plan; each is a single number with its own readings. */
 export type ScalarId = "height" | "pitch" | "roll";
@@ -25,6 +26,10 @@ export type Slot = {
   quantity: Quantity;
   /** Typing and walking, seconds: what the reading costs. */
   seconds: number;
+  /** What a beam travels, metres, where that is not the figure itself. */
+  throwM?: number;
+  /** What more its direction is uncertain than the instrument itself, radians (a wheel whose toe nobody knows). */
+  looseRad?: number;
   /** For a signed reading: what positive and negative mean. */
   sides?: { positive: string; negative: string };
   observes: { in: "plan"; observation: (id: string, value: number, sigma: number) => Observation } | { in: ScalarId };
@@ -94,6 +99,8 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       quantity: { name: "the laser offset at the badge", dimension: "length", min: -600, max: 600 },
       seconds: 25,
       sides: sideways,
+      // A laser line spreads over its throw, not over the offset that is read; two to three metres are taken as three.
+      throwM: 3,
       observes: {
         in: "plan",
         // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves the badge on its left.
@@ -107,6 +114,11 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
     tape("tape-rl-l", "hubRL", "beamL", 60);
     tape("tape-rr-r", "hubRR", "beamR", 60);
   }
+
+  if (has("plumb")) slots.push(...floorMarkSlots());
+  if (has("range")) slots.push(...panelSlots(plan));
+  if (has("wheel-laser")) slots.push(...wheelLaserSlots(plan));
+  if (has("rig")) slots.push(...rigSlots());
 
   const height = { dimension: "length", min: 200, max: 3000, expected: sheet.placement.heightMm } as const;
   if (has("rule"))
@@ -168,10 +180,16 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
   return slots;
 }
 
-/** Standard uncertainty of one reading of an instrument at a value: base + per-metre part, or its angle. */
+/**
+ * Standard uncertainty of one reading of an instrument at a value: base + per-metre part, or its angle. A length read by
+ * something that is clamped at an angle (a wheel laser) also carries that angle over its throw.
+ */
 export function readingSigma(instrument: Instrument, slot: Slot, value: number): number {
   if (slot.quantity.dimension === "angle") return instrument.sigmaRad;
-  // A laser line spreads over its throw, not over the offset that is read; two to three metres are taken as three.
-  const lengthM = slot.id === "laser-badge" ? 3 : Math.abs(value) / 1000;
-  return instrument.sigmaMm + instrument.sigmaMmPerM * lengthM;
+  const lengthM = slot.throwM ?? Math.abs(value) / 1000;
+  return Math.hypot(
+    instrument.sigmaMm + instrument.sigmaMmPerM * lengthM,
+    1000 * lengthM * instrument.sigmaRad,
+    1000 * lengthM * (slot.looseRad ?? 0),
+  );
 }

@@ -13,7 +13,7 @@ export type CompiledObservation = {
   kind: Observation["kind"];
   sigma: number;
   value: number;
-  /** The points involved: [from, to], [point, lineFrom, lineTo] or [from, panelPoint]. */
+  /** The points involved: [from, to], [point, lineFrom, lineTo] (a station may add its origin) or [from, panelPoint]. */
   refs: PointRef[];
   /** range: direction of the beam in the body's axes. */
   direction: number;
@@ -27,8 +27,8 @@ export type CompiledObservation = {
 /** The row of the design matrix of one reading, sparse: `count` pairs of (unknown, derivative), reused. */
 export type DesignRow = { count: number; rows: Int32Array; values: Float64Array };
 
-/** Room for the largest row: three body points with three unknowns each, plus one heading. */
-export const newDesignRow = (): DesignRow => ({ count: 0, rows: new Int32Array(10), values: new Float64Array(10) });
+/** Room for the largest row: four body points with three unknowns each. */
+export const newDesignRow = (): DesignRow => ({ count: 0, rows: new Int32Array(12), values: new Float64Array(12) });
 
 const DEGENERATE = 1e-6;
 
@@ -60,7 +60,10 @@ export function compileObservation(o: Observation, unknowns: Unknowns): Compiled
       return { ...base, refs: [bind(o.from), bind(o.to)] };
     case "offset":
     case "station":
-      return { ...base, refs: [bind(o.point), bind(o.lineFrom), bind(o.lineTo)] };
+      return {
+        ...base,
+        refs: [o.point, o.lineFrom, o.lineTo, ...(o.kind === "station" && o.origin ? [o.origin] : [])].map(bind),
+      };
     case "range": {
       const from = bind(o.from);
       if (from.source !== "body")
@@ -192,6 +195,19 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
       pushPoint(row, p2, u, uy * k, -ux * k);
     }
     return offset - o.value;
+  }
+  const origin = o.refs[3];
+  if (origin) {
+    // From O beside the line: d(u.(P - O)) = u.(dP - dO) + n.(P - O) dphi, with dphi = n.(dB - dA) / L.
+    const [ox, oy] = [x0 - xOf(origin, u), y0 - yOf(origin, u)];
+    const k = (-uy * ox + ux * oy) / length;
+    if (row) {
+      pushPoint(row, p0, u, ux, uy);
+      pushPoint(row, origin, u, -ux, -uy);
+      pushPoint(row, p1, u, uy * k, -ux * k);
+      pushPoint(row, p2, u, -uy * k, ux * k);
+    }
+    return ux * ox + uy * oy - o.value;
   }
   // d(station) = u.(dP - dA) + offset dphi
   const k = offset / length;

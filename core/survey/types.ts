@@ -24,8 +24,8 @@ export type Observation = { id: string; sigma: number } & (
   | { kind: "distance"; from: string; to: string; valueMm: number }
   /** Perpendicular distance of a point from a directed line; positive to the left of the direction. */
   | { kind: "offset"; point: string; lineFrom: string; lineTo: string; valueMm: number }
-  /** Distance of a point along a directed line, from its first point. */
-  | { kind: "station"; point: string; lineFrom: string; lineTo: string; valueMm: number }
+  /** Distance of a point along a directed line, from its first point or from where `origin` stands beside it. */
+  | { kind: "station"; point: string; lineFrom: string; lineTo: string; valueMm: number; origin?: string }
   /**
    * A beam leaves the body point `from` at `directionRad` in the body's own axes and meets the line through
    * `panelPoint` whose normal has `panelHeadingRad` in vehicle axes.

@@ -59,6 +59,17 @@ export const INSTRUMENTS: Instrument[] = [
   { id: "R-2", name: "Floor rule 2", kind: "rule", sigmaMm: 0.8, sigmaMmPerM: 0.2, sigmaRad: 0 },
   { id: "C-1", name: "Stand scale", kind: "scale", sigmaMm: 1.5, sigmaMmPerM: 0, sigmaRad: 0 },
   { id: "I-1", name: "Inclinometer 1", kind: "inclinometer", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: degToRad(0.05) },
+  { id: "P-1", name: "Floor marks, plumb and line", kind: "plumb", sigmaMm: 1.3, sigmaMmPerM: 0.25, sigmaRad: 0 },
+  { id: "G-1", name: "Rangefinders 1, a pair", kind: "range", sigmaMm: 1.0, sigmaMmPerM: 0.1, sigmaRad: 0 },
+  {
+    id: "W-1",
+    name: "Wheel lasers 1, a pair",
+    kind: "wheel-laser",
+    sigmaMm: 0.8,
+    sigmaMmPerM: 0.1,
+    sigmaRad: degToRad(0.03),
+  },
+  { id: "K-1", name: "Camera rig 1", kind: "rig", sigmaMm: 0.9, sigmaMmPerM: 0.25, sigmaRad: 0 },
 ];
 
 export const PEOPLE = [
@@ -75,6 +86,10 @@ export const LAST_CHECKS: Record<string, { daysAgo: number; everyDays: number }>
   "R-2": { daysAgo: 61, everyDays: 180 },
   "C-1": { daysAgo: 5, everyDays: 90 },
   "I-1": { daysAgo: 20, everyDays: 365 },
+  "P-1": { daysAgo: 33, everyDays: 180 },
+  "G-1": { daysAgo: 16, everyDays: 90 },
+  "W-1": { daysAgo: 101, everyDays: 90 },
+  "K-1": { daysAgo: 8, everyDays: 30 },
 };
 
 export const BOARDS: Board[] = [

@@ -13,7 +13,8 @@ import {
 import { targetPose } from "@/core/setout/plan";
 import { baseFor } from "@/core/setout/stand";
 import { degToRad } from "@/core/units";
-import { vehiclePoints } from "@/core/vehicle";
+import { vehiclePoints, type RearToe } from "@/core/vehicle";
+import { schoolReading } from "./school-readings";
 import { boardOf, carryOut, type StandBody } from "./stand-sim";
 
 /**
@@ -29,6 +30,8 @@ export type BenchWorld = {
   stand: StandBody;
   /** The floor: slopes under the car (rad), twist of its tyre patches, how much higher the stand's own floor lies (mm). */
   floor: { aheadRad: number; leftRad: number; twistMm: number; stepMm: number };
+  /** How the rear wheels of this very vehicle truly point, toe-in positive. */
+  toe: RearToe;
   /** How the repair left the camera: turn about its own axes, radians. */
   cameraRad: { yaw: number; pitch: number; roll: number };
 };
@@ -75,6 +78,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
       feetMm: plan.stand.feet.map(() => (toleratesTilt ? 0 : ROLLED_IN.tiltMm * gaussian(random))),
       mastMm: plan.sheet.placement.heightMm + off(ROLLED_IN.heightMm),
     },
+    toe: plan.rearToe ?? hiddenToe(randomFrom(seedFrom(`${seed}/toe`))),
     floor: bayFloor(randomFrom(seedFrom(`${seed}/floor`))),
     cameraRad: {
       yaw: degToRad(0.35) * gaussian(random),
@@ -90,6 +94,12 @@ const bayFloor = (random: Random): BenchWorld["floor"] => ({
   leftRad: degToRad(0.08) * gaussian(random),
   twistMm: 1.2 * gaussian(random),
   stepMm: 3 * gaussian(random),
+});
+
+/** Nobody has printed it out, but the wheels point somewhere: toe-in as made, and a little off on each side. */
+const hiddenToe = (random: Random): RearToe => ({
+  leftRad: degToRad(0.1 + 0.05 * gaussian(random)),
+  rightRad: degToRad(0.1 + 0.05 * gaussian(random)),
 });
 
 function shove(world: BenchWorld, random: Random, planMm: number, headingRad: number, heightMm: number): BenchWorld {
@@ -163,6 +173,8 @@ export function trueReading(world: BenchWorld, slotId: string): number {
     const hook = { x: xMm - Math.sin(headingRad) * along, y: yMm + Math.cos(headingRad) * along };
     return Math.hypot(hook.x - hub.xMm, hook.y - hub.yMm, stand.hookHeightMm - hub.zMm);
   }
+  const other = schoolReading(slotId, { board: board.pose, beamHalfMm: stand.beamHalfMm, points: world.points, toe: world.toe }); // prettier-ignore
+  if (other !== null) return other;
   switch (slotId) {
     case "laser-badge": {
       const badge = place("badgeF");

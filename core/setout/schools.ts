@@ -1,0 +1,87 @@
+import type { Instrument } from "./plan";
+import type { DatumKind } from "@/core/vehicle";
+
+/** The ways of setting out. All their readings join one adjustment; a school only says which ones are walked. */
+export type SchoolId = "tapes" | "floor-box" | "floor-box-rear" | "wheel-panels" | "wheel-lasers" | "rig" | "free";
+
+export type School = {
+  name: string;
+  /** What it is, in one sentence. */
+  say: string;
+  /** Readings in the order the path is walked; height and tilts belong to every school. Empty: all there are. */
+  path: readonly string[];
+  /** Without these the kit cannot walk it. */
+  needs: readonly Instrument["kind"][];
+  /** Lines it sees on this very vehicle; another one is known from the book's dimensions only. */
+  sees: readonly DatumKind[];
+  note?: string;
+};
+
+const TAPES = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "laser-badge", "tape-rl-l", "tape-rr-r"] as const;
+const BOX_ENDS = ["box-hub-l", "box-hub-r", "box-end-l", "box-end-r", "box-diag-l", "box-diag-r"] as const;
+
+export const SCHOOLS: Record<SchoolId, School> = {
+  tapes: {
+    name: "Four tapes",
+    say: "Tapes from the front hubs to both ends of the beam, with the two diagonals.",
+    path: TAPES,
+    needs: ["tape"],
+    sees: ["centreline", "rear-axle-normal"],
+  },
+  "floor-box": {
+    name: "Floor marks",
+    say: "Badges plumbed to the floor, a line through both marks, and a box of marks squared back to it.",
+    path: ["box-centre", "box-ahead", ...BOX_ENDS],
+    needs: ["plumb"],
+    sees: ["centreline"],
+    note: "A bonnet of aluminium or plastic holds no magnet: hang the plumb line from a suction cup. A splitter before the badge's mark: walk it from the rear.",
+  },
+  "floor-box-rear": {
+    name: "Floor marks, from the rear",
+    say: "The front mark is blocked: the line goes through the marks of both left hubs instead of the badges.",
+    path: ["box-rear-centre", "box-rear-ahead", ...BOX_ENDS],
+    needs: ["plumb"],
+    sees: ["rear-axle-normal"],
+    note: "Drop both left hubs with the bracket, rear one first. A mirror on the floor lets one see the far mark.",
+  },
+  "wheel-panels": {
+    name: "Wheel panels",
+    say: "Panels on both rear wheels and one front hub; rangefinders on the beam read the distances, a laser the line.",
+    path: ["panel-rl", "panel-rr", "panel-fl", "laser-badge"],
+    needs: ["range", "laser"],
+    sees: ["rear-axle-normal", "centreline"],
+    note: "Equal ranges to the rear panels mean square to the rear axle, not to the thrust line.",
+  },
+  "wheel-lasers": {
+    name: "Wheel lasers",
+    say: "Lasers on the rear wheels shine along the car onto scales on the beam; a tape gives the distance.",
+    path: ["scale-rl", "scale-rr", "tape-fl-l", "tape-fr-r", "laser-badge"],
+    needs: ["wheel-laser", "tape"],
+    sees: ["rear-axle-normal", "centreline"],
+  },
+  rig: {
+    name: "Camera rig",
+    say: "The rig sees a target on each wheel and says where it stands, many times a second.",
+    path: ["rig-fl-x", "rig-fl-y", "rig-fr-x", "rig-fr-y", "rig-rl-x", "rig-rl-y", "rig-rr-x", "rig-rr-y"],
+    needs: ["rig"],
+    sees: ["rear-axle-normal"],
+    note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",
+  },
+  free: {
+    name: "Any reading",
+    say: "Every reading the kit can take, in any order.",
+    path: [],
+    needs: [],
+    sees: ["centreline", "rear-axle-normal"],
+  },
+};
+
+/** Whether a school walks this reading. */
+export const inSchool = (school: SchoolId, slot: { id: string; observes: { in: string } }): boolean =>
+  slot.observes.in !== "plan" || SCHOOLS[school].path.length === 0 || SCHOOLS[school].path.includes(slot.id);
+
+/** The schools a kit can walk. */
+export const schoolsFor = (instruments: readonly Pick<Instrument, "kind">[]): SchoolId[] =>
+  (Object.keys(SCHOOLS) as SchoolId[]).filter((id) =>
+    SCHOOLS[id].needs.every((kind) => instruments.some((i) => i.kind === kind)),
+  );
