@@ -31,6 +31,8 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   reading: "set-out",
   move: "set-out",
   touch: "set-out",
+  school: "set-out",
+  "rear-toe": "set-out",
   settled: "set-out",
   strike: null,
   bump: null,

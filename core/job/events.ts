@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
+import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import { FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type LampId, type MountPart, type PhotoSubject } from "./walk"; // prettier-ignore
 
 /** The keys of a dictionary as an enum. */
@@ -62,6 +63,15 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("strike"), target: id, reason }),
   z.object({ kind: z.literal("touch"), touch: touchKind }),
   z.object({ kind: z.literal("move"), move, rest: z.array(move).max(12) }),
+  /** The way of setting out from here on; readings of other ways count all the same. */
+  z.object({ kind: z.literal("school"), school: keysOf<SchoolId>(SCHOOLS) }),
+  /** Rear toe of this very vehicle, toe-in positive, degrees: from a printout, or from rolling it under the rig. */
+  z.object({
+    kind: z.literal("rear-toe"),
+    leftDeg: finite.min(-3).max(3),
+    rightDeg: finite.min(-3).max(3),
+    how: z.enum(["printout", "rolled"]),
+  }),
   z.object({ kind: z.literal("settle") }),
   z.object({
     kind: z.literal("check"),

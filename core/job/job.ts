@@ -76,7 +76,8 @@ export function standingSettlement(events: readonly JobEvent[]): EventOf<"settle
   const disturbed = events.some(
     (e) =>
       e.seq > last.seq &&
-      (["reading", "move", "touch"].includes(e.body.kind) || (e.body.kind === "strike" && readings.has(e.body.target))),
+      (["reading", "move", "touch", "rear-toe"].includes(e.body.kind) ||
+        (e.body.kind === "strike" && readings.has(e.body.target))),
   );
   return disturbed ? null : last;
 }

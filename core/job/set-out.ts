@@ -12,7 +12,7 @@ import type { Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import type { Intake } from "./events";
-import { measuredOf, strikes, type JobEvent } from "./job";
+import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
 
 /** What a job stands on: its intake and the documents that were in force when it was taken in. */
 export type JobGround = {
@@ -28,16 +28,17 @@ export type JobGround = {
 
 /** The plan core/setout works on; the log gives it the floor, where one was measured. */
 export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutPlan {
+  const school = eventsOf(events, "school").at(-1)?.body.school;
+  const toe = lastOf(events, "rear-toe")?.body;
+  const rearToe = toe ? { left: toe.leftDeg, right: toe.rightDeg } : g.intake.rearToeDeg;
   const plan: SetOutPlan = {
     vehicle: g.vehicle,
     sheet: g.sheet,
     stand: g.stand,
     instruments: g.instruments,
-    rearToe: g.intake.rearToeDeg && {
-      leftRad: degToRad(g.intake.rearToeDeg.left),
-      rightRad: degToRad(g.intake.rearToeDeg.right),
-    },
+    rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
+    ...(school ? { school } : {}),
   };
   const step = floorStep(plan, events);
   return step ? { ...plan, floorStepMm: step } : plan;

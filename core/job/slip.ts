@@ -1,5 +1,5 @@
 import { glassWords, judgeMeasure } from "@/core/ready";
-import { moveWords, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
+import { moveWords, SCHOOLS, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import { dateAndTime, formatChance, formatNumber } from "@/core/units";
 import { standingSettlement, strikes, type JobEvent } from "./job";
@@ -99,6 +99,10 @@ export function slipLines(
           }),
         ];
       }
+      case "school":
+        return [line("set-out", "Way of setting out", SCHOOLS[b.school].name)];
+      case "rear-toe":
+        return [line("set-out", b.how === "rolled" ? "Rear toe, rolled under the rig" : "Rear toe, printout", `left ${formatNumber(b.leftDeg, 2)}°, right ${formatNumber(b.rightDeg, 2)}°`, { strikable: true })]; // prettier-ignore
       case "touch":
         return [line("set-out", "Touched", TOUCHES[b.touch].name, { state: "doubt", strikable: true })];
       case "move":

@@ -150,7 +150,7 @@ function checkStrike(jobId: string, target: string): void {
   const event = eventsAfter(jobId).find((e) => e.id === target);
   if (!event) throw new JobRefusal("The line to strike is not in this job.");
   if (
-    !["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "glass", "walk", "photo", "consent"].includes(event.body.kind) // prettier-ignore
+    !["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "glass", "walk", "photo", "consent", "rear-toe"].includes(event.body.kind) // prettier-ignore
   )
     throw new JobRefusal("This line cannot be struck.");
 }

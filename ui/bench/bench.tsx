@@ -28,6 +28,7 @@ export function Bench({ children }: { children: ReactNode }) {
       t: () => stageKeys.current.t?.(),
       n: () => stageKeys.current.n?.(),
       u: () => stageKeys.current.u?.(),
+      w: () => stageKeys.current.w?.(),
     }),
     [],
   );

@@ -5,15 +5,15 @@ import { useEffect } from "react";
 import { STAGES } from "@/core/job";
 import { Dialog } from "../primitives/dialog";
 
-export type KeyActs = Partial<Record<"t" | "n" | "u" | "s" | "?", () => void>>;
+export type KeyActs = Partial<Record<"t" | "n" | "u" | "s" | "w" | "?", () => void>>;
 
 const inField = (e: KeyboardEvent): boolean =>
   e.target instanceof HTMLElement &&
   (e.target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(e.target.tagName));
 
 /**
- * The bench's keys. Letters act even while the reading catcher has the focus (a reading has no such letters: T, N, U
- * and S are in no unit it takes); digits go to the catcher then, and to the stages otherwise. Alt with a digit always
+ * The bench's keys. Letters act even while the reading catcher has the focus (a reading has no such letters: T, N, U,
+ * S and W are in no unit it takes); digits go to the catcher then, and to the stages otherwise. Alt with a digit always
  * means a stage.
  */
 export function useKeys(jobId: string, acts: KeyActs): void {
@@ -50,6 +50,7 @@ const KEYS: [string, string][] = [
   ["Figures, Enter", "The armed reading"],
   ["T", "Touched something"],
   ["N", "Another reading"],
+  ["W", "The way of setting out"],
   ["U", "Undo the last thing at the stand"],
   ["S", "Slip"],
   ["/", "Find a job"],

@@ -3,23 +3,38 @@ import { vehiclePoints } from "@/core/vehicle";
 import { useSettings } from "../settings";
 import type { Place, View } from "./geometry";
 
-const HUBS: Record<string, string> = { fl: "hubFL", fr: "hubFR", rl: "hubRL", rr: "hubRR" };
-
-/** Where a plan reading runs on the floor: from a hub to a beam end, or from the board to the badge. */
+/** Where a plan reading runs on the floor, from what it observes: between two ends, or from a point square to a line. */
 function spanOf(slot: Slot, judged: Judged, board: (Place & { heading: number }) | null): [Place, Place] | null {
-  const { plan, target } = judged.solution;
+  if (slot.observes.in !== "plan") return null;
+  const { plan, target, network } = judged.solution;
   const at = board ?? { x: target.pose.xMm, y: target.pose.yMm, heading: target.pose.headingRad };
   const places = new Map(vehiclePoints(plan.vehicle).map((p) => [p.id as string, { x: p.xMm, y: p.yMm }]));
-  const [family, from, end] = slot.id.split("-");
-  if (family === "tape") {
-    const along = end === "l" ? -plan.stand.beamHalfMm : plan.stand.beamHalfMm;
-    return [
-      places.get(HUBS[from!]!)!,
-      { x: at.x - Math.sin(at.heading) * along, y: at.y + Math.cos(at.heading) * along },
-    ];
+  const onStand = new Map(network.bodies[0]!.points.map((p) => [`stand.${p.id}`, p]));
+  const place = (ref: string): Place => {
+    const own = onStand.get(ref);
+    if (!own) return places.get(ref)!;
+    const [c, s] = [Math.cos(at.heading), Math.sin(at.heading)];
+    return { x: at.x + c * own.xMm - s * own.yMm, y: at.y + s * own.xMm + c * own.yMm };
+  };
+  const o = slot.observes.observation("drawn", 0, 1);
+  switch (o.kind) {
+    case "distance":
+      return [place(o.from), place(o.to)];
+    case "range":
+      return [place(o.from), place(o.panelPoint)];
+    case "station":
+      return [place(o.origin ?? o.lineFrom), place(o.point)];
+    case "offset": {
+      // The board laser runs along its own line; a mark beside a line is drawn square to it.
+      if (o.lineFrom.startsWith("stand.")) return [place(o.lineFrom), place(o.point)];
+      const [p, q, x] = [place(o.lineFrom), place(o.lineTo), place(o.point)];
+      const far = Math.hypot(q.x - p.x, q.y - p.y);
+      const t = ((x.x - p.x) * (q.x - p.x) + (x.y - p.y) * (q.y - p.y)) / far;
+      return [{ x: p.x + (t * (q.x - p.x)) / far, y: p.y + (t * (q.y - p.y)) / far }, x];
+    }
+    case "heading":
+      return null;
   }
-  if (slot.id === "laser-badge") return [{ x: at.x, y: at.y }, places.get("badgeF")!];
-  return null;
 }
 
 /** Every tape and the board laser as a thin arrow: armed, taken, suspect or in doubt, with its value. */

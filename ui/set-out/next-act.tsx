@@ -1,7 +1,9 @@
 "use client";
 
-import { standingSettlement, type TabletEvent } from "@/core/job";
+import { useMemo } from "react";
+import { eventsOf, standingSettlement, type JobEvent, type TabletEvent } from "@/core/job";
 import {
+  findSwap,
   moveWords,
   predictedReadings,
   slotValue,
@@ -9,6 +11,7 @@ import {
   type Judged,
   type Move,
   type ProposedMove,
+  type Swap,
 } from "@/core/setout";
 import { formatChance, formatLength, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
@@ -17,6 +20,7 @@ import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import { Catcher } from "./catcher";
+import { RigPanel } from "./rig-panel";
 
 type Props = {
   judged: Judged;
@@ -37,6 +41,26 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
   const viewer = me.role === "viewer";
   const caution = judged.solution.readings.length === 0 ? ground.sheet.cautions[0] : undefined;
 
+  const swap = useMemo(
+    () => (verdict.why === "suspect" ? findSwap(judged.solution) : null),
+    [verdict.why, judged.solution],
+  );
+  if (swap && !byHand && !viewer)
+    return (
+      <NextBar
+        tone="loose"
+        say="Left and right look swapped."
+        detail={`As typed, ${swap.names.join(" and ")} contradict the rest; exchanged they agree.`}
+      >
+        <Button look="quiet" size="large" onClick={onRead}>
+          Read instead
+        </Button>
+        <Button look="act" size="large" onClick={() => write(...exchanged(judged, swap, events))}>
+          Exchange them
+        </Button>
+      </NextBar>
+    );
+
   if (!byHand && standingSettlement(events))
     return <NextStage after="set-out" say="The board is set and on the slip. Do not touch the stand now." />;
 
@@ -51,7 +75,11 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
           candidate.slot.instrument === "laser" ? ground.sheet.cautions.find((c) => c.includes("laser")) : caution
         }
       >
-        <Catcher key={candidate.slot.id} candidate={candidate} again={again} onTaken={onTaken} />
+        {candidate.slot.instrument === "rig" && !viewer ? (
+          <RigPanel judged={judged} onTaken={onTaken} />
+        ) : (
+          <Catcher key={candidate.slot.id} candidate={candidate} again={again} onTaken={onTaken} />
+        )}
       </NextBar>
     );
   }
@@ -93,6 +121,14 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     ); // prettier-ignore
 
   return <NextBar tone="stop" say={next.kind === "stuck" ? next.message : "Nothing can be proposed."} />;
+}
+
+/** Both readings struck with the reason, and written again with their figures exchanged. */
+function exchanged(judged: Judged, swap: Swap, events: readonly JobEvent[]): TabletEvent[] {
+  const [l, r] = [swap.left, swap.right].map((id) => eventsOf(events, "reading").find((e) => e.id === id)!);
+  const strike = (target: string): TabletEvent => ({ kind: "strike", target, reason: "Left and right were exchanged" });
+  const again = (slotOf: typeof l, figureOf: typeof l): TabletEvent => ({ ...figureOf!.body, slotId: slotOf!.body.slotId, sigma: slotOf!.body.sigma }); // prettier-ignore
+  return [strike(swap.left), strike(swap.right), again(l, r), again(r, l)];
 }
 
 /** What is wrong with a suspect reading, in one sentence. */

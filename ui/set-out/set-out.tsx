@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { strikes } from "@/core/job";
+import { blindTo, SCHOOLS } from "@/core/setout";
 import { Stage, useStageKeys } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -9,8 +10,10 @@ import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
 import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
+import { LinesDialog } from "./lines-dialog";
 import { Tray } from "./tray";
 import { useArmed } from "./use-catcher";
+import { WaysDialog } from "./ways-dialog";
 import { VerdictStrip } from "./verdict-strip";
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
@@ -18,6 +21,8 @@ export function SetOut() {
   const { judged, problem, head, events, write, me } = useJob();
   const [armed, arm] = useArmed(head.id);
   const [touching, setTouching] = useState(false);
+  const [choosing, setChoosing] = useState(false);
+  const [lines, setLines] = useState(false);
   const keys = useStageKeys();
 
   const byHand = judged?.candidates.find((c) => c.slot.id === armed) ?? null;
@@ -38,8 +43,8 @@ export function SetOut() {
 
   useEffect(() => {
     const held = keys.current;
-    Object.assign(held, { t: () => setTouching(true), n: another, u: undo });
-    return () => void Object.assign(held, { t: undefined, n: undefined, u: undefined });
+    Object.assign(held, { t: () => setTouching(true), n: another, u: undo, w: () => setChoosing(true) });
+    return () => void Object.assign(held, { t: undefined, n: undefined, u: undefined, w: undefined });
   });
 
   if (!judged)
@@ -54,12 +59,31 @@ export function SetOut() {
     ["Another reading", "N", another],
     ["Undo", "U", undo],
   ] as const;
+  const school = judged.solution.plan.school ?? "tapes";
+  const blind = blindTo(judged.solution);
   return (
     <Stage
       title="Set out"
       next={<NextActBar judged={judged} candidate={candidate} byHand={byHand !== null} onTaken={() => arm(null)} onRead={another} />}
     >
       <VerdictStrip judged={judged} />
+      {blind && (
+        <p role="note" className="flex flex-wrap items-center gap-x-4 border-b-2 border-dashed border-loose bg-sheet px-3 py-1.5 text-base">
+          <span className="min-w-0 flex-1">{blind.say}</span>
+          {blind.slotId && me.role !== "viewer" && (
+            <Button
+              look="plain"
+              className="!min-h-12 !px-3"
+              onClick={() => {
+                write({ kind: "school", school: "free" });
+                arm(blind.slotId);
+              }}
+            >
+              Read it
+            </Button>
+          )}
+        </p>
+      )}
       <div className="relative min-h-[220px] flex-1">
         <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} />
         {me.role !== "viewer" && (
@@ -69,6 +93,12 @@ export function SetOut() {
                 {name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
               </Button>
             ))}
+            <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setChoosing(true)}>
+              {SCHOOLS[school].name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">W</kbd>
+            </Button>
+            <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setLines(true)}>
+              Lines
+            </Button>
             {byHand && (
               <Button look="plain" className="!min-h-12 !border !border-act !px-3 !text-act" onClick={() => arm(null)}>
                 Back to the advice
@@ -79,6 +109,16 @@ export function SetOut() {
       </div>
       <Tray judged={judged} armed={candidate?.slot.id ?? null} onArm={arm} />
       <TouchDialog open={touching} onClose={() => setTouching(false)} onTouch={(touch) => write({ kind: "touch", touch })} />
+      <WaysDialog
+        open={choosing}
+        judged={judged}
+        onClose={() => setChoosing(false)}
+        onChoose={(s) => {
+          arm(null);
+          write({ kind: "school", school: s });
+        }}
+      />
+      <LinesDialog open={lines} judged={judged} onClose={() => setLines(false)} />
     </Stage>
   ); // prettier-ignore
 }

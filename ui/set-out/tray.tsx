@@ -1,7 +1,6 @@
 "use client";
 
-import type { Judged, Slot } from "@/core/setout";
-import { slotValue } from "@/core/setout";
+import { inSchool, slotValue, type Judged, type Slot } from "@/core/setout";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
 
@@ -34,9 +33,11 @@ export function Tray({
   onArm: (slotId: string) => void;
 }) {
   const { lengths } = useSettings();
+  const { plan, slots, readings } = judged.solution;
+  const walked = slots.filter((s) => inSchool(plan.school ?? "tapes", s) || readings.some((r) => r.slotId === s.id));
   return (
     <ul aria-label="Readings" className="flex shrink-0 gap-1 overflow-x-auto border-t border-hairline px-2 py-1.5">
-      {judged.solution.slots.map((slot) => {
+      {walked.map((slot) => {
         const held = heldAt(slot, judged, lengths);
         const here = slot.id === armed;
         return (

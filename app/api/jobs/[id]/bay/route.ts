@@ -1,5 +1,6 @@
+import { rollUnderRig } from "@/devices/bench/rig";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
-import { holdInstrument, holdReadiness } from "@/server/jobs/bay";
+import { bayOf, holdInstrument, holdReadiness } from "@/server/jobs/bay";
 import { eventsAfter, findJob } from "@/server/jobs/store";
 
 /** What the simulated instrument at a slot shows. A real instrument would answer through the same door. */
@@ -14,6 +15,11 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   if (item) {
     const values = holdReadiness(job, eventsAfter(id), item);
     return values ? Response.json({ values }) : problem(422, "No instrument here reads that item.");
+  }
+  if (asked.has("roll")) {
+    const events = eventsAfter(id);
+    const before = events.filter((e) => e.body.kind === "rear-toe").length;
+    return Response.json({ toe: rollUnderRig(bayOf(job, events), before) });
   }
   const slot = asked.get("slot") ?? "";
   try {

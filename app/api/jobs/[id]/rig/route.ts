@@ -1,0 +1,47 @@
+import { rigLook } from "@/devices/bench/rig";
+import { allow, problem, WRITERS } from "@/server/auth/guard";
+import { bayOf } from "@/server/jobs/bay";
+import { eventsAfter, findJob } from "@/server/jobs/store";
+
+/** Looks a second, and how long a stream lives before the tablet has to ask again. */
+const HZ = 5;
+const SECONDS = 60;
+
+/** The camera rig's live stream, as server-sent events. */
+export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  const who = await allow(WRITERS);
+  if ("refusal" in who) return who.refusal;
+  const { id } = await params;
+  const job = findJob(id);
+  if (!job) return problem(404, "There is no such job. Go back to the list.");
+  const events = eventsAfter(id);
+  const world = bayOf(job, events);
+  // A new stream goes on where the log is, not where the last one began.
+  const from = (events.at(-1)?.seq ?? 0) * 1000;
+  const text = new TextEncoder();
+  let timer: NodeJS.Timeout | undefined;
+  const stream = new ReadableStream<Uint8Array>({
+    start(controller) {
+      let n = 0;
+      const stop = (): void => {
+        clearInterval(timer);
+        try {
+          controller.close();
+        } catch {
+          // Already closed from the other side.
+        }
+      };
+      request.signal.addEventListener("abort", stop);
+      timer = setInterval(() => {
+        try {
+          controller.enqueue(text.encode(`data: ${JSON.stringify(rigLook(world, from + n))}\n\n`));
+          if (++n >= HZ * SECONDS) stop();
+        } catch {
+          stop();
+        }
+      }, 1000 / HZ);
+    },
+    cancel: () => clearInterval(timer),
+  });
+  return new Response(stream, { headers: { "content-type": "text/event-stream", "cache-control": "no-store" } });
+}

@@ -1,0 +1,90 @@
+"use client";
+
+import { useMemo } from "react";
+import { SCHOOLS, schoolChances, schoolsFor, type Judged, type SchoolId } from "@/core/setout";
+import { formatChance } from "@/core/units";
+import { DATUM_NAMES } from "@/core/vehicle";
+import { useJob } from "../bench/job-store";
+import { Dialog } from "../primitives/dialog";
+
+const KIND_NAMES: Record<string, string> = { tape: "a tape", laser: "a board laser", plumb: "plumb and line", range: "rangefinders", "wheel-laser": "wheel lasers", rig: "a camera rig" }; // prettier-ignore
+
+/** The ways of setting out, with how sure each makes one on this vehicle before anything is measured. */
+export function WaysDialog({
+  open,
+  judged,
+  onClose,
+  onChoose,
+}: {
+  open: boolean;
+  judged: Judged;
+  onClose: () => void;
+  onChoose: (school: SchoolId) => void;
+}) {
+  return (
+    <Dialog open={open} onClose={onClose} title="How will you set out?" wide>
+      {open && <Ways judged={judged} onClose={onClose} onChoose={onChoose} />}
+    </Dialog>
+  ); // prettier-ignore
+}
+
+function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => void; onChoose: (s: SchoolId) => void }) {
+  const { head, me } = useJob();
+  const { plan } = judged.solution;
+  const able = useMemo(() => schoolsFor(plan.instruments), [plan.instruments]);
+  const chances = useMemo(() => new Map(schoolChances(plan, able).map((c) => [c.school, c])), [plan, able]);
+  const here = plan.school ?? "tapes";
+  return (
+    <>
+      <p className="mb-3 text-base text-soft">
+        Every reading counts, whichever way it was taken. The chance is of ending inside the tolerance in the plan once all its readings are taken, each once.
+      </p>
+      <ul className="flex flex-col gap-2">
+        {(Object.keys(SCHOOLS) as SchoolId[]).map((id) => {
+          const s = SCHOOLS[id];
+          const chance = chances.get(id);
+          const lacks = s.needs.filter((k) => !plan.instruments.some((i) => i.kind === k));
+          const blind = !s.sees.includes(plan.sheet.datum) && !(plan.sheet.datum === "thrust" && s.sees.includes("rear-axle-normal"));
+          return (
+            <li key={id} className={`rounded-md border-2 ${here === id ? "border-act" : "border-hairline"}`}>
+              <button
+                type="button"
+                disabled={lacks.length > 0 || me.role === "viewer"}
+                aria-pressed={here === id}
+                onClick={() => {
+                  onChoose(id);
+                  onClose();
+                }}
+                className="grid w-full grid-cols-[1fr_auto] gap-x-4 px-4 py-2.5 text-left enabled:hover:bg-wash disabled:opacity-60"
+              >
+                <span>
+                  <span className="block text-xl font-semibold leading-tight">{s.name}</span>
+                  <span className="block text-base leading-snug">{s.say}</span>
+                  {lacks.length > 0 && <span className="block text-base text-loose">The kit lacks {lacks.map((k) => KIND_NAMES[k] ?? k).join(" and ")}.</span>}
+                  {blind && <span className="block text-base text-loose">It does not see the {DATUM_NAMES[plan.sheet.datum]} this sheet means.</span>}
+                  {here === id && s.note && <span className="block text-base text-soft">{s.note}</span>}
+                </span>
+                {chance && (
+                  <span className="text-right">
+                    <span className="figure block text-2xl font-semibold">{formatChance(chance.chance)}</span>
+                    <span className="text-sm text-soft">{`${chance.readings} readings, ${Math.max(1, Math.round(chance.seconds / 60))} min`}</span>
+                  </span>
+                )}
+              </button>
+              {here === id && id !== "free" && (
+                <p className="flex flex-wrap items-center gap-x-1 border-t border-hairline px-3 text-base">
+                  <span className="mr-2 text-soft">Mark-out:</span>
+                  {(["pdf", "dxf", "svg"] as const).map((as) => (
+                    <a key={as} href={`/api/jobs/${head.id}/mark-out?as=${as}&way=${id}`} target={as === "pdf" ? "_blank" : undefined} rel="noreferrer" download={as === "pdf" ? undefined : ""} className="inline-flex min-h-12 items-center rounded-md px-3 font-semibold text-act hover:bg-wash">
+                      {{ pdf: "Print, PDF", dxf: "DXF", svg: "SVG" }[as]}
+                    </a>
+                  ))}
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  ); // prettier-ignore
+}
