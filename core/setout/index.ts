@@ -26,3 +26,4 @@ export { findSwap, type Swap } from "./swap";
 export { blindTo, lineViews, type LineView } from "./lines";
 export { floorMarks, markOut, schoolChances, type FloorMark, type MarkOut, type MarkOutStep } from "./mark-out";
 export { drawingLines, toDxf, toSvg } from "./drawing";
+export { boardKnowledge, chanceByTolerance, roadSetting } from "./road";

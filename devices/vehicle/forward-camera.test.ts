@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { degToRad } from "@/core/units";
+import { learnedTurn } from "@/core/camera";
+import { degToRad, radToDeg } from "@/core/units";
 import { targetPose } from "@/core/setout/plan";
-import { datumFrame, datumLine } from "@/core/setout";
+import { datumFrame, datumLine, roadSetting, solveSetOut } from "@/core/setout";
 import { baseFor } from "@/core/setout/stand";
 import { openBay, type BenchWorld } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
@@ -35,6 +36,21 @@ describe("the simulated vehicle", () => {
     const straight = learnForwardCamera(placed(0, 0), "1");
     expect(off.learnedYawDeg - straight.learnedYawDeg).toBeCloseTo((-Math.atan(40 / (5470 - 1905)) * 180) / Math.PI, 1);
     expect(learnForwardCamera(placed(0, 110), "1").reason).toMatch(/to the side/);
+  });
+  it("learns what the core foretells from the board's error, in sign and size, apart from its own noise", () => {
+    const world = placed(0, 0);
+    const setting = roadSetting(solveSetOut(world.plan, []));
+    for (const [away, left, turn, up] of [
+      [6, 12, 0.004, -8],
+      [-9, -20, -0.008, 5],
+      [0, 25, 0, 15],
+    ] as const) {
+      const off = learnForwardCamera(placed(away, left, turn, up), "1");
+      const straight = learnForwardCamera(world, "1");
+      const foretold = learnedTurn(setting, { alongMm: away, acrossMm: left, heightMm: up, twistRad: turn, pitchRad: 0, rollRad: 0 }); // prettier-ignore
+      for (const axis of ["Yaw", "Pitch", "Roll"] as const)
+        expect(off[`learned${axis}Deg`] - straight[`learned${axis}Deg`]).toBeCloseTo(radToDeg(foretold[axis.toLowerCase() as "yaw"]), 2); // prettier-ignore
+    }
   });
   it("refuses a board too far or too near, by its size in the picture", () => {
     expect(learnForwardCamera(placed(45, 0), "1").reason).toMatch(/too small/);

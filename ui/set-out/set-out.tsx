@@ -8,6 +8,7 @@ import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
+import { RoadDialog } from "../road/road-dialog";
 import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
 import { LinesDialog } from "./lines-dialog";
@@ -23,6 +24,7 @@ export function SetOut() {
   const [touching, setTouching] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [lines, setLines] = useState(false);
+  const [onRoad, setOnRoad] = useState(false);
   const keys = useStageKeys();
 
   const byHand = judged?.candidates.find((c) => c.slot.id === armed) ?? null;
@@ -99,6 +101,9 @@ export function SetOut() {
             <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setLines(true)}>
               Lines
             </Button>
+            <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setOnRoad(true)}>
+              Road
+            </Button>
             {byHand && (
               <Button look="plain" className="!min-h-12 !border !border-act !px-3 !text-act" onClick={() => arm(null)}>
                 Back to the advice
@@ -118,6 +123,7 @@ export function SetOut() {
           write({ kind: "school", school: s });
         }}
       />
+      <RoadDialog open={onRoad} judged={judged} onClose={() => setOnRoad(false)} />
       <LinesDialog open={lines} judged={judged} onClose={() => setLines(false)} />
     </Stage>
   ); // prettier-ignore

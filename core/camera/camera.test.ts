@@ -1,0 +1,167 @@
+import { createRequire } from "node:module";
+import fc from "fast-check";
+import { beforeAll, describe, expect, it } from "vitest";
+import { gaussian, randomFrom } from "@/core/math/random";
+import { degToRad } from "@/core/units";
+import { apply, boardInVehicle, gains, laneOffsetMm, learnedTurn, LoosePoseError, OutOfSightError, planarPose, project, rangeErrorMm, roadOutcome, rotation, unproject, type BoardError, type Camera, type Lens, type Pixel, type Pose, type Setting } from "."; // prettier-ignore
+
+const BROWN: Lens = { kind: "brown", k1: -0.28, k2: 0.09, p1: 0.0007, p2: -0.0004, k3: -0.01 };
+const FISHEYE: Lens = { kind: "fisheye", k1: -0.02, k2: 0.006, k3: -0.002, k4: 0.0003 };
+const camera = (lens: Lens): Camera => ({ fx: 1250, fy: 1245, cx: 640.5, cy: 400.25, lens });
+const LENSES: [string, Lens][] = [["pinhole", { kind: "pinhole" }], ["brown", BROWN], ["fisheye", FISHEYE]]; // prettier-ignore
+
+/** Twelve points of a board, and a pose a few metres off, turned about. */
+const GRID: Pixel[] = [-550, -180, 190, 540].flatMap((x) => [-300, 20, 310].map((y): Pixel => [x, y]));
+function poseFrom(seed: number): Pose {
+  const random = randomFrom(seed);
+  const turn = [0.25, 0.25, 0.15].map((s) => s * gaussian(random)) as [number, number, number];
+  return { r: rotation(turn), t: [150 * gaussian(random), 120 * gaussian(random), 3000 + 400 * gaussian(random)] };
+}
+
+describe("projection", () => {
+  it.each(LENSES)("%s: a pixel's ray ends at that pixel, to 1e-9", (_, lens) => {
+    fc.assert(
+      fc.property(fc.double({ min: -0.55, max: 0.55, noNaN: true }), fc.double({ min: -0.4, max: 0.4, noNaN: true }), fc.double({ min: 0.2, max: 90, noNaN: true }), (x, y, z) => {
+        const p = project(camera(lens), [x * z, y * z, z]);
+        const ray = unproject(camera(lens), p);
+        expect(Math.hypot(...ray)).toBeCloseTo(1, 12);
+        const back = project(camera(lens), ray);
+        expect(Math.hypot(back[0] - p[0], back[1] - p[1])).toBeLessThan(1e-9);
+      }),
+    ); // prettier-ignore
+  });
+  it("is the published fisheye: theta_d by the angle, past the side too; a pinhole has no picture behind", () => {
+    const plain: Lens = { kind: "fisheye", k1: 0, k2: 0, k3: 0, k4: 0 };
+    // Equidistant: a ray at 60 degrees lands f times its angle from the centre; square to the axis, a quarter turn.
+    expect(project(camera(plain), [Math.tan(Math.PI / 3), 0, 1])[0]).toBeCloseTo(640.5 + 1250 * (Math.PI / 3), 9);
+    expect(project(camera(plain), [5, 0, 0])[0]).toBeCloseTo(640.5 + 1250 * (Math.PI / 2), 9);
+    expect(() => project(camera({ kind: "pinhole" }), [0, 0, -1])).toThrow(OutOfSightError);
+    expect(() => project(camera(plain), [0, 0.1, -5])).toThrow(OutOfSightError);
+  });
+});
+
+/** The well-known vision library, compiled for the web; used as the other opinion. */
+type Mat = { data64F: Float64Array; delete(): void };
+type Cv = { Mat: new () => Mat; matFromArray(r: number, c: number, t: number, a: number[]): Mat; solvePnP(...a: unknown[]): boolean; Rodrigues(a: Mat, b: Mat): void; CV_64F: number; onRuntimeInitialized?: () => void } & { Mat?: unknown }; // prettier-ignore
+let cv: Cv;
+beforeAll(async () => {
+  // Its module answers `then` with itself: awaiting it would never end.
+  const held = { cv: createRequire(import.meta.url)("@techstark/opencv-js") as Cv };
+  if (!held.cv.Mat) await new Promise<void>((done) => (held.cv.onRuntimeInitialized = done));
+  cv = held.cv;
+}, 60_000);
+
+describe("pose of a plane", () => {
+  it.each(LENSES)("%s: finds the pose it was drawn from to 1e-9 rad", (_, lens) => {
+    for (let seed = 1; seed <= 40; seed++) {
+      const pose = poseFrom(seed);
+      const seen = GRID.map(([x, y]): Pixel => project(camera(lens), apply(pose, [x, y, 0])));
+      const found = planarPose(camera(lens), GRID, seen);
+      found.r.forEach((v, i) => expect(v).toBeCloseTo(pose.r[i]!, 9));
+      found.t.forEach((v, i) => expect(v).toBeCloseTo(pose.t[i]!, 5));
+    }
+  });
+  it("agrees with an independent implementation to 1e-6 rad, lens and all, on noisy pictures", () => {
+    const m = (r: number, c: number, a: number[]): Mat => cv.matFromArray(r, c, cv.CV_64F, a);
+    const b = BROWN as Extract<Lens, { kind: "brown" }>;
+    for (let seed = 1; seed <= 12; seed++) {
+      const random = randomFrom(900 + seed);
+      const pose = poseFrom(seed);
+      const noise = seed % 2 ? 0 : 0.3;
+      const seen = GRID.map(([x, y]): Pixel => {
+        const [u, v] = project(camera(BROWN), apply(pose, [x, y, 0]));
+        return [u + noise * gaussian(random), v + noise * gaussian(random)];
+      });
+      const ours = planarPose(camera(BROWN), GRID, seen);
+      const [rvec, tvec, r] = [new cv.Mat(), new cv.Mat(), new cv.Mat()];
+      const args = [m(12, 3, GRID.flatMap(([x, y]) => [x, y, 0])), m(12, 2, seen.flat() as number[]), m(3, 3, [1250, 0, 640.5, 0, 1245, 400.25, 0, 0, 1]), m(5, 1, [b.k1, b.k2, b.p1, b.p2, b.k3])]; // prettier-ignore
+      expect(cv.solvePnP(...args, rvec, tvec, false, 0)).toBe(true);
+      cv.Rodrigues(rvec, r);
+      // Its Levenberg-Marquardt stops at a relative step near 1e-7; what is left is that.
+      ours.r.forEach((v, i) => expect(Math.abs(v - r.data64F[i]!)).toBeLessThan(noise ? 5e-6 : 1e-6));
+      ours.t.forEach((v, i) => expect(Math.abs(v - tvec.data64F[i]!)).toBeLessThan(0.02));
+      for (const mat of [...args, rvec, tvec, r]) mat.delete();
+    }
+  });
+  it("refuses what fixes no pose", () => {
+    const line: Pixel[] = [[0, 0], [100, 0], [200, 0], [300, 0]]; // prettier-ignore
+    expect(() => planarPose(camera(BROWN), GRID.slice(0, 3), GRID.slice(0, 3))).toThrow(LoosePoseError);
+    expect(() => planarPose(camera(BROWN), line, line.map(([x]) => [600 + x / 4, 400]))).toThrow(LoosePoseError); // prettier-ignore
+  });
+});
+
+const SETTING: Setting = { camera: { xMm: 1905, yMm: 0, zMm: 1200 }, board: { aheadMm: 3500, leftMm: 0, heightMm: 1200, widthMm: 1100 } }; // prettier-ignore
+const RIGHT: BoardError = { alongMm: 0, acrossMm: 0, heightMm: 0, twistRad: 0, pitchRad: 0, rollRad: 0 };
+
+describe("what an error means on the road", () => {
+  it("a board that stands right teaches nothing", () => {
+    expect(learnedTurn(SETTING, RIGHT)).toEqual({ yaw: 0, pitch: 0, roll: 0 });
+    expect(laneOffsetMm({ yaw: 0, pitch: 0, roll: 0 }, 60_000)).toBe(0);
+    expect(rangeErrorMm({ yaw: 0, pitch: 0, roll: 0 }, 1200, 60_000)).toBeCloseTo(0, 6);
+  });
+  it("closed forms: a whole scene turned about the camera is learned exactly, axis by axis", () => {
+    // Rotate the believed points themselves; whatever pose that is, the turn must come out as minus it.
+    for (const yaw of [-0.02, 0.004, 0.015]) {
+      const d = SETTING.board.aheadMm;
+      const turned = learnedTurn(SETTING, { ...RIGHT, alongMm: d * (Math.cos(yaw) - 1), acrossMm: d * Math.sin(yaw), twistRad: yaw }); // prettier-ignore
+      expect(turned.yaw).toBeCloseTo(-yaw, 9);
+      expect(turned.pitch).toBeCloseTo(0, 9);
+      // At 60 m a lane is believed tan(yaw) to the other side: ten millimetres at the board are 171 at sixty metres.
+      expect(laneOffsetMm(turned, 60_000)).toBeCloseTo(-Math.tan(yaw) * 60_000, 4);
+    }
+    const rolled = learnedTurn(SETTING, { ...RIGHT, rollRad: 0.01 });
+    expect(rolled.roll).toBeCloseTo(0.01 * (rolled.roll > 0 ? 1 : -1), 6);
+    const raised = learnedTurn(SETTING, { ...RIGHT, heightMm: 10 });
+    expect(raised.pitch).toBeCloseTo(10 / 3500, 4);
+  });
+  it("range: a nose believed too low makes the road nearer, by similar triangles", () => {
+    const turn = { yaw: 0, pitch: degToRad(0.2), roll: 0 };
+    const depression = Math.atan(1200 / 60_000) + degToRad(0.2);
+    expect(rangeErrorMm(turn, 1200, 60_000)).toBeCloseTo(1200 / Math.tan(depression) - 60_000, 9);
+    expect(rangeErrorMm(turn, 1200, 60_000)).toBeLessThan(-8000);
+    expect(rangeErrorMm({ ...turn, pitch: -degToRad(2) }, 1200, 60_000)).toBe(Infinity);
+  });
+  it("is what a general pose fit of the same picture says: the turn nulls the directions", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
+        const random = randomFrom(seed);
+        const e: BoardError = { alongMm: 8 * gaussian(random), acrossMm: 10 * gaussian(random), heightMm: 6 * gaussian(random), twistRad: 0.006 * gaussian(random), pitchRad: 0.006 * gaussian(random), rollRad: 0.006 * gaussian(random) }; // prettier-ignore
+        const t = learnedTurn(SETTING, e);
+        const cost = (d: Partial<typeof t>): number => misfit(SETTING, e, { yaw: t.yaw + (d.yaw ?? 0), pitch: t.pitch + (d.pitch ?? 0), roll: t.roll + (d.roll ?? 0) }); // prettier-ignore
+        const best = cost({});
+        for (const axis of ["yaw", "pitch", "roll"] as const) for (const h of [1e-5, -1e-5]) expect(cost({ [axis]: h })).toBeGreaterThan(best); // prettier-ignore
+      }),
+      { numRuns: 60 },
+    );
+  });
+  it("spreads as the linear theory says while errors are small, the same every time", () => {
+    const sigma = 4;
+    const known = { mean: RIGHT, planCovariance: [[25, 0, 0], [0, sigma * sigma, 0], [0, 0, 1e-12]], sigma: { heightMm: 1e-6, pitchRad: 1e-9, rollRad: 1e-9 } }; // prettier-ignore
+    const out = roadOutcome(SETTING, known, 20_000, 7);
+    const lane = out.lane[1]!;
+    expect(lane.distanceMm).toBe(60_000);
+    const expected = (1.96 * sigma * 60_000) / 3500;
+    expect(Math.abs(lane.offsetMm.high - expected) / expected).toBeLessThan(0.04);
+    expect(Math.abs(lane.offsetMm.low + expected) / expected).toBeLessThan(0.04);
+    expect(roadOutcome(SETTING, known, 2000, 7)).toEqual(roadOutcome(SETTING, known, 2000, 7));
+  });
+  it("names the adjustment that buys most", () => {
+    expect(gains(SETTING, { ...RIGHT, acrossMm: 9, alongMm: 9 })[0]).toMatchObject({ id: "acrossMm" });
+    expect(gains(SETTING, { ...RIGHT, heightMm: 9, alongMm: 9 })[0]).toMatchObject({ id: "heightMm" });
+  });
+});
+
+/** Sum of squared differences of directions after carrying what is seen into the vehicle by a turn: written out with matrices. */
+function misfit(setting: Setting, e: BoardError, t: { yaw: number; pitch: number; roll: number }): number {
+  const [seen, believed] = [boardInVehicle(setting, e), boardInVehicle(setting, RIGHT)];
+  // Ahead, left, up: yaw about up, pitch nose down about left, roll right side down about ahead.
+  const apply3 = (r: number[], v: number[]): number[] => [0, 1, 2].map((i) => r[3 * i]! * v[0]! + r[3 * i + 1]! * v[1]! + r[3 * i + 2]! * v[2]!); // prettier-ignore
+  const [yaw, pitch, roll] = [rotation([0, 0, t.yaw]), rotation([0, t.pitch, 0]), rotation([t.roll, 0, 0])];
+  let sum = 0;
+  for (let i = 0; i < seen.length; i += 3) {
+    const v = apply3(yaw, apply3(pitch, apply3(roll, [...seen.slice(i, i + 3)])));
+    sum +=
+      (v[1]! / v[0]! - believed[i + 1]! / believed[i]!) ** 2 + (v[2]! / v[0]! - believed[i + 2]! / believed[i]!) ** 2;
+  }
+  return sum;
+}

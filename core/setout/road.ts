@@ -1,0 +1,52 @@
+import type { BoardKnowledge, Setting } from "@/core/camera";
+import { boxProbability } from "./chance";
+import { nominalTarget } from "./plan";
+import { planHalfWidths } from "./proof";
+import type { SetOutSolution } from "./solve";
+import { insideChance, scalarErrors } from "./verdict";
+
+/** What the vehicle's computer believes, from vehicle and sheet. */
+export function roadSetting(s: SetOutSolution): Setting {
+  const { vehicle, sheet } = s.plan;
+  const target = nominalTarget(s.plan);
+  return {
+    camera: vehicle.camera,
+    board: {
+      aheadMm: target.xMm - vehicle.camera.xMm,
+      leftMm: target.yMm - vehicle.camera.yMm,
+      heightMm: sheet.placement.heightMm,
+      widthMm: sheet.board.widthMm,
+    },
+  };
+}
+
+/**
+ * What is known of the board, as the road needs it. The aim counts in the datum's axes, which lie within a few
+ * milliradians of the vehicle's: errors of a few millimetres change by their product with that, hundredths of one.
+ * Null while nothing solves.
+ */
+export function boardKnowledge(s: SetOutSolution): BoardKnowledge | null {
+  if (!s.aim) return null;
+  const scalar = new Map(scalarErrors(s).map((q) => [q.id, q]));
+  const of = (id: "height" | "pitch" | "roll") => scalar.get(id) ?? { error: 0, sigma: 0 };
+  return {
+    mean: { alongMm: s.aim.alongMm, acrossMm: s.aim.acrossMm, twistRad: s.aim.twistRad, heightMm: of("height").error, pitchRad: of("pitch").error, rollRad: of("roll").error }, // prettier-ignore
+    planCovariance: s.aim.covariance,
+    sigma: { heightMm: of("height").sigma, pitchRad: of("pitch").sigma, rollRad: of("roll").sigma },
+  };
+}
+
+/** The chance that everything lies inside `k` times the sheet's tolerances, for each `k`. */
+export function chanceByTolerance(s: SetOutSolution, factors: readonly number[]): { factor: number; chance: number }[] {
+  const { aim } = s;
+  if (!aim) return [];
+  const halves = planHalfWidths(s.plan.sheet);
+  const scalars = scalarErrors(s);
+  return factors.map((factor) => ({
+    factor,
+    chance: scalars.reduce(
+      (p, q) => p * insideChance(q.error, q.sigma, q.half * factor),
+      boxProbability([aim.alongMm, aim.acrossMm, aim.twistRad], aim.covariance, halves.map((h) => h * factor) as [number, number, number], 256),
+    ),
+  })); // prettier-ignore
+}
