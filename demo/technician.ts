@@ -114,6 +114,8 @@ export function technician(person: Person, startAt: string) {
     /** Drives the sheet's routine through the simulated scan tool, once. */
     async run(): Promise<void> {
       const { sheet } = job().ground;
+      const worn = job().ground.boards?.find((b) => b.code === sheet.board.code)?.condition === "worn";
+      write({ kind: "board", code: sheet.board.code, reason: worn ? "Pattern whole, edge scuffed" : null }, 20);
       const log = (event: RunEvent): void => write({ kind: "run", event }, 0);
       for (let n = 0; n < 40; n++) {
         const state = replayRun(runLogOf(events()), sheet.run);

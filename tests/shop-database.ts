@@ -1,13 +1,13 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { BOARDS, INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
 import type { Person } from "@/server/auth/session";
 import { db } from "@/server/db/client";
-import { instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
+import { boards, instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
 
 export const INES: Person = { id: "ines", name: "Ines Tarbet", initials: "IT", role: "technician" };
 export const OSKAR: Person = { id: "oskar", name: "Oskar Veld", initials: "OV", role: "technician" };
@@ -19,6 +19,7 @@ export function openTestShop(pinHash = "not a hash"): void {
   db().insert(settings).values({ key: "owed.rules", value: RULES }).run();
   for (const v of VEHICLES) db().insert(vehicles).values({ id: v.id, version: 1, doc: v }).run();
   for (const s of STANDS) db().insert(stands).values({ id: s.id, doc: s }).run();
+  for (const b of BOARDS) db().insert(boards).values({ code: b.code, doc: b }).run();
   for (const i of INSTRUMENTS)
     db()
       .insert(instruments)

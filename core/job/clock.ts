@@ -32,6 +32,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   move: "set-out",
   touch: "set-out",
   school: "set-out",
+  board: "run",
   "rear-toe": "set-out",
   settled: "set-out",
   strike: null,

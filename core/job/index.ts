@@ -7,6 +7,7 @@ export {
   measuredOf,
   scanLogOf,
   runLogOf,
+  standingBoard,
   standingSettlement,
   strikes,
   type EventBody,

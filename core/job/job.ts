@@ -68,6 +68,13 @@ export const runLogOf = (events: readonly JobEvent[]): RunEvent[] => eventsOf(ev
 export const scanLogOf = (events: readonly JobEvent[]): ScanEvent[] =>
   eventsOf(events, "scan").map((e) => e.body.event);
 
+/** The board's check that still holds: no other board was hung since. */
+export function standingBoard(events: readonly JobEvent[]): EventOf<"board"> | null {
+  const last = lastOf(events, "board");
+  const rehung = last && eventsOf(events, "touch").some((e) => e.seq > last.seq && e.body.touch === "hung");
+  return rehung ? null : last;
+}
+
 /** The settlement that still holds: nothing at the stand was read, moved, touched or struck since. */
 export function standingSettlement(events: readonly JobEvent[]): EventOf<"settled"> | null {
   const last = eventsOf(events, "settled").at(-1);

@@ -1,3 +1,4 @@
+import type { Board } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
 import { floorOf, type GlassPolicy } from "@/core/ready";
 import {
@@ -21,6 +22,8 @@ export type JobGround = {
   sheet: Sheet;
   stand: Stand;
   instruments: Instrument[];
+  /** The boards of the kit; absent on jobs older than their check. */
+  boards?: Board[];
   ruleBook: RuleBook;
   /** The shop's school: the maker's glass only, or an equivalent part with a recorded reason. */
   glassPolicy: GlassPolicy;

@@ -99,6 +99,8 @@ export function slipLines(
           }),
         ];
       }
+      case "board":
+        return [line("run", "Board checked", `${b.code}, arrow up`, { note: b.reason ? `Worn: ${b.reason}` : null, state: b.reason ? "loose" : "settled", strikable: true })]; // prettier-ignore
       case "school":
         return [line("set-out", "Way of setting out", SCHOOLS[b.school].name)];
       case "rear-toe":

@@ -3,3 +3,4 @@ export { inForce, isOverdue, WIDENED, type CheckedInstrument } from "./instrumen
 export { judgeZero, ZERO_READINGS, type ZeroJudgement } from "./zero";
 export { instrumentSchema } from "./schema";
 export { KIT_FIELDS, kitFields, kitProblems, type KitField, type KitKind } from "./edit";
+export { checkBoard, type BoardFinding, type WantedBoard } from "./hang";

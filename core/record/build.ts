@@ -1,4 +1,4 @@
-import { checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
@@ -30,6 +30,7 @@ export function buildRecord(
   const state = new Map(solution.readings.map((r) => [r.id, r]));
   const settled = standingSettlement(events);
   const run = replayRun(runLogOf(events), sheet.run);
+  const hung = standingBoard(events);
   const handed = eventsOf(events, "hand-over").at(-1);
 
   return {
@@ -94,6 +95,7 @@ export function buildRecord(
     },
     run: {
       status: run.status,
+      board: hung && { code: hung.body.code, reason: hung.body.reason, at: hung.at, by: who(hung) },
       attempts: run.attempt,
       tool: run.tool,
       simulated,

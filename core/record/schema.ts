@@ -125,6 +125,8 @@ export const recordSchema = z.object({
   }),
   run: z.object({
     status: z.enum(["not-started", "connected", "waiting", "routine", "passed", "failed", "stopped"]),
+    /** The board that was checked before it ran; the reason is given for a worn one. */
+    board: z.object({ code: z.string(), reason: z.string().nullable(), at: time, by: person }).nullable(),
     attempts: z.number().int(),
     tool: z.object({ name: z.string(), serial: z.string(), software: z.string() }).nullable(),
     simulated: z.boolean(),

@@ -93,7 +93,13 @@ export const sheetSchema = z
     /** The line the board is placed on and squared to. */
     datum: z.enum(["centreline", "rear-axle-normal", "thrust"]),
     distanceFrom: z.enum(["front-hub-line", "front-badge", "bumper-face", "camera"]),
-    board: z.object({ code: z.string().min(1), widthMm: z.number().min(200).max(4000) }),
+    /** The board; the side where it matters, and the version of its print where the source names one. */
+    board: z.object({
+      code: z.string().min(1),
+      widthMm: z.number().min(200).max(4000),
+      side: z.enum(["left", "right"]).optional(),
+      version: z.number().int().min(1).optional(),
+    }),
     /** Where the centre of the board belongs. `acrossMm` positive to vehicle left; height above the floor. */
     placement: z.object({
       alongMm: z.number().min(300).max(12000),

@@ -80,6 +80,13 @@ export async function followToSet(page: Page): Promise<void> {
 export async function runRoutine(page: Page): Promise<void> {
   const result = page.getByRole("region", { name: "Result" });
   const act = nextBar(page).getByRole("button", { name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Start the routine|Enter)$/ }); // prettier-ignore
+  const code = page.getByLabel("Board code");
+  await expect(act.or(code)).toBeVisible();
+  if (await code.isVisible()) {
+    await code.fill(/asks for ([A-Z0-9-]+)/.exec(await nextBar(page).innerText())![1]!);
+    await page.getByRole("button", { name: "Check it" }).click();
+    await page.getByRole("button", { name: "Yes, it hangs right" }).click();
+  }
   let begun = false;
   for (const end = Date.now() + 60_000; Date.now() < end;) {
     if (begun && (await result.isVisible())) return;

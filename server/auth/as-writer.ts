@@ -19,6 +19,7 @@ export async function asWriter<T extends object>(
     return { ok: false, message: "You are signed out. Sign in again; what you typed is kept on this tablet." };
   if (!roles.includes(person.role))
     return { ok: false, message: person.role === "viewer" ? `${person.name} may look but not write. Ask a technician or the lead.` : `${person.name} may not change this. Ask the lead.` }; // prettier-ignore
+  if (person.onlyJob) return { ok: false, message: "This phone joined one job at the stand. Do this on the tablet." };
   try {
     return { ok: true, ...work(person) };
   } catch (error) {

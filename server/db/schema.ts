@@ -26,6 +26,25 @@ export const sessions = sqliteTable("sessions", {
   personId: text().notNull().references(() => people.id),
   createdAt: text().notNull(),
   expiresAt: text().notNull(),
+  /** A phone at the stand sees this job and nothing else. */
+  jobId: text(),
+}); // prettier-ignore
+
+/** Codes a tablet shows for a phone at the stand: each opens one session, once, within minutes. Only hashes are kept. */
+export const standCodes = sqliteTable("stand_codes", {
+  codeHash: text().primaryKey(),
+  jobId: text().notNull().references(() => jobs.id),
+  personId: text().notNull().references(() => people.id),
+  expiresAt: text().notNull(),
+  usedAt: text(),
+}); // prettier-ignore
+
+/** Instruments that post readings by themselves: the hash of each one's token, and in whose name it writes. */
+export const feedTokens = sqliteTable("feed_tokens", {
+  tokenHash: text().primaryKey(),
+  instrumentId: text().notNull(),
+  personId: text().notNull().references(() => people.id),
+  createdAt: text().notNull(),
 }); // prettier-ignore
 
 /** Vehicles never change either: a corrected dimension is a new version. */

@@ -11,6 +11,7 @@ export type TakeInAnswer = { id: string; message?: undefined } | { message: stri
 export async function takeInVehicle(input: unknown): Promise<TakeInAnswer> {
   const person = await currentPerson();
   if (!person) return { message: "You are signed out. Sign in again; what you typed is kept on this tablet." };
+  if (person.onlyJob) return { message: "This phone joined one job at the stand. Take in on the tablet." };
   if (!WRITERS.includes(person.role))
     return { message: `${person.name} may look but not write. Ask a technician or the lead.` };
   try {

@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { runLogOf, scanLogOf, type JobEvent } from "@/core/job";
+import { runLogOf, scanLogOf, standingBoard, type JobEvent } from "@/core/job";
 import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
@@ -56,6 +56,8 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
   const tool = scanToolFor(job, events);
   switch (command.type) {
     case "connect":
+      if (job.ground.boards && !standingBoard(events))
+        throw new RunRefusal("Check which board hangs first: scan or type its code.");
       try {
         const { volts } = await tool.connect();
         return write({ at: now(), type: "connected", tool: tool.identity, volts });

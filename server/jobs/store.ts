@@ -10,6 +10,7 @@ import {
   type JobEvent,
   type JobGround,
 } from "@/core/job";
+import { checkBoard } from "@/core/kit";
 import { happeningName } from "@/core/owed";
 import { nextAct, solveSetOut } from "@/core/setout";
 import { checkVin } from "@/core/vehicle";
@@ -17,7 +18,8 @@ import type { Person } from "../auth/session";
 import { config } from "../config";
 import { db } from "../db/client";
 import { jobEvents, jobs, people, presence } from "../db/schema";
-import { failedStands } from "../kit/store";
+import { failedStands, listBoards } from "../kit/store";
+import { announce } from "../stand/live";
 import { photoExists } from "../photos/store";
 import { glassPolicy, listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
 
@@ -101,7 +103,7 @@ export function appendEvents(
   incoming: readonly NewEvent[],
   person: Person,
 ): AppendResult {
-  return db().transaction(
+  const result = db().transaction(
     (tx) => {
       const job = tx.select().from(jobs).where(eq(jobs.id, jobId)).get();
       if (!job) throw new JobRefusal("There is no such job. Go back to the list.");
@@ -118,6 +120,10 @@ export function appendEvents(
         seq += 1;
         const body = e.body.kind === "settle" ? settle(jobId, job.ground) : e.body;
         if (body.kind === "strike") checkStrike(jobId, body.target);
+        if (body.kind === "board") {
+          const finding = checkBoard(body.code, job.ground.boards ?? [], job.ground.sheet.board);
+          if (finding?.kind === "stop" || (finding && !body.reason)) throw new JobRefusal(finding.say);
+        }
         if (body.kind === "photo" && !photoExists(body.photo))
           throw new JobRefusal("The photo did not arrive. Send it again.");
         tx.insert(jobEvents)
@@ -132,6 +138,8 @@ export function appendEvents(
     },
     { behavior: "immediate" },
   );
+  if (result.ok && result.events.length > 0) announce(jobId);
+  return result;
 }
 
 const judgeNow = (ground: JobGround, events: readonly JobEvent[]) =>
@@ -150,7 +158,7 @@ function checkStrike(jobId: string, target: string): void {
   const event = eventsAfter(jobId).find((e) => e.id === target);
   if (!event) throw new JobRefusal("The line to strike is not in this job.");
   if (
-    !["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "glass", "walk", "photo", "consent", "rear-toe"].includes(event.body.kind) // prettier-ignore
+    !["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "glass", "walk", "photo", "consent", "rear-toe", "board"].includes(event.body.kind) // prettier-ignore
   )
     throw new JobRefusal("This line cannot be struck.");
 }
@@ -189,6 +197,7 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
     sheet,
     stand,
     instruments: listInstruments(),
+    boards: listBoards(),
     ruleBook: ruleBook(),
     glassPolicy: glassPolicy(),
   };

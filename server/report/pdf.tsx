@@ -162,6 +162,12 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               {run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
             </Text>
           )}
+          {run.board && (
+            <Text style={styles.soft}>
+              Board {run.board.code} checked, arrow up, {clockTime(run.board.at)} {run.board.by.initials}
+              {run.board.reason ? `. Worn: ${run.board.reason}` : ""}.
+            </Text>
+          )}
           {run.result && <Facts facts={[["Aim learned", aimLearned(run.result)]]} />}
           {run.log.map((l, i) => (
             <Row key={i} cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]} widths={[3.2, 3, 1]} />

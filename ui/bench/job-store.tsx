@@ -60,6 +60,10 @@ const merge = (a: JobEvent[], b: JobEvent[]): JobEvent[] => {
   return fresh.length === 0 ? a : [...a, ...fresh].sort((x, y) => x.seq - y.seq);
 };
 
+/** Whether what one person wrote on two devices can simply stand one after the other: readings on both, nothing touched. */
+const goTogether = (mine: readonly Pending[], theirs: readonly JobEvent[], me: string): boolean =>
+  theirs.every((e) => e.by.id === me && e.body.kind === "reading") && mine.every((p) => p.send.kind === "reading");
+
 export function JobProvider({
   head,
   me,
@@ -123,6 +127,12 @@ export function JobProvider({
         return setConnection({ kind: "saved" });
       case "conflict":
         setConfirmed((c) => merge(c, result.missing));
+        // The same person's other hand (a phone at the stand) read something meanwhile: readings do not contradict.
+        if (goTogether(batch, result.missing, me.id)) {
+          const seen = result.missing.at(-1)!.seq;
+          setOutbox((p) => p.map((x) => ({ ...x, baseSeq: Math.max(x.baseSeq, seen) })));
+          return setConnection({ kind: "saved" });
+        }
         return setConnection({ kind: "conflict", theirs: result.missing });
       case "refused":
         forget();
@@ -131,7 +141,7 @@ export function JobProvider({
       case "unreachable":
         return setConnection({ kind: "offline", message: result.message });
     }
-  }, [head.id, setOutbox]);
+  }, [head.id, setOutbox, me.id]);
 
   // Send as soon as there is something; while the shop is not reached, try again and again.
   useEffect(() => {

@@ -62,12 +62,12 @@ function RoadView({ judged }: { judged: Judged }) {
           {times === 1 ? "Drawn true; show ×10" : "Drawn ×10; show true"}
         </button>
       </div>
-      <div className="mt-3 grid gap-x-8 gap-y-3 md:grid-cols-[1.3fr_1fr]">
+      <div className="mt-3 grid gap-x-8 gap-y-3 md:grid-cols-[1.5fr_1fr]">
         <table className="w-full text-lg">
           <thead>
             <tr className="border-b-2 border-ink text-right text-sm text-soft">
               <th scope="col" className="text-left font-semibold">At</th>
-              <th scope="col" className="font-semibold">Lane believed off by</th>
+              <th scope="col" className="px-3 font-semibold">Lane believed off by</th>
               <th scope="col" className="font-semibold">Range off by</th>
             </tr>
           </thead>
@@ -75,7 +75,7 @@ function RoadView({ judged }: { judged: Judged }) {
             {outcome.lane.map((l, i) => (
               <tr key={l.distanceMm} className="border-b border-dashed border-hairline text-right">
                 <td className="figure py-1.5 text-left">{l.distanceMm / 1000} m</td>
-                <td className="figure font-semibold">
+                <td className="figure px-3 font-semibold">
                   {side(l.offsetMm.middle)} <Between s={l.offsetMm} unit={1000} decimals={2} />
                 </td>
                 <td className="figure font-semibold">
@@ -89,7 +89,7 @@ function RoadView({ judged }: { judged: Judged }) {
           <p className="text-sm text-soft">The camera would learn</p>
           <p className="figure text-lg">{`yaw ${deg(yaw.middle)}, pitch ${deg(pitch.middle)}, roll ${deg(roll.middle)}`}</p>
           <p className="mt-2 text-sm text-soft">What buys most</p>
-          {buys.length === 0 ? <p className="text-base">Nothing worth a hand on the stand.</p> : buys.slice(0, 2).map((g) => <p key={g.id} className="text-base">{`Right the ${g.name}: lane ${metres(g.laneMm)} nearer at 60 m${Math.abs(g.rangeMm) > 200 ? `, range ${metres(g.rangeMm)}` : ""}.`}</p>)}
+          {buys.length === 0 ? <p className="text-base">Nothing worth a hand on the stand.</p> : buys.slice(0, 2).map((g) => <p key={g.id} className="text-base">{`Right the ${g.name}: at 60 m ${[g.laneMm > 5 ? `the lane comes ${metres(g.laneMm)} nearer to where it is` : null, Math.abs(g.rangeMm) > 200 ? `the range by ${metres(g.rangeMm)}` : null].filter(Boolean).join(", ")}.`}</p>)}
           <p className="mt-2 text-sm text-soft">Chance inside, were the tolerance narrower or wider</p>
           <ChanceChart curve={curve} />
           <p className="text-sm text-soft">{`Now ${formatChance(judged.verdict.chance)} at the sheet’s own.`}</p>

@@ -61,7 +61,7 @@ export function RoadPicture({
         return (
           <g key={m}>
             <line x1={LENS.cx - (u - LENS.cx)} x2={u} y1={v} y2={v} className="stroke-chalk" strokeDasharray="3 4" />
-            <text x={u + 6} y={v + 5} className="figure fill-soft text-[13px]">{`${m} m`}</text>
+            <text x={m === 60 ? 2 * LENS.cx - u - 6 : u + 6} y={v + 5} textAnchor={m === 60 ? "end" : "start"} className="figure fill-soft text-[13px]">{`${m} m`}</text>
           </g>
         );
       })}

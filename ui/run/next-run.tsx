@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
+import { standingBoard } from "@/core/job";
 import type { RunState } from "@/core/run";
 import type { SheetStep } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
@@ -9,6 +10,7 @@ import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
 import { Button, ButtonLink } from "../primitives/button";
 import { useSettings } from "../settings";
+import { BoardCheck } from "./board-check";
 import type { RunCommand } from "./use-run";
 
 type Props = {
@@ -21,7 +23,7 @@ type Props = {
 
 /** The one thing the routine waits for. */
 export function NextRun({ state, step, proved, busy, command }: Props) {
-  const { head, me } = useJob();
+  const { head, me, ground, events } = useJob();
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
   const big = (words: string, c: RunCommand, wait = words) => (
     <Button look="act" size="large" className="min-w-40" disabled={busy !== null} onClick={() => void command(c)}>
@@ -32,6 +34,7 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   if (state.status === "passed") return <NextStage after="run" say="The routine is done: the camera has learned." />;
   if (!step) {
     const failed = state.status === "failed";
+    if (ground.boards && !standingBoard(events)) return <BoardCheck />;
     return (
       <NextBar
         tone={failed ? "stop" : state.message ? "loose" : "act"}

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useState } from "react";
+import { useEffect, useState, type ComponentProps } from "react";
 import { strikes } from "@/core/job";
 import { blindTo, SCHOOLS } from "@/core/setout";
 import { Stage, useStageKeys } from "../bench/bench";
@@ -8,6 +8,7 @@ import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
+import { JoinDialog } from "../stand/join-dialog";
 import { RoadDialog } from "../road/road-dialog";
 import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
@@ -18,13 +19,14 @@ import { WaysDialog } from "./ways-dialog";
 import { VerdictStrip } from "./verdict-strip";
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
-export function SetOut() {
+export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog>, "code" | "squares"> }) {
   const { judged, problem, head, events, write, me } = useJob();
   const [armed, arm] = useArmed(head.id);
   const [touching, setTouching] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [lines, setLines] = useState(false);
   const [onRoad, setOnRoad] = useState(false);
+  const [joining, setJoining] = useState(false);
   const keys = useStageKeys();
 
   const byHand = judged?.candidates.find((c) => c.slot.id === armed) ?? null;
@@ -98,11 +100,14 @@ export function SetOut() {
             <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setChoosing(true)}>
               {SCHOOLS[school].name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">W</kbd>
             </Button>
-            <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setLines(true)}>
+            <Button look="plain" className="!hidden !min-h-12 !border !border-hairline !px-3 sm:!inline-flex" onClick={() => setLines(true)}>
               Lines
             </Button>
-            <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setOnRoad(true)}>
+            <Button look="plain" className="!hidden !min-h-12 !border !border-hairline !px-3 sm:!inline-flex" onClick={() => setOnRoad(true)}>
               Road
+            </Button>
+            <Button look="plain" className="!hidden !min-h-12 !border !border-hairline !px-3 sm:!inline-flex" onClick={() => setJoining(true)}>
+              Phone
             </Button>
             {byHand && (
               <Button look="plain" className="!min-h-12 !border !border-act !px-3 !text-act" onClick={() => arm(null)}>
@@ -123,6 +128,7 @@ export function SetOut() {
           write({ kind: "school", school: s });
         }}
       />
+      <JoinDialog open={joining} onClose={() => setJoining(false)} {...stand} />
       <RoadDialog open={onRoad} judged={judged} onClose={() => setOnRoad(false)} />
       <LinesDialog open={lines} judged={judged} onClose={() => setLines(false)} />
     </Stage>

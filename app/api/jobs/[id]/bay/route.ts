@@ -5,9 +5,9 @@ import { eventsAfter, findJob } from "@/server/jobs/store";
 
 /** What the simulated instrument at a slot shows. A real instrument would answer through the same door. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const who = await allow(WRITERS);
-  if ("refusal" in who) return who.refusal;
   const { id } = await params;
+  const who = await allow(WRITERS, id);
+  if ("refusal" in who) return who.refusal;
   const job = findJob(id);
   if (!job) return problem(404, "There is no such job. Go back to the list.");
   const asked = new URL(request.url).searchParams;

@@ -12,9 +12,9 @@ const batchSchema = z.object({
 
 /** What others have written after a place, and who else has the job open. */
 export async function GET(request: Request, { params }: Context) {
-  const who = await allow("any");
-  if ("refusal" in who) return who.refusal;
   const { id } = await params;
+  const who = await allow("any", id);
+  if ("refusal" in who) return who.refusal;
   if (!findJob(id)) return problem(404, "There is no such job. Go back to the list.");
   const after = Number(new URL(request.url).searchParams.get("after") ?? 0);
   if (!Number.isInteger(after) || after < 0) return problem(400, "after: must be a whole number from 0.");
@@ -23,9 +23,9 @@ export async function GET(request: Request, { params }: Context) {
 
 /** Adds to the log. 409 with what is missing when somebody else wrote first; nothing is written then. */
 export async function POST(request: Request, { params }: Context) {
-  const who = await allow(WRITERS);
-  if ("refusal" in who) return who.refusal;
   const { id } = await params;
+  const who = await allow(WRITERS, id);
+  if ("refusal" in who) return who.refusal;
   const batch = batchSchema.safeParse(await request.json().catch(() => null));
   if (!batch.success) {
     const [issue] = batch.error.issues;

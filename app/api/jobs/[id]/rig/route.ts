@@ -9,9 +9,9 @@ const SECONDS = 60;
 
 /** The camera rig's live stream, as server-sent events. */
 export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const who = await allow(WRITERS);
-  if ("refusal" in who) return who.refusal;
   const { id } = await params;
+  const who = await allow(WRITERS, id);
+  if ("refusal" in who) return who.refusal;
   const job = findJob(id);
   if (!job) return problem(404, "There is no such job. Go back to the list.");
   const events = eventsAfter(id);

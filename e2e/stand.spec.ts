@@ -1,0 +1,136 @@
+import { writeFileSync } from "node:fs";
+import { expect, test } from "@playwright/test";
+import DxfParser from "dxf-parser";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { catcher, followToSet, hold, nextBar, readAt, signIn, slip, takeIn, verdict } from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ baySeed: "stand" })));
+test.afterAll(() => shop.close());
+const VIN = madeUpVin("0NVLS2DA7R100452");
+
+test("a phone joins at the stand, loses the network, gets it back, and no reading is lost", async ({ browser }) => {
+  const [bench, pocket] = [await browser.newContext(), await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })]; // prettier-ignore
+  const page = await bench.newPage();
+  await signIn(page, shop.url, "ines");
+  const job = await takeIn(page, shop.url, VIN, "Two Of Us");
+  await page.getByRole("button", { name: "Phone", exact: true }).click();
+  const link = await page.locator("[data-join]").innerText();
+  await page.keyboard.press("Escape");
+
+  const phone = await pocket.newPage();
+  await phone.goto(link);
+  await phone.waitForURL(/\/stand$/);
+  const said = phone.getByRole("main", { name: "Stand" });
+  await expect(said).toContainText("Read the height scale on the stand.");
+  await expect(phone.getByRole("status")).toContainText("Live");
+  // The code is used up, and the phone sees this job alone.
+  const late = await (await browser.newContext()).newPage();
+  await late.goto(link);
+  await expect(late.getByText("This code was used or is too old.")).toBeVisible();
+  await phone.goto(`${shop.url}/`);
+  await phone.waitForURL(/\/stand$/);
+
+  // What the tablet reads, the phone knows at once; and the other way round.
+  const before = await said.innerText();
+  await readAt(page, "height-scale");
+  await expect(said).not.toHaveText(before, { useInnerText: true });
+  await hold(phone);
+  await phone.getByRole("button", { name: "Take", exact: true }).tap();
+  await expect(slip(page).getByText(/T-3|L-1|R-2/).first()).toBeVisible();
+
+  // The network goes while both read: both readings are there when it is back.
+  await pocket.setOffline(true);
+  await expect(said).toContainText("Tape from the front hub right to the beam end right.");
+  await catcher(phone).fill("2941");
+  await phone.getByRole("button", { name: "Take", exact: true }).tap();
+  const shown = await phone.getByRole("status").innerText();
+  expect(shown).toMatch(/1 kept here, not sent/);
+  await readAt(page, "laser-badge");
+  await pocket.setOffline(false);
+  await expect(phone.getByRole("status")).toContainText("Live", { timeout: 15_000 });
+  await expect(slip(page)).toContainText("2 941 mm", { timeout: 10_000 });
+  await expect(slip(page)).toContainText("board laser past front badge");
+  await phone.getByRole("button", { name: "Touched" }).tap();
+  await phone.getByRole("button", { name: /Knocked or leaned on it/ }).tap();
+  await expect(slip(page)).toContainText("Knocked or leaned on it");
+  expect(job).toContain("/jobs/");
+  await bench.close();
+  await pocket.close();
+});
+
+test("floor marks on a low-nosed car: its own readings, its mark-out as drawings, set", async ({ page }) => {
+  await signIn(page, shop.url, "oskar");
+  const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100460"), "Chalk Line");
+  await page.keyboard.press("w");
+  const ways = page.getByRole("dialog");
+  await ways.getByRole("button", { name: /^Floor marks Badges/ }).click();
+  await expect(page.locator('[data-slot="box-centre"]')).toBeVisible();
+  await expect(page.locator('[data-slot="tape-fl-l"]')).toBeHidden();
+  await followToSet(page);
+  await expect(verdict(page)).toHaveText("Set");
+  const api = job.replace("/jobs/", "/api/jobs/");
+  const dxf = await (await page.request.get(`${api}/mark-out?as=dxf&way=floor-box`)).text();
+  expect(new DxfParser().parseSync(dxf)!.entities.length).toBeGreaterThan(10);
+  expect(await (await page.request.get(`${api}/mark-out?as=svg&way=floor-box`)).text()).toMatch(/^<svg [^>]*width="[\d.]+mm"/); // prettier-ignore
+  const pdf = await page.request.get(`${api}/mark-out?as=pdf&way=floor-box`);
+  expect(pdf.headers()["content-type"]).toBe("application/pdf");
+  writeFileSync("test-results/mark-out.pdf", await pdf.body());
+  expect((await page.request.get(`${api}/mark-out?as=dwg&way=floor-box`)).status()).toBe(400);
+
+  // The wrong side's mat is caught before the vehicle can look at it.
+  await page.goto(`${job}/run`);
+  await page.getByLabel("Board code").fill("hq-m2");
+  await page.getByRole("button", { name: "Check it" }).click();
+  await expect(nextBar(page)).toContainText("HQ-M2 is floor mat; the sheet asks for HQ-14.");
+  await page.getByRole("button", { name: "Check another" }).click();
+  await page.getByLabel("Board code").fill("HQ-14");
+  await page.getByRole("button", { name: "Check it" }).click();
+  await nextBar(page).getByRole("button", { name: "No", exact: true }).click();
+  await expect(nextBar(page)).toContainText("upside down");
+});
+
+test("wheel panels on a sheet that means the thrust line: which line is which, and what it costs", async ({ page }) => {
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0BRTRN5B2T220977"));
+  await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("Runs Crooked");
+  await page.getByLabel("Rear toe, vehicle left").fill("0.02");
+  await page.getByLabel("Rear toe, vehicle right").fill("0.30");
+  for (const q of await page.getByRole("radiogroup").all()) await q.getByRole("radio").first().click();
+  const missing = nextBar(page);
+  if (/Which|Has/.test(await missing.innerText()))
+    await page
+      .getByRole("button", { name: /Yes|Keeps|With/ })
+      .first()
+      .click();
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/jobs\/[^/]+\/take-in$/);
+  await page
+    .getByRole("navigation")
+    .getByRole("link", { name: /Set out/ })
+    .click();
+  // Floor marks alone cannot see where the rear wheels steer: said at once, with the reading that can.
+  await page.getByRole("main").getByRole("button", { name: /^Four tapes/ }).click();
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: /^Floor marks Badges/ })
+    .click();
+  await expect(page.getByRole("note").filter({ hasText: "The sheet means the thrust line" })).toBeVisible();
+  await page.getByRole("main").getByRole("button", { name: /^Floor marks/ }).click();
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: /^Wheel panels/ })
+    .click();
+  await expect(page.getByRole("note").filter({ hasText: "The sheet means the thrust line" })).toBeHidden();
+  for (const slot of ["panel-rl", "panel-rr", "panel-fl", "laser-badge"]) await readAt(page, slot);
+  await page.getByRole("button", { name: "Lines", exact: true }).click();
+  const rear = page.getByRole("row", { name: /rear-axle line/ });
+  await expect(rear).toContainText("0.14° R");
+  await expect(page.getByRole("row", { name: /thrust line/ })).toContainText("sheet");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Road", exact: true }).click();
+  await expect(page.getByRole("img", { name: /The road from the camera/ })).toBeVisible({ timeout: 15_000 });
+});

@@ -1,0 +1,48 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { db } from "../db/client";
+import { standCodes } from "../db/schema";
+import { appendEvents, eventsAfter, takeIn } from "../jobs/store";
+import { makeStandCode, takeStandCode } from "./codes";
+import { onGrowth } from "./live";
+
+let job = "";
+beforeAll(() => {
+  openTestShop();
+  job = takeIn({ vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }, INES); // prettier-ignore
+});
+
+describe("a code for a phone", () => {
+  const at = (minutes: number): Date => new Date(Date.UTC(2026, 10, 3, 9, minutes));
+  it("opens the job once, in the name of whoever made it", () => {
+    const { code } = makeStandCode(job, OSKAR, at(0));
+    expect(takeStandCode(code, at(4))).toEqual({ jobId: job, personId: "oskar" });
+    expect(() => takeStandCode(code, at(4))).toThrow(/used or is too old/);
+  });
+  it("is good for five minutes, and a guess for none", () => {
+    const { code, expiresAt } = makeStandCode(job, INES, at(0));
+    expect(expiresAt).toBe(at(5).toISOString());
+    expect(() => takeStandCode(code, at(6))).toThrow(/too old/);
+    expect(() => takeStandCode("guess", at(0))).toThrow(/too old/);
+    expect(() => makeStandCode("no-such-job", INES)).toThrow(/no such job/);
+  });
+  it("is kept as a hash only", () => {
+    const { code } = makeStandCode(job, INES, at(0));
+    expect(JSON.stringify(db().select().from(standCodes).all())).not.toContain(code);
+  });
+});
+
+it("whoever listens hears of every growth of the log, until he stops; a refused write is none", () => {
+  let heard = 0;
+  const stop = onGrowth(job, () => heard++);
+  const write = (id: string, base: number) => appendEvents(job, base, [{ id, takenAt: "2026-11-03T09:00:00.000Z", body: { kind: "touch", touch: "hung" } }], INES); // prettier-ignore
+  const head = eventsAfter(job).at(-1)!.seq;
+  write("touch-one", head);
+  expect(heard).toBe(1);
+  expect(write("touch-two", head).ok).toBe(false);
+  expect(heard).toBe(1);
+  stop();
+  write("touch-three", head + 1);
+  expect(heard).toBe(1);
+});
