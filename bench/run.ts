@@ -6,6 +6,8 @@ import { adjustNetwork, type Observation, type SurveyNetwork } from "@/core/surv
 import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import { observe, type Truth } from "@/tests/independent-solver";
+import { camera } from "./camera";
+import { trials } from "./trials";
 
 /** Median time of one call, milliseconds. */
 function median(rounds: number, work: () => unknown): number {
@@ -104,3 +106,7 @@ console.log(
   `  solve, judge, rank, next act             ${median(200, () => nextAct(solveSetOut(plan, entries))).toFixed(2)} ms`,
 );
 console.log(`  ranking alone                            ${median(200, () => rankReadings(judged.solution, judged.verdict)).toFixed(2)} ms`); // prettier-ignore
+
+await camera(median);
+trials(500, 60);
+process.exit(0); // the vision library keeps a handle open

@@ -1,7 +1,7 @@
 import { choleskyInPlace } from "@/core/math/linear";
 import { gaussian, randomFrom } from "@/core/math/random";
 import type { BoardError } from "./board";
-import { laneOffsetMm, learnedTurn, rangeErrorMm, type Setting } from "./road";
+import { laneOffsetMm, learnedTurn, learner, rangeErrorMm, type Setting } from "./road";
 
 /** Distances the road is looked at, mm. */
 export const ROAD_DISTANCES_MM = [30_000, 60_000, 100_000] as const;
@@ -43,11 +43,12 @@ export function roadOutcome(setting: Setting, known: BoardKnowledge, samples = 2
   // A covariance that is flat in some direction is not an error here: that direction simply does not spread.
   for (let i = 0; i < 3; i++) l[4 * i]! += 1e-18;
   if (choleskyInPlace(l, 3, 0) >= 0) throw new RangeError("The covariance of the board is not positive.");
+  const learn = learner(setting);
   const random = randomFrom(seed);
   const columns = Array.from({ length: 3 + 2 * ROAD_DISTANCES_MM.length }, () => new Float64Array(samples));
   for (let n = 0; n < samples; n++) {
     const [a, b, c] = [gaussian(random), gaussian(random), gaussian(random)];
-    const turn = learnedTurn(setting, {
+    const turn = learn({
       alongMm: known.mean.alongMm + l[0]! * a,
       acrossMm: known.mean.acrossMm + l[3]! * a + l[4]! * b,
       twistRad: known.mean.twistRad + l[6]! * a + l[7]! * b + l[8]! * c,

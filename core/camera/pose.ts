@@ -101,14 +101,28 @@ export function refinePose(camera: Camera, points: readonly Vec3[], pixels: read
   for (let round = 0; round < 25; round++) {
     const n = new Float64Array(36);
     const g = new Float64Array(6);
-    // Steps scaled so that the differences keep ten digits whatever the unit of length.
-    const h = [1e-6, 1e-6, 1e-6, 1e-6 * size, 1e-6 * size, 1e-6 * size];
     points.forEach((p, i) => {
-      const row = [0, 1, 2, 3, 4, 5].map((k) => {
-        const [plus, minus] = [1, -1].map((s) => project(camera, apply(nudged(pose, k, s * h[k]!), p))) as unknown as [Pixel, Pixel]; // prettier-ignore
-        return [(plus[0] - minus[0]) / (2 * h[k]!), (plus[1] - minus[1]) / (2 * h[k]!)] as const;
+      const x = apply(pose, p);
+      const own = [x[0] - pose.t[0], x[1] - pose.t[1], x[2] - pose.t[2]] as const;
+      // d(pixel)/d(x) by central differences, steps scaled to the distance; dx = w x (R p) + dt carries it to the pose.
+      const h = 1e-6 * size;
+      const d = [0, 1, 2].map((k) => {
+        const [a, b] = [[...x], [...x]] as [number[], number[]];
+        a[k]! += h;
+        b[k]! -= h;
+        const [plus, minus] = [project(camera, a as unknown as Vec3), project(camera, b as unknown as Vec3)];
+        return [(plus[0] - minus[0]) / (2 * h), (plus[1] - minus[1]) / (2 * h)] as const;
       });
-      const [u, v] = project(camera, apply(pose, p));
+      const along = (dx: number, dy: number, dz: number) => [d[0]![0] * dx + d[1]![0] * dy + d[2]![0] * dz, d[0]![1] * dx + d[1]![1] * dy + d[2]![1] * dz] as const; // prettier-ignore
+      const row = [
+        along(0, -own[2], own[1]),
+        along(own[2], 0, -own[0]),
+        along(-own[1], own[0], 0),
+        d[0]!,
+        d[1]!,
+        d[2]!,
+      ];
+      const [u, v] = project(camera, x);
       const [du, dv] = [pixels[i]![0] - u, pixels[i]![1] - v];
       for (let j = 0; j < 6; j++) {
         g[j]! += row[j]![0] * du + row[j]![1] * dv;
@@ -125,15 +139,4 @@ export function refinePose(camera: Camera, points: readonly Vec3[], pixels: read
     if (Math.hypot(step[0]!, step[1]!, step[2]!) < 1e-12 && Math.hypot(step[3]!, step[4]!, step[5]!) < 1e-11 * size) break; // prettier-ignore
   }
   return pose;
-}
-
-function nudged(pose: Pose, k: number, by: number): Pose {
-  if (k < 3) {
-    const w: [number, number, number] = [0, 0, 0];
-    w[k] = by;
-    return { r: multiply(rotation(w), pose.r), t: pose.t };
-  }
-  const t: [number, number, number] = [pose.t[0], pose.t[1], pose.t[2]];
-  t[k - 3]! += by;
-  return { r: pose.r, t };
 }

@@ -21,26 +21,45 @@ export type Setting = {
  * which are the rows of a Gauss-Newton step on (believed minus turned). A board left of its place is taken for a camera
  * aimed too far right: yaw is minus the bearing of the error.
  */
-export function learnedTurn(setting: Setting, error: BoardError): Turn {
-  const believed = boardInVehicle(setting, { alongMm: 0, acrossMm: 0, heightMm: 0, twistRad: 0, pitchRad: 0, rollRad: 0 }); // prettier-ignore
-  const seen = boardInVehicle(setting, error);
+export const learnedTurn = (setting: Setting, error: BoardError): Turn => learner(setting)(error);
+
+/** {@link learnedTurn} for one setting, asked many times: what is believed is worked out once. */
+export function learner(setting: Setting): (error: BoardError) => Turn {
+  const right: BoardError = { alongMm: 0, acrossMm: 0, heightMm: 0, twistRad: 0, pitchRad: 0, rollRad: 0 };
+  const points = boardInVehicle(setting, right);
+  const count = points.length / 3;
+  /** Bearing and elevation of each point as believed. */
+  const believed = Float64Array.from({ length: 2 * count }, (_, i) => points[3 * (i >> 1) + 1 + (i & 1)]! / points[3 * (i >> 1)]!); // prettier-ignore
+  const seen = new Float64Array(points.length);
+  return (error) => turnOf(believed, boardInVehicle(setting, error, seen), count);
+}
+
+/** Gauss-Newton on three angles. */
+function turnOf(believed: Float64Array, seen: Float64Array, count: number): Turn {
   let [yaw, pitch, roll] = [0, 0, 0];
-  const count = believed.length / 3;
   for (let round = 0; round < 3; round++) {
     const [cy, sy, cp, sp, cr, sr] = [Math.cos(yaw), Math.sin(yaw), Math.cos(pitch), Math.sin(pitch), Math.cos(roll), Math.sin(roll)]; // prettier-ignore
     // Normal equations of three unknowns, written out: no allocation inside the Monte Carlo.
     let [n00, n01, n02, n11, n12, n22, g0, g1, g2] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
     for (let i = 0; i < count; i++) {
-      // The seen point carried into the vehicle by the present idea of the camera.
-      const [sx, sy_, sz] = [seen[3 * i]!, seen[3 * i + 1]!, seen[3 * i + 2]!];
-      const [y1, z1] = [cr * sy_ - sr * sz, sr * sy_ + cr * sz];
-      const [x2, z2] = [cp * sx + sp * z1, -sp * sx + cp * z1];
-      const [x3, y3] = [cy * x2 - sy * y1, sy * x2 + cy * y1];
-      const [a, e] = [y3 / x3, z2 / x3];
-      const [ba, be] = [believed[3 * i + 1]! / believed[3 * i]!, believed[3 * i + 2]! / believed[3 * i]!];
-      const [ra, re] = [ba - a, be - e];
-      const [ay, ap, ar] = [1 + a * a, -a * e, -e];
-      const [ey, ep, er] = [a * e, -(1 + e * e), a];
+      // The seen point carried into the vehicle by the present idea of the camera. Plain constants: this is the inner loop.
+      const x = seen[3 * i]!;
+      const y = seen[3 * i + 1]!;
+      const z = seen[3 * i + 2]!;
+      const y1 = cr * y - sr * z;
+      const z1 = sr * y + cr * z;
+      const x2 = cp * x + sp * z1;
+      const x3 = cy * x2 - sy * y1;
+      const a = (sy * x2 + cy * y1) / x3;
+      const e = (cp * z1 - sp * x) / x3;
+      const ra = believed[2 * i]! - a;
+      const re = believed[2 * i + 1]! - e;
+      const ay = 1 + a * a;
+      const ap = -a * e;
+      const ar = -e;
+      const ey = a * e;
+      const ep = -(1 + e * e);
+      const er = a;
       n00 += ay * ay + ey * ey;
       n01 += ay * ap + ey * ep;
       n02 += ay * ar + ey * er;
@@ -59,7 +78,8 @@ export function learnedTurn(setting: Setting, error: BoardError): Turn {
     const dPitch = (c01 * g0 + c11 * g1 + c12 * g2) / det;
     const dRoll = (c02 * g0 + c12 * g1 + c22 * g2) / det;
     [yaw, pitch, roll] = [yaw + dYaw, pitch + dPitch, roll + dRoll];
-    if (Math.abs(dYaw) + Math.abs(dPitch) + Math.abs(dRoll) < 1e-12) break;
+    // Convergence is quadratic on so small a residual: what a further round would change is the square of this.
+    if (Math.abs(dYaw) + Math.abs(dPitch) + Math.abs(dRoll) < 1e-6) break;
   }
   return { yaw, pitch, roll };
 }

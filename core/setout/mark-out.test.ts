@@ -48,8 +48,9 @@ describe("the mark-out as a drawing", () => {
   });
   it("is at true scale as SVG: a unit is a millimetre of paper and of floor", () => {
     const svg = toSvg(m);
-    const [, w, h, vw, vh] = /width="([\d.]+)mm" height="([\d.]+)mm" viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg)!;
-    expect([w, h]).toEqual([vw, vh]);
+    const [, wide, high, boxWide, boxHigh] =
+      /width="([\d.]+)mm" height="([\d.]+)mm" viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg)!;
+    expect([wide, high]).toEqual([boxWide, boxHigh]);
     const line = /class="vehicle" x1="([\d.]+)" y1="([\d.]+)" x2="([\d.]+)" y2="([\d.]+)"/.exec(svg)!.slice(1).map(Number); // prettier-ignore
     expect(Math.hypot(line[0]! - line[2]!, line[1]! - line[3]!)).toBeCloseTo(v.trackRearMm + 2 * v.hubCapOutMm, 1);
     // Vehicle left is up, forward is to the right.

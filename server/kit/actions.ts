@@ -2,6 +2,7 @@
 
 import type { KitKind, ZeroJudgement } from "@/core/kit";
 import { asWriter, type Answer } from "../auth/as-writer";
+import { makeFeedToken } from "../feed/feed";
 import { checkInstrument, checkStand, KitRefusal, writeKit } from "./store";
 
 export const zeroCheck = async (
@@ -22,3 +23,6 @@ export const writeKitItem = async (kind: KitKind, doc: unknown, isNew: boolean):
     writeKit(kind, doc, isNew === true, p);
     return {};
   });
+
+export const feedToken = async (instrumentId: string): Promise<Answer<{ token: string }>> =>
+  asWriter((p) => ({ token: makeFeedToken(String(instrumentId), p) }));

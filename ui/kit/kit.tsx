@@ -9,6 +9,7 @@ import { ReasonDialog } from "../owed/reason-dialog";
 import { Button } from "../primitives/button";
 import { Mark, type MarkState } from "../primitives/marks";
 import { EditKit, type Editing } from "./edit-kit";
+import { FeedToken } from "./feed-token";
 import { ZeroCheck } from "./zero-check";
 
 type StandRow = {
@@ -29,15 +30,17 @@ type Props = {
   ) => Promise<{ ok: true; judged: ZeroJudgement } | { ok: false; message: string }>;
   checked: (id: string, against: string) => Promise<{ ok: true } | { ok: false; message: string }>;
   write: ComponentProps<typeof EditKit>["write"];
+  feed: ComponentProps<typeof FeedToken>["make"];
 };
 
 const CONDITION: Record<Board["condition"], MarkState> = { good: "settled", worn: "loose", "out of use": "stop" };
 
 /** What the shop measures and shows with, and whether it may be believed today. */
-export function Kit({ boards, stands, instruments, writes, zero, checked, write }: Props) {
+export function Kit({ boards, stands, instruments, writes, zero, checked, write, feed }: Props) {
   const router = useRouter();
   const [checking, setChecking] = useState<StandRow | null>(null);
   const [asking, setAsking] = useState<CheckedInstrument | null>(null);
+  const [posting, setPosting] = useState<CheckedInstrument | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   return (
@@ -68,6 +71,11 @@ export function Kit({ boards, stands, instruments, writes, zero, checked, write 
       <Group title="Instruments" onNew={writes ? () => setEditing({ kind: "instrument", doc: NEW.instrument, isNew: true }) : null} note={`An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`}>
         {instruments.map((i) => (
           <Row key={i.id} mark={i.overdue ? "loose" : "settled"} code={i.id} name={i.name} state={i.overdue ? "check overdue" : `checked ${i.checkedOn}`} detail={i.sigmaRad > 0 ? `± ${formatNumber(radToDeg(i.sigmaRad), 2)}°` : `± ${formatNumber(i.sigmaMm, 1)} mm${i.sigmaMmPerM > 0 ? ` + ${formatNumber(i.sigmaMmPerM, 2)} mm a metre` : ""}`}>
+            {writes && (
+              <Button look="quiet" className="!px-3" onClick={() => setPosting(i)}>
+                Posts
+              </Button>
+            )}
             {writes && <Edit onClick={() => setEditing({ kind: "instrument", doc: instrumentDoc(i), isNew: false })} />}
             {writes && (
               <Button look={i.overdue ? "plain" : "quiet"} onClick={() => setAsking(i)}>
@@ -84,6 +92,7 @@ export function Kit({ boards, stands, instruments, writes, zero, checked, write 
           </Row>
         ))}
       </Group>
+      <FeedToken instrument={posting} make={feed} onClose={() => setPosting(null)} />
       <EditKit
         editing={editing}
         write={write}
@@ -168,7 +177,7 @@ function Row({
   children?: ReactNode;
 }) {
   return (
-    <li className="grid min-h-16 grid-cols-[auto_72px_1fr] items-center gap-x-3 border-b border-hairline px-2 py-1.5 md:grid-cols-[auto_72px_1.1fr_1.3fr_1fr_220px]">
+    <li className="grid min-h-16 grid-cols-[auto_72px_1fr] items-center gap-x-3 border-b border-hairline px-2 py-1.5 md:grid-cols-[auto_72px_1.1fr_1.3fr_1fr_290px]">
       <Mark state={mark} size={16} />
       <span className="figure text-lg font-semibold">{code}</span>
       <span className="text-lg leading-tight">{name}</span>

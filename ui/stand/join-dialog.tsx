@@ -52,7 +52,7 @@ function Code({ code, squares }: Pick<Props, "code" | "squares">) {
   return (
     <>
       <p className="text-lg">Scan it with the phone’s camera. It shows the next act, takes readings, and sees this job only.</p>
-      <svg viewBox={`-3 -3 ${size + 6} ${size + 6}`} role="img" aria-label="Code to scan" className="mx-auto my-3 w-full max-w-[300px]">
+      <svg viewBox={`-3 -3 ${size + 6} ${size + 6}`} role="img" aria-label="Code to scan" shapeRendering="crispEdges" className="mx-auto my-3 w-full max-w-[300px]">
         <rect x={-3} y={-3} width={size + 6} height={size + 6} fill="#fff" />
         {shown.grid.flatMap((row, y) => row.map((dark, x) => (dark ? <rect key={`${x} ${y}`} x={x} y={y} width={1.02} height={1.02} fill="#000" /> : null)))}
       </svg>

@@ -1,0 +1,50 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { INES, openTestShop } from "@/tests/shop-database";
+import { eventsAfter, findJob, takeIn } from "../jobs/store";
+import { feedOf, makeFeedToken, parseFeed, takeFeed } from "./feed";
+
+let [job, number] = ["", 0];
+beforeAll(() => {
+  openTestShop();
+  job = takeIn({ vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }, INES); // prettier-ignore
+  number = findJob(job)!.number;
+});
+const feed = () => feedOf(makeFeedToken("G-1", INES))!;
+
+describe("an instrument that posts", () => {
+  it("is known by its token, the newest one alone", () => {
+    const old = makeFeedToken("G-1", INES);
+    const token = makeFeedToken("G-1", INES);
+    expect(feedOf(old)).toBeNull();
+    expect(feedOf(token)).toMatchObject({ instrumentId: "G-1", person: { id: "ines" } });
+    expect(() => makeFeedToken("X-9", INES)).toThrow(/no such instrument/);
+  });
+  it("writes a reading once, however often it sends it, in JSON or CSV, in its own unit", () => {
+    const json = parseFeed(JSON.stringify({ job: number, readings: [{ id: 7, slot: "panel-rl", value: "5.472 m" }] }), "application/json"); // prettier-ignore
+    expect(takeFeed(feed(), json)).toEqual([{ id: "7", outcome: "taken" }]);
+    const csv = parseFeed(`job,id,slot,value\n${number},7,panel-rl,5472\n${number},8,panel-rr,5470\n`, "text/csv");
+    expect(takeFeed(feed(), csv)).toEqual([{ id: "7", outcome: "known" }, { id: "8", outcome: "taken" }]); // prettier-ignore
+    const readings = eventsAfter(job).flatMap((e) => (e.body.kind === "reading" ? [[e.body.slotId, e.body.shown, e.body.instrumentId]] : [])); // prettier-ignore
+    expect(readings).toEqual([["panel-rl", expect.closeTo(5472, 9), "G-1"], ["panel-rr", 5470, "G-1"]]); // prettier-ignore
+  });
+  it("has impossible values and slots of others questioned at once, and writes the rest", () => {
+    const head = eventsAfter(job).length;
+    const body = parseFeed(JSON.stringify({ job: number, readings: [{ id: "a", slot: "panel-fl", value: "2.86" }, { id: "b", slot: "tape-fl-l", value: 2900 }, { id: "c", slot: "panel-fl", value: 2860 }] }), ""); // prettier-ignore
+    const [a, b, c] = takeFeed(feed(), body);
+    expect(a).toMatchObject({ outcome: "refused", why: expect.stringMatching(/Meant as 2.86 metres\?/) as string });
+    expect(b).toMatchObject({ outcome: "refused", why: expect.stringMatching(/G-1 reads panel-rl, panel-rr, panel-fl/) as string }); // prettier-ignore
+    expect(c).toEqual({ id: "c", outcome: "taken" });
+    expect(eventsAfter(job)).toHaveLength(head + 1);
+  });
+  it.each([
+    ["not JSON", "{", "application/json", /neither JSON/],
+    ["no readings", JSON.stringify({ job: 1, readings: [] }), "application/json", /^readings/],
+    ["a number with a path in it", JSON.stringify({ job: 1, readings: [{ id: "../x", slot: "s", value: "1" }] }), "", /^readings\.0\.id/], // prettier-ignore
+    ["two jobs in one table", "job,id,slot,value\n1,a,s,1\n2,b,s,1", "text/csv", /one post is for one job/],
+    ["a table without values", "job,id\n1,a", "text/csv", /^readings\.0\./],
+  ])("is told what is wrong: %s", (_, text, type, words) => expect(() => parseFeed(text, type)).toThrow(words));
+  it("names a job that is not there", () => {
+    expect(() => takeFeed(feed(), { job: 9, readings: [{ id: "x", slot: "panel-rl", value: "1" }] })).toThrow(/no job 9/); // prettier-ignore
+  });
+});

@@ -1,0 +1,66 @@
+import { randomFrom, seedFrom } from "@/core/math/random";
+import { nextAct, solveSetOut, type Judged, type SetOutEntry, type SetOutPlan, type TouchKind } from "@/core/setout";
+import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
+
+/** Simulated set-ups for tests and benchmarks: how many readings a way of choosing them takes to a sure verdict. */
+export type Chooser = (judged: Judged, read: readonly string[]) => string | null;
+
+export const byAdvice: Chooser = ({ next }) => (next.kind === "read" ? next.candidate.slot.id : null);
+export const inOrder = (order: readonly string[]): Chooser => (_, read) => order[read.length % order.length] ?? null; // prettier-ignore
+export const atRandom = (seed: string, order: readonly string[]): Chooser => {
+  const random = randomFrom(seedFrom(seed));
+  return () => order[Math.floor(random() * order.length)] ?? null;
+};
+
+const MOST = 40;
+
+/** Reads until the verdict is sure (set, or plainly to be moved). */
+export function readUntilSure(world: BenchWorld, start: readonly SetOutEntry[], choose: Chooser, tag: string): { judged: Judged; entries: SetOutEntry[]; readings: number } {
+  const { plan } = world;
+  const entries = [...start];
+  const read: string[] = [];
+  let judged = nextAct(solveSetOut(plan, entries));
+  while (judged.verdict.kind === "read" && read.length < MOST) {
+    const slotId = choose(judged, read);
+    const candidate = slotId && judged.candidates.find((c) => c.slot.id === slotId);
+    if (!candidate) break;
+    read.push(slotId);
+    const nth = entries.filter((e) => e.kind === "reading" && e.slotId === slotId).length;
+    entries.push({ kind: "reading", id: `${tag}${read.length}`, slotId, shown: measure(world, slotId, nth), sigma: candidate.sigma });
+    judged = nextAct(solveSetOut(plan, entries));
+  }
+  return { judged, entries, readings: read.length };
+} // prettier-ignore
+
+/** A board that was set with care: rolled in, moved by the advice and proved. */
+export function setBoard(plan: SetOutPlan, seed: string): { world: BenchWorld; entries: SetOutEntry[] } | null {
+  let world = openBay(seed, plan);
+  let entries: SetOutEntry[] = [];
+  for (let n = 0; n < 40; n++) {
+    const at = readUntilSure(world, entries, byAdvice, `s${n}-`);
+    entries = at.entries;
+    if (at.judged.next.kind === "settle") return { world, entries };
+    if (at.judged.next.kind !== "move") return null;
+    const { predicted: _, ...move } = at.judged.next.move;
+    const id = `m${n}`;
+    world = act(world, { id, kind: "move", move });
+    entries.push({ kind: "move", id, move, rest: at.judged.next.rest.map(({ predicted: __, ...m }) => m) });
+  }
+  return null;
+}
+
+export type TouchTrial = { readings: number; verdict: "set" | "move" | "read"; movedMm: number };
+
+/** Something is touched after the board was set; the advice re-checks until it is sure again. */
+export function recheck(set: { world: BenchWorld; entries: SetOutEntry[] }, touch: TouchKind, id: string): TouchTrial {
+  const world = act(set.world, { id, kind: "touch", touch });
+  const before = set.world.stand.base;
+  const after = world.stand.base;
+  const entries: SetOutEntry[] = [...set.entries, { kind: "touch", id, touch }];
+  const at = readUntilSure(world, entries, byAdvice, `${id}-`);
+  return {
+    readings: at.readings,
+    verdict: at.judged.verdict.kind,
+    movedMm: Math.hypot(after.xMm - before.xMm, after.yMm - before.yMm),
+  };
+}
