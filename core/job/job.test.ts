@@ -5,7 +5,7 @@ import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
-import { intakeSchema, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
+import { intakeSchema, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingBoard, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
 
 const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 const intake = intakeSchema.parse({
@@ -156,5 +156,27 @@ describe("what a tablet may send", () => {
     [{ kind: "strike", target: "e2", reason: "  " }, "a strike without a reason"],
   ] as [unknown, string][])("is not %j: %s", (body) => {
     expect(tabletEventSchema.safeParse(body).success).toBe(false);
+  });
+});
+
+describe("ways, toe and boards in the log", () => {
+  const at = (events: JobEvent[]) => planFor(ground, events);
+  it("the last way chosen holds, tapes until one is; it is on the slip", () => {
+    expect(at(log()).school).toBeUndefined();
+    const events = log({ kind: "school", school: "floor-box" }, { kind: "school", school: "wheel-panels" });
+    expect(at(events).school).toBe("wheel-panels");
+    expect(slipLines(events, ground, null, "mm").filter((l) => l.label === "Way of setting out").map((l) => l.value)).toEqual(["Floor marks", "Wheel panels"]); // prettier-ignore
+  });
+  it("rear toe from rolling takes the place of the printout's, and can be struck again", () => {
+    const rolled: EventBody = { kind: "rear-toe", leftDeg: 0.1, rightDeg: 0.3, how: "rolled" };
+    expect(at(log(rolled)).rearToe!.rightRad).toBeCloseTo((0.3 * Math.PI) / 180, 12);
+    expect(at(log(rolled, { kind: "strike", target: "e2", reason: "rolled on a stone" })).rearToe).toBeNull();
+  });
+  it("a board's check holds until another board is hung", () => {
+    const checked: EventBody = { kind: "board", code: "HQ-14", reason: null };
+    expect(standingBoard(log(checked))?.body.code).toBe("HQ-14");
+    expect(standingBoard(log(checked, { kind: "touch", touch: "cranked" }))).not.toBeNull();
+    expect(standingBoard(log(checked, { kind: "touch", touch: "hung" }))).toBeNull();
+    expect(standingBoard(log(checked, { kind: "touch", touch: "hung" }, checked))).not.toBeNull();
   });
 });
