@@ -38,7 +38,11 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await expect(said).not.toHaveText(before, { useInnerText: true });
   await hold(phone);
   await phone.getByRole("button", { name: "Take", exact: true }).tap();
-  await expect(slip(page).getByText(/T-3|L-1|R-2/).first()).toBeVisible();
+  await expect(
+    slip(page)
+      .getByText(/T-3|L-1|R-2/)
+      .first(),
+  ).toBeVisible();
 
   // The network goes while both read: both readings are there when it is back.
   await pocket.setOffline(true);
@@ -113,13 +117,19 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
     .getByRole("link", { name: /Set out/ })
     .click();
   // Floor marks alone cannot see where the rear wheels steer: said at once, with the reading that can.
-  await page.getByRole("main").getByRole("button", { name: /^Four tapes/ }).click();
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /^Four tapes/ })
+    .click();
   await page
     .getByRole("dialog")
     .getByRole("button", { name: /^Floor marks Badges/ })
     .click();
   await expect(page.getByRole("note").filter({ hasText: "The sheet means the thrust line" })).toBeVisible();
-  await page.getByRole("main").getByRole("button", { name: /^Floor marks/ }).click();
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /^Floor marks/ })
+    .click();
   await page
     .getByRole("dialog")
     .getByRole("button", { name: /^Wheel panels/ })
