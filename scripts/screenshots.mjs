@@ -66,7 +66,6 @@ try {
     ["HQ 12 WRN", "set-out", "set-out-suspect"],
     ["HQ 63 BET", "set-out", "set-out-set"],
     ["HQ 77 JOR", "run", "run-refused"],
-    ["HQ 09 TAL", "run", "run"],
     ["HQ 09 TAL", "hand-over", "hand-over"],
   ]) {
     await open(page, plate, stage);
@@ -94,13 +93,18 @@ try {
   for (const [spot, mm] of Object.entries(depths)) await glass.getByLabel(spot, { exact: true }).fill(String(mm));
   await glass.evaluate((part) => part.scrollIntoView());
   await shoot(page, "glass");
+  await open(page, "HQ 55 HIR", "set-out");
+  await page.getByRole("main").getByRole("button", { name: /^Four tapes/ }).click();
+  await shoot(page, "ways");
   if (width === 1280 && theme === "light") {
     const night = await tablet({ id: "oskar", pin: "635172" }, { width: 1280, height: 800 }, "night");
     await open(night, "HQ 55 HIR", "set-out");
-    await shoot(night, "set-out-night");
+    await night.getByRole("button", { name: "Road", exact: true }).click();
+    await night.getByRole("img", { name: /The road from the camera/ }).waitFor();
+    await shoot(night, "road-night");
     const phone = await tablet({ id: "oskar", pin: "635172" }, { width: 390, height: 844 });
-    await open(phone, "HQ 12 WRN", "set-out");
-    await shoot(phone, "set-out-phone");
+    await open(phone, "HQ 55 HIR", "stand");
+    await shoot(phone, "stand");
   }
 } finally {
   await browser.close();

@@ -14,7 +14,7 @@ export {
   type SetOutPlan,
 } from "./plan";
 export { readingSigma, slotsFor, type Slot } from "./slots";
-export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution } from "./solve";
+export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution, type Shift } from "./solve";
 export { standSchema } from "./stand-schema";
 export { stateAtRest, type PlanPose, type Stand, type StandState } from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";

@@ -23,6 +23,8 @@ export type Slot = {
   /** The act, as one sentence without the number. */
   act: string;
   instrument: Instrument["kind"];
+  /** What spoils this reading on some floors or cars, and how to keep it from doing so. */
+  hint?: string;
   quantity: Quantity;
   /** Typing and walking, seconds: what the reading costs. */
   seconds: number;
@@ -127,6 +129,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       name: "board centre above floor",
       short: "rule",
       act: "Rule from the floor up to the centre of the board.",
+      hint: "A height laser misreads a glossy floor: lay a card under it.",
       instrument: "rule",
       quantity: { name: "the height of the board centre", ...height },
       seconds: 20,
@@ -140,6 +143,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       name: "height scale on the stand",
       short: "scale",
       act: "Read the height scale on the stand.",
+      hint: "Read it at eye level; a booster under the stand is not on the scale.",
       instrument: "scale",
       quantity: { name: "the stand's height scale", ...height, expected: height.expected - stand.scaleOffsetMm },
       seconds: 10,

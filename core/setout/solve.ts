@@ -58,7 +58,12 @@ export type SetOutSolution = {
   unproved: ("plan" | ScalarId)[];
   /** Parts of the plan that were shifted noticeably and not seen by a reading since. */
   owing: PlanPart[];
+  /** How far the stand has gone since the last touch, as readings before and after it say; null until they can. */
+  shifted: Shift | null;
 };
+
+/** A shift between two states of knowledge: its size, its standard uncertainty along it, and whether it is beyond doubt. */
+export type Shift = { mm: number; sigmaMm: number; turnRad: number; sure: boolean };
 
 /** The stand was rolled in by eye: this is how well "about there" is known before the first reading. */
 const ROLLED_IN = { planMm: 300, headingRad: degToRad(10), heightMm: 150, tiltRad: degToRad(2) };
@@ -110,6 +115,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
   let standState = stateAtRest(plan.stand);
   let restMoves: Move[] = [];
   let debt: Debt = NO_DEBT;
+  let beforeTouch: { pose: PlanPose; covariance: number[][] } | null = null;
 
   const scalar = (id: ScalarId): ScalarEstimate =>
     estimateScalar(
@@ -182,9 +188,13 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
       else scalarReadings[slot.observes.in].push(entry);
       restMoves = [];
     } else if (entry.kind === "touch") {
+      const known = closePlan().adjustment;
+      // Several touches in a row are measured from the last time it was known.
+      if (planReadings.length > 0) beforeTouch = known && !known.suspect ? { pose: known.bodies[0]!, covariance: known.bodies[0]!.covariance } : null; // prettier-ignore
       disturb(TOUCHES[entry.touch].widening, null);
       restMoves = [];
     } else {
+      beforeTouch = null;
       disturb(moveWidening(entry.move), entry.move);
       restMoves = entry.rest;
     }
@@ -221,7 +231,20 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
     restMoves,
     unproved: needed.filter((q) => (q === "plan" ? planReadings : scalarReadings[q]).length === 0),
     owing: owingParts(settleDebt(adjustment), plan.sheet),
+    shifted: adjustment && !adjustment.suspect && beforeTouch && planReadings.length > 0 ? shiftOf(beforeTouch, adjustment.bodies[0]!) : null, // prettier-ignore
   };
+}
+
+/** The shift from one pose to another, with the uncertainty along its own direction; sure beyond 3.29 sigma (0.1 %). */
+function shiftOf(a: { pose: PlanPose; covariance: number[][] }, b: PlanPose & { covariance: number[][] }): Shift {
+  const [dx, dy] = [b.xMm - a.pose.xMm, b.yMm - a.pose.yMm];
+  const mm = Math.hypot(dx, dy);
+  const [ux, uy] = mm > 0 ? [dx / mm, dy / mm] : [1, 0];
+  const along = (c: number[][]): number => ux * ux * c[0]![0]! + 2 * ux * uy * c[0]![1]! + uy * uy * c[1]![1]!;
+  const sigmaMm = Math.sqrt(along(a.covariance) + along(b.covariance));
+  const turnRad = b.headingRad - a.pose.headingRad;
+  const sigmaTurn = Math.sqrt(a.covariance[2]![2]! + b.covariance[2]![2]!);
+  return { mm, sigmaMm, turnRad, sure: mm > 3.29 * sigmaMm || Math.abs(turnRad) > 3.29 * sigmaTurn };
 }
 
 /** Where the board goes when `move` is carried out from `pose`, as far as the plan is concerned. */

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { openBay } from "@/devices/bench/world";
+import { boardOf } from "@/devices/bench/stand-sim";
+import { act, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import { atRandom, byAdvice, inOrder, readUntilSure, recheck, setBoard } from "@/tests/trials";
-import { slotsFor, TOUCHES, type TouchKind } from ".";
+import { slotsFor, TOUCHES, type SetOutEntry, type TouchKind } from ".";
 
 const plan = planOf(0, 0);
 const order = slotsFor(plan).filter((s) => s.observes.in !== "plan" || /^(tape|laser)/.test(s.id)).map((s) => s.id); // prettier-ignore
@@ -19,6 +20,24 @@ describe("the next best reading", () => {
 });
 
 describe("after a touch", () => {
+  it("says how far it moved, within its own uncertainty, and that nothing did when nothing did", () => {
+    let [honest, told, quiet] = [0, 0, 0];
+    const all = Array.from({ length: 20 }, (_, n) => setBoard(plan, `touch/${n}`)!);
+    all.forEach((set, n) => {
+      const touched: SetOutEntry[] = [...set.entries, { kind: "touch", id: "t", touch: "knocked" }];
+      // A large knock, and none at all: only said to have been touched.
+      const world = act(set.world, { id: `t${n}`, kind: "touch", touch: "knocked" });
+      const [was, is] = [boardOf(plan.stand, set.world.stand).pose, boardOf(plan.stand, world.stand).pose];
+      const truly = Math.hypot(is.xMm - was.xMm, is.yMm - was.yMm);
+      const moved = readUntilSure(world, touched, byAdvice, "x").judged.solution.shifted!;
+      if (Math.abs(moved.mm - truly) < 3 * moved.sigmaMm) honest++;
+      if (moved.sure) told++;
+      if (!readUntilSure(set.world, touched, byAdvice, "y").judged.solution.shifted!.sure) quiet++;
+    });
+    expect(honest).toBeGreaterThanOrEqual(18);
+    expect(told).toBeGreaterThanOrEqual(15);
+    expect(quiet).toBeGreaterThanOrEqual(19);
+  });
   it.each(Object.keys(TOUCHES) as TouchKind[])(
     "%s: sure again in fewer readings than all, and right about it",
     (touch) => {

@@ -70,7 +70,8 @@ export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, sett
       return {
         say: `Crank the board ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
         figure: mm(move.upMm),
-        detail: `${turns(move.turns)} of the crank.`,
+        // A screw has play: ended from below, the weight of the board always takes it up on the same side.
+        detail: `${turns(move.turns)} of the crank.${move.upMm < 0 ? " Go one turn lower and come back up: the screw’s play then lies below." : ""}`,
       };
   }
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { checksOf, scanLogOf, STAGES } from "@/core/job";
+import { checksOf, FUNCTIONS, lastOf, scanLogOf, STAGES, type FunctionId } from "@/core/job";
 import { batteryTrend } from "@/core/ready";
 import { scanState } from "@/core/scan";
 import type { Measure, Sheet } from "@/core/sheet";
@@ -26,6 +26,8 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const left = items.filter((i) => !done.has(i.id));
   const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
   const current = items.find((i) => i.id === armed) ?? left[0] ?? (stage === "ready" ? blocked : undefined);
+  // What is to be put back is what was written down when the vehicle came in.
+  const found = Object.entries(lastOf(events, "walk")?.body.settings ?? {}).map(([f, as]) => `${FUNCTIONS[f as FunctionId].name} ${as}`).join(", "); // prettier-ignore
   const name = STAGES.find((s) => s.id === stage)!.name;
   const release = (): void => setArmed(null);
 
@@ -71,7 +73,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     <NextBar
       tone={lacks && scanned.last ? "loose" : "act"}
       say={lacks ?? current.ask}
-      detail={current.why}
+      detail={current.id === "settings" && found ? `As found: ${found}.` : current.why}
       caution={
         stage === "ready"
           ? ground.sheet.cautions[0]

@@ -13,7 +13,7 @@ import {
   type ProposedMove,
   type Swap,
 } from "@/core/setout";
-import { formatChance, formatLength, formatQuantity } from "@/core/units";
+import { formatChance, formatLength, formatNumber, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
@@ -70,7 +70,11 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       <NextBar
         tone={again ? "loose" : "act"}
         say={again ? `Read again: ${candidate.slot.name}.` : candidate.slot.act}
-        detail={again ? suspectWords(judged, again, lengths) : byHand ? "Chosen by hand." : candidate.why}
+        detail={
+          again
+            ? suspectWords(judged, again, lengths)
+            : [byHand ? "Chosen by hand." : candidate.why, candidate.slot.hint].filter(Boolean).join(" ")
+        }
         caution={
           candidate.slot.instrument === "laser" ? ground.sheet.cautions.find((c) => c.includes("laser")) : caution
         }
@@ -92,7 +96,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       <NextBar
         say={words.say}
         figure={words.figure}
-        detail={`${words.detail} ${rightWhen(judged, next.move, lengths)}`}
+        detail={[shiftWords(judged), words.detail, rightWhen(judged, next.move, lengths)].filter(Boolean).join(" ")}
         caution={heavy}
       >
         {!viewer && (
@@ -111,7 +115,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
 
   if (next.kind === "settle")
     return (
-      <NextBar tone="settled" say="The board is where it must be." detail="Every quantity is inside its tolerance at once, with this chance. Print it to the slip." figure={formatChance(verdict.chance)}>
+      <NextBar tone="settled" say="The board is where it must be." detail={[shiftWords(judged), "Every quantity is inside its tolerance at once, with this chance. Print it to the slip."].filter(Boolean).join(" ")} figure={formatChance(verdict.chance)}>
         {!viewer && (
           <Button look="act" size="large" onClick={() => write({ kind: "settle" })}>
             Print to the slip
@@ -143,6 +147,13 @@ function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): 
     slot.quantity.dimension === "angle" ? formatQuantity(Math.abs(slip), "deg") : formatLength(Math.abs(slip), lengths);
   const others = judged.verdict.suspects.length - 1;
   return `It reads about ${size} too ${slip > 0 ? "much" : "little"} against the others.${others > 0 ? ` ${others} more could be at fault instead.` : ""}`;
+}
+
+/** What the touch did to the stand, as readings before and after it say; empty while nothing is known of it. */
+function shiftWords({ solution: { shifted } }: Judged): string {
+  if (!shifted) return "";
+  if (!shifted.sure) return "The touch moved nothing that the readings can tell.";
+  return `The touch moved it: ${formatNumber(shifted.mm, 1)} ± ${formatNumber(shifted.sigmaMm, 1)} mm, ${formatQuantity(Math.abs(shifted.turnRad), "deg")}.`;
 }
 
 /** The readings that change most, as they will be when the move is right; first those the technician has just taken. */
