@@ -2,7 +2,7 @@ import { checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, planFor, run
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
-import { moveWords, solveSetOut, TOUCHES } from "@/core/setout";
+import { lineViews, moveWords, SCHOOLS, solveSetOut, TOUCHES } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import type { JobRecord } from "./schema";
 
@@ -56,6 +56,8 @@ export function buildRecord(
     glass: glassOf(ground, events),
     setOut: {
       stand: `${ground.stand.id}, ${ground.stand.name}`,
+      way: SCHOOLS[solution.plan.school ?? "tapes"].name,
+      lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({ name, isSheets, turnDeg: turnRad === null ? null : radToDeg(turnRad), atBoardMm, seen })),
       readings: eventsOf(events, "reading").map((e) => {
         const slot = solution.slots.find((s) => s.id === e.body.slotId);
         const instrument = ground.instruments.find((i) => i.id === e.body.instrumentId);

@@ -106,6 +106,9 @@ export const recordSchema = z.object({
     .nullable(),
   setOut: z.object({
     stand: z.string(),
+    /** How it was set out: the way chosen last, and the lines of the vehicle against the sheet's, where they were known. */
+    way: z.string(),
+    lines: z.array(z.object({ name: z.string(), isSheets: z.boolean(), turnDeg: z.number().nullable(), atBoardMm: z.number().nullable(), seen: z.boolean() })), // prettier-ignore
     readings: z.array(reading),
     moves: z.array(z.object({ say: z.string(), at: time, by: person })),
     touches: z.array(z.object({ what: z.string(), at: time, by: person })),

@@ -22,6 +22,8 @@ const FIELD_NAMES: Record<string, string> = {
   "tolerance.heightMm": "the tolerance of height",
   "board.code": "the board code",
   "board.widthMm": "the board width",
+  "board.side": "the side the board hangs on",
+  "board.version": "the version of the board",
   "source.name": "the source",
   "source.date": "the date of the source",
   "appliesTo.vehicles": "the vehicles",

@@ -114,7 +114,8 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
                 />
               ))}
               <Text style={styles.soft}>
-                Accepted {dateAndTime(setOut.settled.at)} by {setOut.settled.by.name}. Stand: {setOut.stand}.
+                Accepted {dateAndTime(setOut.settled.at)} by {setOut.settled.by.name}. Stand: {setOut.stand}. Way:{" "}
+                {setOut.way.toLowerCase()}.
               </Text>
             </>
           )}

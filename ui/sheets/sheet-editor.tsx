@@ -34,6 +34,8 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: { id:
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
             <TextField label="Board code" {...at("board.code")} />
             <NumberField label="Board width" unit="mm" {...at("board.widthMm")} />
+              <ChoiceField label="Board hangs on" choices={[["", "Either side"], ["left", "Vehicle left"], ["right", "Vehicle right"]]} {...at("board.side")} value={at("board.side").value ?? ""} onChange={(v) => change("board.side", v === "" ? undefined : v)} />
+              <NumberField label="Version of its print, if the source names one" unit="" {...at("board.version")} />
             <TextField label="Source: whose information" {...at("source.name")} />
             <TextField label="Source: its date, year-month-day" {...at("source.date")} />
           </div>

@@ -23,7 +23,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
         <Facts
           facts={[
             ["Owed after", s.appliesTo.after.map((e) => EVENTS[e]).join(", ")],
-            ["Board", `${s.board.code}, ${formatNumber(s.board.widthMm)} mm wide`],
+            ["Board", `${s.board.code}, ${formatNumber(s.board.widthMm)} mm wide${s.board.side ? `, vehicle ${s.board.side}` : ""}${s.board.version ? `, version ${s.board.version}` : ""}`],
             ["Cautions", <Numbered key="c" items={s.cautions} />],
             ["Ready", <Numbered key="r" items={s.ready.map((i) => i.ask)} />],
             ["Run", <Numbered key="s" items={s.run.map((i) => i.say)} />],
