@@ -138,7 +138,8 @@ export function technician(person: Person, startAt: string) {
         if (state.status === "waiting") {
           const rest = step.kind === "ignition" ? step.waitSeconds : 0;
           log({ at: tick(rest + 1), type: "waited", step: step.id });
-        } else if (step.kind === "prompt") log({ at: tick(15), type: "confirmed", step: step.id });
+        } else if (step.kind === "position") throw new Error("The made-up technician works at one place only.");
+        else if (step.kind === "prompt") log({ at: tick(15), type: "confirmed", step: step.id });
         else if (step.kind === "ignition") log({ at: tick(10), type: "ignition", step: step.id, to: step.to });
         else if (step.kind === "input")
           log({ at: tick(45), type: "input", step: step.id, valueMm: Math.round((step.minMm + step.maxMm) / 2) });

@@ -152,3 +152,54 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
   await page.getByRole("button", { name: "Road", exact: true }).click();
   await expect(page.getByRole("img", { name: /The road from the camera/ })).toBeVisible({ timeout: 15_000 });
 });
+
+test("a sheet with two places: the board is proved at each, with its own board, before the vehicle looks", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "oskar");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0NVLS2DA7R100490"));
+  await page.getByRole("button", { name: "Camera taken off and put back" }).click();
+  await page.getByRole("button", { name: "windshield", exact: true }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("Near And Far");
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/jobs\/[^/]+\/take-in$/);
+  const job = page.url().replace(/\/take-in$/, "");
+  await page.goto(`${job}/set-out`);
+  await expect(page.getByText("Place 1 of 2")).toBeVisible();
+  await followToSet(page);
+  await page.goto(`${job}/run`);
+  const check = async (code: string): Promise<void> => {
+    await page.getByLabel("Board code").fill(code);
+    await page.getByRole("button", { name: "Check it" }).click();
+    await page.getByRole("button", { name: "Yes, it hangs right" }).click();
+  };
+  await check("HQ-14");
+  const act = nextBar(page).getByRole("button", { name: /^(Connect|Connect again|It is on|Start the routine)$/ });
+  const move = nextBar(page).getByRole("button", { name: "Set it out there" });
+  for (let n = 0; n < 8; n++) {
+    await expect(act.or(move)).toBeVisible({ timeout: 15_000 });
+    if (await move.isVisible()) break;
+    const words = await nextBar(page).innerText();
+    await act.click();
+    await expect(nextBar(page)).not.toHaveText(words, { useInnerText: true, timeout: 15_000 });
+    await expect(nextBar(page)).not.toContainText("Connecting");
+  }
+  await expect(nextBar(page)).toContainText("Move the stand to the far place and hang the bars.");
+  await move.click();
+  await page.waitForURL(/set-out$/);
+  await expect(page.getByText("Place 2 of 2")).toBeVisible();
+  await followToSet(page);
+  await page.goto(`${job}/run`);
+  await page.getByLabel("Board code").fill("HQ-14");
+  await page.getByRole("button", { name: "Check it" }).click();
+  await expect(nextBar(page)).toContainText("the sheet asks for HQ-17");
+  await page.getByRole("button", { name: "Check another" }).click();
+  await check("HQ-17");
+  await nextBar(page).getByRole("button", { name: "It stands there" }).click();
+  await nextBar(page).getByRole("button", { name: "Start the routine" }).click();
+  await expect(nextBar(page)).toContainText("The routine is done", { timeout: 20_000 });
+  const record = (await (await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/record`)).json()) as { setOut: { place: { name: string }; earlier: { place: string }[] } }; // prettier-ignore
+  expect(record.setOut.place.name).toBe("the far place");
+  expect(record.setOut.earlier.map((e) => e.place)).toEqual(["first place"]);
+});

@@ -33,6 +33,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   touch: "set-out",
   school: "set-out",
   board: "run",
+  position: "run",
   "rear-toe": "set-out",
   settled: "set-out",
   strike: null,

@@ -7,6 +7,8 @@ export {
   measuredOf,
   scanLogOf,
   runLogOf,
+  piecesOf,
+  placeOf,
   standingBoard,
   standingSettlement,
   strikes,
@@ -14,7 +16,7 @@ export {
   type JobEvent,
 } from "./job";
 export { fittedTo, jobOwed, jobRedoneBy, type JobOwed, type JobOwedLine } from "./owed";
-export { planFor, setOutEntries, type JobGround } from "./set-out";
+export { planFor, setOutEntries, sheetNow, type JobGround } from "./set-out";
 export { settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";
 export { jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";

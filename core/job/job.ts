@@ -1,4 +1,5 @@
 import type { RunEvent } from "@/core/run";
+import { FIRST_PLACE } from "@/core/sheet/places";
 import type { ScanEvent } from "@/core/scan";
 import type { Intake, Settlement, TabletEvent } from "./events";
 
@@ -68,9 +69,27 @@ export const runLogOf = (events: readonly JobEvent[]): RunEvent[] => eventsOf(ev
 export const scanLogOf = (events: readonly JobEvent[]): ScanEvent[] =>
   eventsOf(events, "scan").map((e) => e.body.event);
 
+/** The place the board is at or on its way to, and where in the log it was sent there. */
+export function placeOf(events: readonly JobEvent[]): { id: string; seq: number } {
+  const last = eventsOf(events, "position").at(-1);
+  return last ? { id: last.body.to, seq: last.seq } : { id: FIRST_PLACE, seq: 0 };
+}
+
+/** The log cut where the board was sent to another place, each piece with its place. */
+export function piecesOf(events: readonly JobEvent[]): { place: string; events: JobEvent[] }[] {
+  const pieces = [{ place: FIRST_PLACE as string, events: [] as JobEvent[] }];
+  for (const e of events) {
+    if (e.body.kind === "position") pieces.push({ place: e.body.to, events: [] });
+    else pieces.at(-1)!.events.push(e);
+  }
+  return pieces;
+}
+
 /** The board's check that still holds: no other board was hung since. */
 export function standingBoard(events: readonly JobEvent[]): EventOf<"board"> | null {
   const last = lastOf(events, "board");
+  // Another place may take another board: there it is checked anew.
+  if (last && last.seq < placeOf(events).seq) return null;
   const rehung = last && eventsOf(events, "touch").some((e) => e.seq > last.seq && e.body.touch === "hung");
   return rehung ? null : last;
 }
@@ -78,7 +97,7 @@ export function standingBoard(events: readonly JobEvent[]): EventOf<"board"> | n
 /** The settlement that still holds: nothing at the stand was read, moved, touched or struck since. */
 export function standingSettlement(events: readonly JobEvent[]): EventOf<"settled"> | null {
   const last = eventsOf(events, "settled").at(-1);
-  if (!last) return null;
+  if (!last || last.seq < placeOf(events).seq) return null;
   const readings = new Set(eventsOf(events, "reading").map((e) => e.id));
   const disturbed = events.some(
     (e) =>

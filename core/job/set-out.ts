@@ -9,11 +9,11 @@ import {
   type SetOutPlan,
   type Stand,
 } from "@/core/setout";
-import type { Sheet } from "@/core/sheet";
+import { sheetAt, type Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import type { Intake } from "./events";
-import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
+import { eventsOf, lastOf, measuredOf, placeOf, strikes, type JobEvent } from "./job";
 
 /** What a job stands on: its intake and the documents that were in force when it was taken in. */
 export type JobGround = {
@@ -29,6 +29,10 @@ export type JobGround = {
   glassPolicy: GlassPolicy;
 };
 
+/** The sheet at the place the board is at or on its way to. */
+export const sheetNow = (g: Pick<JobGround, "sheet">, events: readonly JobEvent[]): Sheet =>
+  sheetAt(g.sheet, placeOf(events).id);
+
 /** The plan core/setout works on; the log gives it the floor, where one was measured. */
 export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutPlan {
   const school = eventsOf(events, "school").at(-1)?.body.school;
@@ -36,7 +40,7 @@ export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutP
   const rearToe = toe ? { left: toe.leftDeg, right: toe.rightDeg } : g.intake.rearToeDeg;
   const plan: SetOutPlan = {
     vehicle: g.vehicle,
-    sheet: g.sheet,
+    sheet: sheetNow(g, events),
     stand: g.stand,
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
@@ -55,11 +59,12 @@ function floorStep(plan: SetOutPlan, events: readonly JobEvent[]): SetOutPlan["f
   return floorOf(measured.body.values, plan.vehicle, nominalTarget(plan).xMm)?.correction ?? null;
 }
 
-/** What happened at the stand, without what was struck. */
+/** What happened at the stand since the board was sent to its present place, without what was struck. */
 export function setOutEntries(events: readonly JobEvent[]): SetOutEntry[] {
   const struck = strikes(events);
+  const { seq } = placeOf(events);
   return events.flatMap((e): SetOutEntry[] => {
-    if (struck.has(e.id)) return [];
+    if (struck.has(e.id) || e.seq < seq) return [];
     const b = e.body;
     if (b.kind === "reading") return [{ kind: "reading", id: e.id, slotId: b.slotId, shown: b.shown, sigma: b.sigma }];
     if (b.kind === "touch") return [{ kind: "touch", id: e.id, touch: b.touch }];

@@ -1,8 +1,9 @@
 import { glassWords, judgeMeasure } from "@/core/ready";
 import { moveWords, SCHOOLS, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
+import { placeName } from "@/core/sheet";
 import { dateAndTime, formatChance, formatNumber } from "@/core/units";
-import { standingSettlement, strikes, type JobEvent } from "./job";
+import { piecesOf, standingSettlement, strikes, type JobEvent } from "./job";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
 import type { StageId } from "./stages";
@@ -37,6 +38,8 @@ export function slipLines(
   const suspects = new Set(judged?.verdict.suspects);
   const readings = new Map(judged?.solution.readings.map((r) => [r.id, r]));
   const standing = standingSettlement(events);
+  // Each place has its own settlement; those of earlier places stay as they were left.
+  const held = new Set(piecesOf(events).map((p) => standingSettlement(p.events)?.id));
 
   return events.flatMap((e): SlipLine[] => {
     const strike = struck.get(e.id);
@@ -99,6 +102,8 @@ export function slipLines(
           }),
         ];
       }
+      case "position":
+        return [line("run", "Board on its way to", placeName(ground.sheet, b.to))];
       case "board":
         return [line("run", "Board checked", `${b.code}, arrow up`, { note: b.reason ? `Worn: ${b.reason}` : null, state: b.reason ? "loose" : "settled", strikable: true })]; // prettier-ignore
       case "school":
@@ -110,7 +115,7 @@ export function slipLines(
       case "move":
         return [line("set-out", "Moved", moveWords(b.move, ground.vehicle, setting).say, { strikable: true })];
       case "settled": {
-        const holds = standing?.id === e.id;
+        const holds = held.has(e.id);
         return [
           line(
             "set-out",

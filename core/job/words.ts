@@ -14,6 +14,8 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
       };
     case "connect-failed":
       return { label: "Connection refused", value: event.reason };
+    case "placed":
+      return { label: say, value: "set out and proved there" };
     case "confirmed":
       return { label: say, value: "done" };
     case "ignition":

@@ -1,9 +1,10 @@
-import { checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, planFor, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
 import { lineViews, moveWords, SCHOOLS, solveSetOut, TOUCHES } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
+import { placeName } from "@/core/sheet";
 import type { JobRecord } from "./schema";
 
 /** What the record says about itself, in every copy. */
@@ -56,6 +57,13 @@ export function buildRecord(
     glass: glassOf(ground, events),
     setOut: {
       stand: `${ground.stand.id}, ${ground.stand.name}`,
+      place: { name: placeName(sheet, placeOf(events).id), ...sheetNow(ground, events).placement },
+      earlier: piecesOf(events).slice(0, -1).flatMap((p) => {
+        const held = standingSettlement(p.events);
+        if (!held) return [];
+        const { chance, alongMm, acrossMm, twistRad, heightMm } = held.body;
+        return [{ place: placeName(sheet, p.place), chance, alongMm, acrossMm, twistRad, heightMm, at: held.at, by: who(held) }];
+      }),
       way: SCHOOLS[solution.plan.school ?? "tapes"].name,
       lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({ name, isSheets, turnDeg: turnRad === null ? null : radToDeg(turnRad), atBoardMm, seen })),
       readings: eventsOf(events, "reading").map((e) => {

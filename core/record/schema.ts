@@ -112,6 +112,10 @@ export const recordSchema = z.object({
     readings: z.array(reading),
     moves: z.array(z.object({ say: z.string(), at: time, by: person })),
     touches: z.array(z.object({ what: z.string(), at: time, by: person })),
+    /** Where the sheet wanted the board at the place it stands at. */
+    place: z.object({ name: z.string(), alongMm: z.number(), acrossMm: z.number(), twistDeg: z.number(), heightMm: z.number() }), // prettier-ignore
+    /** Places proved before this one, each as it was accepted. */
+    earlier: z.array(z.object({ place: z.string(), chance: z.number(), alongMm: z.number(), acrossMm: z.number(), twistRad: z.number(), heightMm: z.number(), at: time, by: person })), // prettier-ignore
     /** The accepted position, unless it was disturbed since; errors are actual minus sheet. */
     settled: z
       .object({

@@ -23,26 +23,32 @@ export function resultLines(record: JobRecord): ResultLine[] {
   return [
     mm(
       `Distance from ${DISTANCE_FROM_NAMES[sheet.distanceFrom]}`,
-      sheet.placement.alongMm,
+      record.setOut.place.alongMm,
       s.alongMm,
       s.sigma.alongMm,
       sheet.tolerance.alongMm,
     ),
     mm(
       `Across the ${DATUM_NAMES[sheet.datum]}, vehicle left +`,
-      sheet.placement.acrossMm,
+      record.setOut.place.acrossMm,
       s.acrossMm,
       s.sigma.acrossMm,
       sheet.tolerance.acrossMm,
     ),
     {
       name: `Twist against the ${DATUM_NAMES[sheet.datum]}`,
-      wanted: `${formatNumber(sheet.placement.twistDeg, 2)}°`,
+      wanted: `${formatNumber(record.setOut.place.twistDeg, 2)}°`,
       error: `${signed(radToDeg(s.twistRad), 2)}°`,
       sigma: `${formatNumber(radToDeg(s.sigma.twistRad), 2)}°`,
       tolerance: `± ${formatNumber(sheet.tolerance.twistDeg, 2)}°`,
     },
-    mm("Height of the board centre", sheet.placement.heightMm, s.heightMm, s.sigma.heightMm, sheet.tolerance.heightMm),
+    mm(
+      "Height of the board centre",
+      record.setOut.place.heightMm,
+      s.heightMm,
+      s.sigma.heightMm,
+      sheet.tolerance.heightMm,
+    ),
   ];
 }
 

@@ -9,6 +9,8 @@ export type RunEvent = { at: string } & (
   | { type: "connected"; tool: { name: string; serial: string; software: string }; volts: number }
   | { type: "connect-failed"; reason: string }
   | { type: "confirmed"; step: string }
+  /** The board stands proved at the place the step names. */
+  | { type: "placed"; step: string }
   | { type: "ignition"; step: string; to: "on" | "off" }
   | { type: "waited"; step: string }
   /** A value as the tool shows it, and in the sheet's unit. */
@@ -106,6 +108,9 @@ export function advanceRun(state: RunState, event: RunEvent, steps: readonly She
   switch (event.type) {
     case "confirmed":
       if (step.kind !== "prompt") throw new RunRefusal(`"${step.say}" needs more than a confirmation.`);
+      return next();
+    case "placed":
+      if (step.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
       return next();
     case "ignition": {
       if (step.kind !== "ignition" || state.status === "waiting")

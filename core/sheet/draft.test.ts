@@ -33,7 +33,9 @@ const anySheet = fc
     tolerance: { ...base.tolerance, twistDeg },
     cautions,
     run: [
-      ...base.run.slice(0, steps - 1).filter((s) => s.kind !== "routine"),
+      ...base.run.slice(0, steps - 1).filter((s) => s.kind !== "routine" && s.kind !== "position"),
+      // A sheet with further places must move the board to each.
+      ...base.run.filter((s) => s.kind === "position"),
       base.run.find((s) => s.kind === "routine")!,
     ],
   }));

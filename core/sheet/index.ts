@@ -1,3 +1,4 @@
 export { doubtfulFigures, type Doubt } from "./magnitude";
 export { draftProblems, readSheet, sheetJsonSchema, sheetSchema, signSheet, type Measure, type Sheet, type SheetStep } from "./schema"; // prettier-ignore
 export { DISTANCE_FROM_NAMES, fieldName } from "./words";
+export { FIRST_PLACE, placeName, sheetAt } from "./places";

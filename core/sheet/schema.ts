@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { eventIdSchema } from "@/core/owed/schema";
 import type { Draft, Problem } from "@/core/book";
+import { FIRST_PLACE } from "./places";
 import { doubtfulFigures } from "./magnitude";
 
 const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figures and dashes");
@@ -19,6 +20,8 @@ const step = z.discriminatedUnion("kind", [
     waitSeconds: z.number().min(0).max(1800),
     caution: say.optional(),
   }),
+  /** The board goes to another place of the sheet and is set out and proved there before the routine goes on. */
+  z.object({ id, kind: z.literal("position"), say, to: id, caution: say.optional() }),
   /** A value the vehicle reports, compared with the book. The tool may speak another unit than the book. */
   z.object({
     id,
@@ -41,6 +44,22 @@ const step = z.discriminatedUnion("kind", [
     caution: say.optional(),
   }),
 ]);
+
+/** The board of a place; the side where it matters, and the version of its print where the source names one. */
+const board = z.object({
+  code: z.string().min(1),
+  widthMm: z.number().min(200).max(4000),
+  side: z.enum(["left", "right"]).optional(),
+  version: z.number().int().min(1).optional(),
+});
+
+/** Where the centre of the board belongs. `acrossMm` positive to vehicle left; height above the floor. */
+const placement = z.object({
+  alongMm: z.number().min(300).max(12000),
+  acrossMm: z.number().min(-4000).max(4000),
+  twistDeg: z.number().min(-45).max(45),
+  heightMm: z.number().min(100).max(3000),
+});
 
 const ask = z.object({ id, ask: say, why: say });
 
@@ -93,20 +112,13 @@ export const sheetSchema = z
     /** The line the board is placed on and squared to. */
     datum: z.enum(["centreline", "rear-axle-normal", "thrust"]),
     distanceFrom: z.enum(["front-hub-line", "front-badge", "bumper-face", "camera"]),
-    /** The board; the side where it matters, and the version of its print where the source names one. */
-    board: z.object({
-      code: z.string().min(1),
-      widthMm: z.number().min(200).max(4000),
-      side: z.enum(["left", "right"]).optional(),
-      version: z.number().int().min(1).optional(),
-    }),
-    /** Where the centre of the board belongs. `acrossMm` positive to vehicle left; height above the floor. */
-    placement: z.object({
-      alongMm: z.number().min(300).max(12000),
-      acrossMm: z.number().min(-4000).max(4000),
-      twistDeg: z.number().min(-45).max(45),
-      heightMm: z.number().min(100).max(3000),
-    }),
+    board,
+    placement,
+    /** Places after the first, in any number: another offset, another distance, a second board. */
+    positions: z
+      .array(z.object({ id, name: say, placement, board: board.optional() }))
+      .max(6)
+      .optional(),
     /** Half-widths of what is allowed, each side of the placement. */
     tolerance: z.object({
       alongMm: z.number().min(0.5).max(200),
@@ -130,6 +142,25 @@ export const sheetSchema = z
       });
     if (!sheet.run.some((s) => s.kind === "routine"))
       ctx.addIssue({ code: "custom", path: ["run"], message: "must contain the routine itself" });
+    const places = (sheet.positions ?? []).map((p) => p.id);
+    places.forEach((p, i) => {
+      if (p === FIRST_PLACE || places.indexOf(p) !== i)
+        ctx.addIssue({ code: "custom", path: ["positions", i, "id"], message: `is used twice: "${p}"` });
+      if (!sheet.run.some((s) => s.kind === "position" && s.to === p))
+        ctx.addIssue({
+          code: "custom",
+          path: ["positions", i],
+          message: "no step of the routine moves the board there",
+        });
+    });
+    sheet.run.forEach((s, i) => {
+      if (s.kind === "position" && s.to !== FIRST_PLACE && !places.includes(s.to))
+        ctx.addIssue({
+          code: "custom",
+          path: ["run", i, "to"],
+          message: `names a place the sheet does not have: "${s.to}"`,
+        });
+    });
     const seen = new Set<string>();
     sheet.run.forEach((s, i) => {
       if (seen.has(s.id)) ctx.addIssue({ code: "custom", path: ["run", i, "id"], message: `is used twice: "${s.id}"` });

@@ -251,4 +251,31 @@ export const SHEETS: Sheet[] = [
     ],
     prove: PROVE,
   },
-];
+  {
+    format: "iridel.sheet/1",
+    id: "lisse-forward-two",
+    version: 1,
+    title: "Lisse, forward camera, static, near and far",
+    source: book("2026-10-06"),
+    appliesTo: { vehicles: ["norvane-lisse"], system: "forward-camera", after: ["camera-touched"] },
+    reason: "The camera was taken off its bracket; it is shown a board near and far, so that its aim and its sight agree.",
+    kind: "static",
+    datum: "centreline",
+    distanceFrom: "front-hub-line",
+    board: { code: "HQ-14", widthMm: 1100, version: 2 },
+    placement: { alongMm: 2600, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+    positions: [
+      { id: "far", name: "the far place", placement: { alongMm: 3900, acrossMm: 0, twistDeg: 0, heightMm: 1245 }, board: { code: "HQ-17", widthMm: 1250 } },
+    ],
+    tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.5, heightMm: 8 },
+    cautions: CAUTIONS,
+    ready: READY.filter((r) => ["baseline-scan", "maintainer", "light"].includes(r.id)),
+    run: [
+      { id: "ign-on", kind: "ignition", say: "Ignition on. Do not start the engine.", to: "on", waitSeconds: 0, caution: "Hands away from the fans: they may start without warning." },
+      { id: "near", kind: "routine", say: "Let the camera look at the near board.", routine: "forward-camera-static", minQuality: 75 },
+      { id: "to-far", kind: "position", say: "Move the stand to the far place and hang the bars.", to: "far", caution: "Tether the board before it goes up." },
+      { id: "far-look", kind: "routine", say: "Let the camera look at the far board.", routine: "forward-camera-static", minQuality: 75 },
+    ],
+    prove: PROVE,
+  },
+]; // prettier-ignore

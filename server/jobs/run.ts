@@ -1,8 +1,9 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { runLogOf, scanLogOf, standingBoard, type JobEvent } from "@/core/job";
+import { placeOf, runLogOf, scanLogOf, standingBoard, standingSettlement, type JobEvent } from "@/core/job";
 import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
+import { FIRST_PLACE, placeName } from "@/core/sheet";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import type { Person } from "../auth/session";
 import { scanToolFor } from "./bay";
@@ -14,6 +15,7 @@ const step = z.string().max(64);
 export const runCommandSchema = z.discriminatedUnion("type", [
   z.object({ type: z.literal("connect") }),
   z.object({ type: z.literal("confirm"), step }),
+  z.object({ type: z.literal("place"), step }),
   z.object({ type: z.literal("ignition"), step, to: z.enum(["on", "off"]) }),
   z.object({ type: z.literal("waited"), step }),
   z.object({ type: z.literal("read"), step }),
@@ -56,6 +58,10 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
   const tool = scanToolFor(job, events);
   switch (command.type) {
     case "connect":
+      if (placeOf(events).id !== FIRST_PLACE)
+        throw new RunRefusal(
+          "The routine begins with the board at its first place: bring it back and set it out there.",
+        );
       if (job.ground.boards && !standingBoard(events))
         throw new RunRefusal("Check which board hangs first: scan or type its code.");
       try {
@@ -65,6 +71,15 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
         if (!(error instanceof DeviceRefusal)) throw error;
         return write({ at: now(), type: "connect-failed", reason: error.message });
       }
+    case "place": {
+      const wanted = currentStep(state, job.ground.sheet.run);
+      if (wanted?.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
+      if (placeOf(events).id !== wanted.to || !standingSettlement(events))
+        throw new RunRefusal(`Set the board out at ${placeName(job.ground.sheet, wanted.to)} first.`);
+      if (job.ground.boards && !standingBoard(events))
+        throw new RunRefusal("Check which board hangs first: scan or type its code.");
+      return write({ at: now(), type: "placed", step: command.step });
+    }
     case "confirm":
       return write({ at: now(), type: "confirmed", step: command.step });
     case "ignition":

@@ -5,12 +5,14 @@ import {
   planFor,
   setOutEntries,
   settlementOf,
+  sheetNow,
   type EventBody,
   type Intake,
   type JobEvent,
   type JobGround,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
+import { FIRST_PLACE } from "@/core/sheet";
 import { happeningName } from "@/core/owed";
 import { nextAct, solveSetOut } from "@/core/setout";
 import { checkVin } from "@/core/vehicle";
@@ -120,8 +122,18 @@ export function appendEvents(
         seq += 1;
         const body = e.body.kind === "settle" ? settle(jobId, job.ground) : e.body;
         if (body.kind === "strike") checkStrike(jobId, body.target);
+        if (
+          body.kind === "position" &&
+          body.to !== FIRST_PLACE &&
+          !job.ground.sheet.positions?.some((p) => p.id === body.to)
+        )
+          throw new JobRefusal("The sheet has no such place.");
         if (body.kind === "board") {
-          const finding = checkBoard(body.code, job.ground.boards ?? [], job.ground.sheet.board);
+          const finding = checkBoard(
+            body.code,
+            job.ground.boards ?? [],
+            sheetNow(job.ground, eventsAfter(jobId)).board,
+          );
           if (finding?.kind === "stop" || (finding && !body.reason)) throw new JobRefusal(finding.say);
         }
         if (body.kind === "photo" && !photoExists(body.photo))

@@ -11,7 +11,7 @@ import {
   verdictLine,
   type JobRecord,
 } from "@/core/record";
-import { clockTime, dateAndTime, formatNumber } from "@/core/units";
+import { clockTime, dateAndTime, formatChance, formatNumber, radToDeg } from "@/core/units";
 import { INK, Row, styles, Text } from "./paper";
 
 const Part = ({ title, children }: { title: string; children: ReactNode }) => (
@@ -119,6 +119,13 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               </Text>
             </>
           )}
+          {setOut.earlier.map((e) => (
+            <Text key={e.at}>
+              Before that, at {e.place}: {formatChance(e.chance)} in tolerance; off by {formatNumber(e.alongMm, 1)} mm
+              along, {formatNumber(e.acrossMm, 1)} mm across, {formatNumber(radToDeg(e.twistRad), 2)}° of twist,{" "}
+              {formatNumber(e.heightMm, 1)} mm in height. {clockTime(e.at)} {e.by.initials}
+            </Text>
+          ))}
           <View style={{ height: 8 }} />
           <Row
             head

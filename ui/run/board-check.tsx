@@ -1,6 +1,7 @@
 "use client";
 
 import { useState } from "react";
+import { sheetNow } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -9,8 +10,8 @@ import { CodePhoto } from "../scanning/code-photo";
 
 /** Which board hangs: its code against kit and sheet, and its arrow, before the vehicle looks at it. */
 export function BoardCheck() {
-  const { ground, write } = useJob();
-  const wanted = ground.sheet.board;
+  const { ground, events, write } = useJob();
+  const wanted = sheetNow(ground, events).board;
   const [typed, setTyped] = useState("");
   const [asked, setAsked] = useState<string | null>(null);
   const [over, setOver] = useState(false);

@@ -1,9 +1,10 @@
 "use client";
 
+import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { standingBoard } from "@/core/job";
+import { placeOf, standingBoard } from "@/core/job";
 import type { RunState } from "@/core/run";
-import type { SheetStep } from "@/core/sheet";
+import { FIRST_PLACE, placeName, type SheetStep } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -23,7 +24,13 @@ type Props = {
 
 /** The one thing the routine waits for. */
 export function NextRun({ state, step, proved, busy, command }: Props) {
-  const { head, me, ground, events } = useJob();
+  const { head, me, ground, events, write } = useJob();
+  const router = useRouter();
+  /** Sends the board to a place of the sheet; it is set out and proved there like at the first. */
+  const sendTo = (to: string): void => {
+    write({ kind: "position", to });
+    router.push(`/jobs/${head.id}/set-out`);
+  };
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
   const big = (words: string, c: RunCommand, wait = words) => (
     <Button look="act" size="large" className="min-w-40" disabled={busy !== null} onClick={() => void command(c)}>
@@ -34,6 +41,18 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   if (state.status === "passed") return <NextStage after="run" say="The routine is done: the camera has learned." />;
   if (!step) {
     const failed = state.status === "failed";
+    if (placeOf(events).id !== FIRST_PLACE)
+      return (
+        <NextBar
+          tone="loose"
+          say="The routine begins with the board at its first place."
+          detail={state.message ?? "Bring it back, then set it out and prove it there."}
+        >
+          <Button look="act" size="large" onClick={() => sendTo(FIRST_PLACE)}>
+            Set it out there
+          </Button>
+        </NextBar>
+      );
     if (ground.boards && !standingBoard(events)) return <BoardCheck />;
     return (
       <NextBar
@@ -61,6 +80,35 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
           {big("Done", { type: "confirm", step: step.id })}
         </NextBar>
       );
+    case "position": {
+      const there = placeOf(events).id === step.to;
+      if (!there)
+        return (
+          <NextBar
+            say={step.say}
+            caution={caution}
+            detail={`To ${placeName(ground.sheet, step.to)}: it is set out and proved there like at the first place.`}
+          >
+            <Button look="act" size="large" onClick={() => sendTo(step.to)}>
+              Set it out there
+            </Button>
+          </NextBar>
+        );
+      if (!proved)
+        return (
+          <NextBar tone="loose" say={`Prove the board at ${placeName(ground.sheet, step.to)} first.`} caution={caution}>
+            <ButtonLink href={`/jobs/${head.id}/set-out`} look="act" size="large">
+              4 Set out
+            </ButtonLink>
+          </NextBar>
+        );
+      if (ground.boards && !standingBoard(events)) return <BoardCheck />;
+      return (
+        <NextBar say={`The board stands at ${placeName(ground.sheet, step.to)}.`}>
+          {big("It stands there", { type: "place", step: step.id })}
+        </NextBar>
+      );
+    }
     case "ignition":
       return <NextBar say={step.say} caution={caution} detail={step.waitSeconds > 0 ? `Then ${step.waitSeconds} s of rest.` : undefined}>{big(`It is ${step.to}`, { type: "ignition", step: step.id, to: step.to })}</NextBar>; // prettier-ignore
     case "compare": {

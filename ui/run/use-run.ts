@@ -1,6 +1,7 @@
 export type RunCommand =
   | { type: "connect" }
   | { type: "confirm"; step: string }
+  | { type: "place"; step: string }
   | { type: "ignition"; step: string; to: "on" | "off" }
   | { type: "waited"; step: string }
   | { type: "read"; step: string }

@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect, useRef, useState } from "react";
+import { sheetNow } from "@/core/job";
 import type { Candidate } from "@/core/setout";
 import { slotValue } from "@/core/setout";
 import { useJob } from "../bench/job-store";
@@ -18,7 +19,7 @@ export function Catcher({
   again: string | null;
   onTaken: () => void;
 }) {
-  const { head, ground, judged, write, say, me } = useJob();
+  const { head, ground, events, judged, write, say, me } = useJob();
   const { lengths } = useSettings();
   const { slot, instrument } = candidate;
   const [text, setText] = useDraft(head.id, slot.id);
@@ -60,11 +61,12 @@ export function Catcher({
     burst.clear();
     if (scanned) {
       const code = text.trim();
-      const right = code.toUpperCase() === ground.sheet.board.code.toUpperCase();
+      const { board } = sheetNow(ground, events);
+      const right = code.toUpperCase() === board.code.toUpperCase();
       say(
         right
           ? `Code ${code}: this is the board the sheet asks for.`
-          : `Code ${code} was scanned, not measured. The sheet asks for board ${ground.sheet.board.code}.`,
+          : `Code ${code} was scanned, not measured. The sheet asks for board ${board.code}.`,
       );
       setText("");
       return;

@@ -1,8 +1,9 @@
 "use client";
 
 import { useEffect, useState, type ComponentProps } from "react";
-import { strikes } from "@/core/job";
+import { placeOf, strikes } from "@/core/job";
 import { blindTo, SCHOOLS } from "@/core/setout";
+import { placeName } from "@/core/sheet";
 import { Stage, useStageKeys } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -20,7 +21,7 @@ import { VerdictStrip } from "./verdict-strip";
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
 export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog>, "code" | "squares"> }) {
-  const { judged, problem, head, events, write, me } = useJob();
+  const { judged, problem, head, ground, events, write, me } = useJob();
   const [armed, arm] = useArmed(head.id);
   const [touching, setTouching] = useState(false);
   const [choosing, setChoosing] = useState(false);
@@ -71,6 +72,12 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
       next={<NextActBar judged={judged} candidate={candidate} byHand={byHand !== null} onTaken={() => arm(null)} onRead={another} />}
     >
       <VerdictStrip judged={judged} />
+      {ground.sheet.positions && (
+        <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
+          <span className="text-soft">Place {ground.sheet.positions.findIndex((p) => p.id === placeOf(events).id) + 2} of {ground.sheet.positions.length + 1}:</span>{" "}
+          <b className="font-semibold">{placeName(ground.sheet, placeOf(events).id)}</b>
+        </p>
+      )}
       {blind && (
         <p role="note" className="flex flex-wrap items-center gap-x-4 border-b-2 border-dashed border-loose bg-sheet px-3 py-1.5 text-base">
           <span className="min-w-0 flex-1">{blind.say}</span>

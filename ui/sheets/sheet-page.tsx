@@ -1,5 +1,6 @@
 "use client";
 
+import type { ReactNode } from "react";
 import { EVENTS } from "@/core/owed";
 import { DISTANCE_FROM_NAMES, type Sheet } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
@@ -24,6 +25,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
           facts={[
             ["Owed after", s.appliesTo.after.map((e) => EVENTS[e]).join(", ")],
             ["Board", `${s.board.code}, ${formatNumber(s.board.widthMm)} mm wide${s.board.side ? `, vehicle ${s.board.side}` : ""}${s.board.version ? `, version ${s.board.version}` : ""}`],
+            ...(s.positions ? ([["Then also at", <Numbered key="o" items={s.positions.map((p) => `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${formatNumber(p.placement.heightMm)} up${p.board ? `, board ${p.board.code}` : ""}`)} />]] as [string, ReactNode][]) : []),
             ["Cautions", <Numbered key="c" items={s.cautions} />],
             ["Ready", <Numbered key="r" items={s.ready.map((i) => i.ask)} />],
             ["Run", <Numbered key="s" items={s.run.map((i) => i.say)} />],

@@ -14,6 +14,7 @@ type Props = {
 
 const KINDS: Record<string, { name: string; numbers: [string, string][]; fresh: Step }> = {
   prompt: { name: "Do", numbers: [], fresh: { kind: "prompt", say: "" } },
+  position: { name: "Move", numbers: [], fresh: { kind: "position", say: "", to: "first" } },
   ignition: { name: "Ignition", numbers: [["waitSeconds", "rest, s"]], fresh: { kind: "ignition", say: "", to: "on", waitSeconds: 5 } },
   compare: { name: "Compare", numbers: [["min", "from"], ["max", "to"]], fresh: { kind: "compare", say: "", value: "battery-voltage", unit: "V", min: 12.4, max: 15 } },
   input: { name: "Enter", numbers: [["minMm", "from, mm"], ["maxMm", "to, mm"]], fresh: { kind: "input", say: "", name: "", minMm: 600, maxMm: 760 } },
@@ -43,6 +44,15 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
             <>
               <span className="w-20 text-base font-semibold">{kind?.name ?? s.kind}</span>
               <RowText label={`Step ${i + 1}: what is said`} value={s.say ?? ""} readOnly={readOnly} onChange={(say) => patch(i, { say })} />
+              {s.kind === "position" && (
+                <select aria-label={`Step ${i + 1}: to which place`} value={String(s.to ?? "")} disabled={readOnly} onChange={(e) => patch(i, { to: e.target.value })} className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base">
+                  {["first", ...((doc.positions as { id: string }[] | undefined) ?? []).map((p) => p.id)].map((p) => (
+                    <option key={p} value={p}>
+                      {p}
+                    </option>
+                  ))}
+                </select>
+              )}
               {kind?.numbers.map(([field, name]) => (
                 <RowNumber key={field} label={`Step ${i + 1}: ${name}`} name={name} value={s[field]} readOnly={readOnly} onChange={(v) => patch(i, { [field]: v })} />
               ))}
