@@ -94,7 +94,10 @@ try {
   await glass.evaluate((part) => part.scrollIntoView());
   await shoot(page, "glass");
   await open(page, "HQ 55 HIR", "set-out");
-  await page.getByRole("main").getByRole("button", { name: /^Four tapes/ }).click();
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /^Four tapes/ })
+    .click();
   await shoot(page, "ways");
   if (width === 1280 && theme === "light") {
     const night = await tablet({ id: "oskar", pin: "635172" }, { width: 1280, height: 800 }, "night");
