@@ -5,7 +5,7 @@ import { currentStep } from "@/core/run";
 import { runLogOf } from "@/core/job";
 import { judgeMeasure } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
-import { nextAct, solveSetOut, type Judged } from "@/core/setout";
+import { nextAct, plainFigure, solveSetOut, type Judged } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
@@ -39,13 +39,11 @@ export function technician(person: Person, startAt: string) {
     const { candidates, solution } = judge();
     const { slot, instrument, sigma } = candidates.find((c) => c.slot.id === slotId)!;
     const raw = holdInstrument(job(), events(), slotId);
-    const angle = slot.quantity.dimension === "angle";
-    const shown = angle ? Math.round(raw * 1e4) / 1e4 : Math.round(raw) + slipMm;
-    const typed = angle
-      ? `${((shown * 180) / Math.PI).toFixed(2)}`
-      : slot.sides
-        ? `${Math.abs(shown)} ${shown >= 0 ? "L" : "R"}`
-        : `${shown}`;
+    // Read to the last figure the instrument shows: a tenth of a division, a hundredth of a degree, a millimetre.
+    const step = slot.divisionRad ? slot.divisionRad / 10 : slot.quantity.dimension === "angle" ? 1e-4 : 1;
+    const shown = Math.round(raw / step) * step + slipMm;
+    const figure = plainFigure(slot, slot.sides ? Math.abs(shown) : shown, "mm");
+    const typed = slot.sides ? `${figure} ${shown >= 0 ? "L" : "R"}` : figure;
     const taken = solution.readings.filter((r) => r.slotId === slotId).length;
     write({ kind: "reading", slotId, typed, shown, sigma, instrumentId: instrument.id }, slot.seconds + 8 * taken);
   };

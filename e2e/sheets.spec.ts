@@ -13,7 +13,7 @@ test("a new version is written, held back while a unit slips, and checked by a s
   await signIn(page, shop.url, "ines");
   await page.getByRole("link", { name: "Sheets", exact: true }).click();
   await page.getByRole("searchbox").fill("lisse");
-  await page.getByRole("link", { name: /Lisse, forward camera/ }).click();
+  await page.getByRole("link", { name: "Lisse, forward camera, static Maker" }).click();
   await expect(page.getByRole("main")).toContainText("2 860 mm");
   await page.getByRole("button", { name: "New version" }).click();
   await page.waitForURL(/drafts/);

@@ -15,10 +15,11 @@ const pose = z.object({ xMm: finite, yMm: finite, headingRad: finite });
 const after = z.object({ pose, heightMm: finite, pitchRad: finite, rollRad: finite });
 const move = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("roll"), awayMm: finite, leftMm: finite, turnRad: finite, after }),
-  z.object({ kind: z.literal("level"), foot: z.number().int(), raiseMm: finite, turns: finite, after }),
-  z.object({ kind: z.literal("yaw"), joint: z.number().int(), turnRad: finite, leftEndMm: finite, after }),
-  z.object({ kind: z.literal("slide"), joint: z.number().int(), axis: z.enum(["fore-aft", "cross"]), byMm: finite, awayMm: finite, leftMm: finite, after }),
-  z.object({ kind: z.literal("crank"), upMm: finite, turns: finite, after }),
+  z.object({ kind: z.literal("level"), foot: z.number().int(), raiseMm: finite, turns: finite, last: z.boolean().optional(), after }),
+  z.object({ kind: z.literal("yaw"), joint: z.number().int(), turnRad: finite, leftEndMm: finite, playMm: finite.optional(), after }),
+  z.object({ kind: z.literal("slide"), joint: z.number().int(), axis: z.enum(["fore-aft", "cross"]), byMm: finite, awayMm: finite, leftMm: finite, playMm: finite.optional(), after }),
+  z.object({ kind: z.literal("crank"), upMm: finite, turns: finite, playMm: finite.optional(), after }),
+  z.object({ kind: z.literal("booster"), booster: z.string().max(12).nullable(), upMm: finite, after }),
 ]); // prettier-ignore
 
 /** What was settled when the job was taken in. */

@@ -4,6 +4,7 @@ import { floorOf, type GlassPolicy } from "@/core/ready";
 import {
   DEFAULT_THRESHOLDS,
   nominalTarget,
+  withBooster,
   type Instrument,
   type SetOutEntry,
   type SetOutPlan,
@@ -41,22 +42,36 @@ export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutP
   const plan: SetOutPlan = {
     vehicle: g.vehicle,
     sheet: sheetNow(g, events),
-    stand: g.stand,
+    stand: withBooster(g.stand, boosterBefore(events)),
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
     ...(school ? { school } : {}),
   };
-  const step = floorStep(plan, events);
-  return step ? { ...plan, floorStepMm: step } : plan;
+  const floor = measuredFloor(plan, events);
+  if (!floor) return plan;
+  return {
+    ...plan,
+    floorSlopeRad: { ahead: floor.slopeAhead, left: floor.slopeLeft },
+    ...(floor.correction ? { floorStepMm: floor.correction } : {}),
+  };
 }
 
-/** How far the floor at the board's place lies above the vehicle's plane, from the standing floor measurement. */
-function floorStep(plan: SetOutPlan, events: readonly JobEvent[]): SetOutPlan["floorStepMm"] | null {
+/** The booster the stand brought along to its present place. */
+function boosterBefore(events: readonly JobEvent[]): string | null {
+  const struck = strikes(events);
+  const { seq } = placeOf(events);
+  const moves = eventsOf(events, "move").filter((e) => e.seq < seq && !struck.has(e.id));
+  const last = moves.findLast((e) => e.body.move.kind === "booster")?.body.move;
+  return last?.kind === "booster" ? last.booster : null;
+}
+
+/** The floor under the vehicle and at the board's place, from the standing floor measurement. */
+function measuredFloor(plan: SetOutPlan, events: readonly JobEvent[]): ReturnType<typeof floorOf> {
   const item = plan.sheet.ready.find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
   if (!measured || (plan.sheet.datum === "thrust" && !plan.rearToe)) return null;
-  return floorOf(measured.body.values, plan.vehicle, nominalTarget(plan).xMm)?.correction ?? null;
+  return floorOf(measured.body.values, plan.vehicle, nominalTarget(plan).xMm);
 }
 
 /** What happened at the stand since the board was sent to its present place, without what was struck. */

@@ -37,10 +37,11 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
   instrument: [
     { path: "id", label: "Number", as: "text", fixed: true },
     { path: "name", label: "Name", as: "text" },
-    { path: "kind", label: "Kind", as: [["tape", "Tape"], ["laser", "Laser"], ["rule", "Rule"], ["scale", "Scale"], ["inclinometer", "Inclinometer"], ["plumb", "Floor marks"], ["range", "Rangefinder"], ["wheel-laser", "Wheel lasers"], ["rig", "Camera rig"]] },
+    { path: "kind", label: "Kind", as: [["tape", "Tape"], ["laser", "Laser"], ["rule", "Rule"], ["scale", "Scale"], ["inclinometer", "Inclinometer"], ["bubble", "Bubble"], ["plumb", "Floor marks"], ["range", "Rangefinder"], ["wheel-laser", "Wheel lasers"], ["rig", "Camera rig"]] },
     { path: "sigmaMm", label: "Standard uncertainty", as: "mm" },
     { path: "sigmaMmPerM", label: "and more for each metre", as: "mm" },
     { path: "sigmaRad", label: "Standard uncertainty of an angle, radians", as: "number" },
+    { path: "divisionRad", label: "One division of a bubble, radians", as: "number" },
     { path: "checkedOn", label: "Last checked", as: "date" },
     { path: "everyDays", label: "A check is good for, days", as: "number" },
   ],

@@ -1,5 +1,6 @@
-import { degToRad } from "@/core/units";
-import { planMoves, type Move } from "./moves";
+import { degToRad, formatNumber } from "@/core/units";
+import { boosterMove, planMoves, type Move } from "./moves";
+import { boosterFor, withBooster, type Stand } from "./stand";
 import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slots";
 import { planHalfWidths } from "./proof";
@@ -28,9 +29,9 @@ const LEAVE_ALONE = 0.3;
 export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): ProposedMove[] {
   const t = s.plan.sheet.tolerance;
   const near = (error: number, half: number): boolean => Math.abs(error) < LEAVE_ALONE * half;
-  const tilt = (rad: number, toleranceDeg: number | undefined): number =>
-    toleranceDeg === undefined || near(rad, degToRad(toleranceDeg)) ? 0 : rad;
-  const now = { ...s.board, pitchRad: tilt(s.board.pitchRad, t.pitchDeg), rollRad: tilt(s.board.rollRad, t.rollDeg) };
+  const tilt = (part: "pitchRad" | "rollRad", toleranceDeg: number | undefined): number =>
+    toleranceDeg === undefined || near(s.board[part] - s.target[part], degToRad(toleranceDeg)) ? s.target[part] : s.board[part]; // prettier-ignore
+  const now = { ...s.board, pitchRad: tilt("pitchRad", t.pitchDeg), rollRad: tilt("rollRad", t.rollDeg) };
   const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm) ? now.heightMm : s.target.heightMm;
   return planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least).map((move) =>
     withReadings(s, move),
@@ -47,6 +48,13 @@ const ENOUGH = 3;
 
 const timesRead = (s: SetOutSolution, slotId: string): number =>
   s.readings.filter((r) => r.slotId === slotId && r.state === "counts").length;
+
+/** A stand whose crank does not come to the sheet's height, with any booster it has. */
+export const outOfReach = (stand: Stand, heightMm: number): string => {
+  const { minMm, maxMm } = withBooster(stand, null).crank;
+  const most = maxMm + Math.max(0, ...(stand.boosters ?? []).map((b) => b.addsMm));
+  return `${stand.name} holds a board from ${formatNumber(minMm)} to ${formatNumber(most)} mm; the sheet wants ${formatNumber(heightMm)} mm. Use another stand, or enter its booster under Kit.`;
+};
 
 /** Names the quantity the kit cannot pin down. */
 function exhausted(s: SetOutSolution): string {
@@ -91,6 +99,13 @@ export function nextAct(solution: SetOutSolution): Judged {
         };
   };
   const decide = (): NextAct => {
+    const { stand, sheet } = solution.plan;
+    const booster = boosterFor(stand, solution.target.heightMm);
+    if (booster === undefined) return { kind: "stuck", message: outOfReach(stand, solution.target.heightMm) };
+    if (booster?.id !== stand.fitted?.id)
+      return { kind: "move", move: withReadings(solution, boosterMove(stand, solution.board, booster?.id ?? null)), rest: [] }; // prettier-ignore
+    if (sheet.upright === "vehicle-plane" && !solution.plan.floorSlopeRad && verdict.why === "not-known")
+      return { kind: "stuck", message: "The board is to stand square to the vehicle’s plane, and nobody knows how that lies: measure the floor under Ready." }; // prettier-ignore
     if (solution.restMoves.length > 0) {
       const [move, ...rest] = solution.restMoves.map((m) => withReadings(solution, m));
       return { kind: "move", move: move!, rest };

@@ -1,4 +1,4 @@
-export { nextAct, proposeMoves, type Judged, type NextAct, type ProposedMove } from "./act";
+export { nextAct, outOfReach, proposeMoves, type Judged, type NextAct, type ProposedMove } from "./act";
 export { aim, STAND, type PlanAim } from "./aim";
 export { boxProbability } from "./chance";
 export { planMoves, type BoardState, type Move } from "./moves";
@@ -13,10 +13,11 @@ export {
   wantedHeight,
   type SetOutPlan,
 } from "./plan";
+export { parseShown, plainFigure, slotUnit } from "./level-slots";
 export { readingSigma, slotsFor, type Slot } from "./slots";
 export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution, type Shift } from "./solve";
 export { standSchema } from "./stand-schema";
-export { stateAtRest, type PlanPose, type Stand, type StandState } from "./stand";
+export { boosterFor, stateAtRest, withBooster, type PlanPose, type Stand, type StandState } from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";
 export { planHalfWidths } from "./proof";
 export { judgeSetOut, scalarErrors, type Verdict } from "./verdict";

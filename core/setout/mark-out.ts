@@ -50,7 +50,7 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const walked = { ...plan, school };
   const before = solveSetOut(walked, []);
   const exact = { ...before, adjustment: { ...before.adjustment!, points: vehiclePoints(plan.vehicle).map((p) => ({ ...p, covariance: [] })) } }; // prettier-ignore
-  const board = { pose: nominalTarget(plan), heightMm: wantedHeight(plan), pitchRad: 0, rollRad: 0 };
+  const board = before.target;
   const expected = predictedReadings(exact, board);
   const path = SCHOOLS[school].path;
   const slots = slotsFor(plan).filter((s) => inSchool(school, s));

@@ -1,18 +1,28 @@
 import { wrapAngle } from "@/core/math/linear";
-import { baseFor, boardAt, type PlanPose, type Stand, type StandState } from "./stand";
+import { baseFor, boardAt, withBooster, type PlanPose, type Stand, type StandState } from "./stand";
 
 /** One act on one adjuster. Amounts are what the technician does, in the adjuster's own terms. */
 export type Move =
   /** Roll the whole stand: `awayMm` away from the car, `leftMm` to vehicle left, then turn it about its own origin. */
   (
     | { kind: "roll"; awayMm: number; leftMm: number; turnRad: number }
-    /** Screw one foot out (+) or in (-). */
-    | { kind: "level"; foot: number; raiseMm: number; turns: number }
+    /** Screw one foot out (+) or in (-); the last foot of a levelling brings the board to rest. */
+    | { kind: "level"; foot: number; raiseMm: number; turns: number; last?: boolean | undefined }
     /** Turn the beam about its pivot, counter-clockwise positive; `leftEndMm`: travel of its vehicle-left end away from the car. */
-    | { kind: "yaw"; joint: number; turnRad: number; leftEndMm: number }
+    | { kind: "yaw"; joint: number; turnRad: number; leftEndMm: number; playMm?: number | undefined }
     /** Slide by `byMm` along the slide's own direction, which is `awayMm`, `leftMm` on the floor. */
-    | { kind: "slide"; joint: number; axis: "fore-aft" | "cross"; byMm: number; awayMm: number; leftMm: number }
-    | { kind: "crank"; upMm: number; turns: number }
+    | {
+        kind: "slide";
+        joint: number;
+        axis: "fore-aft" | "cross";
+        byMm: number;
+        awayMm: number;
+        leftMm: number;
+        playMm?: number | undefined;
+      }
+    | { kind: "crank"; upMm: number; turns: number; playMm?: number | undefined }
+    /** Another booster goes under the mast, or none; `upMm`: what that does to the board's height. */
+    | { kind: "booster"; booster: string | null; upMm: number }
   ) & {
     /** Where everything stands once this move is done (and those before it). */
     after: BoardState;
@@ -37,7 +47,7 @@ type Vec3 = [number, number, number];
  * Slopes of the foot plane in base axes from the measured tilts. With base +x toward the car and +y to vehicle right:
  * world-up in base axes is (a, b, 1)/|.|, so sin(pitch) = a/|.| and sin(roll) = -b/|.|.
  */
-function footSlopes(pitchRad: number, rollRad: number): { a: number; b: number } {
+function footSlopes(pitchRad: number, rollRad: number): Slopes {
   const sx = Math.sin(pitchRad);
   const sy = -Math.sin(rollRad);
   const up = Math.sqrt(Math.max(1e-9, 1 - sx * sx - sy * sy));
@@ -59,16 +69,19 @@ function untiltedToWorld(v: Vec3, a: number, b: number): Vec3 {
   ];
 }
 
-/** How the board centre shifts, in base axes (level), when the feet bring a tilted stand to level about foot 0. */
-function levelShift(stand: Stand, state: StandState, heightMm: number, a: number, b: number): Vec3 {
+type Slopes = { a: number; b: number };
+
+/** How the board centre shifts, in base axes (level), when the feet bring a stand from one tilt to another about foot 0. */
+function levelShift(stand: Stand, state: StandState, heightMm: number, { a, b }: Slopes, wanted: Slopes): Vec3 {
   const board = boardAt(stand, { xMm: 0, yMm: 0, headingRad: 0 }, state);
   const foot = stand.feet[0]!;
   const flat: Vec3 = [board.xMm - foot.xMm, board.yMm - foot.yMm, 0];
   const cos = 1 / Math.hypot(a, b, 1);
   const mast = (heightMm - untiltedToWorld(flat, a, b)[2]) / cos; // mast length that gives the measured height
-  const level: Vec3 = [flat[0], flat[1], mast];
-  const tilted = untiltedToWorld(level, a, b);
-  return [level[0] - tilted[0], level[1] - tilted[1], level[2] - tilted[2]];
+  const own: Vec3 = [flat[0], flat[1], mast];
+  const from = untiltedToWorld(own, a, b);
+  const to = untiltedToWorld(own, wanted.a, wanted.b);
+  return [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
 }
 
 /**
@@ -76,34 +89,42 @@ function levelShift(stand: Stand, state: StandState, heightMm: number, a: number
  * turn, slide, crank. Levelling moves the board by its height times the tilt, so it comes before anything fine;
  * turning swings the board about a pivot that is not its centre, so slides come after it.
  *
+ * Neglected: on a base that is to stay tilted, slides carry the board along the tilt; its height changes by travel times
+ * tilt, under 1 mm for 100 mm on any floor that Ready lets pass.
+ *
  * The stand is rolled only when an adjuster lacks the travel; its slides then return toward mid-travel.
  *
  * @param now best knowledge of the board
- * @param target where the board belongs: pose in vehicle axes (mm, rad), height above the floor
+ * @param target where the board belongs: pose in vehicle axes (mm, rad), height above the floor, tilts against gravity
+ *   (rad; plumb and level when not given)
  * @param least moves below this are left out
  */
 export function planMoves(
   stand: Stand,
   state: StandState,
   now: BoardState,
-  target: { pose: PlanPose; heightMm: number },
+  target: { pose: PlanPose; heightMm: number; pitchRad?: number; rollRad?: number },
   least: Least = { mm: 0.2, rad: 1e-4 },
 ): Move[] {
-  const { a, b } = footSlopes(now.pitchRad, now.rollRad);
-  const tilted = Math.hypot(now.pitchRad, now.rollRad) >= least.rad;
+  const { pitchRad = 0, rollRad = 0 } = target;
+  const from = footSlopes(now.pitchRad, now.rollRad);
+  const to = footSlopes(pitchRad, rollRad);
+  const tilted = Math.hypot(now.pitchRad - pitchRad, now.rollRad - rollRad) >= least.rad;
   const baseNow = baseFor(stand, now.pose, state);
-  const shift: Vec3 = tilted ? levelShift(stand, state, now.heightMm, a, b) : [0, 0, 0];
+  const shift: Vec3 = tilted ? levelShift(stand, state, now.heightMm, from, to) : [0, 0, 0];
   const inPlan = (heading: number): [number, number] => [
     Math.cos(heading) * shift[0] - Math.sin(heading) * shift[1],
     Math.sin(heading) * shift[0] + Math.cos(heading) * shift[1],
   ];
-  // The base as it will stand once level, expressed by where it carries the board.
+  // The base as it will stand once tilted as wanted, expressed by where it carries the board.
   const [sx, sy] = inPlan(baseNow.headingRad);
   const levelled: PlanPose = { ...baseNow, xMm: baseNow.xMm + sx, yMm: baseNow.yMm + sy };
 
   const { joints, base } = settle(stand, state, levelled, target.pose);
   const moves: Move[] = [];
   let at: BoardState = now;
+  // An adjuster's play is named where it matters to the hand: when the move ends against the usual direction.
+  const play = (playMm: number | undefined, by: number) => (playMm && by < 0 ? { playMm } : {});
   const push = (move: MoveAct, after: Partial<BoardState>): void => {
     at = { ...at, ...after };
     moves.push({ ...move, after: at });
@@ -125,15 +146,15 @@ export function planMoves(
   if (tilted) {
     const feet = stand.feet.slice(1).map((f, i) => ({
       foot: i + 1,
-      raiseMm: -(a * (f.xMm - stand.feet[0]!.xMm) + b * (f.yMm - stand.feet[0]!.yMm)),
+      raiseMm: (to.a - from.a) * (f.xMm - stand.feet[0]!.xMm) + (to.b - from.b) * (f.yMm - stand.feet[0]!.yMm),
     }));
     const worth = feet.filter((f) => Math.abs(f.raiseMm) >= 0.05);
     worth.forEach((f, k) => {
       const last = k === worth.length - 1;
       const done = last
-        ? { pose: boardAt(stand, standing, state), heightMm: now.heightMm + shift[2], pitchRad: 0, rollRad: 0 }
+        ? { pose: boardAt(stand, standing, state), heightMm: now.heightMm + shift[2], pitchRad, rollRad }
         : {};
-      push({ kind: "level", ...f, turns: f.raiseMm / stand.footMmPerTurn }, done);
+      push({ kind: "level", ...f, turns: f.raiseMm / stand.footMmPerTurn, ...(last ? { last } : {}) }, done);
     });
   }
 
@@ -150,7 +171,7 @@ export function planMoves(
     const pose = boardAt(stand, standing, { joints: value });
     if (joint.kind === "yaw") {
       // The vehicle-left end is at body (0, -half): body x of its travel is -(-half) * turn, and body x is toward the car.
-      push({ kind: "yaw", joint: i, turnRad: by, leftEndMm: -stand.beamHalfMm * Math.sin(by) }, { pose });
+      push({ kind: "yaw", joint: i, turnRad: by, leftEndMm: -stand.beamHalfMm * Math.sin(by), ...play(joint.playMm, by) }, { pose });
     } else {
       push(
         {
@@ -160,6 +181,7 @@ export function planMoves(
           byMm: by,
           awayMm: pose.xMm - before.xMm,
           leftMm: pose.yMm - before.yMm,
+          ...play(joint.playMm, by),
         },
         { pose },
       );
@@ -168,8 +190,14 @@ export function planMoves(
 
   const up = target.heightMm - at.heightMm;
   if (Math.abs(up) >= least.mm)
-    push({ kind: "crank", upMm: up, turns: up / stand.crank.mmPerTurn }, { heightMm: target.heightMm });
+    push({ kind: "crank", upMm: up, turns: up / stand.crank.mmPerTurn, ...play(stand.crank.playMm, up) }, { heightMm: target.heightMm });
   return moves;
+} // prettier-ignore
+
+/** Puts another booster under the mast, or takes it off; everything else stays where it is. */
+export function boosterMove(stand: Stand, now: BoardState, booster: string | null): Move {
+  const upMm = withBooster(stand, booster).scaleOffsetMm - stand.scaleOffsetMm;
+  return { kind: "booster", booster, upMm, after: { ...now, heightMm: now.heightMm + upMm } };
 }
 
 type MoveAct = Move extends infer M ? (M extends Move ? Omit<M, "after"> : never) : never;

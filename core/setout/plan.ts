@@ -8,10 +8,12 @@ import type { PlanPose, Stand } from "./stand";
 export type Instrument = {
   id: string;
   name: string;
-  kind: "tape" | "laser" | "rule" | "scale" | "inclinometer" | "plumb" | "range" | "wheel-laser" | "rig";
+  kind: "tape" | "laser" | "rule" | "scale" | "inclinometer" | "bubble" | "plumb" | "range" | "wheel-laser" | "rig";
   sigmaMm: number;
   sigmaMmPerM: number;
   sigmaRad: number;
+  /** What one division of a bubble is worth, radians. */
+  divisionRad?: number | undefined;
 };
 
 /** Shop settings of the judgement. */
@@ -40,11 +42,33 @@ export type SetOutPlan = {
    * height counts from the vehicle's plane, rule and scale count from the floor at the stand.
    */
   floorStepMm?: { value: number; sigma: number };
+  /** How the plane under the vehicle's tyres rises toward the front and toward vehicle left, radians. */
+  floorSlopeRad?: { ahead: { value: number; sigma: number }; left: { value: number; sigma: number } };
 };
 
 /** The height above the stand's own floor at which the board's centre belongs. */
 export const wantedHeight = (plan: Pick<SetOutPlan, "sheet" | "floorStepMm">): number =>
   plan.sheet.placement.heightMm - (plan.floorStepMm?.value ?? 0);
+
+/** Standard deviation of a floor nobody has measured, radians: bays drain at up to one in a hundred. */
+const UNMEASURED_FLOOR_RAD = degToRad(0.3);
+
+/**
+ * The lean and level against gravity at which the board belongs, radians, with what the floor leaves unsure.
+ *
+ * Square to a plane z = a x + b y, the board's own upright is its normal, (-a, -b, 1) / |.|: it leans toward the car
+ * where the floor rises forward, and its vehicle-left end is high where the floor rises to the left. The board's heading
+ * is taken as straight at the car: a few milliradians of it change a slope by less than a hundredth.
+ */
+export function wantedTilt(plan: Pick<SetOutPlan, "sheet" | "floorSlopeRad">): Record<"pitch" | "roll", { value: number; sigma: number }> {
+  if (plan.sheet.upright !== "vehicle-plane") return { pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } };
+  const unknown = { value: 0, sigma: UNMEASURED_FLOOR_RAD };
+  const { ahead, left } = plan.floorSlopeRad ?? { ahead: unknown, left: unknown };
+  const turn = degToRad(plan.sheet.placement.twistDeg);
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const along = (p: number, q: number) => ({ value: p * ahead.value + q * left.value, sigma: Math.hypot(p * ahead.sigma, q * left.sigma) });
+  return { pitch: along(-c, -s), roll: along(-s, c) };
+} // prettier-ignore
 
 /**
  * A datum as weights on vehicle points: origin of the line, two points that give its direction, an angle to add,

@@ -62,15 +62,18 @@ const RUNS = 2000;
 const CHI3_95 = 7.815;
 
 describe("the schools stand on one footing", () => {
-  it.each(SCHOOL_IDS)("%s: the true pose lies in the stated 95 %% region in 93 to 97 %% of 2,000 set-ups", (school) => {
-    let held = 0;
-    for (let n = 0; n < RUNS; n++) {
-      const { world, entries } = walk(planOf((n % 3) as 0 | 1 | 2, school), `${school}/${n}`);
-      if (offBy(world, solveSetOut(world.plan, entries)) <= CHI3_95) held++;
-    }
-    expect(held / RUNS).toBeGreaterThanOrEqual(0.93);
-    expect(held / RUNS).toBeLessThanOrEqual(0.97);
-  });
+  it.each(SCHOOL_IDS)(
+    "%s: the true pose lies in the stated 95 per cent region in 93 to 97 per cent of 2,000 set-ups",
+    (school) => {
+      let held = 0;
+      for (let n = 0; n < RUNS; n++) {
+        const { world, entries } = walk(planOf((n % 3) as 0 | 1 | 2, school), `${school}/${n}`);
+        if (offBy(world, solveSetOut(world.plan, entries)) <= CHI3_95) held++;
+      }
+      expect(held / RUNS).toBeGreaterThanOrEqual(0.93);
+      expect(held / RUNS).toBeLessThanOrEqual(0.97);
+    },
+  );
 
   it("readings of several schools join one adjustment, as honestly", () => {
     const mixed = ["tape-fl-l", "panel-rr", "box-centre", "scale-rl", "rig-fr-x", "box-end-l", "laser-badge"];
@@ -102,7 +105,7 @@ describe("the schools stand on one footing", () => {
 
 describe("what goes wrong is named", () => {
   it.each(["tapes", "floor-box", "rig"] as const)(
-    "%s: a slip of 20 mm is among the named in 95 %% and more",
+    "%s: a slip of 20 mm is among the named in 95 per cent and more",
     (school) => {
       let named = 0;
       for (let n = 0; n < 400; n++) {

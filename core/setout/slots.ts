@@ -1,7 +1,8 @@
 import type { Observation } from "@/core/survey";
-import { degToRad, type Quantity } from "@/core/units";
+import type { Quantity } from "@/core/units";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { STAND } from "./aim";
+import { levelSlots } from "./level-slots";
 import type { Instrument, SetOutPlan } from "./plan";
 import { floorMarkSlots, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
@@ -32,6 +33,8 @@ export type Slot = {
   throwM?: number;
   /** What more its direction is uncertain than the instrument itself, radians (a wheel whose toe nobody knows). */
   looseRad?: number;
+  /** The instrument is graduated in divisions of this angle, radians; its figures are still angles inside. */
+  divisionRad?: number;
   /** For a signed reading: what positive and negative mean. */
   sides?: { positive: string; negative: string };
   observes: { in: "plan"; observation: (id: string, value: number, sigma: number) => Observation } | { in: ScalarId };
@@ -56,7 +59,7 @@ const HUB_NAMES: Partial<Record<VehiclePointId, string>> = {
 
 /** Every reading this stand, this vehicle and these instruments allow, in the order people usually take them. */
 export function slotsFor(plan: SetOutPlan): Slot[] {
-  const { sheet, stand, vehicle, instruments } = plan;
+  const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const slots: Slot[] = [];
   const points = new Map(vehiclePoints(vehicle).map((p) => [p.id, p]));
@@ -122,65 +125,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
   if (has("wheel-laser")) slots.push(...wheelLaserSlots(plan));
   if (has("rig")) slots.push(...rigSlots());
 
-  const height = { dimension: "length", min: 200, max: 3000, expected: sheet.placement.heightMm } as const;
-  if (has("rule"))
-    slots.push({
-      id: "height-rule",
-      name: "board centre above floor",
-      short: "rule",
-      act: "Rule from the floor up to the centre of the board.",
-      hint: "A height laser misreads a glossy floor: lay a card under it.",
-      instrument: "rule",
-      quantity: { name: "the height of the board centre", ...height },
-      seconds: 20,
-      observes: { in: "height" },
-      toModel: (shown) => shown,
-      toShown: (model) => model,
-    });
-  if (has("scale"))
-    slots.push({
-      id: "height-scale",
-      name: "height scale on the stand",
-      short: "scale",
-      act: "Read the height scale on the stand.",
-      hint: "Read it at eye level; a booster under the stand is not on the scale.",
-      instrument: "scale",
-      quantity: { name: "the stand's height scale", ...height, expected: height.expected - stand.scaleOffsetMm },
-      seconds: 10,
-      observes: { in: "height" },
-      toModel: (shown) => shown + stand.scaleOffsetMm,
-      toShown: (model) => model - stand.scaleOffsetMm,
-    });
-  if (has("inclinometer")) {
-    const tilt = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
-    const asIs = { toModel: (v: number) => v, toShown: (v: number) => v };
-    if (sheet.tolerance.pitchDeg !== undefined)
-      slots.push({
-        id: "tilt-pitch",
-        name: "board lean, front to back",
-        short: "lean",
-        act: "Hold the inclinometer upright on the face of the board.",
-        instrument: "inclinometer",
-        quantity: { name: "the lean of the board", ...tilt },
-        seconds: 15,
-        sides: { positive: "top away from the car", negative: "top toward the car" },
-        observes: { in: "pitch" },
-        ...asIs,
-      });
-    if (sheet.tolerance.rollDeg !== undefined)
-      slots.push({
-        id: "tilt-roll",
-        name: "beam level, side to side",
-        short: "level",
-        act: "Lay the inclinometer along the beam.",
-        instrument: "inclinometer",
-        quantity: { name: "the level of the beam", ...tilt },
-        seconds: 15,
-        sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
-        observes: { in: "roll" },
-        ...asIs,
-      });
-  }
+  slots.push(...levelSlots(plan));
   return slots;
 }
 

@@ -10,12 +10,13 @@ import {
   nominalTarget,
   targetPose,
   wantedHeight,
+  wantedTilt,
   type DatumFrame,
   type SetOutPlan,
 } from "./plan";
 import { estimateScalar, type ScalarEstimate } from "./scalar";
 import { slotsFor, standPoints, type ScalarId, type Slot } from "./slots";
-import { baseFor, boardAt, stateAtRest, type PlanPose, type StandState } from "./stand";
+import { baseFor, boardAt, stateAtRest, withBooster, type PlanPose, type StandState } from "./stand";
 import { moveWidening, TOUCHES, type TouchKind, type Widening } from "./touch";
 
 /** What happened at the stand, in order. Struck readings are simply not in the list. */
@@ -49,7 +50,7 @@ export type SetOutSolution = {
   scalars: Record<ScalarId, ScalarEstimate>;
   /** Best knowledge of the board; before any reading, the place the sheet wants. */
   board: BoardState;
-  target: { pose: PlanPose; heightMm: number };
+  target: BoardState;
   readings: ReadingState[];
   standState: StandState;
   /** Moves of the last plan that are still to be done. */
@@ -97,18 +98,21 @@ function networkFor(plan: SetOutPlan, slots: Map<string, Slot>, prior: Prior, re
  * @throws MissingThrustError when the sheet's datum cannot be known
  */
 export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): SetOutSolution {
-  const slots = slotsFor(plan);
-  const slotById = new Map(slots.map((s) => [s.id, s]));
+  // A booster changes the stand's own figures: the readings after it are those of the boosted stand.
+  let boosted = plan;
+  let slots = slotsFor(plan);
+  let slotById = new Map(slots.map((s) => [s.id, s]));
   const frame = datumFrame(plan);
   const nominal = nominalTarget(plan);
+  const tilt = wantedTilt(plan);
 
   let prior: Prior = { pose: nominal, covariance: diagonal(ROLLED_IN.planMm, ROLLED_IN.planMm, ROLLED_IN.headingRad) };
   let planReadings: Reading[] = [];
   const loosest = { height: ROLLED_IN.heightMm ** 2, pitch: ROLLED_IN.tiltRad ** 2, roll: ROLLED_IN.tiltRad ** 2 };
   const scalarPrior: Record<ScalarId, { value: number; variance: number }> = {
     height: { value: wantedHeight(plan), variance: loosest.height },
-    pitch: { value: 0, variance: loosest.pitch },
-    roll: { value: 0, variance: loosest.roll },
+    pitch: { value: tilt.pitch.value, variance: loosest.pitch },
+    roll: { value: tilt.roll.value, variance: loosest.roll },
   };
   const scalarReadings: Record<ScalarId, Reading[]> = { height: [], pitch: [], roll: [] };
   const doubted = new Set<string>();
@@ -155,7 +159,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
     const before = closePlan();
     const body = before.adjustment?.bodies[0];
     const heightBefore = scalar("height").value;
-    const tilt = { pitch: scalar("pitch").value, roll: scalar("roll").value };
+    const tiltBefore = { pitch: scalar("pitch").value, roll: scalar("roll").value };
     const pose: PlanPose = body ?? prior.pose;
     if (widening.planMm > 0) {
       debt = addDebt(settleDebt(before.adjustment), widening.planMm, widening.headingRad);
@@ -166,14 +170,19 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
       for (const r of planReadings) doubted.add(r.id);
       planReadings = [];
     }
-    const level = move?.kind === "level" && move.after.pitchRad === 0 && move.after.rollRad === 0;
+    const level = move && settlesTilt(move);
     widenScalar(
       "height",
       widening.heightMm,
-      move?.kind === "crank" ? move.upMm : level ? move.after.heightMm - heightBefore : 0,
+      move?.kind === "crank" || move?.kind === "booster" ? move.upMm : level ? move.after.heightMm - heightBefore : 0,
     );
-    widenScalar("pitch", widening.tiltRad, level ? -tilt.pitch : 0);
-    widenScalar("roll", widening.tiltRad, level ? -tilt.roll : 0);
+    widenScalar("pitch", widening.tiltRad, level ? move.after.pitchRad - tiltBefore.pitch : 0);
+    widenScalar("roll", widening.tiltRad, level ? move.after.rollRad - tiltBefore.roll : 0);
+    if (move?.kind === "booster") {
+      boosted = { ...plan, stand: withBooster(boosted.stand, move.booster) };
+      slots = slotsFor(boosted);
+      slotById = new Map(slots.map((s) => [s.id, s]));
+    }
     if (move && "joint" in move) {
       const by = move.kind === "yaw" ? move.turnRad : move.byMm;
       standState = { joints: standState.joints.map((v, i) => (i === move.joint ? v + by : v)) };
@@ -212,7 +221,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
   if (plan.sheet.tolerance.pitchDeg !== undefined) needed.push("pitch");
   if (plan.sheet.tolerance.rollDeg !== undefined) needed.push("roll");
   return {
-    plan,
+    plan: boosted,
     slots,
     frame,
     network,
@@ -221,7 +230,12 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
     aim: adjustment ? aim(adjustment, plan.sheet, frame) : null,
     scalars,
     board: { pose, heightMm: scalars.height.value, pitchRad: scalars.pitch.value, rollRad: scalars.roll.value },
-    target: { pose: targetPose(plan.sheet, datumLine(frame, points)), heightMm: wantedHeight(plan) },
+    target: {
+      pose: targetPose(plan.sheet, datumLine(frame, points)),
+      heightMm: wantedHeight(plan),
+      pitchRad: tilt.pitch.value,
+      rollRad: tilt.roll.value,
+    },
     readings: entries.flatMap((e) =>
       e.kind === "reading"
         ? [{ id: e.id, slotId: e.slotId, shown: e.shown, state: doubted.has(e.id) ? "doubt" as const : "counts" as const, result: statistics.get(e.id) ?? null }] // prettier-ignore
@@ -247,6 +261,10 @@ function shiftOf(a: { pose: PlanPose; covariance: number[][] }, b: PlanPose & { 
   return { mm, sigmaMm, turnRad, sure: mm > 3.29 * sigmaMm || Math.abs(turnRad) > 3.29 * sigmaTurn };
 }
 
+/** Whether this foot is the last of its levelling. Logs older than the mark only know levellings to plumb. */
+const settlesTilt = (move: Move): boolean =>
+  move.kind === "level" && (move.last ?? (move.after.pitchRad === 0 && move.after.rollRad === 0));
+
 /** Where the board goes when `move` is carried out from `pose`, as far as the plan is concerned. */
 function carry(plan: SetOutPlan, state: StandState, pose: PlanPose, move: Move): PlanPose {
   const base = baseFor(plan.stand, pose, state);
@@ -262,12 +280,11 @@ function carry(plan: SetOutPlan, state: StandState, pose: PlanPose, move: Move):
       const by = move.kind === "yaw" ? move.turnRad : move.byMm;
       return boardAt(plan.stand, base, { joints: state.joints.map((v, i) => (i === move.joint ? v + by : v)) });
     }
-    case "level": {
+    case "level":
       // Only the last foot of a levelling brings the board to rest; its plan is the only one that says where.
-      const settled = move.after.pitchRad === 0 && move.after.rollRad === 0;
-      return settled ? { ...move.after.pose, headingRad: pose.headingRad } : pose;
-    }
+      return settlesTilt(move) ? { ...move.after.pose, headingRad: pose.headingRad } : pose;
     case "crank":
+    case "booster":
       return pose;
   }
 }

@@ -1,10 +1,41 @@
 import type { z } from "zod";
-import type { standSchema } from "./stand-schema";
+import type { Booster, standSchema } from "./stand-schema";
 
-export type Stand = z.infer<typeof standSchema>;
+export type Stand = z.infer<typeof standSchema> & {
+  /** The booster that is on it just now; scale and crank are then those of the boosted stand. */
+  fitted?: Booster;
+};
 
 /** Where the stand's own adjusters are: one value per joint (rad or mm from the middle of its travel). */
 export type StandState = { joints: number[] };
+
+/** The stand with one of its boosters (or with none): its scale then shows too little, and its crank reaches higher. */
+export function withBooster(stand: Stand, id: string | null): Stand {
+  const by = (stand.boosters?.find((b) => b.id === id)?.addsMm ?? 0) - (stand.fitted?.addsMm ?? 0);
+  const { fitted: _, ...bare } = stand;
+  const fitted = stand.boosters?.find((b) => b.id === id);
+  return {
+    ...bare,
+    scaleOffsetMm: stand.scaleOffsetMm + by,
+    crank: { ...stand.crank, minMm: stand.crank.minMm + by, maxMm: stand.crank.maxMm + by },
+    ...(fitted ? { fitted } : {}),
+  };
+}
+
+/**
+ * What must be under the mast for the crank to reach a height of the board's centre: the booster that is on already
+ * where it serves, or none, or the lowest that does. `undefined` when the stand cannot reach it at all.
+ *
+ * @param heightMm above the floor at the stand
+ */
+export function boosterFor(stand: Stand, heightMm: number): Booster | null | undefined {
+  const reaches = (b: Booster | null): boolean => {
+    const { minMm, maxMm } = withBooster(stand, b?.id ?? null).crank;
+    return heightMm >= minMm && heightMm <= maxMm;
+  };
+  const low = [...(stand.boosters ?? [])].sort((a, b) => a.addsMm - b.addsMm);
+  return [stand.fitted ?? null, null, ...low].find(reaches);
+}
 
 /** Pose of the board on the floor plan, vehicle axes. */
 export type PlanPose = { xMm: number; yMm: number; headingRad: number };

@@ -15,6 +15,9 @@ export const TOUCHES: Record<TouchKind, { name: string; widening: Widening }> = 
   "moved-car": { name: "Moved the car", widening: { planMm: 60, headingRad: degToRad(1.5), heightMm: 0, tiltRad: 0 } },
 }; // prettier-ignore
 
+/** What is left of an adjuster's play when it was taken up by hand as told: a fifth of it. */
+const left = (move: { playMm?: number | undefined }): number => 0.2 * (move.playMm ?? 0);
+
 /**
  * How far a move may end from where it was meant to: hands, backlash, castors. Base parts are what the act itself
  * disturbs; the shares are of the size of the move.
@@ -38,10 +41,13 @@ export function moveWidening(move: Move): Widening {
         tiltRad: degToRad(0.05),
       };
     case "yaw":
-      return { planMm: 1.2, headingRad: degToRad(0.05) + 0.05 * Math.abs(move.turnRad), heightMm: 0, tiltRad: 0 };
+      return { planMm: 1.2 + left(move), headingRad: degToRad(0.05) + 0.05 * Math.abs(move.turnRad) + left(move) / 1000, heightMm: 0, tiltRad: 0 };
     case "slide":
-      return { planMm: 0.8 + 0.04 * Math.abs(move.byMm), headingRad: degToRad(0.03), heightMm: 0, tiltRad: 0 };
+      return { planMm: 0.8 + 0.04 * Math.abs(move.byMm) + left(move), headingRad: degToRad(0.03), heightMm: 0, tiltRad: 0 };
     case "crank":
-      return { planMm: 1.5, headingRad: degToRad(0.06), heightMm: 1 + 0.03 * Math.abs(move.upMm), tiltRad: 0 };
+      return { planMm: 1.5, headingRad: degToRad(0.06), heightMm: 1 + 0.03 * Math.abs(move.upMm) + left(move), tiltRad: 0 };
+    // The mast was lifted off and set down again: about what rolling the stand a hand's breadth does.
+    case "booster":
+      return { planMm: 8, headingRad: degToRad(0.4), heightMm: 4, tiltRad: degToRad(0.3) };
   }
-}
+} // prettier-ignore

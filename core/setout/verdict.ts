@@ -1,7 +1,7 @@
 import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
 import { boxProbability } from "./chance";
-import { wantedHeight } from "./plan";
+import { wantedHeight, wantedTilt } from "./plan";
 import { planHalfWidths } from "./proof";
 import type { ScalarId } from "./slots";
 import type { SetOutSolution } from "./solve";
@@ -36,16 +36,17 @@ const CHECKED_FROM = 0.03;
 /** The toleranced quantities outside the plan: error, standard deviation, half-width. */
 export function scalarErrors(s: SetOutSolution): { id: ScalarId; error: number; sigma: number; half: number }[] {
   const t = s.plan.sheet.tolerance;
-  const one = (id: ScalarId, wanted: number, half: number) => ({
+  const one = (id: ScalarId, wanted: { value: number; sigma: number }, half: number) => ({
     id,
-    error: s.scalars[id].value - wanted,
-    sigma: Math.sqrt(s.scalars[id].variance + (id === "height" ? (s.plan.floorStepMm?.sigma ?? 0) ** 2 : 0)),
+    error: s.scalars[id].value - wanted.value,
+    sigma: Math.hypot(Math.sqrt(s.scalars[id].variance), wanted.sigma),
     half,
   });
+  const tilt = wantedTilt(s.plan);
   return [
-    one("height", wantedHeight(s.plan), t.heightMm),
-    ...(t.pitchDeg === undefined ? [] : [one("pitch", 0, degToRad(t.pitchDeg))]),
-    ...(t.rollDeg === undefined ? [] : [one("roll", 0, degToRad(t.rollDeg))]),
+    one("height", { value: wantedHeight(s.plan), sigma: s.plan.floorStepMm?.sigma ?? 0 }, t.heightMm),
+    ...(t.pitchDeg === undefined ? [] : [one("pitch", tilt.pitch, degToRad(t.pitchDeg))]),
+    ...(t.rollDeg === undefined ? [] : [one("roll", tilt.roll, degToRad(t.rollDeg))]),
   ];
 }
 

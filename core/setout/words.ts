@@ -16,6 +16,10 @@ const farOf = (awayMm: number): string => (awayMm >= 0 ? "away from the car" : "
 const sideNote = (side: Side, vehicle: Pick<Vehicle, "driverSide">): string =>
   `Vehicle ${side} is the ${side === vehicle.driverSide ? "driver’s" : "passenger"} side.`;
 
+/** How to end a move of an adjuster that turns over before anything follows. */
+const playNote = ({ playMm }: { playMm?: number | undefined }, mm: (v: number) => string): string =>
+  playMm ? ` It has ${mm(playMm)} of play: go past it by twice that and come back.` : "";
+
 /** A move as one plain sentence with its number. */
 export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, setting: LengthSetting = "mm"): MoveWords {
   const mm = (v: number): string => formatLength(Math.abs(v), setting);
@@ -52,26 +56,32 @@ export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, sett
       return {
         say: `Turn the beam until its vehicle-left end has come ${mm(move.leftEndMm)} ${farOf(move.leftEndMm)}.`,
         figure: mm(move.leftEndMm),
-        detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above. ${sideNote("left", vehicle)}`,
+        detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above. ${sideNote("left", vehicle)}${playNote(move, mm)}`,
       };
     case "slide":
       return move.axis === "cross"
         ? {
             say: `Slide the board ${mm(move.byMm)} toward vehicle ${sideOf(move.leftMm)}.`,
             figure: mm(move.byMm),
-            detail: `Cross slide. ${sideNote(sideOf(move.leftMm), vehicle)}`,
+            detail: `Cross slide. ${sideNote(sideOf(move.leftMm), vehicle)}${playNote(move, mm)}`,
           }
         : {
             say: `Slide the board ${mm(move.byMm)} ${farOf(move.awayMm)}.`,
             figure: mm(move.byMm),
-            detail: "Fore-and-aft slide.",
+            detail: `Fore-and-aft slide.${playNote(move, mm)}`,
           };
     case "crank":
       return {
         say: `Crank the board ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
         figure: mm(move.upMm),
         // A screw has play: ended from below, the weight of the board always takes it up on the same side.
-        detail: `${turns(move.turns)} of the crank.${move.upMm < 0 ? " Go one turn lower and come back up: the screw’s play then lies below." : ""}`,
+        detail: `${turns(move.turns)} of the crank.${move.upMm < 0 ? ` Go ${move.playMm ? `${mm(2 * move.playMm)} or so` : "one turn"} lower and come back up: the screw’s play then lies below.` : ""}`,
+      };
+    case "booster":
+      return {
+        say: move.booster ? `Set booster ${move.booster} under the mast.` : "Take the booster out from under the mast.",
+        figure: move.booster ?? "off",
+        detail: `The board then stands about ${mm(move.upMm)} ${move.upMm >= 0 ? "higher" : "lower"}, and the scale is counted accordingly. If it is so already, say done.`,
       };
   }
 }
@@ -79,7 +89,11 @@ export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, sett
 /** A slot's value for reading: lengths in the user's setting, tilts in degrees, sides spelled out. */
 export function slotValue(slot: Slot, shown: number, setting: LengthSetting = "mm"): string {
   const size = slot.sides ? Math.abs(shown) : shown;
-  const figure = slot.quantity.dimension === "angle" ? formatQuantity(size, "deg") : formatLength(size, setting);
+  const figure = slot.divisionRad
+    ? `${formatNumber(size / slot.divisionRad, 1)}\u00a0div`
+    : slot.quantity.dimension === "angle"
+      ? formatQuantity(size, "deg")
+      : formatLength(size, setting);
   if (!slot.sides || radToDeg(size) === 0) return figure;
   return `${figure} ${shown >= 0 ? slot.sides.positive : slot.sides.negative}`;
 }

@@ -114,6 +114,8 @@ export const sheetSchema = z
     distanceFrom: z.enum(["front-hub-line", "front-badge", "bumper-face", "camera"]),
     board,
     placement,
+    /** What lean and level of the board count from: plumb (when it is not said), or square to the plane the vehicle stands on. */
+    upright: z.enum(["plumb", "vehicle-plane"]).optional(),
     /** Places after the first, in any number: another offset, another distance, a second board. */
     positions: z
       .array(z.object({ id, name: say, placement, board: board.optional() }))
@@ -142,6 +144,17 @@ export const sheetSchema = z
       });
     if (!sheet.run.some((s) => s.kind === "routine"))
       ctx.addIssue({ code: "custom", path: ["run"], message: "must contain the routine itself" });
+    if (sheet.upright === "vehicle-plane") {
+      const message = "is needed: the board is to stand square to the vehicle's plane";
+      for (const part of ["pitchDeg", "rollDeg"] as const)
+        if (sheet.tolerance[part] === undefined) ctx.addIssue({ code: "custom", path: ["tolerance", part], message });
+      if (!sheet.ready.some((r) => r.measure?.kind === "floor"))
+        ctx.addIssue({
+          code: "custom",
+          path: ["ready"],
+          message: "must measure the floor: the board is to stand square to the vehicle's plane",
+        });
+    }
     const places = (sheet.positions ?? []).map((p) => p.id);
     places.forEach((p, i) => {
       if (p === FIRST_PLACE || places.indexOf(p) !== i)

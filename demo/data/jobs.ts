@@ -32,7 +32,7 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
     happenings: [{ event: "glass-out", place: "windshield" }],
     sheetId: `${vehicle}-forward`,
     sheetVersion: { lisse: 2, harrow: 1, tarn: 3, sandling: 1 }[vehicle],
-    standId: { lisse: "S-1", harrow: "S-2", tarn: "S-1", sandling: "S-2" }[vehicle],
+    standId: { lisse: "S-1", harrow: "S-3", tarn: "S-1", sandling: "S-2" }[vehicle],
     rearToeDeg: null,
     answers: {},
     complaint: "",
@@ -89,6 +89,7 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   const van = technician(person("ines"), hoursAgo(3));
   van.open(intake("harrow", { vin: madeUpVin("0TMHRWLC4T310077"), customer: "Skerry Fish Company, Harbour Road", plate: "HQ 30 SKF", order: "4489", promisedAt: hoursAgo(0.5) }), "demo-d"); // prettier-ignore
   await van.check("ready", { load: "Fixed racking stays in; the sheet’s heights were taken with it" });
+  van.follow((j) => j.next.kind !== "move");
   for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge"]) van.read(slot);
   note(van.jobId, "van, interrupted half way");
 

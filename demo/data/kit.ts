@@ -10,8 +10,8 @@ export const STANDS: Stand[] = [
     beamHalfMm: 1150,
     hookHeightMm: 330,
     joints: [
-      { kind: "yaw", xMm: -180, yMm: 0, limitRad: degToRad(6) },
-      { kind: "slide", axis: "cross", limitMm: 90 },
+      { kind: "yaw", xMm: -180, yMm: 0, limitRad: degToRad(6), playMm: 2 },
+      { kind: "slide", axis: "cross", limitMm: 90, playMm: 1.5 },
       { kind: "slide", axis: "fore-aft", limitMm: 120 },
     ],
     boardXMm: 240,
@@ -46,8 +46,9 @@ export const STANDS: Stand[] = [
     joints: [],
     boardXMm: 150,
     boardYMm: 0,
-    crank: { minMm: 600, maxMm: 1500, mmPerTurn: 8 },
+    crank: { minMm: 600, maxMm: 1400, mmPerTurn: 8, playMm: 3 },
     scaleOffsetMm: 120,
+    boosters: [{ id: "B-3", addsMm: 250 }],
     feet: [{ xMm: -300, yMm: 0 }, { xMm: 300, yMm: 350 }, { xMm: 300, yMm: -350 }], // prettier-ignore
     footMmPerTurn: 1.5,
   },
@@ -59,6 +60,7 @@ export const INSTRUMENTS: Instrument[] = [
   { id: "R-2", name: "Floor rule 2", kind: "rule", sigmaMm: 0.8, sigmaMmPerM: 0.2, sigmaRad: 0 },
   { id: "C-1", name: "Stand scale", kind: "scale", sigmaMm: 1.5, sigmaMmPerM: 0, sigmaRad: 0 },
   { id: "I-1", name: "Inclinometer 1", kind: "inclinometer", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: degToRad(0.05) },
+  { id: "V-1", name: "Machinist’s level 1", kind: "bubble", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: degToRad(0.06), divisionRad: degToRad(0.25) },
   { id: "P-1", name: "Floor marks, plumb and line", kind: "plumb", sigmaMm: 1.3, sigmaMmPerM: 0.25, sigmaRad: 0 },
   { id: "G-1", name: "Rangefinders 1, a pair", kind: "range", sigmaMm: 1.0, sigmaMmPerM: 0.1, sigmaRad: 0 },
   {
@@ -70,7 +72,7 @@ export const INSTRUMENTS: Instrument[] = [
     sigmaRad: degToRad(0.03),
   },
   { id: "K-1", name: "Camera rig 1", kind: "rig", sigmaMm: 0.9, sigmaMmPerM: 0.25, sigmaRad: 0 },
-];
+]; // prettier-ignore
 
 export const PEOPLE = [
   { id: "mara", name: "Mara Quill", initials: "MQ", role: "lead", pin: "270418" },
@@ -85,6 +87,7 @@ export const LAST_CHECKS: Record<string, { daysAgo: number; everyDays: number }>
   "L-1": { daysAgo: 12, everyDays: 90 },
   "R-2": { daysAgo: 61, everyDays: 180 },
   "C-1": { daysAgo: 5, everyDays: 90 },
+  "V-1": { daysAgo: 44, everyDays: 365 },
   "I-1": { daysAgo: 20, everyDays: 365 },
   "P-1": { daysAgo: 33, everyDays: 180 },
   "G-1": { daysAgo: 16, everyDays: 90 },

@@ -121,6 +121,7 @@ export const SHEETS: Sheet[] = [
     distanceFrom: "front-badge",
     board: { code: "HQ-22", widthMm: 1400 },
     placement: { alongMm: 2140, acrossMm: 0, twistDeg: 0, heightMm: 1480 },
+    upright: "vehicle-plane",
     tolerance: { alongMm: 15, acrossMm: 20, twistDeg: 0.6, heightMm: 8, pitchDeg: 0.5, rollDeg: 0.5 },
     cautions: [...CAUTIONS, "The board is heavy: tether it before it is cranked above your head."],
     ready: READY,

@@ -11,8 +11,10 @@ export type StandBody = {
   /** How far each foot is screwed out, mm. */
   feetMm: number[];
   joints: number[];
-  /** Mast length from the base plane to the board centre, mm. */
+  /** Height of the board centre on the mast above the base plane, booster included, mm. */
   mastMm: number;
+  /** What stands under the mast. */
+  booster?: string | null;
 };
 
 type Mat4 = number[]; // row-major, 16
@@ -122,5 +124,8 @@ export function carryOut(stand: Stand, body: StandBody, move: Move, error = 1): 
     }
     case "crank":
       return { ...body, mastMm: body.mastMm + move.upMm * error };
+    // A block of iron is as high as it is; hands have no part in it.
+    case "booster":
+      return { ...body, mastMm: body.mastMm + move.upMm, booster: move.booster };
   }
 }

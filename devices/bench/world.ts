@@ -5,6 +5,7 @@ import {
   readingSigma,
   slotsFor,
   TOUCHES,
+  withBooster,
   type Move,
   type PlanPose,
   type SetOutPlan,
@@ -75,8 +76,13 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     stand: {
       base: baseFor(plan.stand, board, { joints }),
       joints,
+      booster: plan.stand.fitted?.id ?? null,
       feetMm: plan.stand.feet.map(() => (toleratesTilt ? 0 : ROLLED_IN.tiltMm * gaussian(random))),
-      mastMm: plan.sheet.placement.heightMm + off(ROLLED_IN.heightMm),
+      // Nobody cranks beyond the end of the screw.
+      mastMm: Math.min(
+        plan.stand.crank.maxMm,
+        Math.max(plan.stand.crank.minMm, plan.sheet.placement.heightMm + off(ROLLED_IN.heightMm)),
+      ),
     },
     toe: plan.rearToe ?? hiddenToe(randomFrom(seedFrom(`${seed}/toe`))),
     floor: bayFloor(randomFrom(seedFrom(`${seed}/floor`))),
@@ -123,7 +129,10 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
   const random = randomFrom(seedFrom(`${world.seed}/act/${what.id}`));
   if (what.kind === "move") {
     const moved = { ...world, stand: carryOut(world.plan.stand, world.stand, what.move, 1 + 0.01 * gaussian(random)) };
-    return shove(moved, random, 0.4, degToRad(0.015), what.move.kind === "crank" ? 0.5 : 0);
+    if (what.move.kind === "booster") return shove(moved, random, 4, degToRad(0.2), 1);
+    // Play that was taken up as told leaves a little of itself behind.
+    const left = 0.15 * ("playMm" in what.move ? (what.move.playMm ?? 0) : 0);
+    return shove(moved, random, 0.4 + left, degToRad(0.015), what.move.kind === "crank" ? 0.5 + left : 0);
   }
   if (what.kind === "bump") {
     const { base } = world.stand;
@@ -186,10 +195,12 @@ export function trueReading(world: BenchWorld, slotId: string): number {
     case "height-rule":
       return board.heightMm;
     case "height-scale":
-      return board.heightMm - stand.scaleOffsetMm;
+      return board.heightMm - withBooster(stand, world.stand.booster ?? null).scaleOffsetMm;
     case "tilt-pitch":
+    case "bubble-pitch":
       return board.pitchRad;
     case "tilt-roll":
+    case "bubble-roll":
       return board.rollRad;
     default:
       throw new Error(`No such reading: "${slotId}".`);

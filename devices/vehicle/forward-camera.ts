@@ -66,7 +66,14 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
   const random = randomFrom(seedFrom(`${world.seed}/look/${look}`));
   // Height counts from the vehicle's own plane; the stand stands on its own piece of floor.
   const standing = boardOf(plan.stand, world.stand);
-  const board = { ...standing, heightMm: standing.heightMm + world.floor.stepMm };
+  // Its tilts are read against gravity; the vehicle knows only the plane it stands on.
+  const { stepMm, aheadRad, leftRad } = world.floor;
+  const board = {
+    ...standing,
+    heightMm: standing.heightMm + stepMm,
+    pitchRad: standing.pitchRad + aheadRad,
+    rollRad: standing.rollRad - leftRad,
+  };
   const seen = picture(boardPoints(board, plan.sheet.board.widthMm), plan.vehicle.camera, world.cameraRad)
     .map(([u, v]): [number, number] => [u + PIXEL_NOISE * gaussian(random), v + PIXEL_NOISE * gaussian(random)]); // prettier-ignore
 

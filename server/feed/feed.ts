@@ -3,8 +3,7 @@ import { eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { z } from "zod";
 import { planFor, type TabletEvent } from "@/core/job";
-import { readingSigma, slotsFor } from "@/core/setout";
-import { parseQuantity } from "@/core/units";
+import { parseShown, readingSigma, slotsFor } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
 import { hashOf, type Person } from "../auth/session";
 import { db } from "../db/client";
@@ -96,7 +95,7 @@ export function takeFeed(feed: { instrumentId: string; person: Person }, body: z
       if (known.has(eventId(r.id)) || fresh.some((f) => f.id === eventId(r.id))) return { id: r.id, outcome: "known" };
       const slot = slots.find((s) => s.id === r.slot);
       if (!slot) return { id: r.id, outcome: "refused", why: `slot: ${feed.instrumentId} reads ${slots.map((s) => s.id).join(", ") || "nothing on this job"}.` };
-      const parsed = parseQuantity(r.value, slot.quantity, slot.quantity.dimension === "angle" ? "deg" : "mm");
+      const parsed = parseShown(r.value, slot, "mm");
       if (!parsed.ok) return { id: r.id, outcome: "refused", why: `value: ${parsed.problem}${parsed.guess ? ` Meant as ${parsed.guess.text}?` : ""}` };
       fresh.push({ id: eventId(r.id), takenAt: now.toISOString(), body: { kind: "reading", slotId: slot.id, typed: r.value, shown: parsed.value, sigma: readingSigma(instrument, slot, parsed.value), instrumentId: instrument.id } });
       return { id: r.id, outcome: "taken" };

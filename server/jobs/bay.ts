@@ -14,7 +14,15 @@ export function bayOf(job: JobRow, events: readonly JobEvent[]): BenchWorld {
   return events.reduce(
     (world, e) => {
       // Rolled to another place by eye: the same vehicle and floor, the stand about there.
-      if (e.body.kind === "position") return openBay(job.seed, planFor(job.ground, [e]));
+      // What is under its mast comes along.
+      if (e.body.kind === "position")
+        return openBay(
+          job.seed,
+          planFor(
+            job.ground,
+            events.filter((x) => x === e || (x.seq < e.seq && x.body.kind === "move" && !struck.has(x.id))),
+          ),
+        );
       if (struck.has(e.id)) return world;
       if (e.body.kind === "move") return act(world, { id: e.id, kind: "move", move: e.body.move });
       if (e.body.kind === "touch") return act(world, { id: e.id, kind: "touch", touch: e.body.touch });

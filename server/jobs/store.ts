@@ -14,7 +14,7 @@ import {
 import { checkBoard } from "@/core/kit";
 import { FIRST_PLACE } from "@/core/sheet";
 import { happeningName } from "@/core/owed";
-import { nextAct, solveSetOut } from "@/core/setout";
+import { boosterFor, nextAct, outOfReach, solveSetOut } from "@/core/setout";
 import { checkVin } from "@/core/vehicle";
 import type { Person } from "../auth/session";
 import { config } from "../config";
@@ -193,6 +193,8 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
     throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
   const stand = listStands().find((s) => s.id === intake.standId);
   if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
+  for (const { heightMm } of [sheet.placement, ...(sheet.positions ?? []).map((p) => p.placement)])
+    if (boosterFor(stand, heightMm) === undefined) throw new JobRefusal(`Stand: ${outOfReach(stand, heightMm)}`);
   const failed = failedStands().get(stand.id);
   if (failed)
     throw new JobRefusal(`Stand: ${stand.id} failed its zero check (${failed}). Put it right and check it again, or choose another.`); // prettier-ignore

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from "react";
 import { sheetNow } from "@/core/job";
 import type { Candidate } from "@/core/setout";
-import { slotValue } from "@/core/setout";
+import { plainFigure, slotUnit, slotValue } from "@/core/setout";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
@@ -30,6 +30,8 @@ export function Catcher({
   const burst = useBurst();
   const caught = readCaught(text, slot, side, lengths);
   const signed = slot.sides !== undefined;
+  // A side of the vehicle wears its letter; what leans to or fro wears a sign.
+  const keys = slot.sides?.positive.includes("left") ? ["L", "R"] : ["+", "−"];
 
   useEffect(() => {
     // A finger tablet would raise its keyboard over the drawing; only a fine pointer or a keyboard gets the focus.
@@ -86,13 +88,7 @@ export function Catcher({
       if (body.shown === undefined)
         return say(body.error ?? "The instrument does not answer. Read it by eye and type it.");
       const size = Math.abs(body.shown);
-      setText(
-        slot.quantity.dimension === "angle"
-          ? ((size * 180) / Math.PI).toFixed(2)
-          : lengths === "in"
-            ? (size / 25.4).toFixed(2)
-            : size.toFixed(0),
-      );
+      setText(plainFigure(slot, size, lengths));
       setSide(signed ? (body.shown >= 0 ? 1 : -1) : 0);
       input.current?.focus();
     } catch {
@@ -103,7 +99,6 @@ export function Catcher({
   };
 
   if (me.role === "viewer") return <p className="text-soft">You may look; a technician takes the reading.</p>;
-  const unit = slot.quantity.dimension === "angle" ? "°" : lengths;
   return (
     <form
       className="flex w-full flex-col gap-2 md:w-[430px]"
@@ -132,7 +127,7 @@ export function Catcher({
             }}
             className="figure min-h-16 w-full min-w-0 bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk md:text-[56px]"
           />
-          <span className="pl-1 text-2xl text-soft">{unit}</span>
+          <span className="pl-1 text-2xl text-soft">{slotUnit(slot, lengths)}</span>
         </label>
         {signed &&
           ([1, -1] as const).map((s) => (
@@ -144,7 +139,7 @@ export function Catcher({
               onClick={() => setSide(s)}
               className={`min-h-16 min-w-14 rounded-md border-2 text-2xl font-semibold ${side === s ? "border-act bg-act text-on-act" : "border-ink"}`}
             >
-              {slot.quantity.dimension === "angle" ? (s > 0 ? "+" : "−") : s > 0 ? "L" : "R"}
+              {keys[s > 0 ? 0 : 1]}
             </button>
           ))}
         <Button type="submit" look="act" size="large" disabled={caught.kind === "empty"}>

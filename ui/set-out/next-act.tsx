@@ -90,7 +90,12 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
 
   if (next.kind === "move") {
     const words = moveWords(next.move, ground.vehicle, lengths);
-    const heavy = next.move.kind === "crank" ? ground.sheet.cautions.find((c) => c.includes("tether")) : undefined;
+    const heavy =
+      next.move.kind === "booster"
+        ? "Take the board off first; two people lift the mast."
+        : next.move.kind === "crank"
+          ? ground.sheet.cautions.find((c) => c.includes("tether"))
+          : undefined;
     const done: TabletEvent = { kind: "move", move: bare(next.move), rest: next.rest.map(bare) };
     return (
       <NextBar

@@ -1,6 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { Slot } from "@/core/setout";
-import { parseQuantity, type UnitId } from "@/core/units";
+import { parseShown, type Slot } from "@/core/setout";
 
 /** What the typed text amounts to. */
 export type Caught =
@@ -48,8 +47,7 @@ export function useDraft(jobId: string, slotId: string): [string, (text: string)
 export function readCaught(text: string, slot: Slot, side: 1 | -1 | 0, lengths: "mm" | "in"): Caught {
   if (text.trim() === "") return { kind: "empty" };
   const sided = slot.sides ? /^(.*?)\s*([lr])\s*$/i.exec(text) : null;
-  const unit: UnitId = slot.quantity.dimension === "angle" ? "deg" : lengths;
-  const parsed = parseQuantity(sided ? sided[1]! : text, slot.quantity, unit);
+  const parsed = parseShown(sided ? sided[1]! : text, slot, lengths);
   const sign = sided ? (sided[2]!.toLowerCase() === "l" ? 1 : -1) : side;
   const signed = (v: number): number => (slot.sides && sign !== 0 ? sign * Math.abs(v) : v);
   if (!parsed.ok)

@@ -1,0 +1,159 @@
+import {
+  degToRad,
+  formatNumber,
+  formatQuantity,
+  parseQuantity,
+  radToDeg,
+  type Parsed,
+  type UnitId,
+} from "@/core/units";
+import { wantedTilt, type Instrument, type SetOutPlan } from "./plan";
+import type { Slot } from "./slots";
+
+const asIs = { toModel: (v: number) => v, toShown: (v: number) => v };
+const TILT = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
+/** Beyond this many divisions a bubble lies at the end of its tube and says nothing. */
+const BUBBLE_END = 5;
+
+/** What height and tilt of the board are read with: rule and scale, inclinometer, bubbles. */
+export function levelSlots(plan: SetOutPlan): Slot[] {
+  const { sheet, stand, instruments } = plan;
+  const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
+  const height = { dimension: "length", min: 200, max: 3000, expected: sheet.placement.heightMm } as const;
+  const slots: Slot[] = [];
+  if (has("rule"))
+    slots.push({
+      id: "height-rule",
+      name: "board centre above floor",
+      short: "rule",
+      act: "Rule from the floor up to the centre of the board.",
+      hint: "A height laser misreads a glossy floor: lay a card under it.",
+      instrument: "rule",
+      quantity: { name: "the height of the board centre", ...height },
+      seconds: 20,
+      observes: { in: "height" },
+      ...asIs,
+    });
+  if (has("scale"))
+    slots.push({
+      id: "height-scale",
+      name: "height scale on the stand",
+      short: "scale",
+      act: "Read the height scale on the stand.",
+      hint: "Read it at eye level.",
+      instrument: "scale",
+      quantity: { name: "the stand's height scale", ...height, expected: height.expected - stand.scaleOffsetMm },
+      seconds: 10,
+      observes: { in: "height" },
+      toModel: (shown) => shown + stand.scaleOffsetMm,
+      toShown: (model) => model - stand.scaleOffsetMm,
+    });
+  return [...slots, ...(sheet.tolerance.pitchDeg === undefined ? [] : leanSlots(plan)), ...(sheet.tolerance.rollDeg === undefined ? [] : rollSlots(plan))]; // prettier-ignore
+}
+
+function leanSlots(plan: SetOutPlan): Slot[] {
+  const hint = tiltHint(plan, "pitch", ["top away from the car", "top toward the car"]);
+  return [
+    ...kindOf(plan, "inclinometer").map((): Slot => ({
+      id: "tilt-pitch",
+      name: "board lean, front to back",
+      short: "lean",
+      act: "Hold the inclinometer upright on the face of the board.",
+      ...hint,
+      instrument: "inclinometer",
+      quantity: { name: "the lean of the board", ...TILT },
+      seconds: 15,
+      sides: { positive: "top away from the car", negative: "top toward the car" },
+      observes: { in: "pitch" },
+      ...asIs,
+    })),
+    ...kindOf(plan, "bubble").map((i): Slot => bubble(i, {
+      id: "bubble-pitch",
+      name: "bubble along the base",
+      short: "bubble ↕",
+      act: "Read the bubble that lies along the base, in divisions; + is toward the car.",
+      ...hint,
+      // The bubble runs to the high side: with the car's side high, the top leans away from the car.
+      sides: { positive: "toward the car", negative: "away from the car" },
+      observes: { in: "pitch" },
+    })),
+  ]; // prettier-ignore
+}
+
+function rollSlots(plan: SetOutPlan): Slot[] {
+  const hint = tiltHint(plan, "roll", ["vehicle-left end high", "vehicle-right end high"]);
+  return [
+    ...kindOf(plan, "inclinometer").map((): Slot => ({
+      id: "tilt-roll",
+      name: "beam level, side to side",
+      short: "level",
+      act: "Lay the inclinometer along the beam.",
+      ...hint,
+      instrument: "inclinometer",
+      quantity: { name: "the level of the beam", ...TILT },
+      seconds: 15,
+      sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
+      observes: { in: "roll" },
+      ...asIs,
+    })),
+    ...kindOf(plan, "bubble").map((i): Slot => bubble(i, {
+      id: "bubble-roll",
+      name: "bubble along the beam",
+      short: "bubble ↔",
+      act: "Read the bubble on the beam, in divisions from the middle.",
+      ...hint,
+      sides: { positive: "toward vehicle left", negative: "toward vehicle right" },
+      observes: { in: "roll" },
+    })),
+  ]; // prettier-ignore
+}
+
+const kindOf = (plan: SetOutPlan, kind: Instrument["kind"]): Instrument[] =>
+  plan.instruments.filter((i) => i.kind === kind).slice(0, 1);
+
+function bubble(i: Instrument, about: Pick<Slot, "id" | "name" | "short" | "act" | "hint" | "sides" | "observes">): Slot {
+  const divisionRad = i.divisionRad!;
+  return {
+    ...about,
+    instrument: "bubble",
+    quantity: { name: "the bubble", dimension: "angle", min: -BUBBLE_END * divisionRad, max: BUBBLE_END * divisionRad },
+    seconds: 12,
+    divisionRad,
+    ...asIs,
+  };
+} // prettier-ignore
+
+/** Where the board is to stand square to the vehicle's plane: the tilt that is right, or that nobody knows it yet. */
+function tiltHint(plan: SetOutPlan, part: "pitch" | "roll", [more, less]: [string, string]): { hint?: string } {
+  if (plan.sheet.upright !== "vehicle-plane") return {};
+  if (!plan.floorSlopeRad)
+    return { hint: "The board stands square to the vehicle’s plane: measure the floor under Ready, or nobody knows what is right." }; // prettier-ignore
+  const { value } = wantedTilt(plan)[part];
+  return { hint: `Square to the vehicle’s plane it is ${formatQuantity(Math.abs(value), "deg")} ${value >= 0 ? more : less}.` }; // prettier-ignore
+}
+
+/** The unit a slot's figures are typed and shown in. */
+const unitOf = (slot: Pick<Slot, "quantity">, lengths: "mm" | "in"): UnitId =>
+  slot.quantity.dimension === "angle" ? "deg" : lengths;
+
+/** What stands behind a slot's figure: mm, in, °, div. */
+export const slotUnit = (slot: Pick<Slot, "quantity" | "divisionRad">, lengths: "mm" | "in"): string =>
+  slot.divisionRad ? "div" : slot.quantity.dimension === "angle" ? "°" : lengths;
+
+/** A figure as an instrument would show it, without unit or side. */
+export function plainFigure(slot: Pick<Slot, "quantity" | "divisionRad">, size: number, lengths: "mm" | "in"): string {
+  if (slot.divisionRad) return (size / slot.divisionRad).toFixed(1);
+  if (slot.quantity.dimension === "angle") return radToDeg(size).toFixed(2);
+  return lengths === "in" ? (size / 25.4).toFixed(2) : size.toFixed(0);
+}
+
+/** Reads a typed figure as this slot's quantity: lengths and angles with their units, bubbles in divisions. */
+export function parseShown(text: string, slot: Pick<Slot, "quantity" | "divisionRad">, lengths: "mm" | "in"): Parsed {
+  if (!slot.divisionRad) return parseQuantity(text, slot.quantity, unitOf(slot, lengths));
+  const figure = text.trim().replace(/\s*(div|divisions?)$/i, "").replace(",", "."); // prettier-ignore
+  const divisions = /^[+\-−]?\d*\.?\d+$/.test(figure) ? Number(figure.replace("−", "-")) : NaN;
+  if (Number.isNaN(divisions)) return { ok: false, problem: `"${text.trim()}" is not a number of divisions; type one such as 1.5.` }; // prettier-ignore
+  if (Math.abs(divisions) > BUBBLE_END)
+    return { ok: false, problem: `The bubble has ${BUBBLE_END} divisions to each side, not ${formatNumber(Math.abs(divisions), 1)}. At the end of its tube it says nothing: level roughly first.` }; // prettier-ignore
+  return { ok: true, value: divisions * slot.divisionRad, unit: "deg" };
+}
