@@ -73,8 +73,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     rightDeg: finite.min(-3).max(3),
     how: z.enum(["printout", "rolled"]),
   }),
-  /** The board is on its way to another place of the sheet; what was read at the last one stays with that. */
-  z.object({ kind: z.literal("position"), to: id }),
+  /** The board is on its way to another place of the sheet; what was read at the last one stays with that. A board beside needs a stand. */
+  z.object({ kind: z.literal("position"), to: id, standId: id.optional() }),
   /** The board that hangs was checked: the right one, the right way up. The reason is given for a worn one. */
   z.object({ kind: z.literal("board"), code: z.string().max(16), reason: reason.nullable() }),
   z.object({ kind: z.literal("settle") }),

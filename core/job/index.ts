@@ -16,6 +16,15 @@ export {
   type JobEvent,
 } from "./job";
 export { fittedTo, jobOwed, jobRedoneBy, type JobOwed, type JobOwedLine } from "./owed";
+export {
+  allProved,
+  boardsStanding,
+  freeStands,
+  placeWanted,
+  standAt,
+  standUsedAt,
+  type StandingBoard,
+} from "./standing";
 export { planFor, setOutEntries, sheetNow, type JobGround } from "./set-out";
 export { settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";

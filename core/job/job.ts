@@ -75,12 +75,17 @@ export function placeOf(events: readonly JobEvent[]): { id: string; seq: number 
   return last ? { id: last.body.to, seq: last.seq } : { id: FIRST_PLACE, seq: 0 };
 }
 
+/** What was done while the board was at one place; `standId` where another stand than the job's carries it. */
+export type Piece = { place: string; standId: string | null; endSeq: number; events: JobEvent[] };
+
 /** The log cut where the board was sent to another place, each piece with its place. */
-export function piecesOf(events: readonly JobEvent[]): { place: string; events: JobEvent[] }[] {
-  const pieces = [{ place: FIRST_PLACE as string, events: [] as JobEvent[] }];
+export function piecesOf(events: readonly JobEvent[]): Piece[] {
+  const pieces: Piece[] = [{ place: FIRST_PLACE, standId: null, endSeq: 0, events: [] }];
   for (const e of events) {
-    if (e.body.kind === "position") pieces.push({ place: e.body.to, events: [] });
+    if (e.body.kind === "position")
+      pieces.push({ place: e.body.to, standId: e.body.standId ?? null, endSeq: e.seq, events: [] }); // prettier-ignore
     else pieces.at(-1)!.events.push(e);
+    pieces.at(-1)!.endSeq = e.seq;
   }
   return pieces;
 }

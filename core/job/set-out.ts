@@ -14,6 +14,7 @@ import { sheetAt, type Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import type { Intake } from "./events";
+import { boosterBefore, standAt } from "./standing";
 import { eventsOf, lastOf, measuredOf, placeOf, strikes, type JobEvent } from "./job";
 
 /** What a job stands on: its intake and the documents that were in force when it was taken in. */
@@ -22,6 +23,8 @@ export type JobGround = {
   vehicle: Vehicle;
   sheet: Sheet;
   stand: Stand;
+  /** Every stand of the kit that may be used, for sheets with boards beside each other; absent on older jobs. */
+  stands?: Stand[];
   instruments: Instrument[];
   /** The boards of the kit; absent on jobs older than their check. */
   boards?: Board[];
@@ -42,7 +45,7 @@ export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutP
   const plan: SetOutPlan = {
     vehicle: g.vehicle,
     sheet: sheetNow(g, events),
-    stand: withBooster(g.stand, boosterBefore(events)),
+    stand: withBooster(standAt(g, events), boosterBefore(g, events)),
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
@@ -55,15 +58,6 @@ export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutP
     floorSlopeRad: { ahead: floor.slopeAhead, left: floor.slopeLeft },
     ...(floor.correction ? { floorStepMm: floor.correction } : {}),
   };
-}
-
-/** The booster the stand brought along to its present place. */
-function boosterBefore(events: readonly JobEvent[]): string | null {
-  const struck = strikes(events);
-  const { seq } = placeOf(events);
-  const moves = eventsOf(events, "move").filter((e) => e.seq < seq && !struck.has(e.id));
-  const last = moves.findLast((e) => e.body.move.kind === "booster")?.body.move;
-  return last?.kind === "booster" ? last.booster : null;
 }
 
 /** The floor under the vehicle and at the board's place, from the standing floor measurement. */

@@ -103,7 +103,9 @@ export function slipLines(
         ];
       }
       case "position":
-        return [line("run", "Board on its way to", placeName(ground.sheet, b.to))];
+        return [
+          line("run", "Board on its way to", `${placeName(ground.sheet, b.to)}${b.standId ? `, on ${b.standId}` : ""}`),
+        ];
       case "board":
         return [line("run", "Board checked", `${b.code}, arrow up`, { note: b.reason ? `Worn: ${b.reason}` : null, state: b.reason ? "loose" : "settled", strikable: true })]; // prettier-ignore
       case "school":

@@ -2,7 +2,8 @@ import { replayRun } from "@/core/run";
 import type { Sheet } from "@/core/sheet";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
-import { checksOf, eventsOf, runLogOf, standingSettlement, type JobEvent } from "./job";
+import { checksOf, eventsOf, runLogOf, type JobEvent } from "./job";
+import { allProved } from "./standing";
 
 export const STAGES = [
   { n: 1, id: "take-in", name: "Take in" },
@@ -32,7 +33,7 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
     return { id: stage, state, lacks: left === 0 ? null : `${left} of ${items.length} still to check` };
   };
 
-  const settled = standingSettlement(events);
+  const settled = allProved(ground, events);
   const begun = eventsOf(events, "reading").length > 0;
   const wasSettled = eventsOf(events, "settled").length > 0;
   const setOut: StageState = settled

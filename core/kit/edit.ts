@@ -32,6 +32,7 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     { path: "crank.minMm", label: "Crank, lowest", as: "mm" },
     { path: "crank.maxMm", label: "Crank, highest", as: "mm" },
     { path: "crank.mmPerTurn", label: "Crank, each turn", as: "mm" },
+    { path: "crank.playMm", label: "Crank, its play", as: "mm" },
     { path: "footMmPerTurn", label: "Foot, each turn", as: "mm" },
   ],
   instrument: [
@@ -58,6 +59,7 @@ type Joint = { kind?: string; axis?: string };
 /** The fields of one piece: a stand also has its joints, from the floor upward. */
 export function kitFields(kind: KitKind, doc: Record<string, unknown>): KitField[] {
   const joints = kind === "stand" && Array.isArray(doc.joints) ? (doc.joints as Joint[]) : [];
+  const boosters = kind === "stand" && Array.isArray(doc.boosters) ? (doc.boosters as unknown[]) : [];
   return [
     ...KIT_FIELDS[kind],
     ...joints.flatMap((j, i): KitField[] =>
@@ -65,8 +67,16 @@ export function kitFields(kind: KitKind, doc: Record<string, unknown>): KitField
         ? [
             { path: `joints.${i}.xMm`, label: "Pivot, toward the car from the stand’s middle", as: "mm" },
             { path: `joints.${i}.yMm`, label: "Pivot, to the left of it", as: "mm" },
+            { path: `joints.${i}.playMm`, label: "Turning, its play at the end of the beam", as: "mm" },
           ]
-        : [{ path: `joints.${i}.limitMm`, label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, each way`, as: "mm" }],
+        : [
+            { path: `joints.${i}.limitMm`, label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, each way`, as: "mm" },
+            { path: `joints.${i}.playMm`, label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, its play`, as: "mm" },
+          ],
     ),
+    ...boosters.flatMap((_, i): KitField[] => [
+      { path: `boosters.${i}.id`, label: `Booster ${i + 1}: code on it`, as: "text" },
+      { path: `boosters.${i}.addsMm`, label: `Booster ${i + 1}: it adds`, as: "mm" },
+    ]),
   ]; // prettier-ignore
 }

@@ -1,4 +1,4 @@
-import { checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { standAt, checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
@@ -30,6 +30,7 @@ export function buildRecord(
   const solution = solveSetOut(planFor(ground, events), setOutEntries(events));
   const state = new Map(solution.readings.map((r) => [r.id, r]));
   const settled = standingSettlement(events);
+  const standName = (s: { id: string; name: string }): string => `${s.id}, ${s.name}`;
   const run = replayRun(runLogOf(events), sheet.run);
   const hung = standingBoard(events);
   const handed = eventsOf(events, "hand-over").at(-1);
@@ -56,13 +57,13 @@ export function buildRecord(
     ...arrivalOf(events),
     glass: glassOf(ground, events),
     setOut: {
-      stand: `${ground.stand.id}, ${ground.stand.name}`,
+      stand: standName(standAt(ground, events)),
       place: { name: placeName(sheet, placeOf(events).id), ...sheetNow(ground, events).placement },
       earlier: piecesOf(events).slice(0, -1).flatMap((p) => {
         const held = standingSettlement(p.events);
         if (!held) return [];
         const { chance, alongMm, acrossMm, twistRad, heightMm } = held.body;
-        return [{ place: placeName(sheet, p.place), chance, alongMm, acrossMm, twistRad, heightMm, at: held.at, by: who(held) }];
+        return [{ place: placeName(sheet, p.place), stand: p.standId ?? ground.stand.id, chance, alongMm, acrossMm, twistRad, heightMm, at: held.at, by: who(held) }];
       }),
       way: SCHOOLS[solution.plan.school ?? "tapes"].name,
       lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({ name, isSheets, turnDeg: turnRad === null ? null : radToDeg(turnRad), atBoardMm, seen })),

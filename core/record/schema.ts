@@ -115,7 +115,7 @@ export const recordSchema = z.object({
     /** Where the sheet wanted the board at the place it stands at. */
     place: z.object({ name: z.string(), alongMm: z.number(), acrossMm: z.number(), twistDeg: z.number(), heightMm: z.number() }), // prettier-ignore
     /** Places proved before this one, each as it was accepted. */
-    earlier: z.array(z.object({ place: z.string(), chance: z.number(), alongMm: z.number(), acrossMm: z.number(), twistRad: z.number(), heightMm: z.number(), at: time, by: person })), // prettier-ignore
+    earlier: z.array(z.object({ place: z.string(), stand: z.string(), chance: z.number(), alongMm: z.number(), acrossMm: z.number(), twistRad: z.number(), heightMm: z.number(), at: time, by: person })), // prettier-ignore
     /** The accepted position, unless it was disturbed since; errors are actual minus sheet. */
     settled: z
       .object({

@@ -3,8 +3,9 @@ export type Doubt = { field: string; message: string; likely: number | null };
 
 type Expectation = { field: string; min: number; max: number; unit: "mm" | "deg" };
 
+type Part = Partial<Record<string, unknown>>;
 /** The figures of a sheet, as far as they are there: a draft may lack any of them. */
-type Figures = { [K in "placement" | "tolerance" | "board"]?: Partial<Record<string, unknown>> };
+type Figures = { [K in "placement" | "tolerance" | "board"]?: Part } & { positions?: unknown };
 
 /** What boards, bays and tolerances really measure. Tighter than the schema: the schema says possible, this says meant. */
 const EXPECTED: Expectation[] = [
@@ -15,6 +16,8 @@ const EXPECTED: Expectation[] = [
   { field: "tolerance.acrossMm", min: 1.5, max: 120, unit: "mm" },
   { field: "tolerance.heightMm", min: 1.5, max: 80, unit: "mm" },
   { field: "tolerance.twistDeg", min: 0.05, max: 4, unit: "deg" },
+  { field: "tolerance.pitchDeg", min: 0.05, max: 4, unit: "deg" },
+  { field: "tolerance.rollDeg", min: 0.05, max: 4, unit: "deg" },
 ];
 
 const OTHER_UNITS = [
@@ -28,8 +31,16 @@ const OTHER_UNITS = [
  * millimetres, arc minutes or radians for degrees. A figure is doubted when it lies outside what is ever meant.
  */
 export function doubtfulFigures(sheet: Figures): Doubt[] {
+  const places = Array.isArray(sheet.positions) ? (sheet.positions as Figures[]) : [];
+  return [
+    ...doubtsOf(sheet),
+    ...places.flatMap((p, i) => doubtsOf(p ?? {}).map((d) => ({ ...d, field: `positions.${i}.${d.field}` }))),
+  ];
+}
+
+function doubtsOf(sheet: Figures): Doubt[] {
   return EXPECTED.flatMap(({ field, min, max, unit }): Doubt[] => {
-    const [part, name] = field.split(".") as [keyof Figures, string];
+    const [part, name] = field.split(".") as ["placement" | "tolerance" | "board", string];
     const value = sheet[part]?.[name];
     if (typeof value !== "number" || !Number.isFinite(value)) return [];
     if (value >= min && value <= max) return [];

@@ -118,7 +118,16 @@ export const sheetSchema = z
     upright: z.enum(["plumb", "vehicle-plane"]).optional(),
     /** Places after the first, in any number: another offset, another distance, a second board. */
     positions: z
-      .array(z.object({ id, name: say, placement, board: board.optional() }))
+      .array(
+        z.object({
+          id,
+          name: say,
+          placement,
+          board: board.optional(),
+          /** The boards of the places before stay where they stand; another stand carries this one. */
+          beside: z.literal(true).optional(),
+        }),
+      )
       .max(6)
       .optional(),
     /** Half-widths of what is allowed, each side of the placement. */

@@ -20,6 +20,11 @@ const FIELD_NAMES: Record<string, string> = {
   "tolerance.acrossMm": "the tolerance across",
   "tolerance.twistDeg": "the tolerance of twist",
   "tolerance.heightMm": "the tolerance of height",
+  "tolerance.pitchDeg": "the tolerance of lean",
+  "tolerance.rollDeg": "the tolerance of level",
+  upright: "what the board stands square to",
+  ready: "what is checked before",
+  run: "the steps of the routine",
   "board.code": "the board code",
   "board.widthMm": "the board width",
   "board.side": "the side the board hangs on",
@@ -36,5 +41,9 @@ export function fieldName(path: string): string {
   if (step) return `step ${Number(step[1]) + 1}`;
   const item = /^(ready|prove)\.(\d+)/.exec(path);
   if (item) return `item ${Number(item[2]) + 1} of what is checked ${item[1] === "ready" ? "before" : "after"}`;
+  const place = /^positions\.(\d+)/.exec(path);
+  if (place) return `place ${Number(place[1]) + 2} of the board`;
+  const caution = /^cautions\.(\d+)/.exec(path);
+  if (caution) return `caution ${Number(caution[1]) + 1}`;
   return FIELD_NAMES[path] ?? path;
 }

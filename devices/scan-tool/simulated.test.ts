@@ -7,7 +7,8 @@ import { simulatedScanTool, type Cabin } from "./simulated";
 const plan = planOf(0, 0);
 const world = openBay("tool", plan);
 const cabin: Cabin = { ignition: "on", maintained: false, ignitionOnSeconds: 0, connectionsBefore: 0, looksBefore: 0 };
-const tool = (change: Partial<Cabin>) => simulatedScanTool(world, { ...cabin, ...change }, 0);
+const tool = (change: Partial<Cabin>) =>
+  simulatedScanTool([{ name: "first place", world }], { ...cabin, ...change }, 0);
 
 describe("the simulated scan tool", () => {
   it("has a plug that fails about one time in eight, and says what to do", async () => {

@@ -1,4 +1,5 @@
 import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
+import type { RoutineResult } from "@/core/run";
 import type { BenchWorld } from "../bench/world";
 import { learnForwardCamera } from "../vehicle/forward-camera";
 import { DeviceRefusal, type ScanTool } from "./scan-tool";
@@ -16,12 +17,31 @@ export type Cabin = {
   looksBefore: number;
 };
 
+/** The bay with one of the boards that stand in it. */
+export type BesideWorld = { name: string; world: BenchWorld };
+
+/** One answer from all the boards the camera saw: the mean of what they taught, the worst of how well, the first refusal. */
+function together(looks: { name: string; result: RoutineResult }[]): RoutineResult {
+  const mean = (f: (r: RoutineResult) => number): number => looks.reduce((s, l) => s + f(l.result), 0) / looks.length;
+  const refused = looks.find((l) => !l.result.passed);
+  return {
+    passed: !refused,
+    qualityPercent: Math.min(...looks.map((l) => l.result.qualityPercent)),
+    learnedYawDeg: mean((r) => r.learnedYawDeg),
+    learnedPitchDeg: mean((r) => r.learnedPitchDeg),
+    learnedRollDeg: mean((r) => r.learnedRollDeg),
+    reason: refused ? (looks.length > 1 ? `At ${refused.name}: ${refused.result.reason}` : refused.result.reason) : null,
+  };
+} // prettier-ignore
+
 /**
  * A made-up tool on a simulated vehicle: delays, a doubtful plug, a battery that drains, a real picture of the board.
  *
+ * @param boards the bay, once for each board that stands in it
  * @param pace scales every delay; 0 answers at once, for making data
  */
-export function simulatedScanTool(world: BenchWorld, cabin: Cabin, pace = 1): ScanTool {
+export function simulatedScanTool(boards: [...BesideWorld[], BesideWorld], cabin: Cabin, pace = 1): ScanTool {
+  const { world } = boards.at(-1)!;
   const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms * pace));
   const random = (what: string) => randomFrom(seedFrom(`${world.seed}/tool/${what}`));
   const volts = (): number => {
@@ -52,7 +72,7 @@ export function simulatedScanTool(world: BenchWorld, cabin: Cabin, pace = 1): Sc
       if (volts() < 11.8)
         throw new DeviceRefusal("The vehicle refuses: battery too low. Put the maintainer on and wait.");
       await pause(1800);
-      return learnForwardCamera(world, String(cabin.looksBefore));
+      return together(boards.map(({ name, world: w }) => ({ name, result: learnForwardCamera(w, String(cabin.looksBefore)) }))); // prettier-ignore
     },
   };
 }

@@ -1,10 +1,21 @@
-import { checksOf, eventsOf, planFor, runLogOf, scanLogOf, strikes, type JobEvent } from "@/core/job";
+import {
+  boardsStanding,
+  checksOf,
+  eventsOf,
+  placeOf,
+  planFor,
+  runLogOf,
+  scanLogOf,
+  strikes,
+  type JobEvent,
+} from "@/core/job";
 import { replayRun } from "@/core/run";
 import { scanState } from "@/core/scan";
 import { readReadiness } from "@/devices/bench/readiness";
 import type { NetworkState } from "@/devices/vehicle/network";
 import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
-import { simulatedScanTool, type Cabin } from "@/devices/scan-tool/simulated";
+import { placeName } from "@/core/sheet";
+import { simulatedScanTool, type BesideWorld, type Cabin } from "@/devices/scan-tool/simulated";
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
 import type { JobRow } from "./store";
 
@@ -15,14 +26,10 @@ export function bayOf(job: JobRow, events: readonly JobEvent[]): BenchWorld {
     (world, e) => {
       // Rolled to another place by eye: the same vehicle and floor, the stand about there.
       // What is under its mast comes along.
-      if (e.body.kind === "position")
-        return openBay(
-          job.seed,
-          planFor(
-            job.ground,
-            events.filter((x) => x === e || (x.seq < e.seq && x.body.kind === "move" && !struck.has(x.id))),
-          ),
-        );
+      if (e.body.kind === "position") {
+        const before = (x: JobEvent): boolean => x.seq <= e.seq && !struck.has(x.id);
+        return openBay(job.seed, planFor(job.ground, events.filter((x) => before(x) && ["position", "move"].includes(x.body.kind)))); // prettier-ignore
+      }
       if (struck.has(e.id)) return world;
       if (e.body.kind === "move") return act(world, { id: e.id, kind: "move", move: e.body.move });
       if (e.body.kind === "touch") return act(world, { id: e.id, kind: "touch", touch: e.body.touch });
@@ -55,8 +62,21 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1):
     connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed").length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
   };
-  return simulatedScanTool(bayOf(job, events), cabin, pace);
+  return simulatedScanTool(boardsNow(job, events), cabin, pace);
 }
+
+/** The bay as the vehicle sees it: once for each board that stands, the present one last. */
+function boardsNow(job: JobRow, events: readonly JobEvent[]): [...BesideWorld[], BesideWorld] {
+  const { sheet } = job.ground;
+  const standing = boardsStanding(job.ground, events).filter((b) => b.events.length > 0);
+  const beside = standing.slice(0, -1).map((b): BesideWorld => {
+    const own = new Set(b.events.map((e) => e.id));
+    const until = Math.max(...b.events.map((e) => e.seq));
+    const begun = events.findLast((e) => e.body.kind === "position" && e.body.to === b.place && e.seq < until);
+    return { name: placeName(sheet, b.place), world: bayOf(job, events.filter((e) => e.seq <= (begun?.seq ?? 0) || own.has(e.id))) };
+  });
+  return [...beside, { name: placeName(sheet, placeOf(events).id), world: bayOf(job, events) }];
+} // prettier-ignore
 
 /** What the simulated instruments show for a measured readiness item. */
 export function holdReadiness(job: JobRow, events: readonly JobEvent[], itemId: string): Record<string, number> | null {

@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { placeOf, runLogOf, scanLogOf, standingBoard, standingSettlement, type JobEvent } from "@/core/job";
+import { boardsStanding, placeOf, placeWanted, runLogOf, scanLogOf, standingBoard, type JobEvent } from "@/core/job";
 import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
 import { FIRST_PLACE, placeName } from "@/core/sheet";
@@ -74,8 +74,10 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
     case "place": {
       const wanted = currentStep(state, job.ground.sheet.run);
       if (wanted?.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
-      if (placeOf(events).id !== wanted.to || !standingSettlement(events))
+      if (placeOf(events).id !== wanted.to)
         throw new RunRefusal(`Set the board out at ${placeName(job.ground.sheet, wanted.to)} first.`);
+      const loose = boardsStanding(job.ground, events).find((b) => !b.settled);
+      if (loose) throw new RunRefusal(`Set the board out at ${placeName(job.ground.sheet, loose.place)} first.`);
       if (job.ground.boards && !standingBoard(events))
         throw new RunRefusal("Check which board hangs first: scan or type its code.");
       return write({ at: now(), type: "placed", step: command.step });
@@ -106,6 +108,11 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
     case "start": {
       if (scanState(scanLogOf(events), job.ground.vehicle.gateway).gateway === "locked")
         throw new DeviceRefusal("The gateway refuses the routine: sign in under Ready, Scan, then start again.");
+      const wanted = placeWanted(job.ground, state.stepIndex);
+      if (placeOf(events).id !== wanted)
+        throw new RunRefusal(
+          `The board belongs at ${placeName(job.ground.sheet, wanted)} now: set it out there first.`,
+        );
       write({ at: now(), type: "routine-started", step: command.step });
       const result = await tool.runRoutine("forward-camera-static");
       return write({ at: now(), type: "routine-result", step: command.step, result });

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, gt, inArray, max } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import {
+  freeStands,
   intakeSchema,
   planFor,
   setOutEntries,
@@ -122,12 +123,7 @@ export function appendEvents(
         seq += 1;
         const body = e.body.kind === "settle" ? settle(jobId, job.ground) : e.body;
         if (body.kind === "strike") checkStrike(jobId, body.target);
-        if (
-          body.kind === "position" &&
-          body.to !== FIRST_PLACE &&
-          !job.ground.sheet.positions?.some((p) => p.id === body.to)
-        )
-          throw new JobRefusal("The sheet has no such place.");
+        if (body.kind === "position") checkPosition(job.ground, eventsAfter(jobId), body);
         if (body.kind === "board") {
           const finding = checkBoard(
             body.code,
@@ -165,6 +161,16 @@ function settle(jobId: string, ground: JobGround): EventBody {
     throw new JobRefusal("The readings do not prove the board in place. Follow the next act, then settle.");
   return settlement;
 }
+
+/** A place of the sheet, and a stand of its own where the board before it stays. */
+function checkPosition(g: JobGround, events: readonly JobEvent[], { to, standId }: { to: string; standId?: string | undefined }): void {
+  const place = g.sheet.positions?.find((p) => p.id === to);
+  if (!place && to !== FIRST_PLACE) throw new JobRefusal("The sheet has no such place.");
+  const free = freeStands(g, events, to);
+  if (place?.beside && !free.some((s) => s.id === standId))
+    throw new JobRefusal(`Stand: the board before stays, so this one needs another stand: ${free.map((s) => s.id).join(", ") || "there is none in this job's kit"}.`);
+  if (!place?.beside && standId !== undefined) throw new JobRefusal("Stand: this place is set out with the job's own stand.");
+} // prettier-ignore
 
 function checkStrike(jobId: string, target: string): void {
   const event = eventsAfter(jobId).find((e) => e.id === target);
@@ -210,6 +216,7 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
     vehicle,
     sheet,
     stand,
+    stands: listStands().filter((s) => !failedStands().has(s.id)),
     instruments: listInstruments(),
     boards: listBoards(),
     ruleBook: ruleBook(),

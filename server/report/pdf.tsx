@@ -121,9 +121,10 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
           )}
           {setOut.earlier.map((e) => (
             <Text key={e.at}>
-              Before that, at {e.place}: {formatChance(e.chance)} in tolerance; off by {formatNumber(e.alongMm, 1)} mm
-              along, {formatNumber(e.acrossMm, 1)} mm across, {formatNumber(radToDeg(e.twistRad), 2)}° of twist,{" "}
-              {formatNumber(e.heightMm, 1)} mm in height. {clockTime(e.at)} {e.by.initials}
+              Before that, at {e.place}, stand {e.stand}: {formatChance(e.chance)} in tolerance; off by{" "}
+              {formatNumber(e.alongMm, 1)} mm along, {formatNumber(e.acrossMm, 1)} mm across,{" "}
+              {formatNumber(radToDeg(e.twistRad), 2)}° of twist, {formatNumber(e.heightMm, 1)} mm in height.{" "}
+              {clockTime(e.at)} {e.by.initials}
             </Text>
           ))}
           <View style={{ height: 8 }} />

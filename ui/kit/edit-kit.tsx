@@ -30,6 +30,31 @@ export function EditKit({ editing, onClose, write }: Props) {
   );
 }
 
+/** A stand with a booster more or less; what is written of each stands among the fields above. */
+function Boosters({
+  doc,
+  onChange,
+}: {
+  doc: Record<string, unknown>;
+  onChange: (doc: Record<string, unknown>) => void;
+}) {
+  const { boosters, ...rest } = doc;
+  const list = Array.isArray(boosters) ? (boosters as unknown[]) : [];
+  const put = (next: unknown[]): void => onChange(next.length > 0 ? { ...rest, boosters: next } : rest);
+  return (
+    <p className="mt-2 flex gap-2">
+      <Button look="quiet" className="!px-3" disabled={list.length >= 4} onClick={() => put([...list, {}])}>
+        + Booster
+      </Button>
+      {list.length > 0 && (
+        <Button look="quiet" className="!px-3" onClick={() => put(list.slice(0, -1))}>
+          Take the last booster out
+        </Button>
+      )}
+    </p>
+  ); // prettier-ignore
+}
+
 function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void; write: Props["write"] }) {
   const { kind, isNew } = editing;
   const [doc, setDoc] = useState(editing.doc);
@@ -73,6 +98,7 @@ function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void
           ),
         )}
       </div>
+      {kind === "stand" && <Boosters doc={doc} onChange={setDoc} />}
       {message && (
         <p role="alert" className="mt-3 text-lg text-stop">
           {message}

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { placeOf, standingBoard } from "@/core/job";
+import { boardsStanding, freeStands, placeOf, placeWanted, standingBoard, standUsedAt } from "@/core/job";
 import type { RunState } from "@/core/run";
 import { FIRST_PLACE, placeName, type SheetStep } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
@@ -27,8 +27,8 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   const { head, me, ground, events, write } = useJob();
   const router = useRouter();
   /** Sends the board to a place of the sheet; it is set out and proved there like at the first. */
-  const sendTo = (to: string): void => {
-    write({ kind: "position", to });
+  const sendTo = (to: string, standId?: string): void => {
+    write({ kind: "position", to, ...(standId ? { standId } : {}) });
     router.push(`/jobs/${head.id}/set-out`);
   };
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
@@ -82,6 +82,27 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
       );
     case "position": {
       const there = placeOf(events).id === step.to;
+      if (!there && ground.sheet.positions?.find((p) => p.id === step.to)?.beside) {
+        const free = freeStands(ground, events, step.to);
+        return (
+          <NextBar
+            tone={free.length > 0 ? "act" : "stop"}
+            say={step.say}
+            caution={caution}
+            detail={
+              free.length > 0
+                ? "The board before it stays where it is. Which stand carries this one?"
+                : "The board before it stays, and the kit has no other stand that passed its zero check. Put one right under Kit; a new job will have it."
+            }
+          >
+            {free.map((s) => (
+              <Button key={s.id} look="act" size="large" title={s.name} onClick={() => sendTo(step.to, s.id)}>
+                {s.id}
+              </Button>
+            ))}
+          </NextBar>
+        );
+      }
       if (!there)
         return (
           <NextBar
@@ -94,13 +115,12 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
             </Button>
           </NextBar>
         );
-      if (!proved)
+      const loose = boardsStanding(ground, events).find((b) => !b.settled);
+      if (loose && loose.place !== step.to)
+        return <BackTo place={placeName(ground.sheet, loose.place)} onGo={() => sendTo(loose.place, standUsedAt(events, loose.place))} />; // prettier-ignore
+      if (loose)
         return (
-          <NextBar tone="loose" say={`Prove the board at ${placeName(ground.sheet, step.to)} first.`} caution={caution}>
-            <ButtonLink href={`/jobs/${head.id}/set-out`} look="act" size="large">
-              4 Set out
-            </ButtonLink>
-          </NextBar>
+          <Unproved place={placeName(ground.sheet, step.to)} href={`/jobs/${head.id}/set-out`} caution={caution} />
         );
       if (ground.boards && !standingBoard(events)) return <BoardCheck />;
       return (
@@ -127,7 +147,13 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     }
     case "input":
       return <InputStep step={step} busy={busy} command={command} />;
-    case "routine":
+    case "routine": {
+      const wanted = placeWanted(ground, state.stepIndex);
+      const loose = boardsStanding(ground, events).find((b) => !b.settled && b.place !== wanted);
+      const back = placeOf(events).id === wanted ? loose?.place : proved ? wanted : null;
+      if (back) return <BackTo place={placeName(ground.sheet, back)} onGo={() => sendTo(back, standUsedAt(events, back))} />; // prettier-ignore
+      if (placeOf(events).id !== wanted)
+        return <Unproved place={placeName(ground.sheet, placeOf(events).id)} href={`/jobs/${head.id}/set-out`} />;
       return (
         <NextBar
           tone={proved ? "act" : "loose"}
@@ -143,8 +169,30 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
           {big("Start the routine", { type: "start", step: step.id }, "Looking")}
         </NextBar>
       );
+    }
   }
 }
+
+/** A board the routine needs is in doubt, or is not where the routine left it: it is set out there again. */
+const BackTo = ({ place, onGo }: { place: string; onGo: () => void }) => (
+  <NextBar
+    tone="loose"
+    say={`The board belongs at ${place}, and is not proved there.`}
+    detail="Something was touched since it was, or it went elsewhere. Set it out there again."
+  >
+    <Button look="act" size="large" onClick={onGo}>
+      Set it out again
+    </Button>
+  </NextBar>
+);
+
+const Unproved = ({ place, href, caution }: { place: string; href: string; caution?: string | undefined }) => (
+  <NextBar tone="loose" say={`Prove the board at ${place} first.`} caution={caution}>
+    <ButtonLink href={href} look="act" size="large">
+      4 Set out
+    </ButtonLink>
+  </NextBar>
+);
 
 const Stop = ({ command, busy }: Pick<Props, "command" | "busy">) => (
   <Button

@@ -1,6 +1,6 @@
 "use client";
 
-import { runLogOf, standingSettlement } from "@/core/job";
+import { allProved, runLogOf } from "@/core/job";
 import { currentStep, replayRun } from "@/core/run";
 import { formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
@@ -19,7 +19,7 @@ export function Run() {
   const { sheet } = ground;
   const state = replayRun(runLogOf(events), sheet.run);
   const step = currentStep(state, sheet.run);
-  const proved = standingSettlement(events) !== null;
+  const proved = allProved(ground, events);
 
   return (
     <Stage

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState, type ComponentProps } from "react";
-import { placeOf, strikes } from "@/core/job";
+import { boardsStanding, placeOf, standAt, strikes } from "@/core/job";
 import { blindTo, SCHOOLS } from "@/core/setout";
 import { placeName } from "@/core/sheet";
 import { Stage, useStageKeys } from "../bench/bench";
@@ -64,6 +64,7 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
     ["Another reading", "N", another],
     ["Undo", "U", undo],
   ] as const;
+  const beside = boardsStanding(ground, events).slice(0, -1);
   const school = judged.solution.plan.school ?? "tapes";
   const blind = blindTo(judged.solution);
   return (
@@ -76,6 +77,11 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
         <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
           <span className="text-soft">Place {ground.sheet.positions.findIndex((p) => p.id === placeOf(events).id) + 2} of {ground.sheet.positions.length + 1}:</span>{" "}
           <b className="font-semibold">{placeName(ground.sheet, placeOf(events).id)}</b>
+          {beside.length > 0 && (
+            <span className="text-soft">
+              , on {standAt(ground, events).id}; {beside.map((b) => `${placeName(ground.sheet, b.place)} stays on ${b.standId}${b.settled ? "" : ", in doubt"}`).join("; ")}
+            </span>
+          )}
         </p>
       )}
       {blind && (

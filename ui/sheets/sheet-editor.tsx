@@ -6,6 +6,7 @@ import { DATUM_NAMES } from "@/core/vehicle";
 import { DraftEditor, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField } from "../book/fields";
 import { CheckList } from "./check-list";
+import { CautionList, PlaceList } from "./place-list";
 import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
 
@@ -30,6 +31,11 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: { id:
             <NumberField label="± across" unit="mm" {...at("tolerance.acrossMm")} />
             <NumberField label="± twist" unit="°" {...at("tolerance.twistDeg")} />
             <NumberField label="± height" unit="mm" {...at("tolerance.heightMm")} />
+            <NumberField label="± lean, if asked for" unit="°" {...at("tolerance.pitchDeg")} />
+            <NumberField label="± level, if asked for" unit="°" {...at("tolerance.rollDeg")} />
+            <div className="col-span-2">
+              <ChoiceField label="The board stands" choices={[["plumb", "Plumb and level"], ["vehicle-plane", "Square to the vehicle’s plane"]]} {...at("upright")} value={at("upright").value ?? "plumb"} onChange={(v) => change("upright", v === "plumb" ? undefined : v)} />
+            </div>
           </div>
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
             <TextField label="Board code" {...at("board.code")} />
@@ -39,8 +45,10 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: { id:
             <TextField label="Source: whose information" {...at("source.name")} />
             <TextField label="Source: its date, year-month-day" {...at("source.date")} />
           </div>
+          <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
           <SetField label="For these vehicles" choices={vehicles.map((v) => [v.id, v.name])} {...at("appliesTo.vehicles")} />
           <SetField label="Owed after" choices={(Object.keys(EVENTS) as EventId[]).map((e) => [e, EVENTS[e]])} {...at("appliesTo.after")} />
+          <CautionList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
           <CheckList stage="ready" doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
           <StepList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
           <CheckList stage="prove" doc={doc} problems={problems} readOnly={readOnly} onChange={change} />

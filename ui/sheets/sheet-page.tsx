@@ -25,7 +25,8 @@ export function SheetPage(page: DocumentPage<Sheet>) {
           facts={[
             ["Owed after", s.appliesTo.after.map((e) => EVENTS[e]).join(", ")],
             ["Board", `${s.board.code}, ${formatNumber(s.board.widthMm)} mm wide${s.board.side ? `, vehicle ${s.board.side}` : ""}${s.board.version ? `, version ${s.board.version}` : ""}`],
-            ...(s.positions ? ([["Then also at", <Numbered key="o" items={s.positions.map((p) => `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${formatNumber(p.placement.heightMm)} up${p.board ? `, board ${p.board.code}` : ""}`)} />]] as [string, ReactNode][]) : []),
+            ...(s.tolerance.pitchDeg !== undefined || s.tolerance.rollDeg !== undefined ? ([["Upright", `${s.upright === "vehicle-plane" ? "square to the vehicle’s plane" : "plumb and level"}${s.tolerance.pitchDeg === undefined ? "" : `, lean ± ${formatNumber(s.tolerance.pitchDeg, 2)}°`}${s.tolerance.rollDeg === undefined ? "" : `, level ± ${formatNumber(s.tolerance.rollDeg, 2)}°`}`]] as [string, ReactNode][]) : []),
+            ...(s.positions ? ([["Then also at", <Numbered key="o" items={s.positions.map((p) => `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${formatNumber(p.placement.heightMm)} up${p.board ? `, board ${p.board.code}` : ""}${p.beside ? ", beside the one before" : ""}`)} />]] as [string, ReactNode][]) : []),
             ["Cautions", <Numbered key="c" items={s.cautions} />],
             ["Ready", <Numbered key="r" items={s.ready.map((i) => i.ask)} />],
             ["Run", <Numbered key="s" items={s.run.map((i) => i.say)} />],

@@ -1,0 +1,80 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { boardsStanding, planFor, standAt, type EventBody } from "@/core/job";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { technician } from "@/demo/technician";
+import { INES, openTestShop } from "@/tests/shop-database";
+import { buildRecord } from "@/core/record";
+import { commandRun, type RunCommand } from "./run";
+import { appendEvents, eventsAfter, findJob, JobRefusal, type JobRow } from "./store";
+
+beforeAll(() => openTestShop());
+
+const INTAKE = {
+  vin: madeUpVin("0AVSND3E6S410031"), vinReason: null, vehicleId: "ardvale-sandling", happenings: [{ event: "camera-touched", place: "windshield" }],
+  sheetId: "sandling-forward-pair", sheetVersion: 1, standId: "S-2", customer: "Marrow Isle Car Hire", plate: "", order: "", rearToeDeg: null, answers: {}, complaint: "",
+}; // prettier-ignore
+
+/** A job whose first board is set and checked, on its way through the routine. */
+async function begun(seed: string) {
+  const t = technician(INES, new Date(Date.now() - 3600_000).toISOString());
+  t.open(INTAKE, seed);
+  const job = (): JobRow => findJob(t.jobId)!;
+  const events = () => eventsAfter(t.jobId);
+  const say = (body: EventBody): void => void appendEvents(t.jobId, job().head, [{ id: `x${job().head}-${seed}`, takenAt: new Date().toISOString(), body }], INES); // prettier-ignore
+  const setOut = (code: string): void => {
+    t.follow((j) => j.next.kind === "settle");
+    t.write({ kind: "settle" });
+    say({ kind: "board", code, reason: null });
+  };
+  const command = (c: RunCommand) => commandRun(t.jobId, 0, c, INES);
+  /** The plug fails now and then. */
+  const connect = async (): Promise<void> => {
+    for (let n = 0; n < 5 && !events().some((e) => e.body.kind === "run" && e.body.event.type === "connected"); n++) await command({ type: "connect" }); // prettier-ignore
+  };
+  setOut("HQ-14");
+  await connect();
+  await command({ type: "ignition", step: "ign-on", to: "on" });
+  return { job, events, say, setOut, command };
+}
+
+describe("two boards at once", () => {
+  it("the second stand carries its own, the first stays proved, and the vehicle sees both", async () => {
+    const { job, events, say, setOut, command } = await begun("pair-a");
+    for (const standId of [undefined, "S-2", "S-9"])
+      expect(() => say({ kind: "position", to: "left", standId })).toThrow(/another stand: S-1, S-3/);
+    await expect(command({ type: "place", step: "to-left" })).rejects.toThrow(
+      /Set the board out at the left place first/,
+    );
+    say({ kind: "position", to: "left", standId: "S-1" });
+    expect(standAt(job().ground, events()).id).toBe("S-1");
+    expect(planFor(job().ground, events()).sheet.placement.acrossMm).toBe(1180);
+    expect(boardsStanding(job().ground, events()).map((b) => [b.place, b.standId, b.settled !== null])).toEqual([["first", "S-2", true], ["left", "S-1", false]]); // prettier-ignore
+    setOut("HQ-17");
+    await command({ type: "place", step: "to-left" });
+    await command({ type: "start", step: "learn" });
+    expect(events().at(-1)!.body).toMatchObject({ event: { type: "routine-result", result: { passed: true } } });
+    const record = buildRecord(1, job().ground, events(), true);
+    expect(record.setOut).toMatchObject({ stand: expect.stringMatching(/^S-1/), place: { name: "the left place" }, earlier: [{ place: "first place", stand: "S-2" }] }); // prettier-ignore
+  }, 30_000);
+
+  it("a car that moved puts both in doubt; the routine waits until both are proved again", async () => {
+    const { job, events, say, setOut, command } = await begun("pair-b");
+    say({ kind: "position", to: "left", standId: "S-1" });
+    setOut("HQ-17");
+    await command({ type: "place", step: "to-left" });
+    // Cranked at the second stand: the first knows nothing of it.
+    say({ kind: "touch", touch: "cranked" });
+    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([true, false]);
+    say({ kind: "touch", touch: "moved-car" });
+    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([false, false]);
+    say({ kind: "position", to: "first" });
+    setOut("HQ-14");
+    await expect(command({ type: "start", step: "learn" })).rejects.toThrow(/belongs at the left place now/);
+    expect(() => say({ kind: "position", to: "first", standId: "S-1" })).toThrow(JobRefusal);
+    say({ kind: "position", to: "left", standId: "S-1" });
+    setOut("HQ-17");
+    expect(boardsStanding(job().ground, events()).every((b) => b.settled)).toBe(true);
+    await command({ type: "start", step: "learn" });
+    expect(events().at(-1)!.body).toMatchObject({ event: { type: "routine-result", result: { passed: true } } });
+  }, 30_000);
+});
