@@ -1,10 +1,16 @@
 /** One place where two documents differ, as a path and both sides in words. */
 export type Difference = { path: string; before: string; after: string };
 
-const words = (value: unknown): string =>
-  value === undefined ? "–" : typeof value === "string" ? value : JSON.stringify(value);
-
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === "object" && v !== null && !Array.isArray(v);
+
+/** A value as one reads it: a thing by its fields, a list by its members. */
+const words = (value: unknown): string => {
+  if (value === undefined) return "–";
+  if (typeof value === "string") return value;
+  if (Array.isArray(value)) return value.length === 0 ? "none" : value.map(words).join("; ");
+  if (isRecord(value)) return Object.entries(value).map(([k, v]) => `${k} ${words(v)}`).join(", "); // prettier-ignore
+  return JSON.stringify(value);
+};
 
 /**
  * What changed from one version of a document to the next, leaf by leaf, in the order of the newer one. Lists of things

@@ -1,3 +1,4 @@
+export { plainMessage, problemsIn } from "./issues";
 export { differences, type Difference } from "./difference";
 
 /** What is wrong with a field of a document, and what to do. */

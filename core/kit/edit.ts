@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import type { Problem } from "@/core/book";
+import { problemsIn, type Problem } from "@/core/book";
 import { standSchema } from "@/core/setout/stand-schema";
 import { boardSchema } from "./board";
 import { instrumentSchema } from "./schema";
@@ -51,7 +51,7 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
 /** What keeps a piece of kit from being written down as it stands. */
 export function kitProblems(kind: KitKind, doc: unknown): Problem[] {
   const parsed = SCHEMAS[kind].safeParse(doc);
-  return parsed.success ? [] : parsed.error.issues.map((i) => ({ field: i.path.join("."), message: `${i.message}.` }));
+  return parsed.success ? [] : problemsIn(parsed.error, kind);
 }
 
 type Joint = { kind?: string; axis?: string };

@@ -1,4 +1,4 @@
-import type { Problem } from "@/core/book";
+import { problemsIn, type Problem } from "@/core/book";
 import type { SystemId } from "./names";
 import { SYSTEMS } from "./names";
 import type { OwedLine } from "./owed";
@@ -18,7 +18,7 @@ export function ruleBookProblems(
 ): { book: RuleBook; problems: [] } | { book: null; problems: Problem[] } {
   const parsed = ruleBookSchema.safeParse(json);
   if (!parsed.success)
-    return { book: null, problems: parsed.error.issues.map((i) => ({ field: i.path.join(".") || "rule book", message: i.message })) }; // prettier-ignore
+    return { book: null, problems: problemsIn(parsed.error, "rule book") };
   try {
     planOwed(everyLine(), parsed.data);
   } catch (error) {

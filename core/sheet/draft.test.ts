@@ -90,6 +90,35 @@ describe("a sheet on its way", () => {
   });
 });
 
+describe("what the schema refuses", () => {
+  it.each([
+    [(s: Draft) => delete s.title, "title", "is missing."],
+    [(s: Draft) => (s.reason = ""), "reason", "is too short; at least 3 characters."],
+    [(s: Draft) => ((s.placement as Draft).twistDeg = 50), "placement.twistDeg", "is too much; at most 45."],
+    [(s: Draft) => (s.run = []), "run", "needs at least 1."],
+    [(s: Draft) => (s.datum = "roof"), "datum", "must be one of centreline, rear-axle-normal, thrust."],
+    [(s: Draft) => ((s.source as Draft).date = "last May"), "source.date", "must be a date such as 2026-11-03."],
+    [(s: Draft) => ((s.board as Draft).widthMm = "wide"), "board.widthMm", "must be a number."],
+    [
+      (s: Draft) => (s.upright = "vehicle-plane"),
+      "tolerance.pitchDeg",
+      "is needed: the board is to stand square to the vehicle's plane.",
+    ],
+    [
+      (s: Draft) =>
+        (s.positions = [
+          { id: "b", name: "by", placement: { alongMm: 2.6, acrossMm: 0, twistDeg: 0, heightMm: 1245 } },
+        ]),
+      "positions.0.placement.alongMm",
+      "2.6 mm cannot be meant; it lies between 600 and 9000 mm. Typed in metres? That would be 2600 mm.",
+    ],
+  ] as [(s: Draft) => unknown, string, string][])("is said in plain words (%#)", (change, field, message) => {
+    const draft = structuredClone(SHEETS[0]!) as unknown as Draft;
+    change(draft);
+    expect(draftProblems(draft)).toContainEqual({ field, message });
+  });
+});
+
 describe("what changed between versions", () => {
   it("names each leaf by its path, both sides in words", () => {
     const next = structuredClone(SHEETS[0]!);
@@ -115,6 +144,15 @@ describe("what changed between versions", () => {
     const turned = structuredClone(SHEETS[0]!);
     turned.ready.reverse();
     expect(differences(SHEETS[0], turned).map((d) => d.path)).toEqual(["ready"]);
+  });
+  it("reads a new list of things in words, not as a line of code", () => {
+    const added = structuredClone(SHEETS[0]!);
+    added.positions = [{ id: "far", name: "the far place", placement: { ...added.placement, alongMm: 3900 } }];
+    const [only] = differences(SHEETS[0], added);
+    expect(only).toMatchObject({ path: "positions", before: "–" });
+    expect(only!.after).toBe(
+      "id far, name the far place, placement alongMm 3900, acrossMm 0, twistDeg 0, heightMm 1245",
+    );
   });
   it("is empty exactly for equal documents", () => {
     fc.assert(

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { eventIdSchema } from "@/core/owed/schema";
-import type { Draft, Problem } from "@/core/book";
+import { problemsIn, type Draft, type Problem } from "@/core/book";
 import { FIRST_PLACE } from "./places";
 import { doubtfulFigures } from "./magnitude";
 
@@ -200,8 +200,7 @@ export type SheetStep = Sheet["run"][number];
 /** The sheet's published JSON Schema (draft 2020-12). */
 export const sheetJsonSchema = (): object => z.toJSONSchema(sheetSchema);
 
-const problemsOf = (error: z.ZodError): Problem[] =>
-  error.issues.map((i) => ({ field: i.path.join(".") || "sheet", message: i.message }));
+const problemsOf = (error: z.ZodError): Problem[] => problemsIn(error, "sheet");
 
 /** Reads a sheet, or says which field is wrong and how: "tolerance.alongMm: ...". */
 export function readSheet(json: unknown): { ok: true; sheet: Sheet } | { ok: false; problems: string[] } {

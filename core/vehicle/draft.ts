@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Draft, Problem } from "@/core/book";
+import { plainMessage, type Draft, type Problem } from "@/core/book";
 import { vehicleSchema, type Vehicle } from "./schema";
 
 const UNITS = [
@@ -44,16 +44,8 @@ function contradictions(v: Vehicle): Problem[] {
   return found.filter(([wrong]) => wrong).map(([, field, message]) => ({ field, message }));
 }
 
-/** The schema's own message, but a figure out of bounds in words. */
-const wordsOf = (i: z.core.$ZodIssue): string =>
-  i.code === "too_small" && i.origin === "number"
-    ? `is too little; at least ${String(i.minimum)}.`
-    : i.code === "too_big" && i.origin === "number"
-      ? `is too much; at most ${String(i.maximum)}.`
-      : `${i.message}.`;
-
 const problemsOf = (doc: unknown, error: z.ZodError): Problem[] =>
-  error.issues.map((i) => ({ field: i.path.join(".") || "vehicle", message: `${wordsOf(i)}${likely(doc, i.path)}` }));
+  error.issues.map((i) => ({ field: i.path.join(".") || "vehicle", message: `${plainMessage(i)}${likely(doc, i.path)}` }));
 
 /** Everything that keeps a draft from being checked. The second person's own signature is not asked for here. */
 export function vehicleProblems(draft: Draft): Problem[] {

@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import { eq } from "drizzle-orm";
 import Papa from "papaparse";
 import { z } from "zod";
+import { plainMessage } from "@/core/book";
 import { planFor, type TabletEvent } from "@/core/job";
 import { parseShown, readingSigma, slotsFor } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
@@ -67,7 +68,7 @@ export function parseFeed(text: string, type: string): z.infer<typeof bodySchema
   const parsed = bodySchema.safeParse(json);
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
-  throw new FeedRefusal(`${issue!.path.join(".") || "body"}: ${issue!.message}`);
+  throw new FeedRefusal(`${issue!.path.join(".") || "body"}: ${plainMessage(issue!)}`);
 }
 
 export type FeedAnswer = { id: string; outcome: "taken" | "known" | "refused"; why?: string };

@@ -1,6 +1,7 @@
 "use server";
 
 import { ZodError } from "zod";
+import { plainMessage } from "@/core/book";
 import { WRITERS } from "../auth/guard";
 import { currentPerson } from "../auth/session";
 import { JobRefusal, takeIn } from "./store";
@@ -19,7 +20,7 @@ export async function takeInVehicle(input: unknown): Promise<TakeInAnswer> {
   } catch (error) {
     if (error instanceof JobRefusal) return { message: error.message };
     if (error instanceof ZodError)
-      return { message: error.issues.map((i) => `${i.path.join(".")}: ${i.message}`).join(" ") };
+      return { message: error.issues.map((i) => `${i.path.join(".")}: ${plainMessage(i)}`).join(" ") };
     throw error;
   }
 }

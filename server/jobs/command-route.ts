@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { plainMessage } from "@/core/book";
 import type { JobEvent } from "@/core/job";
 import { allow, problem, WRITERS } from "../auth/guard";
 import type { Person } from "../auth/session";
@@ -19,7 +20,7 @@ export const commandRoute =
     const body = z
       .object({ after: z.number().int().min(0), command: schema })
       .safeParse(await request.json().catch(() => null));
-    if (!body.success) return problem(400, `${body.error.issues[0]?.path.join(".")}: ${body.error.issues[0]?.message}`);
+    if (!body.success) return problem(400, `${body.error.issues[0]!.path.join(".")}: ${plainMessage(body.error.issues[0]!)}`);
     try {
       return Response.json({
         events: await carryOut((await params).id, body.data.after, body.data.command, who.person),

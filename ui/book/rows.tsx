@@ -6,6 +6,7 @@ import type { ReactNode } from "react";
 export function Rows<T>({
   items,
   name,
+  from = 1,
   keyOf,
   problemAt,
   readOnly,
@@ -15,6 +16,8 @@ export function Rows<T>({
   items: T[];
   /** What one row is called: "step", "item". */
   name: string;
+  /** The number of the first row. */
+  from?: number;
   keyOf: (item: T, i: number) => string | number;
   problemAt: (i: number) => string | null;
   readOnly: boolean;
@@ -27,14 +30,14 @@ export function Rows<T>({
         const problem = problemAt(i);
         return (
           <li key={keyOf(item, i)} className={`flex flex-wrap items-center gap-2 border-l-4 bg-sheet px-3 py-2 ${problem ? "border-stop" : "border-hairline"}`}>
-            <span className="figure w-7 text-lg text-soft">{i + 1}</span>
+            <span className="figure w-7 text-lg text-soft">{i + from}</span>
             {children(item, i)}
             {!readOnly && (
               <span className="flex">
-                <button type="button" aria-label={`Move ${name} ${i + 1} up`} disabled={i === 0} onClick={() => onChange([...items.slice(0, i - 1), item, items[i - 1]!, ...items.slice(i + 1)])} className="min-h-12 min-w-10 rounded-md hover:bg-wash disabled:opacity-30">
+                <button type="button" aria-label={`Move ${name} ${i + from} up`} disabled={i === 0} onClick={() => onChange([...items.slice(0, i - 1), item, items[i - 1]!, ...items.slice(i + 1)])} className="min-h-12 min-w-10 rounded-md hover:bg-wash disabled:opacity-30">
                   ↑
                 </button>
-                <button type="button" aria-label={`Take ${name} ${i + 1} out`} onClick={() => onChange(items.filter((_, k) => k !== i))} className="min-h-12 min-w-10 rounded-md hover:bg-wash">
+                <button type="button" aria-label={`Take ${name} ${i + from} out`} onClick={() => onChange(items.filter((_, k) => k !== i))} className="min-h-12 min-w-10 rounded-md hover:bg-wash">
                   ×
                 </button>
               </span>
@@ -50,8 +53,8 @@ export function Rows<T>({
 const LINE = "min-h-12 border-b border-ink bg-transparent px-1 text-base outline-none focus:border-act";
 
 /** A line of text in a row. */
-export const RowText = ({ label, value, readOnly, onChange, className = "flex-1" }: { label: string; value: string; readOnly: boolean; onChange: (text: string) => void; className?: string }) => (
-  <input aria-label={label} title={label} value={value} readOnly={readOnly} onChange={(e) => onChange(e.target.value)} className={`${LINE} min-w-48 ${className}`} />
+export const RowText = ({ label, value, readOnly, onChange, hint, className = "flex-1" }: { label: string; value: string; hint?: string; readOnly: boolean; onChange: (text: string) => void; className?: string }) => (
+  <input aria-label={label} title={label} placeholder={hint} value={value} readOnly={readOnly} onChange={(e) => onChange(e.target.value)} className={`${LINE} min-w-48 placeholder:font-normal placeholder:text-soft ${className}`} />
 ); // prettier-ignore
 
 /** A figure in a row, with its name before it. */

@@ -14,11 +14,13 @@ export type Gauged = {
 const within = (v: number): number => Math.min(98, Math.max(2, v));
 
 /** The figure large, and a rule on which the allowed band, the error and its 95 % spread lie. */
-export function Gauge({ g, lengths }: { g: Gauged; lengths: "mm" | "in" }) {
-  const known = g.error !== null && g.sigma < 6 * g.half;
+export function Gauge({ g, lengths, crowded }: { g: Gauged; lengths: "mm" | "in"; crowded: boolean }) {
+  const known = g.error !== null && g.sigma < 3 * g.half;
   const error = g.error ?? 0;
   const figure = !known ? "?" : g.angle ? `${formatNumber(Math.abs(radToDeg(error)), 2)}°` : lengths === "in" ? formatLength(Math.abs(error), "in") : formatNumber(Math.abs(error), Math.abs(error) < 9.95 ? 1 : 0); // prettier-ignore
-  const allowed = g.angle ? `± ${formatNumber(radToDeg(g.half), 2)}°` : `± ${formatLength(g.half, lengths)}`;
+  const allowed = g.angle
+    ? `± ${formatNumber(radToDeg(g.half), 2)}°`
+    : `± ${formatLength(g.half, lengths).replace(/\u00a0(mm|in)$/, "")}`; // its unit stands in the top bar
   const outside = known && Math.abs(error) > g.half;
   // The rule runs over two and a half tolerances each side.
   const at = (v: number): number => within(50 + (20 * v) / g.half);
@@ -30,9 +32,15 @@ export function Gauge({ g, lengths }: { g: Gauged; lengths: "mm" | "in" }) {
         <span className="truncate">{g.name}</span>
         <span className="figure hidden sm:inline">{allowed}</span>
       </p>
-      <p className="flex items-baseline gap-1.5 overflow-hidden whitespace-nowrap" style={{ color: tone }}>
-        <span className="figure text-2xl font-semibold leading-tight sm:text-[32px]">{figure}</span>
-        <span className="truncate text-sm leading-tight text-soft">
+      <p className="flex items-baseline gap-1 overflow-hidden whitespace-nowrap" style={{ color: tone }}>
+        <span
+          className={`figure text-2xl font-semibold leading-tight ${crowded ? "sm:text-[24px]" : "sm:text-[32px]"}`}
+        >
+          {figure}
+        </span>
+        <span
+          className={`text-soft ${crowded ? "self-center whitespace-normal text-xs leading-none" : "truncate text-sm leading-tight"}`}
+        >
           {known && /[1-9]/.test(figure) ? g.words[error > 0 ? 0 : 1] : ""}
         </span>
       </p>

@@ -163,6 +163,8 @@ function shiftWords({ solution: { shifted } }: Judged): string {
 
 /** The readings that change most, as they will be when the move is right; first those the technician has just taken. */
 function rightWhen(judged: Judged, move: ProposedMove, lengths: "mm" | "in"): string {
+  // With another booster the scale means something else, and nothing may have been read yet.
+  if (move.kind === "booster") return "";
   const now = predictedReadings(judged.solution);
   const taken = new Set(judged.solution.readings.map((r) => r.slotId));
   const telling = move.predicted

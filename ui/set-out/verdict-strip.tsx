@@ -49,7 +49,7 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
   ];
   return (
     <section aria-label="Verdict" className="flex flex-col gap-2 border-b border-hairline px-3 py-2 sm:flex-row sm:items-center sm:gap-5">
-      <div className="flex shrink-0 items-center gap-3 sm:w-[168px]">
+      <div className="flex shrink-0 items-center gap-3 sm:w-[164px]">
         <Mark state={suspect ? "loose" : mark} size={26} />
         <div className="flex items-baseline gap-3 sm:block">
           <p className={`text-3xl font-semibold leading-none sm:text-[34px] ${suspect ? "text-loose" : tone}`} data-verdict={verdict.kind}>
@@ -59,13 +59,13 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
             <span className="figure text-base text-ink" data-chance="">
               {formatChance(verdict.chance)}
             </span>{" "}
-            <span className="sm:block">{WHY[verdict.why]}</span>
+            <span className="sm:block">{s.readings.length === 0 ? "nothing read yet" : WHY[verdict.why]}</span>
           </p>
         </div>
       </div>
-      <div className="grid flex-1 grid-cols-2 gap-x-4 gap-y-1 sm:flex sm:gap-5">
+      <div className={`grid min-w-0 flex-1 grid-cols-2 gap-x-4 gap-y-1 sm:flex ${gauges.length > 4 ? "sm:gap-3" : "sm:gap-5"}`}>
         {gauges.map((g) => (
-          <Gauge key={g.name} g={g} lengths={lengths} />
+          <Gauge key={g.name} g={g} lengths={lengths} crowded={gauges.length > 4} />
         ))}
       </div>
     </section>

@@ -33,7 +33,7 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
   return (
     <section aria-label="Further places">
       <h2 className="mb-1 text-sm font-semibold text-soft">Further places of the board</h2>
-      <Rows items={places} name="place" keyOf={(p) => p.id} readOnly={readOnly} onChange={put} problemAt={(i) => problems.find((p) => p.field.startsWith(`positions.${i}.`) || p.field === `positions.${i}`)?.message ?? null}>
+      <Rows items={places} name="place" from={2} keyOf={(p) => p.id} readOnly={readOnly} onChange={put} problemAt={(i) => problems.find((p) => p.field.startsWith(`positions.${i}.`) || p.field === `positions.${i}`)?.message ?? null}>
         {(place, i) => {
           const patch = (change: Partial<Place>): void => put(places.map((p, k) => (k === i ? { ...p, ...change } : p)));
           const { board, beside, ...alone } = place;
@@ -46,7 +46,7 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
           const label = (what: string): string => `Place ${i + 2}: ${what}`;
           return (
             <span className="flex min-w-0 flex-1 flex-col gap-1">
-              <RowText label={label("what it is called")} value={place.name ?? ""} readOnly={readOnly} onChange={(name) => patch({ name })} className="font-semibold" />
+              <RowText label={label("what it is called")} value={place.name ?? ""} readOnly={readOnly} onChange={(name) => patch({ name })} hint="what this place is called" className="font-semibold" />
               <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
                 {FIGURES.map(([field, name]) => (
                   <RowNumber key={field} label={label(name)} name={name} value={place.placement?.[field]} readOnly={readOnly} onChange={(v) => patch({ placement: { ...place.placement, [field]: v } })} />

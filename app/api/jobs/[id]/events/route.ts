@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { plainMessage } from "@/core/book";
 import { tabletEventSchema } from "@/core/job";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
 import { appendEvents, eventsAfter, findJob, JobRefusal, seen } from "@/server/jobs/store";
@@ -29,7 +30,7 @@ export async function POST(request: Request, { params }: Context) {
   const batch = batchSchema.safeParse(await request.json().catch(() => null));
   if (!batch.success) {
     const [issue] = batch.error.issues;
-    return problem(400, `${issue?.path.join(".") || "request"}: ${issue?.message ?? "not understood"}`);
+    return problem(400, `${issue?.path.join(".") || "request"}: ${issue ? plainMessage(issue) : "not understood"}`);
   }
   try {
     const result = appendEvents(id, batch.data.baseSeq, batch.data.events, who.person);
