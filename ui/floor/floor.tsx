@@ -1,22 +1,29 @@
 "use client";
 
 import { useEffect, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
-import { datumLine, type Judged } from "@/core/setout";
+import { datumLine, type Judged, type PlanPose } from "@/core/setout";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES, vehiclePoints } from "@/core/vehicle";
 import { fitView, magnification, type Place } from "./geometry";
 import { Ellipse, Grid, Label, Line, StandPlan, Target, TWO_D_95, VehiclePlan } from "./shapes";
 import { Tapes } from "./tapes";
 
+const BUTTONS_PX = 56;
+
+type Beside = { name: string; pose: PlanPose; halfMm: number; boardMm: number; proved: boolean };
+
 /** The floor, to scale: vehicle, datum, target, stand, tapes. Drag to pan, wheel or pinch to zoom. */
 export function Floor({
   judged,
   armedSlot,
   onArm,
+  beside = [],
 }: {
   judged: Judged;
   armedSlot: string | null;
   onArm: (slotId: string) => void;
+  /** Boards that stand beside this one, drawn where they belong. */
+  beside?: Beside[];
 }) {
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
@@ -39,13 +46,18 @@ export function Floor({
   const s = judged.solution;
   const { vehicle, stand, sheet } = s.plan;
   const front = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
+  const boards = [
+    { yMm: s.target.pose.yMm, halfMm: stand.beamHalfMm },
+    ...beside.map((b) => ({ yMm: b.pose.yMm, halfMm: b.halfMm })),
+  ];
   const extent = {
     minX: front - vehicle.lengthMm - 250,
     maxX: s.target.pose.xMm + 650,
-    minY: -Math.max(vehicle.widthMm / 2, stand.beamHalfMm) - 420,
-    maxY: Math.max(vehicle.widthMm / 2, stand.beamHalfMm) + 420,
+    minY: Math.min(-vehicle.widthMm / 2, ...boards.map((b) => b.yMm - b.halfMm)) - 420,
+    maxY: Math.max(vehicle.widthMm / 2, ...boards.map((b) => b.yMm + b.halfMm)) + 420,
   };
-  const view = fitView(extent, size.width, size.height, zoom, pan);
+  // The row of buttons lies over the top edge.
+  const view = fitView(extent, size.width, size.height - BUTTONS_PX, zoom, { u: pan.u, v: pan.v + BUTTONS_PX });
 
   const points = s.adjustment?.points ?? vehiclePoints(vehicle);
   const line = datumLine(s.frame, points);
@@ -86,6 +98,19 @@ export function Floor({
             className="fill-act"
             text={DATUM_NAMES[sheet.datum]}
           />
+          {beside.map((b) => (
+            <g key={b.name} opacity={0.55}>
+              <StandPlan
+                view={view}
+                at={{ x: b.pose.xMm, y: b.pose.yMm, heading: b.pose.headingRad }}
+                half={b.halfMm}
+                board={b.boardMm / 2}
+                ghost={!b.proved}
+                tone="set"
+              />
+              <Label view={view} at={{ x: b.pose.xMm, y: b.pose.yMm }} dv={-9} className="fill-soft" text={b.name} />
+            </g>
+          ))}
           <Target view={view} judged={judged} factor={factor} />
           <Tapes view={view} judged={judged} armedSlot={armedSlot} onArm={onArm} board={known ? shown : null} />
           {known && s.adjustment && (

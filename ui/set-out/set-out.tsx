@@ -2,8 +2,8 @@
 
 import { useEffect, useState, type ComponentProps } from "react";
 import { boardsStanding, placeOf, standAt, strikes } from "@/core/job";
-import { blindTo, SCHOOLS } from "@/core/setout";
-import { placeName } from "@/core/sheet";
+import { blindTo, nominalTarget, SCHOOLS } from "@/core/setout";
+import { placeName, sheetAt } from "@/core/sheet";
 import { Stage, useStageKeys } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -65,6 +65,11 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
     ["Undo", "U", undo],
   ] as const;
   const beside = boardsStanding(ground, events).slice(0, -1);
+  const drawn = beside.map((b) => {
+    const sheet = sheetAt(ground.sheet, b.place);
+    const stand = ground.stands?.find((s) => s.id === b.standId) ?? ground.stand;
+    return { name: b.standId, pose: nominalTarget({ ...judged.solution.plan, sheet }), halfMm: stand.beamHalfMm, boardMm: sheet.board.widthMm, proved: b.settled !== null }; // prettier-ignore
+  });
   const school = judged.solution.plan.school ?? "tapes";
   const blind = blindTo(judged.solution);
   return (
@@ -102,28 +107,28 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
         </p>
       )}
       <div className="relative min-h-[220px] flex-1">
-        <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} />
+        <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} beside={drawn} />
         {me.role !== "viewer" && (
-          <div className="absolute left-2 top-2 flex flex-wrap gap-1">
+          <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-auto sm:flex-wrap">
             {acts.map(([name, key, act]) => (
-              <Button key={name} look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={act}>
+              <Button key={name} look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={act}>
                 {name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
               </Button>
             ))}
-            <Button look="plain" className="!min-h-12 !border !border-hairline !px-3" onClick={() => setChoosing(true)}>
+            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setChoosing(true)}>
               {SCHOOLS[school].name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">W</kbd>
             </Button>
-            <Button look="plain" className="!hidden !min-h-12 !border !border-hairline !px-3 sm:!inline-flex" onClick={() => setLines(true)}>
+            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setLines(true)}>
               Lines
             </Button>
-            <Button look="plain" className="!hidden !min-h-12 !border !border-hairline !px-3 sm:!inline-flex" onClick={() => setOnRoad(true)}>
+            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setOnRoad(true)}>
               Road
             </Button>
-            <Button look="plain" className="!hidden !min-h-12 !border !border-hairline !px-3 sm:!inline-flex" onClick={() => setJoining(true)}>
+            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setJoining(true)}>
               Phone
             </Button>
             {byHand && (
-              <Button look="plain" className="!min-h-12 !border !border-act !px-3 !text-act" onClick={() => arm(null)}>
+              <Button look="plain" className="shrink-0 !min-h-12 !border !border-act !px-3 !text-act" onClick={() => arm(null)}>
                 Back to the advice
               </Button>
             )}
