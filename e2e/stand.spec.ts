@@ -64,6 +64,27 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await pocket.close();
 });
 
+test("an instrument posts by itself: its reading lands on the open job, once, and an impossible one is refused", async ({ page, context }) => {
+  await signIn(page, shop.url, "ines");
+  await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100478"), "By Itself");
+  const number = /Job (\d+)/.exec(await slip(page).innerText())![1]!;
+  const kit = await context.newPage();
+  await kit.goto(`${shop.url}/kit`);
+  await kit.getByRole("listitem").filter({ hasText: "T-3" }).getByRole("button", { name: "Posts" }).click();
+  await kit.getByRole("button", { name: "Make a token" }).click();
+  await expect(kit.getByRole("dialog")).toContainText("not shown again");
+  const token = /Bearer ([\w-]{20,})/.exec(await kit.getByRole("dialog").innerText())![1]!;
+  const post = (csv: string, bearer = token) => page.request.post(`${shop.url}/api/feed`, { headers: { authorization: `Bearer ${bearer}`, "content-type": "text/csv" }, data: `job,id,slot,value\n${csv}` });
+  expect((await post(`${number},1,tape-fl-l,2.913 m`, "x".repeat(32))).status()).toBe(401);
+  expect((await post(`${number},1,tape-fl-l,2.913 m`)).status()).toBe(200);
+  expect(await (await post(`${number},1,tape-fl-l,2.913 m`)).json()).toEqual({ readings: [{ id: "1", outcome: "known" }] });
+  const wrong = await post(`${number},2,tape-fr-r,2.913`);
+  expect(wrong.status()).toBe(422);
+  expect(JSON.stringify(await wrong.json())).toContain("Meant as 2.913 metres?");
+  await expect(slip(page)).toContainText(/2.913.mm/, { timeout: 15_000 });
+  await expect(page.getByRole("button", { name: /front hub left → beam end left: 2.913/ })).toBeVisible();
+}); // prettier-ignore
+
 test("floor marks on a low-nosed car: its own readings, its mark-out as drawings, set", async ({ page }) => {
   await signIn(page, shop.url, "oskar");
   const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100460"), "Chalk Line");

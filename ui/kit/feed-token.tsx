@@ -32,7 +32,7 @@ function Body({ instrument, make }: { instrument: { id: string; name: string }; 
       <p className="mb-3 text-lg">
         {instrument.id}, {instrument.name}, may post readings by itself, in your name, each once by its own number. Impossible values are refused with what was probably meant.
       </p>
-      <pre className="figure mb-3 overflow-x-auto bg-wash p-3 text-sm">{`POST /api/feed
+      <pre tabIndex={0} className="figure mb-3 overflow-x-auto bg-wash p-3 text-sm">{`POST /api/feed
 Authorization: Bearer ${token ?? "<token>"}
 Content-Type: application/json
 

@@ -24,7 +24,7 @@ export function LinesDialog({ open, judged, onClose }: { open: boolean; judged: 
       <p className="mb-3 text-base">
         The sheet means the line with the flag. The others are shown against it, at the board: what taking one of them instead would cost.
       </p>
-      <div className="overflow-x-auto">
+      <div className="overflow-x-auto" tabIndex={0} role="group" aria-label="The three lines">
         <table className="w-full text-lg">
           <thead>
             <tr className="border-b-2 border-ink text-left text-sm text-soft">
