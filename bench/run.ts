@@ -7,6 +7,7 @@ import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import { observe, type Truth } from "@/tests/independent-solver";
 import { camera } from "./camera";
+import { pages } from "./page";
 import { trials } from "./trials";
 
 /** Median time of one call, milliseconds. */
@@ -109,4 +110,5 @@ console.log(`  ranking alone                            ${median(200, () => rank
 
 await camera(median);
 trials(500, 60);
+await pages();
 process.exit(0); // the vision library keeps a handle open

@@ -25,6 +25,14 @@ export { moveWords, slotValue, type LengthSetting } from "./words";
 export { inSchool, SCHOOLS, schoolsFor, type School, type SchoolId } from "./schools";
 export { findSwap, type Swap } from "./swap";
 export { blindTo, lineViews, type LineView } from "./lines";
-export { floorMarks, markOut, schoolChances, type FloorMark, type MarkOut, type MarkOutStep } from "./mark-out";
+export {
+  floorMarks,
+  markOut,
+  schoolChances,
+  type FloorMark,
+  type MarkOut,
+  type MarkOutStep,
+  type SchoolChance,
+} from "./mark-out";
 export { drawingLines, toDxf, toSvg } from "./drawing";
-export { boardKnowledge, chanceByTolerance, roadSetting } from "./road";
+export { boardKnowledge, chanceByTolerance, roadSetting, toleranceCase, type ToleranceCase } from "./road";

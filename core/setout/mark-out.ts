@@ -15,6 +15,8 @@ export type MarkOutStep = {
   within: number;
   /** Chance that a board nulled by the readings so far ends inside the tolerance in the plan. */
   chance: number;
+  /** Standard deviations of a board nulled by the readings so far: mm, mm, rad. */
+  sigma: { alongMm: number; acrossMm: number; twistRad: number };
 };
 
 /** A place on the floor, vehicle axes. */
@@ -71,17 +73,28 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
       const { aim } = solveSetOut(walked, entries);
       const chance = aim ? boxProbability([0, 0, 0], aim.covariance, halves) : 0;
       const places = slot.observes.in === "plan" ? hubSigma : 0;
-      return [{ slot, expected: shown, within: 2 * Math.hypot(sigma, places), chance }];
+      const root = (i: number): number => (aim ? Math.sqrt(aim.covariance[i]![i]!) : Infinity);
+      return [{ slot, expected: shown, within: 2 * Math.hypot(sigma, places), chance, sigma: { alongMm: root(0), acrossMm: root(1), twistRad: root(2) } }]; // prettier-ignore
     }),
   };
 }
 
+export type SchoolChance = {
+  school: SchoolId;
+  chance: number;
+  readings: number;
+  seconds: number;
+  /** Standard deviations of a board nulled by them: mm, mm, rad. */
+  sigma: { alongMm: number; acrossMm: number; twistRad: number };
+};
+
 /** How sure each school's whole path makes one, best first: what to choose before the first tape. */
-export const schoolChances = (plan: SetOutPlan, schools: readonly SchoolId[]): { school: SchoolId; chance: number; readings: number; seconds: number }[] =>
+export const schoolChances = (plan: SetOutPlan, schools: readonly SchoolId[]): SchoolChance[] =>
   schools
     .filter((s) => s !== "free")
     .map((school) => {
       const steps = markOut(plan, school).steps.filter((s) => s.slot.observes.in === "plan");
-      return { school, chance: steps.at(-1)?.chance ?? 0, readings: steps.length, seconds: steps.reduce((t, s) => t + s.slot.seconds, 0) };
+      const last = steps.at(-1);
+      return { school, chance: last?.chance ?? 0, readings: steps.length, seconds: steps.reduce((t, s) => t + s.slot.seconds, 0), sigma: last?.sigma ?? { alongMm: Infinity, acrossMm: Infinity, twistRad: Infinity } };
     })
     .sort((a, b) => b.chance - a.chance); // prettier-ignore

@@ -1,7 +1,15 @@
 import { describe, expect, it } from "vitest";
 import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { boardKnowledge, chanceByTolerance, nextAct, roadSetting, solveSetOut, type SetOutEntry } from ".";
+import {
+  boardKnowledge,
+  chanceByTolerance,
+  toleranceCase,
+  nextAct,
+  roadSetting,
+  solveSetOut,
+  type SetOutEntry,
+} from ".";
 
 const plan = planOf(0, 0);
 const world = openBay("road", plan);
@@ -24,7 +32,7 @@ describe("from the set-out to the road", () => {
     expect(known.sigma.pitchRad).toBe(0);
   });
   it("the chance grows with the tolerance, and at the sheet's own it is the verdict's", () => {
-    const curve = chanceByTolerance(s, [0.25, 0.5, 1, 2, 4, 8]);
+    const curve = chanceByTolerance(toleranceCase(s)!, [0.25, 0.5, 1, 2, 4, 8]);
     curve.slice(1).forEach((c, i) => expect(c.chance).toBeGreaterThanOrEqual(curve[i]!.chance - 1e-3));
     expect(curve.find((c) => c.factor === 1)!.chance).toBeCloseTo(nextAct(s).verdict.chance, 2);
     expect(curve.at(-1)!.chance).toBeGreaterThan(0.9);

@@ -36,17 +36,29 @@ export function boardKnowledge(s: SetOutSolution): BoardKnowledge | null {
   };
 }
 
+/** What the chance of being inside hangs on, as plain figures that a worker can be handed. */
+export type ToleranceCase = {
+  mean: [number, number, number];
+  covariance: number[][];
+  halves: [number, number, number];
+  scalars: { error: number; sigma: number; half: number }[];
+};
+
+/** The case of a solution; null while nothing solves. */
+export const toleranceCase = (s: SetOutSolution): ToleranceCase | null =>
+  s.aim && {
+    mean: [s.aim.alongMm, s.aim.acrossMm, s.aim.twistRad],
+    covariance: s.aim.covariance,
+    halves: planHalfWidths(s.plan.sheet),
+    scalars: scalarErrors(s).map(({ error, sigma, half }) => ({ error, sigma, half })),
+  };
+
 /** The chance that everything lies inside `k` times the sheet's tolerances, for each `k`. */
-export function chanceByTolerance(s: SetOutSolution, factors: readonly number[]): { factor: number; chance: number }[] {
-  const { aim } = s;
-  if (!aim) return [];
-  const halves = planHalfWidths(s.plan.sheet);
-  const scalars = scalarErrors(s);
-  return factors.map((factor) => ({
+export const chanceByTolerance = (c: ToleranceCase, factors: readonly number[]): { factor: number; chance: number }[] =>
+  factors.map((factor) => ({
     factor,
-    chance: scalars.reduce(
+    chance: c.scalars.reduce(
       (p, q) => p * insideChance(q.error, q.sigma, q.half * factor),
-      boxProbability([aim.alongMm, aim.acrossMm, aim.twistRad], aim.covariance, halves.map((h) => h * factor) as [number, number, number], 256),
+      boxProbability(c.mean, c.covariance, c.halves.map((h) => h * factor), 256),
     ),
   })); // prettier-ignore
-}

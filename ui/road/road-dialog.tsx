@@ -2,8 +2,8 @@
 
 import { wrap, type Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
-import { gains, type RoadOutcome, type Spread } from "@/core/camera";
-import { boardKnowledge, chanceByTolerance, roadSetting, type Judged } from "@/core/setout";
+import type { Spread } from "@/core/camera";
+import { boardKnowledge, roadSetting, toleranceCase, type Judged } from "@/core/setout";
 import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import type { Road } from "@/workers/road/road.worker";
 import { Dialog } from "../primitives/dialog";
@@ -30,25 +30,18 @@ function RoadView({ judged }: { judged: Judged }) {
   const known = useMemo(() => boardKnowledge(s), [s]);
   const setting = useMemo(() => roadSetting(s), [s]);
   const read = s.readings.some((r) => r.state === "counts");
-  const [outcome, setOutcome] = useState<RoadOutcome | null>(null);
+  const tolerance = useMemo(() => toleranceCase(s), [s]);
+  const [answer, setAnswer] = useState<ReturnType<Road["outcome"]> | null>(null);
   const [times, setTimes] = useState(1);
   useEffect(() => {
-    if (!known || !read) return;
+    if (!known || !tolerance || !read) return;
     let live = true;
-    void road().outcome(setting, known).then((o) => live && setOutcome(o)); // prettier-ignore
+    void road().outcome(setting, known, tolerance).then((a) => live && setAnswer(a)); // prettier-ignore
     return () => void (live = false);
-  }, [known, setting, read]);
-  const buys = useMemo(() => (known ? gains(setting, known.mean).filter((g) => g.laneMm > 5 || g.rangeMm > 200) : []), [known, setting]); // prettier-ignore
-  const curve = useMemo(
-    () =>
-      chanceByTolerance(
-        s,
-        Array.from({ length: 20 }, (_, i) => (i + 1) / 10),
-      ),
-    [s],
-  );
+  }, [known, setting, tolerance, read]);
   if (!known || !read) return <p className="text-lg">Nothing is read yet: take the first readings, then look here.</p>;
-  if (!outcome) return <p className="py-16 text-center text-lg text-soft">Working out 20 000 boards that fit the readings …</p>; // prettier-ignore
+  if (!answer) return <p className="py-16 text-center text-lg text-soft">Working out 20 000 boards that fit the readings …</p>; // prettier-ignore
+  const { outcome, buys, curve } = answer;
   const { yaw, pitch, roll } = outcome.turn;
   const turn = { yaw: yaw.middle, pitch: pitch.middle, roll: roll.middle };
   return (

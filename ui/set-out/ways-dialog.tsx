@@ -1,13 +1,21 @@
 "use client";
 
-import { useMemo } from "react";
-import { SCHOOLS, schoolChances, schoolsFor, type Judged, type SchoolId } from "@/core/setout";
-import { formatChance } from "@/core/units";
+import { wrap, type Remote } from "comlink";
+import { useEffect, useMemo, useState } from "react";
+import { SCHOOLS, schoolsFor, type Judged, type SchoolChance, type SchoolId } from "@/core/setout";
+import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { useJob } from "../bench/job-store";
+import type { Ways as WaysWorker } from "@/workers/ways/ways.worker";
 import { Dialog } from "../primitives/dialog";
 
 const KIND_NAMES: Record<string, string> = { tape: "a tape", laser: "a board laser", plumb: "plumb and line", range: "rangefinders", "wheel-laser": "wheel lasers", rig: "a camera rig" }; // prettier-ignore
+
+let worker: Remote<WaysWorker> | null = null;
+const ways = (): Remote<WaysWorker> =>
+  (worker ??= wrap<WaysWorker>(
+    new Worker(new URL("../../workers/ways/ways.worker.ts", import.meta.url), { type: "module" }),
+  ));
 
 /** The ways of setting out, with how sure each makes one on this vehicle before anything is measured. */
 export function WaysDialog({
@@ -32,12 +40,17 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
   const { head, me } = useJob();
   const { plan } = judged.solution;
   const able = useMemo(() => schoolsFor(plan.instruments), [plan.instruments]);
-  const chances = useMemo(() => new Map(schoolChances(plan, able).map((c) => [c.school, c])), [plan, able]);
+  const [chances, setChances] = useState(new Map<SchoolId, SchoolChance>());
+  useEffect(() => {
+    let live = true;
+    void ways().chances(plan, able).then((list) => live && setChances(new Map(list.map((c) => [c.school, c])))); // prettier-ignore
+    return () => void (live = false);
+  }, [plan, able]);
   const here = plan.school ?? "tapes";
   return (
     <>
       <p className="mb-3 text-base text-soft">
-        Every reading counts, whichever way it was taken. The chance is of ending inside the tolerance in the plan once all its readings are taken, each once.
+        Every reading counts, whichever way it was taken. The chance is of ending inside the tolerance in the plan once all its readings are taken, each once; below it, how well the place across and the twist are then known, two standard deviations.
       </p>
       <ul className="flex flex-col gap-2">
         {(Object.keys(SCHOOLS) as SchoolId[]).map((id) => {
@@ -64,10 +77,15 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
                   {blind && <span className="block text-base text-loose">It does not see the {DATUM_NAMES[plan.sheet.datum]} this sheet means.</span>}
                   {here === id && s.note && <span className="block text-base text-soft">{s.note}</span>}
                 </span>
-                {chance && (
+                {id !== "free" && lacks.length === 0 && (
                   <span className="text-right">
-                    <span className="figure block text-2xl font-semibold">{formatChance(chance.chance)}</span>
-                    <span className="text-sm text-soft">{`${chance.readings} readings, ${Math.max(1, Math.round(chance.seconds / 60))} min`}</span>
+                    <span className="figure block text-2xl font-semibold">{chance ? formatChance(chance.chance) : "…"}</span>
+                    {chance && (
+                      <>
+                        <span className="block text-sm text-soft">{`${chance.readings} readings, ${Math.max(1, Math.round(chance.seconds / 60))} min`}</span>
+                        <span className="figure block text-sm text-soft">{`± ${formatNumber(2 * chance.sigma.acrossMm, 1)} mm, ± ${formatNumber(2 * radToDeg(chance.sigma.twistRad), 2)}°`}</span>
+                      </>
+                    )}
                   </span>
                 )}
               </button>
