@@ -41,8 +41,8 @@ describe("projection", () => {
 });
 
 /** The well-known vision library, compiled for the web; used as the other opinion. */
-type Mat = { data64F: Float64Array; delete(): void };
-type Cv = { Mat: new () => Mat; matFromArray(r: number, c: number, t: number, a: number[]): Mat; solvePnP(...a: unknown[]): boolean; Rodrigues(a: Mat, b: Mat): void; CV_64F: number; onRuntimeInitialized?: () => void } & { Mat?: unknown }; // prettier-ignore
+type Mat = { data64F: Float64Array; data32F: Float32Array; delete(): void };
+type Cv = { Mat: new () => Mat; matFromArray(r: number, c: number, t: number, a: number[]): Mat; solvePnP(...a: unknown[]): boolean; Rodrigues(a: Mat, b: Mat): void; initUndistortRectifyMap(...a: unknown[]): void; Size: new (w: number, h: number) => unknown; CV_64F: number; CV_32FC1: number; onRuntimeInitialized?: () => void } & { Mat?: unknown }; // prettier-ignore
 let cv: Cv;
 beforeAll(async () => {
   // Its module answers `then` with itself: awaiting it would never end.
@@ -50,6 +50,26 @@ beforeAll(async () => {
   if (!held.cv.Mat) await new Promise<void>((done) => (held.cv.onRuntimeInitialized = done));
   cv = held.cv;
 }, 60_000);
+
+describe("projection, against an independent implementation", () => {
+  it("puts 300 rays through a fisheye lens where it puts them, to 1e-6 px", () => {
+    const b = FISHEYE as Extract<Lens, { kind: "fisheye" }>;
+    const m = (r: number, c: number, a: number[]): Mat => cv.matFromArray(r, c, cv.CV_64F, a);
+    const random = randomFrom(5);
+    for (let n = 0; n < 300; n++) {
+      const [x, y] = [0.7 * gaussian(random), 0.5 * gaussian(random)];
+      const [u, v] = project(camera(FISHEYE), [x, y, 1]);
+      // Its answers are single floats. With the principal point moved so that ours would be zero, what it answers is the
+      // difference of the two alone, and no digit is lost.
+      const k = m(3, 3, [1250, 0, 640.5 - u, 0, 1245, 400.25 - v, 0, 0, 1]);
+      const wanted = m(3, 3, [1, 0, -x, 0, 1, -y, 0, 0, 1]); // its pixel (0, 0) looks along (x, y, 1)
+      const [d, eye, map1, map2] = [m(4, 1, [b.k1, b.k2, b.k3, b.k4]), m(3, 3, [1, 0, 0, 0, 1, 0, 0, 0, 1]), new cv.Mat(), new cv.Mat()]; // prettier-ignore
+      cv.initUndistortRectifyMap(k, d, eye, wanted, new cv.Size(1, 1), cv.CV_32FC1, map1, map2);
+      expect(Math.hypot(map1.data32F[0]!, map2.data32F[0]!)).toBeLessThan(1e-6);
+      for (const mat of [k, wanted, d, eye, map1, map2]) mat.delete();
+    }
+  });
+});
 
 describe("pose of a plane", () => {
   it.each(LENSES)("%s: finds the pose it was drawn from to 1e-9 rad", (_, lens) => {
