@@ -1,7 +1,7 @@
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 import type { Draft } from "@/core/book";
 import type { EventBody } from "@/core/job";
-import type { JobGround } from "@/core/job";
+import type { JobGround, JobTicket } from "@/core/job";
 import type { Board, CheckedInstrument } from "@/core/kit";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
@@ -103,6 +103,14 @@ export const jobEvents = sqliteTable(
   },
   (t) => [uniqueIndex("job_events_seq").on(t.jobId, t.seq)],
 ); // prettier-ignore
+
+/** What the list shows of each job, worked out once for each state of its log. Derived: it may be emptied at any time. */
+export const jobTickets = sqliteTable("job_tickets", {
+  jobId: text().primaryKey().references(() => jobs.id),
+  /** Head of the log and build of the program it was worked out from. */
+  key: text().notNull(),
+  ticket: text({ mode: "json" }).$type<Omit<JobTicket, "on">>().notNull(),
+}); // prettier-ignore
 
 /** Who has which job open, and when their tablet last said so. */
 export const presence = sqliteTable(

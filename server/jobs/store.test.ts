@@ -1,15 +1,17 @@
+import { eq } from "drizzle-orm";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { EventBody } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { db } from "../db/client";
+import { jobTickets as kept } from "../db/schema";
 import { commandRun } from "./run";
 import {
   appendEvents,
   eventsAfter,
   findJob,
   JobRefusal,
-  listJobs,
   peopleOn,
   seen,
   takeIn,
@@ -47,9 +49,9 @@ describe("taking in", () => {
     [{ standId: "S-9" }, /Stand: choose one/],
     [{ vehicleId: "brannoch-tarn", sheetId: "tarn-forward", sheetVersion: 3 }, /Rear toe: the sheet squares the board to the thrust line/], // prettier-ignore
   ])("refuses %j and names the field", (wrong, message) => {
-    const before = listJobs().length;
+    const before = jobTickets().length;
     expect(() => takeIn({ ...INTAKE, ...wrong }, INES)).toThrow(message);
-    expect(listJobs()).toHaveLength(before);
+    expect(jobTickets()).toHaveLength(before);
   });
   it("keeps a doubtful VIN with its reason, freezes the documents in force, and numbers jobs one after another", () => {
     const first = findJob(takeIn({ ...INTAKE, vin: "0NVLS2DA7R100417", vinReason: "plate is worn" }, INES))!;
@@ -123,6 +125,17 @@ describe("a whole job in the simulated bay", () => {
     bumped.write({ kind: "bump" });
     await bumped.run();
     expect(jobTickets().find((t) => t.id === bumped.jobId)).toMatchObject({ state: "refused" });
+  });
+  it("works a ticket out once for each state of the log", () => {
+    const id = takeIn(INTAKE, INES);
+    const keys = () => db().select().from(kept).where(eq(kept.jobId, id)).get();
+    const first = jobTickets().find((t) => t.id === id)!;
+    // Whatever is kept for this head is what is shown: nothing is worked out again.
+    db().update(kept).set({ ticket: { ...keys()!.ticket, customer: "Kept" } }).where(eq(kept.jobId, id)).run(); // prettier-ignore
+    expect(jobTickets().find((t) => t.id === id)).toEqual({ ...first, customer: "Kept" });
+    appendEvents(id, 1, [reading("grows")], INES);
+    expect(jobTickets().find((t) => t.id === id)).toMatchObject({ customer: "Elin Marsh", lacks: { stage: "ready" } });
+    expect(keys()!.key).toMatch(/^2\//);
   });
   it("refuses a command that does not fit the run, and writes nothing for it", async () => {
     const id = takeIn(INTAKE, INES);

@@ -79,14 +79,6 @@ const selectEvents = () =>
 export const eventsAfter = (jobId: string, seq = 0): JobEvent[] =>
   selectEvents().where(and(eq(jobEvents.jobId, jobId), gt(jobEvents.seq, seq))).orderBy(asc(jobEvents.seq)).all().map(toEvent); // prettier-ignore
 
-/** All jobs with their logs, newest work first. */
-export function listJobs(): { job: JobRow; events: JobEvent[] }[] {
-  const rows = db().select().from(jobs).orderBy(desc(jobs.updatedAt)).all();
-  const logs = new Map<string, JobEvent[]>(rows.map((j) => [j.id, []]));
-  for (const r of selectEvents().orderBy(asc(jobEvents.seq)).all()) logs.get(r.jobId)?.push(toEvent(r));
-  return rows.map((job) => ({ job, events: logs.get(job.id)! }));
-}
-
 export type AppendResult =
   | { ok: true; events: JobEvent[] }
   /** Somebody else wrote in between; `missing` is what this tablet has not seen. */

@@ -16,6 +16,8 @@ const FILTERS: { id: JobState | "all"; name: string }[] = [
   { id: "handed-over", name: "Handed over" },
 ];
 const REFRESH_MS = 8000;
+/** Tickets shown at first: what anybody looks at; the rest is found or asked for. */
+const PAGE = 60;
 
 const matches = (t: JobTicket, words: string[]): boolean => {
   const text = [t.number, t.vehicle, t.vin, t.plate, t.customer, t.order, t.done, t.sheet, t.last.name].join(" ").toLowerCase(); // prettier-ignore
@@ -29,6 +31,7 @@ export function Jobs({ tickets, now, mayTakeIn, find }: Props) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [filter, setFilter] = useState<JobState | "all">("all");
+  const [most, setMost] = useState(PAGE);
   const search = useRef<HTMLInputElement>(null);
 
   useEffect(() => {
@@ -94,10 +97,15 @@ export function Jobs({ tickets, now, mayTakeIn, find }: Props) {
         })}
       </div>
       <ol className="border-t-2 border-ink">
-        {shown.map((t) => (
+        {shown.slice(0, most).map((t) => (
           <Ticket key={t.id} ticket={t} now={now} />
         ))}
       </ol>
+      {shown.length > most && (
+        <button type="button" onClick={() => setMost((n) => n + PAGE)} className="min-h-14 text-lg font-semibold text-act">
+          {`Show ${Math.min(PAGE, shown.length - most)} more of ${shown.length}`}
+        </button>
+      )}
       {shown.length === 0 && (
         <p className="py-12 text-center text-xl text-soft">
           {tickets.length === 0 ? (
