@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { signIn } from "@/server/auth/actions";
+import { firstPerson } from "@/server/people/actions";
 import { currentPerson } from "@/server/auth/session";
 import { config } from "@/server/config";
 import { listPeople } from "@/server/shop/store";
@@ -12,5 +13,13 @@ export const dynamic = "force-dynamic";
 export default async function SignInPage({ searchParams }: { searchParams: Promise<{ who?: string }> }) {
   if (await currentPerson()) redirect("/");
   const people = listPeople().map(({ id, name, initials, role }) => ({ id, name, initials, role }));
-  return <SignIn people={people} chosen={(await searchParams).who ?? null} demo={config.demo} signIn={signIn} />;
+  return (
+    <SignIn
+      openShop={firstPerson}
+      people={people}
+      chosen={(await searchParams).who ?? null}
+      demo={config.demo}
+      signIn={signIn}
+    />
+  );
 }

@@ -17,8 +17,7 @@ export function ruleBookProblems(
   json: unknown,
 ): { book: RuleBook; problems: [] } | { book: null; problems: Problem[] } {
   const parsed = ruleBookSchema.safeParse(json);
-  if (!parsed.success)
-    return { book: null, problems: problemsIn(parsed.error, "rule book") };
+  if (!parsed.success) return { book: null, problems: problemsIn(parsed.error, "rule book") };
   try {
     planOwed(everyLine(), parsed.data);
   } catch (error) {

@@ -45,7 +45,10 @@ function contradictions(v: Vehicle): Problem[] {
 }
 
 const problemsOf = (doc: unknown, error: z.ZodError): Problem[] =>
-  error.issues.map((i) => ({ field: i.path.join(".") || "vehicle", message: `${plainMessage(i)}${likely(doc, i.path)}` }));
+  error.issues.map((i) => ({
+    field: i.path.join(".") || "vehicle",
+    message: `${plainMessage(i)}${likely(doc, i.path)}`,
+  }));
 
 /** Everything that keeps a draft from being checked. The second person's own signature is not asked for here. */
 export function vehicleProblems(draft: Draft): Problem[] {

@@ -11,7 +11,7 @@ export type Answer<T> = ({ ok: true } & T) | { ok: false; message: string };
 
 /** Runs an action for a signed-in person of these roles, by default whoever may write. A {@link Refusal} becomes the answer; anything else stays an error. */
 export async function asWriter<T extends object>(
-  work: (person: Person) => T,
+  work: (person: Person) => T | Promise<T>,
   roles: readonly Role[] = WRITERS,
 ): Promise<Answer<T>> {
   const person = await currentPerson();
@@ -21,7 +21,7 @@ export async function asWriter<T extends object>(
     return { ok: false, message: person.role === "viewer" ? `${person.name} may look but not write. Ask a technician or the lead.` : `${person.name} may not change this. Ask the lead.` }; // prettier-ignore
   if (person.onlyJob) return { ok: false, message: "This phone joined one job at the stand. Do this on the tablet." };
   try {
-    return { ok: true, ...work(person) };
+    return { ok: true, ...(await work(person)) };
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, message: error.message };
     throw error;

@@ -18,7 +18,7 @@ export type SignInResult = { ok: true; personId: string } | { ok: false; message
  */
 export async function checkPin(personId: string, pin: string, now = new Date()): Promise<SignInResult> {
   const person = db().select().from(people).where(eq(people.id, personId)).get();
-  if (!person) return { ok: false, message: "Choose your name first." };
+  if (!person || person.retiredAt) return { ok: false, message: "Choose your name first." };
   const left = person.lockedUntil ? Math.ceil((Date.parse(person.lockedUntil) - now.getTime()) / 1000) : 0;
   if (left > 0) return { ok: false, message: `Too many wrong PINs. Try again in ${left} s.` };
 

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from "node:crypto";
-import { and, eq, gt, lt } from "drizzle-orm";
+import { and, eq, gt, isNull, lt } from "drizzle-orm";
 import { cookies } from "next/headers";
 import { db } from "../db/client";
 import { people, sessions } from "../db/schema";
@@ -64,7 +64,13 @@ export async function currentPerson(): Promise<Person | null> {
     .select({ id: people.id, name: people.name, initials: people.initials, role: people.role, onlyJob: sessions.jobId })
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.personId))
-    .where(and(eq(sessions.tokenHash, hashOf(token)), gt(sessions.expiresAt, new Date().toISOString())))
+    .where(
+      and(
+        eq(sessions.tokenHash, hashOf(token)),
+        gt(sessions.expiresAt, new Date().toISOString()),
+        isNull(people.retiredAt),
+      ),
+    )
     .get();
   if (!row) return null;
   const { onlyJob, ...person } = row;

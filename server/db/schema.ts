@@ -18,6 +18,8 @@ export const people = sqliteTable("people", {
   /** Failed sign-ins in a row, and until when the next attempt has to wait. */
   failures: integer().notNull().default(0),
   lockedUntil: text(),
+  /** When somebody left the shop; their lines stay, they can no longer sign in. */
+  retiredAt: text(),
 });
 
 /** A signed-in tablet. Only the hash of its token is kept. */

@@ -1,5 +1,5 @@
 import { randomBytes } from "node:crypto";
-import { eq } from "drizzle-orm";
+import { and, eq, isNull } from "drizzle-orm";
 import Papa from "papaparse";
 import { z } from "zod";
 import { plainMessage } from "@/core/book";
@@ -32,7 +32,7 @@ export function feedOf(token: string): { instrumentId: string; person: Person } 
     .select({ instrumentId: feedTokens.instrumentId, id: people.id, name: people.name, initials: people.initials, role: people.role })
     .from(feedTokens)
     .innerJoin(people, eq(people.id, feedTokens.personId))
-    .where(eq(feedTokens.tokenHash, hashOf(token)))
+    .where(and(eq(feedTokens.tokenHash, hashOf(token)), isNull(people.retiredAt)))
     .get(); // prettier-ignore
   if (!row) return null;
   const { instrumentId, ...person } = row;

@@ -20,7 +20,8 @@ export const commandRoute =
     const body = z
       .object({ after: z.number().int().min(0), command: schema })
       .safeParse(await request.json().catch(() => null));
-    if (!body.success) return problem(400, `${body.error.issues[0]!.path.join(".")}: ${plainMessage(body.error.issues[0]!)}`);
+    if (!body.success)
+      return problem(400, `${body.error.issues[0]!.path.join(".")}: ${plainMessage(body.error.issues[0]!)}`);
     try {
       return Response.json({
         events: await carryOut((await params).id, body.data.after, body.data.command, who.person),

@@ -7,16 +7,7 @@ import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
 import { db } from "../db/client";
 import { jobTickets as kept } from "../db/schema";
 import { commandRun } from "./run";
-import {
-  appendEvents,
-  eventsAfter,
-  findJob,
-  JobRefusal,
-  peopleOn,
-  seen,
-  takeIn,
-  type NewEvent,
-} from "./store";
+import { appendEvents, eventsAfter, findJob, JobRefusal, peopleOn, seen, takeIn, type NewEvent } from "./store";
 import { jobTickets } from "./tickets";
 
 beforeAll(() => openTestShop());

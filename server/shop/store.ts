@@ -1,4 +1,4 @@
-import { desc, eq } from "drizzle-orm";
+import { desc, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { inForce, type CheckedInstrument } from "@/core/kit";
 import { ruleBookSchema, type RuleBook } from "@/core/owed";
@@ -9,8 +9,9 @@ import type { Vehicle } from "@/core/vehicle";
 import { db } from "../db/client";
 import { instruments, people, settings, sheets, stands, vehicles } from "../db/schema";
 
+/** Who may sign in. */
 export const listPeople = (): { id: string; name: string; initials: string; role: string }[] =>
-  db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role }).from(people).orderBy(people.name).all(); // prettier-ignore
+  db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role }).from(people).where(isNull(people.retiredAt)).orderBy(people.name).all(); // prettier-ignore
 
 /** The newest version of every vehicle, by make and model. */
 export function listVehicles(): Vehicle[] {

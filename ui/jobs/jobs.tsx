@@ -102,7 +102,11 @@ export function Jobs({ tickets, now, mayTakeIn, find }: Props) {
         ))}
       </ol>
       {shown.length > most && (
-        <button type="button" onClick={() => setMost((n) => n + PAGE)} className="min-h-14 text-lg font-semibold text-act">
+        <button
+          type="button"
+          onClick={() => setMost((n) => n + PAGE)}
+          className="min-h-14 text-lg font-semibold text-act"
+        >
           {`Show ${Math.min(PAGE, shown.length - most)} more of ${shown.length}`}
         </button>
       )}

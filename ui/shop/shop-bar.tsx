@@ -11,6 +11,7 @@ const PLACES = [
   { href: "/vehicles", name: "Vehicles" },
   { href: "/kit", name: "Kit" },
   { href: "/settings", name: "Rules" },
+  { href: "/people", name: "People" },
 ] as const;
 
 /** The line above every page of the shop: where one can go, who is here. */

@@ -1,0 +1,72 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { eq } from "drizzle-orm";
+import { openTestShop } from "@/tests/shop-database";
+import { checkPin } from "../auth/pin";
+import { db } from "../db/client";
+import { people, sessions } from "../db/schema";
+import { listPeople } from "../shop/store";
+import { addPerson, changeOwnPin, changePerson, everybody, givePin, openShop, pinProblem } from "./store";
+
+beforeAll(() => openTestShop());
+
+const TAM = { name: "Tam Orrin", initials: "to", role: "technician" };
+const LEA = { name: "Lea Voss", initials: "LV", role: "lead" };
+const sessionOf = (personId: string) => db().insert(sessions).values({ tokenHash: `t-${personId}`, personId, createdAt: "2026-01-01T00:00:00.000Z", expiresAt: "2999-01-01T00:00:00.000Z" }).run(); // prettier-ignore
+const sessionsOf = (personId: string): number => db().select().from(sessions).where(eq(sessions.personId, personId)).all().length; // prettier-ignore
+
+describe("people", () => {
+  it.each([
+    ["12345", /six to twelve/],
+    ["1234567890123", /six to twelve/],
+    ["12345a", /six to twelve/],
+    ["000000", /again and again/],
+    ["345678", /in a row/],
+    ["876543", /in a row/],
+  ])(
+    // prettier-ignore
+    "a PIN like %s will not do",
+    (pin, words) => expect(pinProblem(pin)).toMatch(words),
+  );
+  it("are entered once, by name, with initials nobody else prints, and sign in with their PIN", async () => {
+    const tam = await addPerson(TAM, "481527");
+    expect(everybody().find((p) => p.id === tam)).toMatchObject({ initials: "TO", retiredAt: null });
+    expect(await checkPin(tam, "481527")).toEqual({ ok: true, personId: tam });
+    await expect(addPerson({ ...TAM, name: "Tove Ost" }, "481527")).rejects.toThrow(
+      "Initials: TO is Tam Orrin already",
+    );
+    await expect(addPerson({ ...TAM, name: "T" }, "481527")).rejects.toThrow("Name: is too short");
+    await expect(addPerson({ ...TAM, initials: "T1" }, "481527")).rejects.toThrow("Initials: are two or three letters");
+    await expect(addPerson({ ...TAM, initials: "TX", role: "owner" }, "481527")).rejects.toThrow(
+      "Role: must be one of",
+    );
+    await expect(openShop(LEA, "270419")).rejects.toThrow(/has people already/);
+  });
+  it("who left can neither sign in nor go on, keeps the lines they wrote, and may come back", async () => {
+    const lea = await addPerson(LEA, "270419");
+    const tam = everybody().find((p) => p.initials === "TO")!.id;
+    sessionOf(tam);
+    changePerson(tam, TAM, true);
+    expect(sessionsOf(tam)).toBe(0);
+    expect(await checkPin(tam, "481527")).toMatchObject({ ok: false });
+    expect(listPeople().map((p) => p.id)).not.toContain(tam);
+    expect(everybody().at(-1)).toMatchObject({ id: tam, retiredAt: expect.any(String) as string });
+    // The initials are free now; whoever comes back has to take others.
+    await addPerson({ ...TAM, name: "Tove Ost" }, "530917");
+    expect(() => changePerson(tam, TAM, false)).toThrow(/TO is Tove Ost already/);
+    changePerson(tam, { ...TAM, initials: "TOR" }, false);
+    expect(listPeople().map((p) => p.id)).toContain(tam);
+    expect(() => changePerson(lea, { ...LEA, role: "technician" }, false)).toThrow(/needs a lead/);
+    expect(() => changePerson(lea, LEA, true)).toThrow(/needs a lead/);
+  });
+  it("a new PIN from the lead ends the old sign-ins; one's own is changed with the old in hand", async () => {
+    const lea = everybody().find((p) => p.initials === "LV")!.id;
+    sessionOf(lea);
+    await expect(givePin(lea, "111111")).rejects.toThrow(/again and again/);
+    await givePin(lea, "905512");
+    expect(sessionsOf(lea)).toBe(0);
+    await expect(changeOwnPin(lea, "270419", "662031")).rejects.toThrow(/Old PIN: That PIN is not right/);
+    await changeOwnPin(lea, "905512", "662031");
+    expect(await checkPin(lea, "662031")).toMatchObject({ ok: true });
+    expect(db().select().from(people).where(eq(people.id, lea)).get()!.pinHash).toMatch(/^\$argon2id/);
+  });
+});

@@ -1,0 +1,109 @@
+import { and, eq, isNull, ne } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { z } from "zod";
+import { plainMessage } from "@/core/book";
+import { Refusal } from "../auth/as-writer";
+import { checkPin, hashPin } from "../auth/pin";
+import type { Role } from "../auth/session";
+import { db } from "../db/client";
+import { people, sessions } from "../db/schema";
+
+/** The people of the shop cannot be as it was asked. The message names the field and the remedy. */
+export class PeopleRefusal extends Refusal {
+  override readonly name = "PeopleRefusal";
+}
+
+const personSchema = z.object({
+  name: z.string().trim().min(3).max(60),
+  /** They stand behind every line of every job. */
+  initials: z.string().trim().regex(/^[\p{L}]{2,3}$/u, "are two or three letters").transform((s) => s.toUpperCase()),
+  role: z.enum(["technician", "lead", "viewer"]),
+}); // prettier-ignore
+const FIELDS: Record<string, string> = { name: "Name", initials: "Initials", role: "Role" };
+
+export type PersonRow = { id: string; name: string; initials: string; role: Role; retiredAt: string | null };
+
+/** Everybody who is or was in the shop; who left stands last. */
+export const everybody = (): PersonRow[] =>
+  db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role, retiredAt: people.retiredAt }).from(people).orderBy(people.name).all().sort((a, b) => Number(a.retiredAt !== null) - Number(b.retiredAt !== null)); // prettier-ignore
+
+/** Why a PIN will not do, or null. Six figures stand against the waits of the sign-in; a guessable six do not. */
+export function pinProblem(pin: string): string | null {
+  if (!/^\d{6,12}$/.test(pin)) return "PIN: type six to twelve figures.";
+  const steps = [...pin].slice(1).map((c, i) => Number(c) - Number(pin[i]));
+  if (steps.every((s) => s === steps[0] && Math.abs(s) <= 1)) return "PIN: not one figure again and again, nor figures in a row.";
+  return null;
+} // prettier-ignore
+
+function read(input: unknown): z.infer<typeof personSchema> {
+  const parsed = personSchema.safeParse(input);
+  if (parsed.success) return parsed.data;
+  const [issue] = parsed.error.issues;
+  throw new PeopleRefusal(`${FIELDS[String(issue!.path[0])] ?? "Person"}: ${plainMessage(issue!)}`);
+}
+
+/** Two people of one shop must not print the same initials. */
+function checkInitials(initials: string, exceptId: string): void {
+  const other = db().select({ name: people.name }).from(people).where(and(eq(people.initials, initials), isNull(people.retiredAt), ne(people.id, exceptId))).get(); // prettier-ignore
+  if (other) throw new PeopleRefusal(`Initials: ${initials} is ${other.name} already. Use other or three letters.`);
+}
+
+function requirePin(pin: unknown): string {
+  const problem = pinProblem(String(pin));
+  if (problem) throw new PeopleRefusal(problem);
+  return String(pin);
+}
+
+/** Enters somebody. @throws PeopleRefusal */
+export async function addPerson(input: unknown, pin: unknown): Promise<string> {
+  const person = read(input);
+  const pinHash = await hashPin(requirePin(pin));
+  const id = nanoid(10);
+  db().transaction(() => {
+    checkInitials(person.initials, id);
+    db().insert(people).values({ ...person, id, pinHash }).run(); // prettier-ignore
+  });
+  return id;
+}
+
+/** The first person of a new shop, its lead. @throws PeopleRefusal once anybody is entered */
+export async function openShop(input: object, pin: unknown): Promise<string> {
+  const entered = (): boolean => db().select({ id: people.id }).from(people).get() !== undefined;
+  if (entered()) throw new PeopleRefusal("This shop has people already. Ask its lead to enter you.");
+  const id = await addPerson({ ...input, role: "lead" }, pin);
+  return id;
+}
+
+/** Writes somebody down anew, lets them go or takes them back. The shop keeps a lead. @throws PeopleRefusal */
+export function changePerson(id: string, input: unknown, gone: boolean): void {
+  const person = read(input);
+  db().transaction(() => {
+    const before = db().select().from(people).where(eq(people.id, id)).get();
+    if (!before) throw new PeopleRefusal("There is no such person. Reload the page.");
+    if (!gone) checkInitials(person.initials, id);
+    const leads = db().select({ id: people.id }).from(people).where(and(eq(people.role, "lead"), isNull(people.retiredAt), ne(people.id, id))).all(); // prettier-ignore
+    if (leads.length === 0 && (gone || person.role !== "lead"))
+      throw new PeopleRefusal("Role: the shop needs a lead. Make somebody else the lead first.");
+    const retiredAt = gone ? (before.retiredAt ?? new Date().toISOString()) : null;
+    db().update(people).set({ ...person, retiredAt }).where(eq(people.id, id)).run(); // prettier-ignore
+    if (gone) db().delete(sessions).where(eq(sessions.personId, id)).run();
+  });
+}
+
+/** Gives somebody a new PIN; tablets they are signed in on must ask again. @throws PeopleRefusal */
+export async function givePin(id: string, pin: unknown): Promise<void> {
+  const pinHash = await hashPin(requirePin(pin));
+  db().transaction(() => {
+    const done = db().update(people).set({ pinHash, failures: 0, lockedUntil: null }).where(eq(people.id, id)).run();
+    if (done.changes === 0) throw new PeopleRefusal("There is no such person. Reload the page.");
+    db().delete(sessions).where(eq(sessions.personId, id)).run();
+  });
+}
+
+/** Changes one's own PIN, the old one in hand. @throws PeopleRefusal */
+export async function changeOwnPin(id: string, old: unknown, pin: unknown): Promise<void> {
+  const fresh = requirePin(pin);
+  const checked = await checkPin(id, String(old).slice(0, 32));
+  if (!checked.ok) throw new PeopleRefusal(`Old PIN: ${checked.message}`);
+  db().update(people).set({ pinHash: await hashPin(fresh) }).where(eq(people.id, id)).run(); // prettier-ignore
+}

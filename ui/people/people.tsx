@@ -1,0 +1,105 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { dateAndTime } from "@/core/units";
+import { Button } from "../primitives/button";
+import { Mark } from "../primitives/marks";
+import { PersonDialog, PinDialog } from "./person-dialog";
+
+type Role = "technician" | "lead" | "viewer";
+type Row = { id: string; name: string; initials: string; role: Role; retiredAt: string | null };
+type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
+type Given = { name: string; initials: string; role: string };
+type Props = {
+  people: Row[];
+  me: string;
+  lead: boolean;
+  enter: (person: Given, pin: string) => Answer;
+  write: (id: string, person: Given, gone: boolean) => Answer;
+  newPin: (id: string, pin: string) => Answer;
+  ownPin: (old: string, pin: string) => Answer;
+};
+
+export const ROLES: { id: Role; name: string; may: string }[] = [
+  { id: "technician", name: "Technician", may: "works on jobs, sheets, vehicles and kit" },
+  { id: "lead", name: "Lead", may: "also changes rules and people" },
+  { id: "viewer", name: "Viewer", may: "looks at everything, writes nothing" },
+];
+
+/** Who works here: each with a role, initials for the slip, and a PIN. */
+export function People({ people, me, lead, enter, write, newPin, ownPin }: Props) {
+  const router = useRouter();
+  const [editing, setEditing] = useState<Row | "new" | null>(null);
+  const [pinOf, setPinOf] = useState<Row | null>(null);
+  const done = (): void => {
+    setEditing(null);
+    setPinOf(null);
+    router.refresh();
+  };
+  return (
+    <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
+      <div className="flex flex-wrap items-center justify-between gap-4">
+        <h1 className="text-4xl font-semibold">People</h1>
+        {lead && (
+          <Button look="act" size="large" onClick={() => setEditing("new")}>
+            Enter somebody
+          </Button>
+        )}
+      </div>
+      <p className="text-base text-soft">
+        {lead
+          ? "Names and initials stand on slips and records. Who left keeps their lines and can no longer sign in."
+          : "The lead enters people and gives PINs. Your own PIN you may change yourself."}
+      </p>
+      <ul className="mt-4 border-t-2 border-ink">
+        {people.map((p) => (
+          <li
+            key={p.id}
+            className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-b border-hairline px-2 py-2 sm:grid-cols-[auto_64px_1.2fr_1.6fr_auto]"
+          >
+            <Mark state={p.retiredAt ? "none" : "settled"} />
+            <span className="figure hidden text-lg font-semibold sm:inline">{p.initials}</span>
+            <span className={`text-xl font-semibold leading-tight ${p.retiredAt ? "text-soft" : ""}`}>{p.name}</span>
+            <span className="col-start-2 text-base sm:col-start-auto">
+              {p.role}
+              <span className="text-soft">
+                {p.retiredAt ? `, left ${dateAndTime(p.retiredAt)}` : `: ${ROLES.find((r) => r.id === p.role)!.may}`}
+              </span>
+            </span>
+            <span className="col-start-2 -ml-3 flex sm:col-start-auto sm:ml-0">
+              {p.id === me && (
+                <Button look="quiet" className="!px-3" onClick={() => setPinOf(p)}>
+                  Change my PIN
+                </Button>
+              )}
+              {lead && p.id !== me && !p.retiredAt && (
+                <Button look="quiet" className="!px-3" aria-label={`New PIN for ${p.name}`} onClick={() => setPinOf(p)}>
+                  New PIN
+                </Button>
+              )}
+              {lead && (
+                <Button look="quiet" className="!px-3" aria-label={`Edit ${p.name}`} onClick={() => setEditing(p)}>
+                  Edit
+                </Button>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <PersonDialog
+        editing={editing}
+        onClose={() => setEditing(null)}
+        onDone={done}
+        send={(person, pin, gone) => (editing === "new" ? enter(person, pin) : write(editing!.id, person, gone))}
+      />
+      <PinDialog
+        name={pinOf && (pinOf.id === me ? null : pinOf.name)}
+        open={pinOf !== null}
+        onClose={() => setPinOf(null)}
+        onDone={done}
+        send={(old, pin) => (pinOf!.id === me ? ownPin(old, pin) : newPin(pinOf!.id, pin))}
+      />
+    </main>
+  );
+}
