@@ -25,7 +25,7 @@ test("every main view keeps contrast and names its controls, day and night, wide
   for (const [theme, width] of [["light", 390], ["night", 1280]] as const) {
     await context.addCookies([{ name: "iridel_settings", value: `${theme}.mm`, url: shop.url }]);
     await page.setViewportSize({ width, height: 800 });
-    for (const path of [shop.url, `${shop.url}/take-in`, `${shop.url}/sheets`, `${shop.url}/sheets/tarn-forward`, `${shop.url}/kit`, `${shop.url}/vehicles/norvane-lisse`, `${shop.url}/settings`, `${suspect}/take-in`, `${suspect}/owed`, `${suspect}/set-out`, `${refused}/run`, `${suspect}/ready`, `${suspect}/hand-over`, `${suspect}/stand`]) {
+    for (const path of [shop.url, `${shop.url}/take-in`, `${shop.url}/sheets`, `${shop.url}/sheets/tarn-forward`, `${shop.url}/kit`, `${shop.url}/vehicles/norvane-lisse`, `${shop.url}/settings`, `${shop.url}/people`, `${suspect}/take-in`, `${suspect}/owed`, `${suspect}/set-out`, `${refused}/run`, `${suspect}/ready`, `${suspect}/hand-over`, `${suspect}/stand`]) {
       await page.goto(path);
       await expect(page.getByRole("main")).toBeVisible();
       await clean(page, `${path} ${theme} ${width}`);

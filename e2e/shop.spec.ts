@@ -133,3 +133,57 @@ test("the first load of the bench ships under 250 kB of compressed script", asyn
   expect(bodies.length).toBeGreaterThan(3);
   expect(total).toBeLessThan(250_000);
 });
+
+test("a new shop: its first lead opens it, enters a colleague, begins a sheet, and learns what comes first", async ({ browser }) => {
+  const fresh = await openShop({ empty: true });
+  try {
+    const page = await (await browser.newContext()).newPage();
+    await page.goto(fresh.url);
+    await page.getByLabel("Your name").fill("Lea Voss");
+    await page.getByLabel("Initials").fill("LV");
+    const pins = async (pin: string): Promise<void> => {
+      await page.getByLabel("PIN, six figures or more").fill(pin);
+      await page.getByLabel("The same again").fill(pin);
+    };
+    await pins("123456");
+    await page.getByRole("button", { name: "Open the shop" }).click();
+    await expect(page.getByRole("alert").filter({ hasText: "PIN" })).toContainText("nor figures in a row");
+    await pins("270419");
+    await page.getByRole("button", { name: "Open the shop" }).click();
+    await page.getByRole("link", { name: "Take in the first vehicle" }).click();
+    await expect(nextBar(page)).toContainText("The shop has no vehicle yet: enter one first");
+
+    await page.getByRole("link", { name: "People", exact: true }).click();
+    await page.getByRole("button", { name: "Enter somebody" }).click();
+    await page.getByLabel("Name", { exact: true }).fill("Tam Orrin");
+    await expect(page.getByLabel("Initials")).toHaveValue("TO");
+    await pins("481527");
+    await page.getByRole("button", { name: "Enter", exact: true }).click();
+    await expect(page.getByRole("listitem").filter({ hasText: "Tam Orrin" })).toContainText("works on jobs");
+    await page.getByRole("button", { name: "Edit Lea Voss" }).click();
+    await page.getByRole("button", { name: "Has left" }).click();
+    await expect(page.getByRole("alert").filter({ hasText: "lead" })).toContainText("Make somebody else the lead first.");
+    await page.keyboard.press("Escape");
+
+    await page.getByRole("link", { name: "Sheets", exact: true }).click();
+    await page.getByRole("button", { name: "New sheet" }).click();
+    await expect(nextBar(page)).toContainText("Enter the title.");
+    await page.getByLabel("Title").fill("Harbour van, forward camera");
+    await expect(nextBar(page)).not.toContainText("Enter the title.");
+    await expect(page.getByText(/· kept$/)).toBeVisible();
+
+    const tam = await (await browser.newContext()).newPage();
+    await tam.goto(fresh.url);
+    await tam.getByRole("button", { name: "Tam Orrin" }).click();
+    await tam.getByLabel("PIN", { exact: true }).fill("481527");
+    await tam.getByRole("button", { name: "Sign in" }).click();
+    await tam.getByRole("link", { name: "Sheets", exact: true }).click();
+    await tam.getByRole("link", { name: /Harbour van, forward camera/ }).click();
+    await expect(tam.getByRole("region", { name: "Still to enter" })).toContainText("the distance ahead");
+    await tam.getByRole("link", { name: "People", exact: true }).click();
+    await expect(tam.getByRole("button", { name: "Change my PIN" })).toBeVisible();
+    await expect(tam.getByRole("button", { name: "Enter somebody" })).toHaveCount(0);
+  } finally {
+    await fresh.close();
+  }
+}); // prettier-ignore

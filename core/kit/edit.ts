@@ -6,8 +6,8 @@ import { instrumentSchema } from "./schema";
 
 export type KitKind = "board" | "stand" | "instrument";
 
-/** One field of a piece of kit as a form asks for it. `fixed` ones are only written for a new piece. */
-export type KitField = { path: string; label: string; as: "text" | "mm" | "°" | "number" | "date" | [string, string][]; fixed?: boolean }; // prettier-ignore
+/** One field of a piece of kit as a form asks for it; "rad" is kept in radians and asked for in degrees. `fixed` ones are only written for a new piece. */
+export type KitField = { path: string; label: string; as: "text" | "mm" | "rad" | "number" | "date" | [string, string][]; fixed?: boolean }; // prettier-ignore
 
 const SCHEMAS: Record<KitKind, z.ZodType> = { board: boardSchema, stand: standSchema, instrument: instrumentSchema };
 
@@ -41,8 +41,8 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     { path: "kind", label: "Kind", as: [["tape", "Tape"], ["laser", "Laser"], ["rule", "Rule"], ["scale", "Scale"], ["inclinometer", "Inclinometer"], ["bubble", "Bubble"], ["plumb", "Floor marks"], ["range", "Rangefinder"], ["wheel-laser", "Wheel lasers"], ["rig", "Camera rig"]] },
     { path: "sigmaMm", label: "Standard uncertainty", as: "mm" },
     { path: "sigmaMmPerM", label: "and more for each metre", as: "mm" },
-    { path: "sigmaRad", label: "Standard uncertainty of an angle, radians", as: "number" },
-    { path: "divisionRad", label: "One division of a bubble, radians", as: "number" },
+    { path: "sigmaRad", label: "Standard uncertainty of an angle", as: "rad" },
+    { path: "divisionRad", label: "One division of a bubble", as: "rad" },
     { path: "checkedOn", label: "Last checked", as: "date" },
     { path: "everyDays", label: "A check is good for, days", as: "number" },
   ],
@@ -59,12 +59,14 @@ type Joint = { kind?: string; axis?: string };
 /** The fields of one piece: a stand also has its joints, from the floor upward. */
 export function kitFields(kind: KitKind, doc: Record<string, unknown>): KitField[] {
   const joints = kind === "stand" && Array.isArray(doc.joints) ? (doc.joints as Joint[]) : [];
+  const feet = kind === "stand" && Array.isArray(doc.feet) ? (doc.feet as unknown[]) : [];
   const boosters = kind === "stand" && Array.isArray(doc.boosters) ? (doc.boosters as unknown[]) : [];
   return [
     ...KIT_FIELDS[kind],
     ...joints.flatMap((j, i): KitField[] =>
       j.kind === "yaw"
         ? [
+            { path: `joints.${i}.limitRad`, label: "Turning, each way", as: "rad" },
             { path: `joints.${i}.xMm`, label: "Pivot, toward the car from the stand’s middle", as: "mm" },
             { path: `joints.${i}.yMm`, label: "Pivot, to the left of it", as: "mm" },
             { path: `joints.${i}.playMm`, label: "Turning, its play at the end of the beam", as: "mm" },
@@ -74,6 +76,10 @@ export function kitFields(kind: KitKind, doc: Record<string, unknown>): KitField
             { path: `joints.${i}.playMm`, label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, its play`, as: "mm" },
           ],
     ),
+    ...feet.flatMap((_, i): KitField[] => [
+      { path: `feet.${i}.xMm`, label: `Foot ${i + 1}, toward the car from the stand’s middle`, as: "mm" },
+      { path: `feet.${i}.yMm`, label: `Foot ${i + 1}, to the left of it`, as: "mm" },
+    ]),
     ...boosters.flatMap((_, i): KitField[] => [
       { path: `boosters.${i}.id`, label: `Booster ${i + 1}: code on it`, as: "text" },
       { path: `boosters.${i}.addsMm`, label: `Booster ${i + 1}: it adds`, as: "mm" },

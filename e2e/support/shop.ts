@@ -21,14 +21,16 @@ const freePort = (): Promise<number> =>
     });
   });
 
-/** @param baySeed every job taken in lives in the same simulated bay @param jobs whether the demo's jobs are made */
+/** @param baySeed every job taken in lives in the same simulated bay @param jobs whether the demo's jobs are made
+ * @param empty nothing is in it, not even people */
 export async function openShop({
   baySeed = "",
   jobs = false,
-}: { baySeed?: string; jobs?: boolean } = {}): Promise<Shop> {
+  empty = false,
+}: { baySeed?: string; jobs?: boolean; empty?: boolean } = {}): Promise<Shop> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-e2e-"));
   const env = { ...process.env, IRIDEL_DB: path.join(folder, "shop.sqlite"), IRIDEL_DEMO: "1", IRIDEL_BAY_SEED: baySeed, NODE_ENV: "production" as const }; // prettier-ignore
-  execFileSync("npx", ["tsx", "demo/seed.ts", ...(jobs ? [] : ["--no-jobs"])], { env, stdio: "pipe" });
+  if (!empty) execFileSync("npx", ["tsx", "demo/seed.ts", ...(jobs ? [] : ["--no-jobs"])], { env, stdio: "pipe" });
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
   let server: ChildProcess | null = null;

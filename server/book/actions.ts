@@ -4,6 +4,7 @@ import type { makeBook } from "./book";
 
 /** What the pages of a book may ask; each is wrapped in a server action of its own. */
 export const bookActions = <T>(book: ReturnType<typeof makeBook<T>>, idOf: (doc: T) => string) => ({
+  begin: (): Promise<Answer<{ key: string }>> => asWriter((p) => ({ key: book.begin(p) })),
   newVersion: (id: string): Promise<Answer<{ key: string }>> =>
     asWriter((p) => ({ key: book.draftFrom(String(id), p) })),
   copy: (id: string): Promise<Answer<{ key: string }>> => asWriter((p) => ({ key: book.copyFrom(String(id), p) })),

@@ -11,6 +11,9 @@ export class BookRefusal extends Refusal {
   override readonly name = "BookRefusal";
 }
 
+/** How the id of a document begins that was begun from nothing and never signed. */
+const UNNAMED = "new-";
+
 export type DraftRow = {
   key: string;
   doc: Draft;
@@ -33,6 +36,10 @@ export type BookKind<T> = {
   /** The draft with the name of whoever wrote it last. */
   enter: (draft: Draft, name: string) => Draft;
   sign: (draft: Draft, version: number, checkedBy: string, checkedOn: string) => T;
+  /** What a document begins as that nobody has written anything into. */
+  blank: Draft;
+  /** What a document is called; its id is made from that when it is signed for the first time. */
+  called: (draft: Draft) => string;
   /** Where the second person's name stands, for the refusal. */
   signatureField: string;
 };
@@ -56,12 +63,24 @@ export function makeBook<T>(k: BookKind<T>) {
       .get();
     return row ? judged(row) : null;
   };
+  /** A readable id that no document has yet: "Tarn, forward camera" is tarn-forward-camera. */
+  const freshId = (name: string): string => {
+    const plain = name.normalize("NFD").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "").slice(0, 48); // prettier-ignore
+    const taken = (id: string): boolean => k.versions(id).length > 0;
+    if (plain && !taken(plain)) return plain;
+    let n = 2;
+    while (taken(`${plain || noun}-${n}`)) n++;
+    return `${plain || noun}-${n}`;
+  };
   const discardDraft = (key: string): void => void db().delete(drafts).where(and(eq(drafts.key, key), eq(drafts.kind, noun))).run(); // prettier-ignore
 
   return {
     findDraft,
     discardDraft,
     listDrafts: (): DraftRow[] => select().where(eq(drafts.kind, noun)).orderBy(desc(drafts.updatedAt)).all().map(judged), // prettier-ignore
+
+    /** Begins a document from nothing. It gets its id when it is signed. */
+    begin: (person: Person): string => insertDraft({ ...k.blank, id: `${UNNAMED}${nanoid(8).toLowerCase().replace(/_/g, "-")}` }, person), // prettier-ignore
 
     /** Begins a new version. @throws BookRefusal when there is no such document */
     draftFrom(id: string, person: Person): string {
@@ -126,10 +145,10 @@ export function makeBook<T>(k: BookKind<T>) {
             throw new BookRefusal(`${k.signatureField}: must be a second person. You wrote this draft; have a colleague sign in and check it.`); // prettier-ignore
           if (draft.problems.length > 0)
             throw new BookRefusal(`${draft.problems[0]!.field}: ${draft.problems[0]!.message}`);
-          const id = String(draft.doc.id);
+          const id = String(draft.doc.id).startsWith(UNNAMED) ? freshId(k.called(draft.doc)) : String(draft.doc.id);
           const [newest] = k.versions(id);
           const version = (newest ? k.versionOf(newest) : 0) + 1;
-          const doc = k.sign(draft.doc, version, person.name, new Date().toISOString().slice(0, 10));
+          const doc = k.sign({ ...draft.doc, id }, version, person.name, new Date().toISOString().slice(0, 10));
           k.insert(id, version, doc);
           discardDraft(key);
           return doc;

@@ -7,6 +7,7 @@ import { sheetBook } from "./store";
 
 const book = bookActions(sheetBook, (d) => d.id);
 
+export const beginSheet = async (): Promise<Answer<{ key: string }>> => book.begin();
 export const newSheetVersion = async (id: string): Promise<Answer<{ key: string }>> => book.newVersion(id);
 export const copySheet = async (id: string): Promise<Answer<{ key: string }>> => book.copy(id);
 export const takeSheetFile = async (text: string): Promise<Answer<{ key: string }>> => book.takeFile(text);

@@ -5,7 +5,7 @@ import { listSheets } from "../shop/store";
 import { BookRefusal } from "../book/book";
 import { sheetBook, sheetVersions } from "./store";
 
-const { checkDraft, discardDraft, draftFrom, findDraft, importFile, listDrafts, saveDraft } = sheetBook;
+const { begin, checkDraft, discardDraft, draftFrom, findDraft, importFile, listDrafts, saveDraft } = sheetBook;
 
 beforeAll(() => openTestShop());
 const LISSE = SHEETS[0]!;
@@ -47,5 +47,16 @@ describe("the shop's book of sheets", () => {
     const key = importFile(JSON.stringify(other), OSKAR);
     expect(findDraft(key)!.doc).toEqual({ ...other, source: { ...other.source, enteredBy: "Oskar Veld" } });
     expect(checkDraft(key, INES).version).toBe(1);
+  });
+  it("begins one from nothing: what is missing is named, and its id comes from its title when it is signed", () => {
+    for (const expected of ["tarn-door-camera", "tarn-door-camera-2"]) {
+      const key = begin(INES);
+      const { doc, problems } = findDraft(key)!;
+      expect(problems).toContainEqual({ field: "title", message: "is missing." });
+      expect(problems.map((p) => p.field)).not.toContain("id");
+      const { id: _, ...filled } = { ...LISSE, title: "Tarn, door camera" };
+      saveDraft(key, { ...doc, ...filled, id: doc.id }, INES);
+      expect(checkDraft(key, OSKAR)).toMatchObject({ id: expected, version: 1 });
+    }
   });
 });

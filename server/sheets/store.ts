@@ -25,5 +25,21 @@ export const sheetBook = makeBook<Sheet>({
     return { ...draft, source: { ...source, enteredBy: name } };
   },
   sign: signSheet,
+  blank: {
+    format: "iridel.sheet/1",
+    version: 1,
+    kind: "static",
+    datum: "centreline",
+    distanceFrom: "front-hub-line",
+    appliesTo: { vehicles: [], system: "forward-camera", after: [] },
+    placement: { acrossMm: 0, twistDeg: 0 },
+    board: {},
+    tolerance: {},
+    cautions: ["Chocks in and park brake on before anyone works at the wheels."],
+    ready: [],
+    run: [],
+    prove: [],
+  },
+  called: (d) => String(d.title),
   signatureField: "source.checkedBy",
 });

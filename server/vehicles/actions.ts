@@ -7,6 +7,7 @@ import { vehicleBook } from "./store";
 
 const book = bookActions(vehicleBook, (d) => d.id);
 
+export const beginVehicle = async (): Promise<Answer<{ key: string }>> => book.begin();
 export const newVehicleVersion = async (id: string): Promise<Answer<{ key: string }>> => book.newVersion(id);
 export const copyVehicle = async (id: string): Promise<Answer<{ key: string }>> => book.copy(id);
 export const takeVehicleFile = async (text: string): Promise<Answer<{ key: string }>> => book.takeFile(text);

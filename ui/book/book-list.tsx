@@ -14,6 +14,8 @@ export type BookList<T> = {
   drafts: { key: string; title: string; version: number; by: string; problems: number }[];
   writes: boolean;
   takeFile: (text: string) => Answer;
+  /** Begins a document from nothing. */
+  begin: () => Answer;
 };
 
 /** A book of the shop: what is in use, and the drafts on their way into it. */
@@ -22,6 +24,7 @@ export function BookListPage<T>({
   drafts,
   writes,
   takeFile,
+  begin,
   title,
   noun,
   href,
@@ -47,14 +50,17 @@ export function BookListPage<T>({
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = items.filter((s) => words.every((w) => textOf(s).toLowerCase().includes(w)));
 
-  const take = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen) return;
-    const answer = await takeFile(await chosen.text()).catch(() => ({
+  const open = async (made: Answer): Promise<void> => {
+    const answer = await made.catch(() => ({
       ok: false as const,
       message: "The shop does not answer. Try again when it is back.",
     }));
     if (answer.ok) router.push(`${href}/drafts/${answer.key}`);
     else setMessage(answer.message);
+  };
+  const take = async (chosen: File | undefined): Promise<void> => {
+    if (!chosen) return;
+    await open(takeFile(await chosen.text()));
     if (file.current) file.current.value = "";
   };
 
@@ -71,6 +77,9 @@ export function BookListPage<T>({
             <input ref={file} type="file" accept="application/json,.json" className="sr-only" id={`${noun}-file`} aria-label={`${noun} file`} tabIndex={-1} onChange={(e) => void take(e.target.files?.[0])} />
             <Button look="plain" size="large" onClick={() => file.current?.click()}>
               Import a file
+            </Button>
+            <Button look="act" size="large" onClick={() => void open(begin())}>
+              New {noun}
             </Button>
           </>
         )}

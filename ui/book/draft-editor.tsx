@@ -75,6 +75,9 @@ export function DraftEditor({
     [base, doc, signatures],
   );
   const viewer = me.role === "viewer";
+  // In a document that was just begun, what nobody has come to yet is no mistake.
+  const unwritten = base ? [] : problems.filter((p) => ["is missing.", "needs at least 1."].includes(p.message));
+  const wrong = problems.filter((p) => !unwritten.includes(p));
 
   // Kept half a second after the last key; a tablet that dies loses no more than that, and says so meanwhile.
   useEffect(() => {
@@ -101,7 +104,7 @@ export function DraftEditor({
   const at: AtPath = (path) => ({
     path,
     value: getAt(doc, path),
-    problem: problems.find((p) => p.field === path || p.field.startsWith(`${path}.`))?.message ?? null,
+    problem: wrong.find((p) => p.field === path || p.field.startsWith(`${path}.`))?.message ?? null,
     readOnly: viewer,
     onChange: (v) => change(path, v),
   });
@@ -131,16 +134,22 @@ export function DraftEditor({
           {children({ doc, problems, readOnly: viewer, at, change })}
         </div>
         <aside className="flex flex-col gap-4">
-          <section aria-label="To put right" className={`border-l-4 bg-sheet p-3 ${problems.length > 0 ? "border-stop" : "border-settled"}`}>
-            <h2 className="text-lg font-semibold">{problems.length === 0 ? "Nothing to put right" : `${problems.length} to put right`}</h2>
+          <section aria-label="To put right" className={`border-l-4 bg-sheet p-3 ${wrong.length > 0 ? "border-stop" : "border-settled"}`}>
+            <h2 className="text-lg font-semibold">{wrong.length === 0 ? "Nothing to put right" : `${wrong.length} to put right`}</h2>
             <ul className="mt-1 flex flex-col gap-2">
-              {problems.map((p) => (
+              {wrong.map((p) => (
                 <li key={p.field + p.message} className="text-base leading-snug">
                   <span className="font-semibold text-stop">{nameOf(p.field)}</span> {p.message}
                 </li>
               ))}
             </ul>
           </section>
+          {unwritten.length > 0 && (
+            <section aria-label="Still to enter" className="border-l-4 border-dashed border-loose bg-sheet p-3">
+              <h2 className="text-lg font-semibold">{unwritten.length} still to enter</h2>
+              <p className="mt-1 text-base leading-snug text-soft">{[...new Set(unwritten.map((p) => nameOf(p.field)))].join(", ")}</p>
+            </section>
+          )}
           <section aria-label="What changed" className="border-l-4 border-loose bg-sheet p-3">
             <h2 className="text-lg font-semibold">{base ? `Against version ${base.version ?? 1}` : "Not in use yet"}</h2>
             {base && changes.length === 0 && <p className="text-base text-soft">No change yet.</p>}
@@ -161,9 +170,9 @@ export function DraftEditor({
           </p>
         )}
         <NextBar
-          tone={problems.length > 0 ? "stop" : second ? "act" : "loose"}
-          say={problems.length > 0 ? `Put right ${nameOf(problems[0]!.field)}.` : second ? "Compare every figure with the source, then sign." : "A second person checks it now: sign in as someone else and open this draft."}
-          detail={problems.length > 0 ? problems[0]!.message : "A checked version never changes; a later one is a new version."}
+          tone={wrong.length > 0 ? "stop" : unwritten.length > 0 || second ? "act" : "loose"}
+          say={wrong.length > 0 ? `Put right ${nameOf(wrong[0]!.field)}.` : unwritten.length > 0 ? `Enter ${nameOf(unwritten[0]!.field)}.` : second ? "Compare every figure with the source, then sign." : "A second person checks it now: sign in as someone else and open this draft."}
+          detail={wrong.length > 0 ? wrong[0]!.message : unwritten.length > 0 ? "What is typed is kept as you go; it can wait half done." : "A checked version never changes; a later one is a new version."}
         >
           {!viewer && (
             <Button look="quiet" size="large" onClick={() => void throwAway()}>

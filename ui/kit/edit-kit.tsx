@@ -2,6 +2,7 @@
 
 import { useMemo, useState } from "react";
 import { kitFields, kitProblems, type KitField, type KitKind } from "@/core/kit";
+import { degToRad, radToDeg } from "@/core/units";
 import { ChoiceField, NumberField, TextField } from "../book/fields";
 import { getAt, setAt } from "../book/paths";
 import { Button } from "../primitives/button";
@@ -30,26 +31,42 @@ export function EditKit({ editing, onClose, write }: Props) {
   );
 }
 
-/** A stand with a booster more or less; what is written of each stands among the fields above. */
-function Boosters({
-  doc,
-  onChange,
-}: {
-  doc: Record<string, unknown>;
-  onChange: (doc: Record<string, unknown>) => void;
-}) {
-  const { boosters, ...rest } = doc;
-  const list = Array.isArray(boosters) ? (boosters as unknown[]) : [];
-  const put = (next: unknown[]): void => onChange(next.length > 0 ? { ...rest, boosters: next } : rest);
+/** Angles are kept in radians and read in degrees, without the last digits of the turning. */
+const shownAs = (f: KitField, value: unknown): unknown =>
+  f.as === "rad" && typeof value === "number" ? Math.round(radToDeg(value) * 1e6) / 1e6 : value;
+
+type Part = { list: "joints" | "feet" | "boosters"; name: string; fresh: object; least: number; most: number };
+
+/** What a stand has more or fewer of; the figures of each stand among the fields above. Joints from the floor upward. */
+const PARTS: Part[] = [
+  { list: "joints", name: "Turning joint", fresh: { kind: "yaw", xMm: 0, yMm: 0, limitRad: 0.1 }, least: 0, most: 4 },
+  { list: "joints", name: "Slide across", fresh: { kind: "slide", axis: "cross", limitMm: 100 }, least: 0, most: 4 },
+  { list: "joints", name: "Slide fore and aft", fresh: { kind: "slide", axis: "fore-aft", limitMm: 100 }, least: 0, most: 4 },
+  { list: "feet", name: "Foot", fresh: {}, least: 3, most: 4 },
+  { list: "boosters", name: "Booster", fresh: {}, least: 0, most: 4 },
+]; // prettier-ignore
+const LAST: Record<Part["list"], string> = { joints: "the last joint", feet: "the fourth foot", boosters: "the last booster" }; // prettier-ignore
+
+function Parts({ doc, onChange }: { doc: Record<string, unknown>; onChange: (doc: Record<string, unknown>) => void }) {
+  const listOf = (list: Part["list"]): unknown[] => (Array.isArray(doc[list]) ? (doc[list] as unknown[]) : []);
+  const put = (list: Part["list"], next: unknown[]): void => {
+    const { [list]: _, ...rest } = doc;
+    // A stand without boosters has no such field at all: that is how the kit's format has it.
+    onChange(next.length > 0 || list !== "boosters" ? { ...rest, [list]: next } : rest);
+  };
   return (
-    <p className="mt-2 flex gap-2">
-      <Button look="quiet" className="!px-3" disabled={list.length >= 4} onClick={() => put([...list, {}])}>
-        + Booster
-      </Button>
-      {list.length > 0 && (
-        <Button look="quiet" className="!px-3" onClick={() => put(list.slice(0, -1))}>
-          Take the last booster out
+    <p className="mt-2 flex flex-wrap gap-1">
+      {PARTS.map((p) => (
+        <Button key={p.name} look="quiet" className="!px-3" disabled={listOf(p.list).length >= p.most} onClick={() => put(p.list, [...listOf(p.list), p.fresh])}>
+          + {p.name}
         </Button>
+      ))}
+      {(Object.keys(LAST) as Part["list"][]).map((list) =>
+        listOf(list).length > PARTS.find((p) => p.list === list)!.least ? (
+          <Button key={list} look="quiet" className="!px-3 text-soft" onClick={() => put(list, listOf(list).slice(0, -1))}>
+            Take {LAST[list]} out
+          </Button>
+        ) : null,
       )}
     </p>
   ); // prettier-ignore
@@ -63,12 +80,12 @@ function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void
   const at = (f: KitField) => ({
     path: f.path,
     label: f.label,
-    value: getAt(doc, f.path),
+    value: shownAs(f, getAt(doc, f.path)),
     // A new piece is not scolded for what nobody has come to yet.
     problem: (isNew && getAt(doc, f.path) === undefined ? null : problems.find((p) => p.field === f.path)?.message) ?? null, // prettier-ignore
     readOnly: f.fixed === true && !isNew,
     // A date that is taken out is "nobody knows", not a missing field.
-    onChange: (v: unknown) => setDoc((d) => setAt(d, f.path, f.as === "date" ? (v ?? null) : v)),
+    onChange: (v: unknown) => setDoc((d) => setAt(d, f.path, f.as === "date" ? (v ?? null) : f.as === "rad" && typeof v === "number" ? degToRad(v) : v)), // prettier-ignore
   });
   const keep = async (): Promise<void> => {
     const answer = await write(kind, doc, isNew).catch(() => ({
@@ -94,11 +111,11 @@ function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void
           ) : f.as === "text" || f.as === "date" ? (
             <TextField key={f.path} {...at(f)} />
           ) : (
-            <NumberField key={f.path} unit={f.as === "number" ? "" : f.as} {...at(f)} />
+            <NumberField key={f.path} unit={f.as === "number" ? "" : f.as === "rad" ? "°" : f.as} {...at(f)} />
           ),
         )}
       </div>
-      {kind === "stand" && <Boosters doc={doc} onChange={setDoc} />}
+      {kind === "stand" && <Parts doc={doc} onChange={setDoc} />}
       {message && (
         <p role="alert" className="mt-3 text-lg text-stop">
           {message}

@@ -45,6 +45,7 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: { id:
             <TextField label="Source: whose information" {...at("source.name")} />
             <TextField label="Source: its date, year-month-day" {...at("source.date")} />
           </div>
+          <ChoiceField label="What it asks for" choices={[["static", "A board alone"], ["static-then-dynamic", "A board, then a drive"]]} {...at("kind")} />
           <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
           <SetField label="For these vehicles" choices={vehicles.map((v) => [v.id, v.name])} {...at("appliesTo.vehicles")} />
           <SetField label="Owed after" choices={(Object.keys(EVENTS) as EventId[]).map((e) => [e, EVENTS[e]])} {...at("appliesTo.after")} />

@@ -103,6 +103,8 @@ export function readIntake(
     lack: { field, say },
     intake: null,
   });
+  const [missing] = [[vehicles, "vehicle"], [sheets, "sheet"], [stands, "stand"]].filter(([list]) => list!.length === 0); // prettier-ignore
+  if (missing) return lacks(null, `The shop has no ${String(missing[1])} yet: enter one first, then take in.`);
   if (vin.vin === "") return lacks("vin", "Type or scan the VIN.");
   if (!vin.ok && d.vinReason.trim().length < 3) return lacks("vin", "Correct the VIN, or say why it is kept as it is.");
   if (!vehicle) return lacks("vehicle", "This VIN is not of a kind the shop knows: choose the vehicle.");

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
-import { takeSheetFile } from "@/server/sheets/actions";
+import { beginSheet, takeSheetFile } from "@/server/sheets/actions";
 import { sheetBook } from "@/server/sheets/store";
 import { listSheets } from "@/server/shop/store";
 import { Sheets } from "@/ui/sheets/sheets";
@@ -16,5 +16,13 @@ export default async function SheetsPage() {
     by: d.editorName,
     problems: d.problems.length,
   }));
-  return <Sheets items={listSheets()} drafts={drafts} writes={me.role !== "viewer"} takeFile={takeSheetFile} />;
+  return (
+    <Sheets
+      items={listSheets()}
+      drafts={drafts}
+      writes={me.role !== "viewer"}
+      takeFile={takeSheetFile}
+      begin={beginSheet}
+    />
+  );
 }

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
-import { takeVehicleFile } from "@/server/vehicles/actions";
+import { beginVehicle, takeVehicleFile } from "@/server/vehicles/actions";
 import { vehicleBook } from "@/server/vehicles/store";
 import { listVehicles } from "@/server/shop/store";
 import { Vehicles } from "@/ui/vehicles/vehicles";
@@ -16,5 +16,13 @@ export default async function VehiclesPage() {
     by: d.editorName,
     problems: d.problems.length,
   }));
-  return <Vehicles items={listVehicles()} drafts={drafts} writes={me.role !== "viewer"} takeFile={takeVehicleFile} />;
+  return (
+    <Vehicles
+      items={listVehicles()}
+      drafts={drafts}
+      writes={me.role !== "viewer"}
+      takeFile={takeVehicleFile}
+      begin={beginVehicle}
+    />
+  );
 }
