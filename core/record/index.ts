@@ -5,6 +5,7 @@ export {
   arrivalLines,
   glassLine,
   readingFigures,
+  standLines,
   resultLines,
   runLine,
   timeLines,

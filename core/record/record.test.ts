@@ -8,7 +8,7 @@ import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
-import { buildRecord, readingFigures } from ".";
+import { buildRecord, readingFigures, standLines } from ".";
 
 const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 const intake = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out" as const, place: "windshield" as const }], sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "A", plate: "", order: "", rearToeDeg: null, answers: {}, complaint: "" }; // prettier-ignore
@@ -47,6 +47,7 @@ describe("the record", () => {
     expect(record.setOut.readings.map((r) => r.state)).toEqual(["doubt", "struck", "counts"]);
     expect(record.setOut.readings[1]).toMatchObject({ struckReason: "Tape hooked on the cap", residual: null });
     expect(record.setOut.touches).toHaveLength(1);
+    expect(standLines(record).map((l) => l.act?.say ?? l.reading!.slot)).toEqual(["tape-fl-l", "tape-fr-r", "Touched: Knocked or leaned on it", "laser-badge"]); // prettier-ignore
     expect(record.setOut.settled).toBeNull();
     expect(record.open).toContain("Set out: Board not proved in place");
     expect(readingFigures(record.setOut.readings[2]!).value.replace(/\s/g, " ")).toBe("3 mm vehicle right");

@@ -79,6 +79,20 @@ export function readingFigures(r: JobRecord["setOut"]["readings"][number]): { va
   };
 }
 
+type Reading = JobRecord["setOut"]["readings"][number];
+type Act = { say: string; at: string; by: { name: string; initials: string } };
+
+/** What was done at the stand in the order it was done: readings, and the moves and touches between them. */
+export function standLines({ setOut }: JobRecord): ({ reading: Reading; act: null } | { reading: null; act: Act })[] {
+  return [
+    ...setOut.readings.map((reading) => ({ at: reading.at, line: { reading, act: null } })),
+    ...setOut.moves.map((m) => ({ at: m.at, line: { reading: null, act: { say: `Moved: ${m.say}`, at: m.at, by: m.by } } })),
+    ...setOut.touches.map((t) => ({ at: t.at, line: { reading: null, act: { say: `Touched: ${t.what}`, at: t.at, by: t.by } } })),
+  ]
+    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
+    .map(({ line }) => line);
+} // prettier-ignore
+
 /** The aim the vehicle learned, degrees. */
 export const aimLearned = (r: NonNullable<JobRecord["run"]["result"]>): string =>
   `yaw ${signed(r.learnedYawDeg, 2)}°, pitch ${signed(r.learnedPitchDeg, 2)}°, roll ${signed(r.learnedRollDeg, 2)}°`;

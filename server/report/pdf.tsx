@@ -5,6 +5,7 @@ import {
   arrivalLines,
   glassLine,
   readingFigures,
+  standLines,
   resultLines,
   runLine,
   timeLines,
@@ -134,7 +135,8 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
             widths={times}
             figures={[1, 2, 3]}
           />
-          {setOut.readings.map((r) => {
+          {standLines(record).map(({ reading: r, act }) => {
+            if (!r) return <Row key={act.at + act.say} cells={[act.say, `${clockTime(act.at)} ${act.by.initials}`]} widths={[5, 1]} />; // prettier-ignore
             const { value, residual } = readingFigures(r);
             const state = { counts: "counts", doubt: "before a move", struck: `struck: ${r.struckReason ?? ""}` }[
               r.state
@@ -156,12 +158,6 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               />
             );
           })}
-          {setOut.moves.map((m, i) => (
-            <Row key={`m${i}`} cells={[`Moved: ${m.say}`, `${clockTime(m.at)} ${m.by.initials}`]} widths={[5, 1]} />
-          ))}
-          {setOut.touches.map((t, i) => (
-            <Row key={`t${i}`} cells={[`Touched: ${t.what}`, `${clockTime(t.at)} ${t.by.initials}`]} widths={[5, 1]} />
-          ))}
         </Part>
         <Part title="Run">
           <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(record)}</Text>

@@ -2,7 +2,16 @@
 
 import { useMemo } from "react";
 import { PHOTO_SUBJECTS, type PhotoSubject } from "@/core/job";
-import { arrivalLines, buildRecord, readingFigures, resultLines, runLine, timeLines, verdictLine } from "@/core/record";
+import {
+  arrivalLines,
+  buildRecord,
+  readingFigures,
+  standLines,
+  resultLines,
+  runLine,
+  timeLines,
+  verdictLine,
+} from "@/core/record";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -62,7 +71,8 @@ export function HandOver() {
           {record.setOut.readings.length > 0 && (
             <Table
               head={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
-              rows={record.setOut.readings.map((r) => {
+              rows={standLines(record).map(({ reading: r, act }) => {
+                if (!r) return `${act.say} ${clockTime(act.at)} ${act.by.initials}`;
                 const { value, residual } = readingFigures(r);
                 return [r.name, value, residual, r.w === null ? "–" : formatNumber(r.w, 1), r.instrument.name, `${clockTime(r.at)} ${r.by.initials}`, { counts: "counts", doubt: "before a move", struck: "struck" }[r.state]];
               })}
@@ -106,7 +116,7 @@ export function HandOver() {
 
 const FIGURE_COLUMNS = new Set(["Value", "Residual", "w", "Sheet", "Error", "Std. unc.", "Allowed"]);
 
-function Table({ head, rows }: { head: string[]; rows: string[][] }) {
+function Table({ head, rows }: { head: string[]; rows: (string[] | string)[] }) {
   return (
     <div className="mt-3 overflow-x-auto" tabIndex={0} role="group" aria-label={head[0]}>
       <table className="w-full border-collapse text-base">
@@ -124,18 +134,27 @@ function Table({ head, rows }: { head: string[]; rows: string[][] }) {
           </tr>
         </thead>
         <tbody>
-          {rows.map((row, i) => (
-            <tr
-              key={i}
-              className={`border-b border-dashed border-hairline ${row.at(-1) === "struck" ? "text-soft line-through" : ""}`}
-            >
-              {row.map((cell, k) => (
-                <td key={k} className={`px-2 py-1.5 ${FIGURE_COLUMNS.has(head[k]!) ? "figure text-right" : ""}`}>
-                  {cell}
+          {rows.map((row, i) =>
+            // A line of its own among the figures: what was done between them.
+            typeof row === "string" ? (
+              <tr key={i} className="border-b border-dashed border-hairline">
+                <td colSpan={head.length} className="px-2 py-1.5 text-soft">
+                  {row}
                 </td>
-              ))}
-            </tr>
-          ))}
+              </tr>
+            ) : (
+              <tr
+                key={i}
+                className={`border-b border-dashed border-hairline ${row.at(-1) === "struck" ? "text-soft line-through" : ""}`}
+              >
+                {row.map((cell, k) => (
+                  <td key={k} className={`px-2 py-1.5 ${FIGURE_COLUMNS.has(head[k]!) ? "figure text-right" : ""}`}>
+                    {cell}
+                  </td>
+                ))}
+              </tr>
+            ),
+          )}
         </tbody>
       </table>
     </div>
