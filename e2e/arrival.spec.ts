@@ -14,7 +14,7 @@ test.beforeAll(async () => void (shop = await openShop()));
 test.afterAll(() => shop.close());
 
 const VIN = madeUpVin("0NVLS2DA7R100431");
-const jpeg = (): Promise<Buffer> => sharp({ create: { width: 640, height: 480, channels: 3, background: "#357" } }).jpeg().toBuffer(); // prettier-ignore
+const jpeg = (background = "#357"): Promise<Buffer> => sharp({ create: { width: 640, height: 480, channels: 3, background } }).jpeg().toBuffer(); // prettier-ignore
 
 /** Nothing on the page is wider than the page. */
 const fits = async (page: Page): Promise<void> =>
@@ -40,12 +40,19 @@ test("a new technician takes a vehicle in, sees what it owes and why, and readie
   await expect(nextBar(page)).toContainText("Still to write down: the vehicle as it came in, the glass and its mount");
 
   // Photos: what is none gets a clear answer; a real one is there at once and on the slip.
-  const photo = page.getByLabel("Photo: Odometer");
+  const photo = page.getByLabel("Photo: Odometer", { exact: true });
   await photo.setInputFiles({ name: "../../odometer.jpg", mimeType: "image/jpeg", buffer: Buffer.from("%PDF-1.7") });
   await expect(page.getByText("This is a PDF, not a photo.")).toBeVisible();
-  await page.getByRole("button", { name: "Leave it" }).click();
   await photo.setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: await jpeg() });
   await expect(page.getByRole("button", { name: "Look at the photo: Odometer" })).toBeVisible();
+  // The line to the shop is cut: two photos wait on the tablet, over a reload too, and go when it is back.
+  await page.route("**/api/photos", (route) => route.abort());
+  const waits = [await jpeg("#375"), await jpeg("#446")];
+  await photo.setInputFiles(waits.map((buffer, i) => ({ name: `${i}.jpg`, mimeType: "image/jpeg", buffer })));
+  await expect(page.getByText("2 photos wait. No connection to the shop.")).toBeVisible();
+  await page.unroute("**/api/photos");
+  await page.reload();
+  await expect(page.getByRole("button", { name: "Look at the photo: Odometer" })).toContainText("Odometer, 3");
   await page.getByLabel("Odometer", { exact: true }).fill("52 330 mi");
   await page.getByRole("button", { name: "Airbag" }).click();
   await page.getByRole("button", { name: "Lane keeping off" }).click();
@@ -139,6 +146,22 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
   await dialog.getByLabel("Source: the shop’s own").fill("Shop rule book, page 30");
   await dialog.getByRole("button", { name: "Keep the rule" }).click();
   await expect(page.getByText("Hail dents may have moved the tailgate.")).toBeVisible();
+  // An order that contradicts the others is refused by name; put right, it holds.
+  await page.getByRole("button", { name: "New order" }).click();
+  await dialog.getByLabel("Name of the order").fill("road-first");
+  const first = dialog.getByRole("group", { name: "First: what kind" });
+  await first.getByRole("button", { name: "dynamic" }).click();
+  await dialog.getByRole("group", { name: "Then: what kind" }).getByRole("button", { name: "learn" }).click();
+  await dialog.getByLabel("Because").fill("Somebody thought so.");
+  await dialog.getByRole("button", { name: "Keep it" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("go round in a circle");
+  await first.getByRole("button", { name: "wheel alignment" }).click();
+  await dialog.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("region", { name: "Order", exact: true })).toContainText("alignment before learn");
+  await page.getByRole("button", { name: "Edit the effort of Forward camera, static" }).click();
+  await dialog.getByLabel("Bay, minutes").fill("65");
+  await dialog.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("region", { name: "What each takes" })).toContainText("65 min in the bay");
 
   const other = await theirs.newPage();
   await signIn(other, shop.url, "oskar");

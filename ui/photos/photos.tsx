@@ -22,12 +22,14 @@ export function Photos({ subjects }: { subjects: readonly PhotoSubject[] }) {
 }
 
 function Place({ subject }: { subject: PhotoSubject }) {
-  const { events, write, me } = useJob();
+  const { events, write, me, head } = useJob();
   const struck = strikes(events);
   const mine = eventsOf(events, "photo").filter((e) => e.body.subject === subject && !struck.has(e.id));
   const [open, setOpen] = useState<string | null>(null);
   const [striking, setStriking] = useState<string | null>(null);
-  const { send, sending, failed, forget } = useUpload((p) => write({ kind: "photo", subject, ...p }));
+  const { send, resend, sending, waiting, message, forget } = useUpload(head.id, subject, (p) =>
+    write({ kind: "photo", subject, ...p }),
+  );
   const id = useId();
   const name = PHOTO_SUBJECTS[subject];
   const shown = mine.find((e) => e.id === open);
@@ -65,17 +67,20 @@ function Place({ subject }: { subject: PhotoSubject }) {
           </span>
         </button>
       )}
-      {failed ? (
-        <div role="alert" className="p-2 text-sm text-stop">
-          {failed.message}
-          <div className="mt-1 flex gap-1">
-            <Button look="quiet" className="!px-2" onClick={() => void send([failed.file])}>
-              Send again
-            </Button>
-            <Button look="quiet" className="!px-2" onClick={forget}>
-              Leave it
-            </Button>
-          </div>
+      {message && (
+        <p role="alert" className={`p-2 text-sm ${waiting > 0 ? "text-loose" : "text-stop"}`}>
+          {waiting > 1 ? `${waiting} photos wait. ` : ""}
+          {message}
+        </p>
+      )}
+      {waiting > 0 && sending === 0 ? (
+        <div className="flex gap-1 p-1">
+          <Button look="quiet" className="!px-2" onClick={() => void resend()}>
+            Send again
+          </Button>
+          <Button look="quiet" className="!px-2" onClick={forget}>
+            Leave it
+          </Button>
         </div>
       ) : (
         add

@@ -6,6 +6,7 @@ import { EVENTS, KINDS, PLACES, SYSTEMS, type RuleBook, type SystemId } from "@/
 import type { GlassPolicy } from "@/core/ready";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
+import { EditEffort, EditOrder, type Effort, type Order } from "./edit-order";
 import { EditRule, type Rule } from "./edit-rule";
 
 type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
@@ -13,6 +14,8 @@ type Props = {
   policy: GlassPolicy;
   book: RuleBook;
   lead: boolean;
+  /** Codes of the kit's boards and mats. */
+  boards: string[];
   choosePolicy: (policy: string) => Answer;
   writeBook: (book: unknown) => Answer;
   takeFile: (text: string) => Answer;
@@ -24,10 +27,12 @@ const POLICIES: { id: GlassPolicy; name: string; note: string }[] = [
 ]; // prettier-ignore
 
 /** What the shop is bound by: its glass, and what makes which calibration owed. */
-export function SettingsPage({ policy, book, lead, choosePolicy, writeBook, takeFile }: Props) {
+export function SettingsPage({ policy, book, lead, boards, choosePolicy, writeBook, takeFile }: Props) {
   const router = useRouter();
   const [message, setMessage] = useState<string | null>(null);
   const [editing, setEditing] = useState<{ rule: Partial<Rule>; at: number | null } | null>(null);
+  const [order, setOrder] = useState<{ item: Partial<Order>; at: number | null } | null>(null);
+  const [effort, setEffort] = useState<{ item: Partial<Effort>; at: number | null } | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const run = (answer: Answer): void => {
     setMessage(null);
@@ -36,13 +41,18 @@ export function SettingsPage({ policy, book, lead, choosePolicy, writeBook, take
       () => setMessage("The shop does not answer. Nothing was changed; try again when it is back."),
     );
   };
-  const put = async (rules: unknown[]): Promise<string | null> => {
-    const answer = await writeBook({ ...book, rules }).catch(() => ({ ok: false as const, message: "The shop does not answer. Try again when it is back." })); // prettier-ignore
+  const put = async (list: "rules" | "orders" | "efforts", items: unknown[]): Promise<string | null> => {
+    const answer = await writeBook({ ...book, [list]: items }).catch(() => ({ ok: false as const, message: "The shop does not answer. Try again when it is back." })); // prettier-ignore
     if (!answer.ok) return answer.message;
     setEditing(null);
+    setOrder(null);
+    setEffort(null);
     router.refresh();
     return null;
   };
+  /** The list with one item kept at its place, or put at its end; without it when it is taken out. */
+  const withItem = (items: readonly unknown[], at: number | null, item?: unknown): unknown[] =>
+    at === null ? [...items, item] : items.flatMap((x, i) => (i !== at ? [x] : item === undefined ? [] : [item]));
   const systems = (Object.keys(SYSTEMS) as SystemId[]).filter((s) => book.rules.some((r) => r.system === s));
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
@@ -135,12 +145,35 @@ export function SettingsPage({ policy, book, lead, choosePolicy, writeBook, take
         {book.rules.length === 0 && <p className="py-10 text-center text-xl text-soft">No rule yet: nothing is ever owed. Import a rule book, or write the first rule.</p>}
       </section>
       <section aria-label="Order" className="mt-6">
-        <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">Order</h2>
+        <Head title="Order" lead={lead} action="New order" onNew={() => setOrder({ item: { first: {}, then: {}, sameSystem: false }, at: null })} />
         <ul>
-          {book.orders.map((o) => (
-            <li key={o.id} className="flex flex-wrap gap-x-6 border-b border-dashed border-hairline py-2 text-base">
+          {book.orders.map((o, at) => (
+            <li key={o.id} className="flex flex-wrap items-center gap-x-6 border-b border-dashed border-hairline py-2 text-base">
               <b className="min-w-72 font-semibold">{`${subject(o.first)} before ${subject(o.then)}`}{o.sameSystem ? " of the same system" : ""}</b>
-              <span>{o.why}</span>
+              <span className="flex-1">{o.why}</span>
+              {lead && (
+                <Button look="quiet" className="!px-3" aria-label={`Edit the order ${o.id}`} onClick={() => setOrder({ item: o, at })}>
+                  Edit
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-label="What each takes" className="mt-6">
+        <Head title="What each takes" lead={lead} action="New effort" onNew={() => setEffort({ item: { kind: "static", bayMinutes: 30, roadMinutes: 0, boards: [], roomM: { ahead: 4, behind: 0.5, sides: 1 }, needs: {}, setUp: null }, at: null })} />
+        <ul>
+          {book.efforts.map((x, at) => (
+            <li key={`${x.system}/${x.kind}`} className="flex flex-wrap items-center gap-x-6 border-b border-dashed border-hairline py-2 text-base">
+              <b className="min-w-72 font-semibold">{`${SYSTEMS[x.system]}, ${x.kind}`}</b>
+              <span className="flex-1">
+                {[x.bayMinutes > 0 ? `${x.bayMinutes} min in the bay` : null, x.roadMinutes > 0 ? `${x.roadMinutes} min on the road` : null, x.boards.length > 0 ? `boards ${x.boards.join(", ")}` : null, room(x.roomM)].filter(Boolean).join("; ")}
+              </span>
+              {lead && (
+                <Button look="quiet" className="!px-3" aria-label={`Edit the effort of ${SYSTEMS[x.system]}, ${x.kind}`} onClick={() => setEffort({ item: x, at })}>
+                  Edit
+                </Button>
+              )}
             </li>
           ))}
         </ul>
@@ -148,12 +181,26 @@ export function SettingsPage({ policy, book, lead, choosePolicy, writeBook, take
       <EditRule
         editing={editing}
         onClose={() => setEditing(null)}
-        onKeep={(rule) => put(editing?.at === null || !editing ? [...book.rules, rule] : book.rules.map((r, i) => (i === editing.at ? rule : r)))}
-        onTakeOut={() => put(book.rules.filter((_, i) => i !== editing?.at))}
+        onKeep={(rule) => put("rules", withItem(book.rules, editing!.at, rule))}
+        onTakeOut={() => put("rules", withItem(book.rules, editing!.at))}
       />
+      <EditOrder editing={order} onClose={() => setOrder(null)} onKeep={(o) => put("orders", withItem(book.orders, order!.at, o))} onTakeOut={() => put("orders", withItem(book.orders, order!.at))} />
+      <EditEffort boards={boards} editing={effort} onClose={() => setEffort(null)} onKeep={(x) => put("efforts", withItem(book.efforts, effort!.at, x))} onTakeOut={() => put("efforts", withItem(book.efforts, effort!.at))} />
     </main>
   ); // prettier-ignore
 }
+
+const room = (r: Effort["roomM"]): string | null => {
+  const parts = [[r.ahead, "ahead"], [r.behind, "behind"], [r.sides, "each side"]].filter(([m]) => Number(m) > 0).map(([m, where]) => `${m} m ${where}`); // prettier-ignore
+  return parts.length > 0 ? `room ${parts.join(", ")}` : null;
+};
+
+const Head = ({ title, action, lead, onNew }: { title: string; action: string; lead: boolean; onNew: () => void }) => (
+  <div className="flex flex-wrap items-center border-b-2 border-ink pb-1">
+    <h2 className="mr-auto text-2xl font-semibold">{title}</h2>
+    {lead && <Button onClick={onNew}>{action}</Button>}
+  </div>
+);
 
 const subject = (s: RuleBook["orders"][number]["first"]): string =>
   [s.system ? SYSTEMS[s.system] : null, s.kind ?? null].filter(Boolean).join(", ") || "everything";

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
 import { chooseGlassPolicy, takeRuleBookFile, writeRuleBook } from "@/server/settings/actions";
+import { listBoards } from "@/server/kit/store";
 import { glassPolicy, ruleBook } from "@/server/shop/store";
 import { SettingsPage } from "@/ui/settings/settings-page";
 
@@ -13,6 +14,7 @@ export default async function RulesPage() {
       policy={glassPolicy()}
       book={ruleBook()}
       lead={me.role === "lead"}
+      boards={listBoards().map((b) => b.code)}
       choosePolicy={chooseGlassPolicy}
       writeBook={writeRuleBook}
       takeFile={takeRuleBookFile}
