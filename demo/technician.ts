@@ -5,7 +5,7 @@ import { currentStep } from "@/core/run";
 import { runLogOf } from "@/core/job";
 import { judgeMeasure } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
-import { nextAct, plainFigure, solveSetOut, type Judged } from "@/core/setout";
+import { nextAct, plainFigure, solveSetOut, typedFigure, type Judged } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
@@ -43,7 +43,7 @@ export function technician(person: Person, startAt: string) {
     const step = slot.divisionRad ? slot.divisionRad / 10 : slot.quantity.dimension === "angle" ? 1e-4 : 1;
     const shown = Math.round(raw / step) * step + slipMm;
     const figure = plainFigure(slot, slot.sides ? Math.abs(shown) : shown, "mm");
-    const typed = slot.sides ? `${figure} ${shown >= 0 ? "L" : "R"}` : figure;
+    const typed = typedFigure(slot, figure, shown >= 0 ? 1 : -1);
     const taken = solution.readings.filter((r) => r.slotId === slotId).length;
     write({ kind: "reading", slotId, typed, shown, sigma, instrumentId: instrument.id }, slot.seconds + 8 * taken);
   };

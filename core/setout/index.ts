@@ -13,7 +13,7 @@ export {
   wantedHeight,
   type SetOutPlan,
 } from "./plan";
-export { parseShown, plainFigure, slotUnit } from "./level-slots";
+export { parseShown, plainFigure, sideKeys, slotUnit, typedFigure } from "./level-slots";
 export { readingSigma, slotsFor, type Slot } from "./slots";
 export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution, type Shift } from "./solve";
 export { standSchema } from "./stand-schema";

@@ -140,6 +140,17 @@ const unitOf = (slot: Pick<Slot, "quantity">, lengths: "mm" | "in"): UnitId =>
 export const slotUnit = (slot: Pick<Slot, "quantity" | "divisionRad">, lengths: "mm" | "in"): string =>
   slot.divisionRad ? "div" : slot.quantity.dimension === "angle" ? "°" : lengths;
 
+/** What the two sides of a signed reading are called on a key: a side of the vehicle by its letter, to and fro by a sign. */
+export const sideKeys = (slot: Pick<Slot, "sides">): ["L", "R"] | ["+", "−"] =>
+  slot.sides?.positive.includes("left") ? ["L", "R"] : ["+", "−"];
+
+/** A signed figure as it is written down: "12 L", "−12". @param side 1 or -1; 0 leaves the figure alone */
+export function typedFigure(slot: Pick<Slot, "sides">, figure: string, side: 1 | -1 | 0): string {
+  if (!slot.sides || side === 0) return figure;
+  const key = sideKeys(slot)[side > 0 ? 0 : 1];
+  return key === "L" || key === "R" ? `${figure} ${key}` : `${key}${figure}`;
+}
+
 /** A figure as an instrument would show it, without unit or side. */
 export function plainFigure(slot: Pick<Slot, "quantity" | "divisionRad">, size: number, lengths: "mm" | "in"): string {
   if (slot.divisionRad) return (size / slot.divisionRad).toFixed(1);

@@ -3,7 +3,7 @@
 import { useEffect, useRef, useState } from "react";
 import { sheetNow } from "@/core/job";
 import type { Candidate } from "@/core/setout";
-import { plainFigure, slotUnit, slotValue } from "@/core/setout";
+import { plainFigure, sideKeys, slotUnit, slotValue, typedFigure } from "@/core/setout";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
@@ -30,8 +30,7 @@ export function Catcher({
   const burst = useBurst();
   const caught = readCaught(text, slot, side, lengths);
   const signed = slot.sides !== undefined;
-  // A side of the vehicle wears its letter; what leans to or fro wears a sign.
-  const keys = slot.sides?.positive.includes("left") ? ["L", "R"] : ["+", "−"];
+  const keys = sideKeys(slot);
 
   useEffect(() => {
     // A finger tablet would raise its keyboard over the drawing; only a fine pointer or a keyboard gets the focus.
@@ -74,8 +73,7 @@ export function Catcher({
       return;
     }
     setTried(true);
-    if (caught.kind === "value")
-      take(caught.shown, text.trim() + (signed && side !== 0 ? (side > 0 ? " L" : " R") : ""));
+    if (caught.kind === "value") take(caught.shown, typedFigure(slot, text.trim(), side));
   };
 
   const hold = async (): Promise<void> => {
@@ -146,6 +144,11 @@ export function Catcher({
           Take
         </Button>
       </div>
+      {keys[0] === "+" && signed && (
+        <p className="text-sm text-soft">
+          + {slot.sides!.positive}, − {slot.sides!.negative}
+        </p>
+      )}
       {tried && caught.kind === "problem" ? (
         <p role="alert" className="text-base text-stop">
           {caught.message}{" "}

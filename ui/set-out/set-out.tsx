@@ -109,7 +109,7 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
       <div className="relative min-h-[220px] flex-1">
         <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} beside={drawn} />
         {me.role !== "viewer" && (
-          <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-auto sm:flex-wrap">
+          <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-48 sm:flex-wrap">
             {acts.map(([name, key, act]) => (
               <Button key={name} look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={act}>
                 {name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>

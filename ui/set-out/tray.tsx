@@ -1,6 +1,6 @@
 "use client";
 
-import { inSchool, slotValue, type Judged, type Slot } from "@/core/setout";
+import { inSchool, sideKeys, slotValue, type Judged, type Slot } from "@/core/setout";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
 
@@ -13,7 +13,7 @@ function heldAt(slot: Slot, judged: Judged, lengths: "mm" | "in"): Held {
   const suspect = readings.some((r) => judged.verdict.suspects.includes(r.id));
   const state = suspect ? "loose" : last.state === "doubt" ? "doubt" : "settled";
   // The unit stands in the top bar; here only the figure, and L or R where it has a side.
-  const side = slot.sides?.positive.includes("left") && last.shown !== 0 ? (last.shown > 0 ? " L" : " R") : "";
+  const side = slot.sides && sideKeys(slot)[0] === "L" && last.shown !== 0 ? (last.shown > 0 ? " L" : " R") : "";
   const value = slotValue({ ...slot, sides: undefined }, side ? Math.abs(last.shown) : last.shown, lengths).replace(
     /\u00a0(mm|in|div)$/,
     "",

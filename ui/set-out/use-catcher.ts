@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { parseShown, type Slot } from "@/core/setout";
+import { parseShown, sideKeys, type Slot } from "@/core/setout";
 
 /** What the typed text amounts to. */
 export type Caught =
@@ -46,7 +46,7 @@ export function useDraft(jobId: string, slotId: string): [string, (text: string)
 /** Reads the text as this slot's quantity. A signed slot takes a side: "12 L", "12 R" or the side buttons. */
 export function readCaught(text: string, slot: Slot, side: 1 | -1 | 0, lengths: "mm" | "in"): Caught {
   if (text.trim() === "") return { kind: "empty" };
-  const sided = slot.sides ? /^(.*?)\s*([lr])\s*$/i.exec(text) : null;
+  const sided = slot.sides && sideKeys(slot)[0] === "L" ? /^(.*?)\s*([lr])\s*$/i.exec(text) : null;
   const parsed = parseShown(sided ? sided[1]! : text, slot, lengths);
   const sign = sided ? (sided[2]!.toLowerCase() === "l" ? 1 : -1) : side;
   const signed = (v: number): number => (slot.sides && sign !== 0 ? sign * Math.abs(v) : v);
