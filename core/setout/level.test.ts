@@ -4,7 +4,7 @@ import { boardOf, carryOut, type StandBody } from "@/devices/bench/stand-sim";
 import { act, measure, openBay, trueReading } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import { degToRad } from "@/core/units";
-import { boosterFor, nextAct, outOfReach, parseShown, slotsFor, slotValue, solveSetOut, withBooster, type SetOutEntry, type SetOutPlan } from "."; // prettier-ignore
+import { boosterFor, nextAct, outOfReach, parseShown, slotsFor, slotValue, solveSetOut, typedFigure, withBooster, type SetOutEntry, type SetOutPlan } from "."; // prettier-ignore
 import { planMoves } from "./moves";
 import { wantedTilt } from "./plan";
 
@@ -120,6 +120,11 @@ describe("a bubble", () => {
     const read = parseShown("1.5", slot, "mm");
     expect(read.ok && read.value).toBeCloseTo(degToRad(0.375), 12);
     expect(plain(slotValue(slot, degToRad(-0.375)))).toBe("1.5 div toward vehicle right");
+  });
+  it("a side of the vehicle is written with its letter, to and fro with a sign", () => {
+    const lean = slotsFor(planOf(1, 1)).find((s) => s.id === "bubble-pitch")!;
+    expect(["1.5", "12"].map((t) => typedFigure(slot, t, -1))).toEqual(["1.5 R", "12 R"]);
+    expect(([1, -1, 0] as const).map((side) => typedFigure(lean, "1.5", side))).toEqual(["+1.5", "−1.5", "1.5"]);
   });
   it.each([
     ["7", /5 divisions to each side/],
