@@ -138,13 +138,13 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
   await page.getByRole("button", { name: "New rule" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Name of the rule").fill("hail-forward");
-  await dialog.getByRole("button", { name: "Keep the rule" }).click();
+  await dialog.getByRole("button", { name: "Keep it" }).click();
   await expect(dialog.getByRole("alert")).toContainText('rule "hail-forward", when');
   await dialog.getByRole("button", { name: "Bulletin of the maker applies" }).click();
   await dialog.getByRole("button", { name: "Rear camera" }).click();
   await dialog.getByLabel("Because, in one sentence").fill("Hail dents may have moved the tailgate.");
   await dialog.getByLabel("Source: the shop’s own").fill("Shop rule book, page 30");
-  await dialog.getByRole("button", { name: "Keep the rule" }).click();
+  await dialog.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByText("Hail dents may have moved the tailgate.")).toBeVisible();
   // An order that contradicts the others is refused by name; put right, it holds.
   await page.getByRole("button", { name: "New order" }).click();

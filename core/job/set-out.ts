@@ -3,6 +3,7 @@ import type { RuleBook } from "@/core/owed";
 import { floorOf, type GlassPolicy } from "@/core/ready";
 import {
   DEFAULT_THRESHOLDS,
+  misses,
   nominalTarget,
   withBooster,
   type Instrument,
@@ -49,7 +50,7 @@ export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutP
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
-    ...(school ? { school } : {}),
+    ...(school && !misses(school, sheetNow(g, events)) ? { school } : {}),
   };
   const floor = measuredFloor(plan, events);
   if (!floor) return plan;

@@ -22,7 +22,7 @@ export { TOUCHES, type TouchKind } from "./touch";
 export { planHalfWidths } from "./proof";
 export { judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 export { moveWords, slotValue, type LengthSetting } from "./words";
-export { inSchool, SCHOOLS, schoolsFor, type School, type SchoolId } from "./schools";
+export { inSchool, misses, SCHOOLS, schoolsFor, type School, type SchoolId } from "./schools";
 export { findSwap, type Swap } from "./swap";
 export { blindTo, lineViews, type LineView } from "./lines";
 export {

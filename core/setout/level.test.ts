@@ -2,6 +2,9 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boardOf, carryOut, type StandBody } from "@/devices/bench/stand-sim";
 import { act, measure, openBay, trueReading } from "@/devices/bench/world";
+import { SHEETS } from "@/demo/data/sheets";
+import { VEHICLES } from "@/demo/data/vehicles";
+import { sheetAt } from "@/core/sheet";
 import { planOf } from "@/tests/fixtures";
 import { degToRad } from "@/core/units";
 import { boosterFor, nextAct, outOfReach, parseShown, slotsFor, slotValue, solveSetOut, typedFigure, withBooster, type SetOutEntry, type SetOutPlan } from "."; // prettier-ignore
@@ -155,4 +158,23 @@ it("an adjuster's play is told to the hand only where a move ends against it", (
   const moves = (yMm: number) => planMoves(plan.stand, { joints: [0, 0, 0] }, { pose: { xMm: 5600, yMm, headingRad: Math.PI }, heightMm: 1245, pitchRad: 0, rollRad: 0 }, { pose: { xMm: 5600, yMm: 0, headingRad: Math.PI }, heightMm: 1245 }); // prettier-ignore
   const slides = [moves(20), moves(-20)].map((m) => m.find((x) => x.kind === "slide" && x.axis === "cross")!);
   expect(slides.map((m) => "playMm" in m).sort()).toEqual([false, true]);
+});
+
+describe("what a reading may honestly be", () => {
+  const everyPlace = SHEETS.flatMap((sheet) => ["first", ...(sheet.positions ?? []).map((p) => p.id)].map((place) => [sheet.id, place] as const)); // prettier-ignore
+  it.each(everyPlace)("of %s at %s: no true reading of a stand just rolled in is called impossible", (id, place) => {
+    const sheet = SHEETS.find((s) => s.id === id)!;
+    const vehicle = VEHICLES.find((v) => sheet.appliesTo.vehicles.includes(v.id))!;
+    const plan = { ...planOf(0, 1), vehicle, sheet: sheetAt(sheet, place) };
+    for (let i = 0; i < 40; i++) {
+      const world = openBay(`honest-${i}`, plan);
+      for (const slot of slotsFor(plan)) {
+        // A tilted stand is levelled roughly before a bubble says anything.
+        if (slot.divisionRad) continue;
+        const shown = trueReading(world, slot.id);
+        const { min, max } = slot.quantity;
+        expect(shown >= min && shown <= max, `${slot.id}: ${shown} in ${min} to ${max}`).toBe(true);
+      }
+    }
+  });
 });

@@ -135,7 +135,9 @@ function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdi
     return `The ${s.owing.map((p) => PART_NAMES[p]).join(" and the ")} was moved and not measured since; this reading sees it best.`;
   if (unproved)
     return slot.observes.in === "plan"
-      ? "Nothing has been read since the stand moved."
+      ? s.readings.some((r) => r.state === "doubt")
+        ? "Nothing has been read since the stand moved."
+        : "Its place is not read yet."
       : `The ${slot.observes.in} is not read yet.`;
   return "It raises the chance of a sure verdict most for the time it takes.";
 }

@@ -1,4 +1,5 @@
 import { degToRad } from "@/core/units";
+import type { Sheet } from "@/core/sheet";
 import type { VehiclePointId } from "@/core/vehicle";
 import { STAND } from "./aim";
 import type { SetOutPlan } from "./plan";
@@ -14,11 +15,16 @@ const flipped = { toModel: (v: number): number => -v, toShown: (v: number): numb
 const LINE = { lineFrom: "badgeR", lineTo: "badgeF" } as const;
 const CENTRE = `${STAND}.centre`;
 const long = (name: string) => ({ name, dimension: "length", min: 300, max: 20_000 }) as const;
-const small = (name: string, by = 800) => ({ name, dimension: "length", min: -by, max: by }) as const;
+const around = (name: string, middle: number, by = 800) => ({ name, dimension: "length", min: middle - by, max: middle + by, expected: middle }) as const; // prettier-ignore
 const SIDES = { positive: "vehicle left", negative: "vehicle right" };
 
+/** A board this far beside the line is missed by beams that run along the wheels: panels and scales are half as wide. */
+const ASIDE_MM = 250;
+export const isAside = (sheet: Pick<Sheet, "placement">): boolean => Math.abs(sheet.placement.acrossMm) > ASIDE_MM;
+
 /** Plumbed to the floor: tapes run level there, so nothing is taken out of them. */
-export function floorMarkSlots(): Slot[] {
+export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
+  const across = sheet.placement.acrossMm;
   const slot = (id: string, name: string, short: string, act: string, seconds: number, more: Omit<Slot, "id" | "name" | "short" | "act" | "seconds" | "instrument">): Slot =>
     ({ id, name, short, act, seconds, instrument: "plumb", ...more }); // prettier-ignore
   const side = (l: boolean) => ({
@@ -30,7 +36,7 @@ export function floorMarkSlots(): Slot[] {
   });
   return [
     slot("box-centre", "board mark beside the line", "mark ↔", "Plumb the board’s centre to the floor; read how far its mark lies beside the line through the badge marks.", 40, {
-      quantity: small("the board mark beside the line"),
+      quantity: around("the board mark beside the line", across),
       sides: SIDES,
       observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "offset", point: CENTRE, ...LINE, valueMm, sigma }) },
       ...asIs,
@@ -42,7 +48,7 @@ export function floorMarkSlots(): Slot[] {
     }),
     // The front mark blocked: the line through the marks of both left hubs, started from the rear one.
     slot("box-rear-centre", "board mark beside the left hubs’ line", "left ↔", "Plumb both left hubs; read how far the board’s mark lies to vehicle right of the line through them.", 50, {
-      quantity: { name: "the board mark beside the hubs’ line", dimension: "length", min: 250, max: 2500 },
+      quantity: { name: "the board mark beside the hubs’ line", dimension: "length", min: 250 - across, max: 2500 - across },
       observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "offset", point: CENTRE, lineFrom: "hubRL", lineTo: "hubFL", valueMm, sigma }) },
       ...flipped,
     }),
@@ -60,7 +66,7 @@ export function floorMarkSlots(): Slot[] {
           ...asIs,
         }),
         slot(`box-end-${s.key}`, `${s.word} beam end before the square line`, `end ${s.key.toUpperCase()} ⊥`, `Plumb the ${s.word} end of the beam; read how far its mark lies off the line squared through the board’s mark.`, 35, {
-          quantity: small(`the ${s.word} beam end off the square line`, 400),
+          quantity: around(`the ${s.word} beam end off the square line`, 0, 400),
           sides: { positive: "away from the car", negative: "toward the car" },
           observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "station", point: s.end, ...LINE, origin: CENTRE, valueMm, sigma }) },
           ...asIs,
@@ -91,6 +97,7 @@ const wheelHeading = (plan: SetOutPlan, left: boolean): number =>
  * tenths of a millimetre, which is modelled, and the clamp's own 0.05 degrees, which is in the instrument's uncertainty.
  */
 export function panelSlots(plan: SetOutPlan): Slot[] {
+  if (isAside(plan.sheet)) return [];
   const slot = (id: string, panelPoint: VehiclePointId, end: "beamL" | "beamR", name: string, panelHeadingRad: number, seconds: number): Slot => ({
     id,
     name,
@@ -114,6 +121,7 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
  * the light lands, along the beam: where a line through the hub, in the wheel's heading, meets the beam.
  */
 export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
+  if (isAside(plan.sheet)) return [];
   return [true, false].map((left): Slot => {
     const heading = wheelHeading(plan, left);
     const word = left ? "left" : "right";
@@ -140,7 +148,8 @@ export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
 const WHEELS: [string, VehiclePointId, string][] = [["fl", "hubFL", "front left"], ["fr", "hubFR", "front right"], ["rl", "hubRL", "rear left"], ["rr", "hubRR", "rear right"]]; // prettier-ignore
 
 /** Where the rig sees the target on each wheel, in its own axes: ahead of it, and to the side. */
-export function rigSlots(): Slot[] {
+export function rigSlots({ sheet }: SetOutPlan): Slot[] {
+  const across = sheet.placement.acrossMm;
   const own = { lineFrom: CENTRE, lineTo: `${STAND}.ahead` } as const;
   return WHEELS.flatMap(([key, hub, word]): Slot[] => [
     {
@@ -161,7 +170,7 @@ export function rigSlots(): Slot[] {
       act: "Let the rig look until the figures stand still.",
       instrument: "rig",
       // Vehicle left is positive: a wheel on the wrong side is questioned as surely as one in metres.
-      quantity: { name: `the ${word} wheel beside the rig’s axis`, dimension: "length", min: key[1] === "l" ? 250 : -2000, max: key[1] === "l" ? 2000 : -250 }, // prettier-ignore
+      quantity: { name: `the ${word} wheel beside the rig’s axis`, dimension: "length", min: (key[1] === "l" ? 250 : -2000) - across, max: (key[1] === "l" ? 2000 : -250) - across }, // prettier-ignore
       // The rig faces the car: its own left is vehicle right.
       sides: SIDES,
       seconds: 2,

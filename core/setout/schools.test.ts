@@ -98,8 +98,18 @@ describe("the schools stand on one footing", () => {
   });
 
   it("a kit walks the schools it has the instruments for", () => {
-    expect(schoolsFor(INSTRUMENTS.filter((i) => i.kind === "tape"))).toEqual(["tapes", "free"]);
-    expect(schoolsFor(INSTRUMENTS)).toHaveLength(7);
+    const { sheet } = planOf(0, "free");
+    expect(schoolsFor({ sheet, instruments: INSTRUMENTS.filter((i) => i.kind === "tape") })).toEqual(["tapes", "free"]);
+    expect(schoolsFor({ sheet, instruments: INSTRUMENTS })).toHaveLength(7);
+    // Beams along the wheels miss a board that stands beside the line.
+    const aside = { ...sheet, placement: { ...sheet.placement, acrossMm: -1180 } };
+    expect(schoolsFor({ sheet: aside, instruments: INSTRUMENTS })).toEqual([
+      "tapes",
+      "floor-box",
+      "floor-box-rear",
+      "rig",
+      "free",
+    ]);
   });
 });
 

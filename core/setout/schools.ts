@@ -1,4 +1,6 @@
-import type { Instrument } from "./plan";
+import type { Sheet } from "@/core/sheet";
+import type { Instrument, SetOutPlan } from "./plan";
+import { isAside } from "./school-slots";
 import type { DatumKind } from "@/core/vehicle";
 
 /** The ways of setting out. All their readings join one adjustment; a school only says which ones are walked. */
@@ -80,8 +82,15 @@ export const SCHOOLS: Record<SchoolId, School> = {
 export const inSchool = (school: SchoolId, slot: { id: string; observes: { in: string } }): boolean =>
   slot.observes.in !== "plan" || SCHOOLS[school].path.length === 0 || SCHOOLS[school].path.includes(slot.id);
 
-/** The schools a kit can walk. */
-export const schoolsFor = (instruments: readonly Pick<Instrument, "kind">[]): SchoolId[] =>
-  (Object.keys(SCHOOLS) as SchoolId[]).filter((id) =>
-    SCHOOLS[id].needs.every((kind) => instruments.some((i) => i.kind === kind)),
+/** Ways whose beams run along the wheels: they miss a board that stands beside the line. */
+const ALONG_WHEELS: readonly SchoolId[] = ["wheel-panels", "wheel-lasers"];
+
+/** Whether this way cannot see the board where the sheet puts it. */
+export const misses = (school: SchoolId, sheet: Pick<Sheet, "placement">): boolean =>
+  ALONG_WHEELS.includes(school) && isAside(sheet);
+
+/** The schools a kit can walk to where the sheet puts the board. */
+export const schoolsFor = (plan: Pick<SetOutPlan, "instruments" | "sheet">): SchoolId[] =>
+  (Object.keys(SCHOOLS) as SchoolId[]).filter(
+    (id) => !misses(id, plan.sheet) && SCHOOLS[id].needs.every((kind) => plan.instruments.some((i) => i.kind === kind)),
   );

@@ -62,6 +62,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
   const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const slots: Slot[] = [];
+  const across = plan.sheet.placement.acrossMm;
   const points = new Map(vehiclePoints(vehicle).map((p) => [p.id, p]));
   const sideways = { positive: "vehicle left", negative: "vehicle right" };
 
@@ -101,7 +102,13 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       short: "laser",
       act: "Read how far the board laser lands beside the front badge.",
       instrument: "laser",
-      quantity: { name: "the laser offset at the badge", dimension: "length", min: -600, max: 600 },
+      quantity: {
+        name: "the laser offset at the badge",
+        dimension: "length",
+        min: across - 600,
+        max: across + 600,
+        expected: across,
+      },
       seconds: 25,
       sides: sideways,
       // A laser line spreads over its throw, not over the offset that is read; two to three metres are taken as three.
@@ -120,10 +127,10 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
     tape("tape-rr-r", "hubRR", "beamR", 60);
   }
 
-  if (has("plumb")) slots.push(...floorMarkSlots());
+  if (has("plumb")) slots.push(...floorMarkSlots(plan));
   if (has("range")) slots.push(...panelSlots(plan));
   if (has("wheel-laser")) slots.push(...wheelLaserSlots(plan));
-  if (has("rig")) slots.push(...rigSlots());
+  if (has("rig")) slots.push(...rigSlots(plan));
 
   slots.push(...levelSlots(plan));
   return slots;

@@ -35,6 +35,13 @@ describe("the reading catcher", () => {
     expect(readCaught("12", laser, -1, "mm")).toEqual({ kind: "value", shown: -12 });
     expect(readCaught("-12", laser, 0, "mm")).toEqual({ kind: "value", shown: -12 });
     expect(readCaught("0", laser, 0, "mm")).toEqual({ kind: "value", shown: 0 });
+    // A board that belongs far to vehicle right: only there is such a figure possible.
+    const { sheet } = planOf(1, 1);
+    const aside = slotsFor({ ...planOf(1, 1), sheet: { ...sheet, placement: { ...sheet.placement, acrossMm: -1180 } } }).find((s) => s.id === "laser-badge")!; // prettier-ignore
+    expect(readCaught("1191", aside, -1, "mm")).toEqual({ kind: "value", shown: -1191 });
+    expect(readCaught("1191", aside, 0, "mm")).toMatchObject({ message: /Say which side/ });
+    expect(readCaught("1191 L", aside, 0, "mm")).toMatchObject({ kind: "problem", message: /cannot be/ });
+    expect(readCaught("1.191", aside, -1, "mm")).toMatchObject({ guess: { value: -1191, text: "1.191 metres" } });
   });
   it("offers the likely meaning of an impossible value, and none where there is none", () => {
     expect(readCaught("2.871", tape, 0, "mm")).toMatchObject({

@@ -59,7 +59,7 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
             <span className="figure text-base text-ink" data-chance="">
               {formatChance(verdict.chance)}
             </span>{" "}
-            <span className="sm:block">{s.readings.length === 0 ? "nothing read yet" : WHY[verdict.why]}</span>
+            <span className="sm:block">{verdict.why === "unproved" && !s.readings.some((r) => r.state === "doubt") ? "not read yet" : WHY[verdict.why]}</span>
           </p>
         </div>
       </div>

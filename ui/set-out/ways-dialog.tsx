@@ -2,7 +2,7 @@
 
 import { wrap, type Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
-import { SCHOOLS, schoolsFor, type Judged, type SchoolChance, type SchoolId } from "@/core/setout";
+import { misses, SCHOOLS, schoolsFor, type Judged, type SchoolChance, type SchoolId } from "@/core/setout";
 import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { useJob } from "../bench/job-store";
@@ -39,7 +39,7 @@ export function WaysDialog({
 function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => void; onChoose: (s: SchoolId) => void }) {
   const { head, me } = useJob();
   const { plan } = judged.solution;
-  const able = useMemo(() => schoolsFor(plan.instruments), [plan.instruments]);
+  const able = useMemo(() => schoolsFor(plan), [plan]);
   const [chances, setChances] = useState(new Map<SchoolId, SchoolChance>());
   useEffect(() => {
     let live = true;
@@ -57,12 +57,13 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
           const s = SCHOOLS[id];
           const chance = chances.get(id);
           const lacks = s.needs.filter((k) => !plan.instruments.some((i) => i.kind === k));
+          const missed = misses(id, plan.sheet);
           const blind = !s.sees.includes(plan.sheet.datum) && !(plan.sheet.datum === "thrust" && s.sees.includes("rear-axle-normal"));
           return (
             <li key={id} className={`rounded-md border-2 ${here === id ? "border-act" : "border-hairline"}`}>
               <button
                 type="button"
-                disabled={lacks.length > 0 || me.role === "viewer"}
+                disabled={missed || lacks.length > 0 || me.role === "viewer"}
                 aria-pressed={here === id}
                 onClick={() => {
                   onChoose(id);
@@ -74,10 +75,11 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
                   <span className="block text-xl font-semibold leading-tight">{s.name}</span>
                   <span className="block text-base leading-snug">{s.say}</span>
                   {lacks.length > 0 && <span className="block text-base text-loose">The kit lacks {lacks.map((k) => KIND_NAMES[k] ?? k).join(" and ")}.</span>}
+                  {missed && <span className="block text-base text-loose">Its beams miss a board this far beside the line.</span>}
                   {blind && <span className="block text-base text-loose">It does not see the {DATUM_NAMES[plan.sheet.datum]} this sheet means.</span>}
                   {here === id && s.note && <span className="block text-base text-soft">{s.note}</span>}
                 </span>
-                {id !== "free" && lacks.length === 0 && (
+                {id !== "free" && able.includes(id) && (
                   <span className="text-right">
                     <span className="figure block text-2xl font-semibold">{chance ? formatChance(chance.chance) : "…"}</span>
                     {chance && (

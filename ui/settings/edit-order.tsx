@@ -1,84 +1,19 @@
 "use client";
 
-import { useState, type ReactNode } from "react";
 import { SYSTEMS, type RuleBook } from "@/core/owed";
-import { getAt, setAt } from "../book/paths";
 import { ChoiceField, NumberField, SetField, TextField, YesNo } from "../book/fields";
-import { Button } from "../primitives/button";
-import { Dialog } from "../primitives/dialog";
+import { RuleForm, type RuleFormProps } from "./rule-form";
 
 export type Order = RuleBook["orders"][number];
 export type Effort = RuleBook["efforts"][number];
-type Draft = Record<string, unknown>;
-type Props<T> = {
-  editing: { item: Partial<T>; at: number | null } | null;
-  onClose: () => void;
-  /** Answers with what is wrong, or null. */
-  onKeep: (item: unknown) => Promise<string | null>;
-  onTakeOut: () => Promise<string | null>;
-};
 
 const ANY: [string, string] = ["", "any"];
 const SYSTEM_CHOICES: [string, string][] = [ANY, ...(Object.entries(SYSTEMS) as [string, string][])];
 const KIND_CHOICES: [string, string][] = [ANY, ["static", "static"], ["dynamic", "dynamic"], ["learn", "learn"], ["alignment", "wheel alignment"]]; // prettier-ignore
 
-type At = (path: string) => { path: string; value: unknown; problem: null; readOnly: false; onChange: (v: unknown) => void }; // prettier-ignore
-
-/** The frame both share: a dialog, its fields, what the shop says against it, keep and take out. */
-function Form<T>({ editing, onClose, onKeep, onTakeOut, title, children }: Props<T> & { title: string; children: (at: At, doc: Draft, set: (d: Draft) => void) => ReactNode }) {
-  return (
-    <Dialog open={editing !== null} onClose={onClose} title={editing?.at === null ? `New ${title}` : title[0]!.toUpperCase() + title.slice(1)} wide>
-      {editing && (
-        <Body key={editing.at ?? "new"} first={editing.item as Draft} isNew={editing.at === null} onKeep={onKeep} onTakeOut={onTakeOut}>
-          {children}
-        </Body>
-      )}
-    </Dialog>
-  );
-} // prettier-ignore
-
-function Body({ first, isNew, onKeep, onTakeOut, children }: { first: Draft; isNew: boolean; children: (at: At, doc: Draft, set: (d: Draft) => void) => ReactNode } & Pick<Props<unknown>, "onKeep" | "onTakeOut">) {
-  const [doc, setDoc] = useState(first);
-  const [message, setMessage] = useState<string | null>(null);
-  const at: At = (path) => ({
-    path,
-    value: getAt(doc, path),
-    problem: null,
-    readOnly: false,
-    // "Any" is no field at all: that is how the rule book's format has it.
-    onChange: (v) => setDoc((d) => setAt(d, path, v === "" ? undefined : v)),
-  });
-  return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void onKeep(doc).then(setMessage);
-      }}
-    >
-      {children(at, doc, setDoc)}
-      {message && (
-        <p role="alert" className="text-lg text-stop">
-          {message}
-        </p>
-      )}
-      <div className="flex flex-wrap gap-2">
-        {!isNew && (
-          <Button look="stop" size="large" onClick={() => void onTakeOut().then(setMessage)}>
-            Take it out
-          </Button>
-        )}
-        <Button type="submit" look="act" size="large" className="flex-1">
-          Keep it
-        </Button>
-      </div>
-    </form>
-  );
-} // prettier-ignore
-
 /** What comes before what. */
-export const EditOrder = (props: Props<Order>) => (
-  <Form {...props} title="order">
+export const EditOrder = (props: RuleFormProps<Order>) => (
+  <RuleForm {...props} title="order">
     {(at) => (
       <>
         {props.editing?.at === null && <TextField label="Name of the order, in small letters and dashes" {...at("id")} />}
@@ -90,7 +25,7 @@ export const EditOrder = (props: Props<Order>) => (
         <TextField label="Because" {...at("why")} />
       </>
     )}
-  </Form>
+  </RuleForm>
 ); // prettier-ignore
 
 const STATES: { path: string; label: string; choices: [string, string][] }[] = [
@@ -101,8 +36,8 @@ const STATES: { path: string; label: string; choices: [string, string][] }[] = [
 ]; // prettier-ignore
 
 /** What one calibration takes: time, boards, room, and how the vehicle has to be. */
-export const EditEffort = ({ boards, ...props }: Props<Effort> & { boards: string[] }) => (
-  <Form {...props} title="effort">
+export const EditEffort = ({ boards, ...props }: RuleFormProps<Effort> & { boards: string[] }) => (
+  <RuleForm {...props} title="effort">
     {(at) => (
       <>
         <ChoiceField label="System" choices={SYSTEM_CHOICES.slice(1)} {...at("system")} />
@@ -123,5 +58,5 @@ export const EditEffort = ({ boards, ...props }: Props<Effort> & { boards: strin
         <TextField label="Set-up it shares with others, by a name of your own; none: its own" {...at("setUp")} onChange={(v) => at("setUp").onChange(v ?? null)} />
       </>
     )}
-  </Form>
+  </RuleForm>
 ); // prettier-ignore

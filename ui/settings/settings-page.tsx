@@ -30,7 +30,7 @@ const POLICIES: { id: GlassPolicy; name: string; note: string }[] = [
 export function SettingsPage({ policy, book, lead, boards, choosePolicy, writeBook, takeFile }: Props) {
   const router = useRouter();
   const [message, setMessage] = useState<string | null>(null);
-  const [editing, setEditing] = useState<{ rule: Partial<Rule>; at: number | null } | null>(null);
+  const [editing, setEditing] = useState<{ item: Partial<Rule>; at: number | null } | null>(null);
   const [order, setOrder] = useState<{ item: Partial<Order>; at: number | null } | null>(null);
   const [effort, setEffort] = useState<{ item: Partial<Effort>; at: number | null } | null>(null);
   const file = useRef<HTMLInputElement>(null);
@@ -104,7 +104,7 @@ export function SettingsPage({ policy, book, lead, boards, choosePolicy, writeBo
               <Button look="quiet" onClick={() => file.current?.click()}>
                 Import a file
               </Button>
-              <Button look="act" onClick={() => setEditing({ rule: { when: [], near: false, kind: "static", cancelledBy: null }, at: null })}>
+              <Button look="act" onClick={() => setEditing({ item: { when: [], near: false, kind: "static", cancelledBy: null }, at: null })}>
                 New rule
               </Button>
             </>
@@ -131,7 +131,7 @@ export function SettingsPage({ policy, book, lead, boards, choosePolicy, writeBo
                     <span className="text-base font-semibold">{KINDS[r.kind]}</span>
                     <span>
                       {lead && (
-                        <Button look="quiet" className="!px-3" aria-label={`Edit the rule ${r.id}`} onClick={() => setEditing({ rule: r, at })}>
+                        <Button look="quiet" className="!px-3" aria-label={`Edit the rule ${r.id}`} onClick={() => setEditing({ item: r, at })}>
                           Edit
                         </Button>
                       )}
