@@ -1,11 +1,24 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
+const alias = { "@": fileURLToPath(new URL(".", import.meta.url)) };
+const shared = { environment: "node", testTimeout: 60_000 } as const;
+
 export default defineConfig({
-  resolve: { alias: { "@": fileURLToPath(new URL(".", import.meta.url)) } },
   test: {
-    include: ["{core,devices,server,ui,demo,workers}/**/*.test.{ts,tsx}"],
-    environment: "node",
-    testTimeout: 60_000,
+    // Both cores: left to itself it keeps one free.
+    maxWorkers: 2,
+    projects: [
+      {
+        resolve: { alias },
+        // Pure functions: nothing one file does reaches another, so they share their modules.
+        test: { ...shared, name: "pure", include: ["{core,devices,ui,demo,workers}/**/*.test.{ts,tsx}"], pool: "threads", isolate: false }, // prettier-ignore
+      },
+      {
+        resolve: { alias },
+        // Each file has a database of its own, held by its process.
+        test: { ...shared, name: "server", include: ["server/**/*.test.{ts,tsx}"], pool: "forks" },
+      },
+    ],
   },
 });

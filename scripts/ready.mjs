@@ -1,5 +1,5 @@
 // What every command needs first: the right Node, the packages of the lock file, and (for tests) Chromium and pdftotext.
-import { execFileSync, spawnSync } from "node:child_process";
+import { execFileSync, spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
@@ -18,6 +18,28 @@ export function step(name, command, args, env = {}) {
   if (error) console.error(`${command}: ${error.message}`);
   console.log(`== ${name}: ${status === 0 ? "done" : "FAILED"} in ${seconds(from)}`);
   if (status !== 0) process.exit(status ?? 1);
+}
+
+/** Runs steps that do not touch each other's files side by side; each one's output is shown whole when it ends. */
+export async function steps(list) {
+  const codes = await Promise.all(
+    list.map(
+      ([name, command, args]) =>
+        new Promise((done) => {
+          const from = Date.now();
+          const child = spawn(command, args, { cwd: root, env: process.env });
+          let output = "";
+          for (const stream of [child.stdout, child.stderr]) stream.on("data", (text) => (output += text));
+          child.on("error", (error) => (output += `${command}: ${error.message}\n`));
+          child.on("close", (code) => {
+            console.log(`\n== ${name}\n${output}== ${name}: ${code === 0 ? "done" : "FAILED"} in ${seconds(from)}`);
+            done(code ?? 1);
+          });
+        }),
+    ),
+  );
+  const failed = codes.find((code) => code !== 0);
+  if (failed !== undefined) process.exit(failed);
 }
 
 /** Installs the locked packages unless this very lock file is already installed. */

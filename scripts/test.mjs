@@ -1,7 +1,7 @@
 // npm test: installs what is missing, then lint, types, unit tests, build, and the real interface in Chromium.
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import path from "node:path";
-import { built, commit, packages, root, seconds, step, testPrograms } from "./ready.mjs";
+import { built, commit, packages, root, seconds, step, steps, testPrograms } from "./ready.mjs";
 
 const results = path.join(root, "var/results");
 packages();
@@ -9,10 +9,15 @@ testPrograms();
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 
-step("lint", "npx", ["eslint", "."]);
-step("format", "npx", ["prettier", "--check", ".", "--log-level", "warn"]);
-step("unused", "npx", ["knip"]);
-step("types", "npm", ["run", "--silent", "types"]);
+// Two at a time, on two cores.
+await steps([
+  ["types", "npm", ["run", "--silent", "types"]],
+  ["lint", "npx", ["eslint", "."]],
+]);
+await steps([
+  ["format", "npx", ["prettier", "--check", ".", "--log-level", "warn"]],
+  ["unused", "npx", ["knip"]],
+]);
 step("unit tests", "npx", ["vitest", "run", "--reporter=default", "--reporter=json", "--outputFile.json=var/results/unit.json"]); // prettier-ignore
 built();
 step("interface tests", "npx", ["playwright", "test"], { PLAYWRIGHT_JSON_OUTPUT_NAME: "var/results/e2e.json" });

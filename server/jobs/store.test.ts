@@ -61,6 +61,15 @@ describe("the log of a job", () => {
     expect(appendEvents(id, 1, batch, INES)).toMatchObject({ ok: true });
     expect(eventsAfter(id).map((e) => e.seq)).toEqual([1, 2, 3]);
   });
+  it("takes what follows a batch whose answer was lost: a tablet's own writing is never its conflict", () => {
+    const id = takeIn(INTAKE, INES);
+    expect(appendEvents(id, 1, [reading("own-a")], INES)).toMatchObject({ ok: true });
+    // The answer never came, and more was written meanwhile: both are sent, in knowledge of what was seen then.
+    expect(appendEvents(id, 1, [reading("own-a"), reading("own-b")], INES)).toMatchObject({ ok: true });
+    expect(eventsAfter(id).map((e) => e.id).slice(1)).toEqual(["own-a", "own-b"]); // prettier-ignore
+    appendEvents(id, 3, [reading("other")], OSKAR);
+    expect(appendEvents(id, 1, [reading("own-b"), reading("own-c")], INES)).toMatchObject({ ok: false, missing: [{ id: "own-a" }, { id: "other" }] }); // prettier-ignore
+  });
   it("answers a writer who has not seen everything with what is missing, and writes nothing", () => {
     const id = takeIn(INTAKE, INES);
     appendEvents(id, 1, [reading("first-one")], INES);

@@ -107,7 +107,9 @@ export function appendEvents(
       const fresh = incoming.filter((e) => !already.has(e.id));
       // A tablet that lost the answer sends again: what is already there is simply confirmed.
       if (fresh.length === 0) return { ok: true as const, events: eventsAfter(jobId, baseSeq) };
-      if (job.head !== baseSeq) return { ok: false as const, missing: eventsAfter(jobId, baseSeq) };
+      // What the writer sends again, it has seen: only what others wrote can be missing.
+      const missing = eventsAfter(jobId, baseSeq).filter((e) => !already.has(e.id));
+      if (missing.length > 0) return { ok: false as const, missing };
 
       const now = new Date().toISOString();
       let seq = job.head;

@@ -84,6 +84,9 @@ export function JobProvider({
   const [others, setOthers] = useState<{ name: string; initials: string }[]>([]);
   const [notice, setNotice] = useState<string | null>(null);
   const sending = useRef(false);
+  // The end of the log as this tablet's own writing has left it, known before the page is drawn anew: what is written in
+  // between is written in knowledge of it.
+  const ownHead = useRef(0);
 
   const setOutbox = useCallback(
     (change: (p: Pending[]) => Pending[]) => {
@@ -122,6 +125,7 @@ export function JobProvider({
       setOutbox((p) => p.filter((x) => !sent.has(x.id)).map((x) => ({ ...x, baseSeq: Math.max(x.baseSeq, seen) })));
     switch (result.kind) {
       case "written":
+        ownHead.current = result.events.at(-1)?.seq ?? ownHead.current;
         setConfirmed((c) => merge(c, result.events));
         forget(result.events.at(-1)?.seq);
         return setConnection({ kind: "saved" });
@@ -188,9 +192,8 @@ export function JobProvider({
     (...bodies: TabletEvent[]) => {
       const fresh = bodies.flatMap((send): Pending[] => {
         const show = send.kind === "settle" ? judged && settlementOf(judged) : send;
-        return show
-          ? [{ id: nanoid(16), takenAt: new Date().toISOString(), baseSeq: latest.current.confirmedHead, send, show }]
-          : [];
+        const baseSeq = Math.max(latest.current.confirmedHead, ownHead.current);
+        return show ? [{ id: nanoid(16), takenAt: new Date().toISOString(), baseSeq, send, show }] : [];
       });
       setOutbox((p) => [...p, ...fresh]);
     },
