@@ -5,7 +5,7 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { planFor, setOutEntries, settlementOf, slipLines, stageStates, type JobEvent, type JobGround, type SlipLine, type StageState, type TabletEvent } from "@/core/job"; // prettier-ignore
 import { nextAct, solveSetOut, type Judged } from "@/core/setout";
 import { useSettings } from "../settings";
-import { fetchEvents, loadOutbox, saveOutbox, sendEvents, type Pending } from "./outbox";
+import { fetchEvents, goTogether, loadOutbox, saveOutbox, sendEvents, type Pending } from "./outbox";
 
 export type Me = { id: string; name: string; initials: string; role: "technician" | "lead" | "viewer" };
 export type JobHead = { id: string; number: number; simulated: boolean };
@@ -59,10 +59,6 @@ const merge = (a: JobEvent[], b: JobEvent[]): JobEvent[] => {
   const fresh = b.filter((e) => !known.has(e.id));
   return fresh.length === 0 ? a : [...a, ...fresh].sort((x, y) => x.seq - y.seq);
 };
-
-/** Whether what one person wrote on two devices can simply stand one after the other: readings on both, nothing touched. */
-const goTogether = (mine: readonly Pending[], theirs: readonly JobEvent[], me: string): boolean =>
-  theirs.every((e) => e.by.id === me && e.body.kind === "reading") && mine.every((p) => p.send.kind === "reading");
 
 export function JobProvider({
   head,

@@ -28,6 +28,21 @@ export function saveOutbox(jobId: string, pending: Pending[]): void {
   else localStorage.removeItem(key(jobId));
 }
 
+/** Written by the shop itself while it carried out what this person asked of the scan tool. */
+const byTool = (e: JobEvent): boolean => e.body.kind === "run" || e.body.kind === "scan";
+
+/**
+ * Whether what one person wrote at once in two places can simply stand one after the other: answers of the scan tool they
+ * asked stand beside anything; readings on two devices stand beside readings, since nothing was touched between them.
+ *
+ * @param mine what this tablet wants to write
+ * @param theirs what it had not seen when it was written
+ */
+export const goTogether = (mine: readonly Pick<Pending, "send">[], theirs: readonly JobEvent[], me: string): boolean =>
+  theirs.every((e) => e.by.id === me) &&
+  (theirs.every(byTool) ||
+    (theirs.every((e) => byTool(e) || e.body.kind === "reading") && mine.every((p) => p.send.kind === "reading")));
+
 export type SendResult =
   | { kind: "written"; events: JobEvent[] }
   | { kind: "conflict"; missing: JobEvent[] }
