@@ -22,13 +22,11 @@ test("every main view keeps contrast and names its controls, day and night, wide
   const refused = await openJob(page, shop.url, "HQ 77 JOR");
   await page.goto(shop.url);
   const moving = await openJob(page, shop.url, "HQ 55 HIR");
-  // By day on a phone what a technician works on; by night on the tablet every view there is.
-  const atWork = [shop.url, `${shop.url}/take-in`, `${suspect}/take-in`, `${suspect}/set-out`, `${refused}/run`, `${suspect}/ready`, `${suspect}/stand`];
-  const everywhere = [...atWork, `${shop.url}/sheets`, `${shop.url}/sheets/tarn-forward`, `${shop.url}/kit`, `${shop.url}/vehicles/norvane-lisse`, `${shop.url}/settings`, `${shop.url}/people`, `${suspect}/owed`, `${suspect}/hand-over`];
+  const views = [shop.url, `${shop.url}/take-in`, `${shop.url}/sheets`, `${shop.url}/sheets/tarn-forward`, `${shop.url}/kit`, `${shop.url}/vehicles/norvane-lisse`, `${shop.url}/settings`, `${shop.url}/people`, `${suspect}/take-in`, `${suspect}/owed`, `${suspect}/set-out`, `${refused}/run`, `${suspect}/ready`, `${suspect}/hand-over`, `${suspect}/stand`];
   for (const [theme, width] of [["light", 390], ["night", 1280]] as const) {
     await context.addCookies([{ name: "iridel_settings", value: `${theme}.mm`, url: shop.url }]);
     await page.setViewportSize({ width, height: 800 });
-    for (const path of theme === "night" ? everywhere : atWork) {
+    for (const path of views) {
       await page.goto(path);
       await expect(page.getByRole("main")).toBeVisible();
       await clean(page, `${path} ${theme} ${width}`);
