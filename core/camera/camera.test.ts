@@ -71,6 +71,22 @@ describe("projection, against an independent implementation", () => {
   });
 });
 
+describe("projection, against a second derivation", () => {
+  it("bends a ray as the radial and decentring terms do when written over the complex plane, to 1e-9 px", () => {
+    const b = BROWN as Extract<Lens, { kind: "brown" }>;
+    const random = randomFrom(11);
+    for (let n = 0; n < 300; n++) {
+      const [x, y] = [0.22 * gaussian(random), 0.16 * gaussian(random)];
+      // With z = x + iy and P = p2 + i p1: z (1 + k1 r2 + k2 r4 + k3 r6 + 2 Re(conj(P) z)) + P r2.
+      const r2 = x * x + y * y;
+      const scale = 1 + r2 * (b.k1 + r2 * (b.k2 + r2 * b.k3)) + 2 * (b.p2 * x + b.p1 * y);
+      const [u, v] = project(camera(BROWN), [x * 3000, y * 3000, 3000]);
+      expect(Math.abs(u - (640.5 + 1250 * (x * scale + b.p2 * r2)))).toBeLessThan(1e-9);
+      expect(Math.abs(v - (400.25 + 1245 * (y * scale + b.p1 * r2)))).toBeLessThan(1e-9);
+    }
+  });
+});
+
 describe("pose of a plane", () => {
   it.each(LENSES)("%s: finds the pose it was drawn from to 1e-9 rad", (_, lens) => {
     for (let seed = 1; seed <= 40; seed++) {
