@@ -10,7 +10,8 @@ import {
 import { wantedTilt, type Instrument, type SetOutPlan } from "./plan";
 import type { Slot } from "./slots";
 
-const asIs = { toModel: (v: number) => v, toShown: (v: number) => v };
+/** The instrument shows what the network wants. */
+export const asIs = { toModel: (v: number): number => v, toShown: (v: number): number => v };
 const TILT = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
 /** Beyond this many divisions a bubble lies at the end of its tube and says nothing. */
 const BUBBLE_END = 5;
@@ -48,88 +49,80 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
       toModel: (shown) => shown + stand.scaleOffsetMm,
       toShown: (model) => model - stand.scaleOffsetMm,
     });
-  return [...slots, ...(sheet.tolerance.pitchDeg === undefined ? [] : leanSlots(plan)), ...(sheet.tolerance.rollDeg === undefined ? [] : rollSlots(plan))]; // prettier-ignore
+  if (sheet.tolerance.pitchDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.pitch));
+  if (sheet.tolerance.rollDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.roll));
+  return slots;
 }
 
-function leanSlots(plan: SetOutPlan): Slot[] {
-  const hint = tiltHint(plan, "pitch", ["top away from the car", "top toward the car"]);
-  return [
-    ...kindOf(plan, "inclinometer").map((): Slot => ({
-      id: "tilt-pitch",
-      name: "board lean, front to back",
-      short: "lean",
-      act: "Hold the inclinometer upright on the face of the board.",
-      ...hint,
-      instrument: "inclinometer",
-      quantity: { name: "the lean of the board", ...TILT },
-      seconds: 15,
-      sides: { positive: "top away from the car", negative: "top toward the car" },
-      observes: { in: "pitch" },
-      ...asIs,
-    })),
-    ...kindOf(plan, "bubble").map((i): Slot => bubble(i, {
-      id: "bubble-pitch",
-      name: "bubble along the base",
-      short: "bubble ↕",
-      act: "Read the bubble that lies along the base, in divisions; + is toward the car.",
-      ...hint,
-      // The bubble runs to the high side: with the car's side high, the top leans away from the car.
-      sides: { positive: "toward the car", negative: "away from the car" },
-      observes: { in: "pitch" },
-    })),
-  ]; // prettier-ignore
-}
+type Tilt = {
+  part: "pitch" | "roll";
+  inclinometer: Pick<Slot, "name" | "short" | "act">;
+  bubble: Pick<Slot, "name" | "short" | "act">;
+  /** What the board does, and where the bubble then runs: to the high side. */
+  sides: NonNullable<Slot["sides"]>;
+  bubbleSides: NonNullable<Slot["sides"]>;
+  more: Pick<Slot, "toAndFro">;
+};
 
-function rollSlots(plan: SetOutPlan): Slot[] {
-  const hint = tiltHint(plan, "roll", ["vehicle-left end high", "vehicle-right end high"]);
+const TILTS: Record<"pitch" | "roll", Tilt> = {
+  pitch: {
+    part: "pitch",
+    inclinometer: { name: "board lean, front to back", short: "lean", act: "Hold the inclinometer upright on the face of the board." },
+    bubble: { name: "bubble along the base", short: "bubble ↕", act: "Read the bubble that lies along the base, in divisions; + is toward the car." },
+    sides: { positive: "top away from the car", negative: "top toward the car" },
+    bubbleSides: { positive: "toward the car", negative: "away from the car" },
+    more: { toAndFro: true },
+  },
+  roll: {
+    part: "roll",
+    inclinometer: { name: "beam level, side to side", short: "level", act: "Lay the inclinometer along the beam." },
+    bubble: { name: "bubble along the beam", short: "bubble ↔", act: "Read the bubble on the beam, in divisions from the middle." },
+    sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
+    bubbleSides: { positive: "toward vehicle left", negative: "toward vehicle right" },
+    more: {},
+  },
+}; // prettier-ignore
+
+/** One tilt of the board, by each instrument that reads it. */
+function tiltSlots(plan: SetOutPlan, { part, inclinometer, bubble, sides, bubbleSides, more }: Tilt): Slot[] {
+  const common = { ...tiltHint(plan, part, sides), ...more, observes: { in: part }, ...asIs };
   return [
     ...kindOf(plan, "inclinometer").map((): Slot => ({
-      id: "tilt-roll",
-      name: "beam level, side to side",
-      short: "level",
-      act: "Lay the inclinometer along the beam.",
-      ...hint,
+      id: `tilt-${part}`,
+      ...inclinometer,
+      ...common,
       instrument: "inclinometer",
-      quantity: { name: "the level of the beam", ...TILT },
+      quantity: { name: part === "pitch" ? "the lean of the board" : "the level of the beam", ...TILT },
       seconds: 15,
-      sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
-      observes: { in: "roll" },
-      ...asIs,
+      sides,
     })),
-    ...kindOf(plan, "bubble").map((i): Slot => bubble(i, {
-      id: "bubble-roll",
-      name: "bubble along the beam",
-      short: "bubble ↔",
-      act: "Read the bubble on the beam, in divisions from the middle.",
-      ...hint,
-      sides: { positive: "toward vehicle left", negative: "toward vehicle right" },
-      observes: { in: "roll" },
+    ...kindOf(plan, "bubble").map(({ divisionRad }): Slot => ({
+      id: `bubble-${part}`,
+      ...bubble,
+      ...common,
+      instrument: "bubble",
+      quantity: { name: "the bubble", dimension: "angle", min: -BUBBLE_END * divisionRad!, max: BUBBLE_END * divisionRad! },
+      seconds: 12,
+      divisionRad: divisionRad!,
+      sides: bubbleSides,
     })),
-  ]; // prettier-ignore
-}
+  ];
+} // prettier-ignore
 
 const kindOf = (plan: SetOutPlan, kind: Instrument["kind"]): Instrument[] =>
   plan.instruments.filter((i) => i.kind === kind).slice(0, 1);
 
-function bubble(i: Instrument, about: Pick<Slot, "id" | "name" | "short" | "act" | "hint" | "sides" | "observes">): Slot {
-  const divisionRad = i.divisionRad!;
-  return {
-    ...about,
-    instrument: "bubble",
-    quantity: { name: "the bubble", dimension: "angle", min: -BUBBLE_END * divisionRad, max: BUBBLE_END * divisionRad },
-    seconds: 12,
-    divisionRad,
-    ...asIs,
-  };
-} // prettier-ignore
-
 /** Where the board is to stand square to the vehicle's plane: the tilt that is right, or that nobody knows it yet. */
-function tiltHint(plan: SetOutPlan, part: "pitch" | "roll", [more, less]: [string, string]): { hint?: string } {
+function tiltHint(
+  plan: SetOutPlan,
+  part: "pitch" | "roll",
+  { positive, negative }: NonNullable<Slot["sides"]>,
+): { hint?: string } {
   if (plan.sheet.upright !== "vehicle-plane") return {};
   if (!plan.floorSlopeRad)
     return { hint: "The board stands square to the vehicle’s plane: measure the floor under Ready, or nobody knows what is right." }; // prettier-ignore
   const { value } = wantedTilt(plan)[part];
-  return { hint: `Square to the vehicle’s plane it is ${formatQuantity(Math.abs(value), "deg")} ${value >= 0 ? more : less}.` }; // prettier-ignore
+  return { hint: `Square to the vehicle’s plane it is ${formatQuantity(Math.abs(value), "deg")} ${value >= 0 ? positive : negative}.` }; // prettier-ignore
 }
 
 /** The unit a slot's figures are typed and shown in. */
@@ -141,11 +134,11 @@ export const slotUnit = (slot: Pick<Slot, "quantity" | "divisionRad">, lengths: 
   slot.divisionRad ? "div" : slot.quantity.dimension === "angle" ? "°" : lengths;
 
 /** What the two sides of a signed reading are called on a key: a side of the vehicle by its letter, to and fro by a sign. */
-export const sideKeys = (slot: Pick<Slot, "sides">): ["L", "R"] | ["+", "−"] =>
-  slot.sides?.positive.includes("left") ? ["L", "R"] : ["+", "−"];
+export const sideKeys = (slot: Pick<Slot, "toAndFro">): ["L", "R"] | ["+", "−"] =>
+  slot.toAndFro ? ["+", "−"] : ["L", "R"];
 
 /** A signed figure as it is written down: "12 L", "−12". @param side 1 or -1; 0 leaves the figure alone */
-export function typedFigure(slot: Pick<Slot, "sides">, figure: string, side: 1 | -1 | 0): string {
+export function typedFigure(slot: Pick<Slot, "sides" | "toAndFro">, figure: string, side: 1 | -1 | 0): string {
   if (!slot.sides || side === 0) return figure;
   const key = sideKeys(slot)[side > 0 ? 0 : 1];
   return key === "L" || key === "R" ? `${figure} ${key}` : `${key}${figure}`;

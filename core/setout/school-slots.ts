@@ -2,6 +2,7 @@ import { degToRad } from "@/core/units";
 import type { Sheet } from "@/core/sheet";
 import type { VehiclePointId } from "@/core/vehicle";
 import { STAND } from "./aim";
+import { asIs } from "./level-slots";
 import type { SetOutPlan } from "./plan";
 import type { Slot } from "./slots";
 
@@ -10,7 +11,6 @@ import type { Slot } from "./slots";
  * with it; all observe the same points and the same stand.
  */
 
-const asIs = { toModel: (v: number): number => v, toShown: (v: number): number => v };
 const flipped = { toModel: (v: number): number => -v, toShown: (v: number): number => -v };
 const LINE = { lineFrom: "badgeR", lineTo: "badgeF" } as const;
 const CENTRE = `${STAND}.centre`;
@@ -68,6 +68,7 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
         slot(`box-end-${s.key}`, `${s.word} beam end before the square line`, `end ${s.key.toUpperCase()} ⊥`, `Plumb the ${s.word} end of the beam; read how far its mark lies off the line squared through the board’s mark.`, 35, {
           quantity: around(`the ${s.word} beam end off the square line`, 0, 400),
           sides: { positive: "away from the car", negative: "toward the car" },
+          toAndFro: true,
           observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "station", point: s.end, ...LINE, origin: CENTRE, valueMm, sigma }) },
           ...asIs,
         }),

@@ -37,6 +37,8 @@ export type Slot = {
   divisionRad?: number;
   /** For a signed reading: what positive and negative mean. */
   sides?: { positive: string; negative: string };
+  /** Its sides are not those of the vehicle: away and toward, which wear a sign instead of a letter. */
+  toAndFro?: true;
   observes: { in: "plan"; observation: (id: string, value: number, sigma: number) => Observation } | { in: ScalarId };
   toModel: (shown: number) => number;
   toShown: (model: number) => number;
