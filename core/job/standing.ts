@@ -1,5 +1,5 @@
-import { FIRST_PLACE } from "@/core/sheet/places";
-import type { Stand } from "@/core/setout";
+import { FIRST_PLACE, sheetAt } from "@/core/sheet/places";
+import { boosterFor, type Stand } from "@/core/setout";
 import { eventsOf, piecesOf, placeOf, standingSettlement, strikes, type JobEvent } from "./job";
 import type { JobGround } from "./set-out";
 
@@ -52,12 +52,13 @@ export function boardsStanding(g: Pick<JobGround, "sheet" | "stand">, events: re
 export const allProved = (g: Pick<JobGround, "sheet" | "stand">, events: readonly JobEvent[]): boolean =>
   boardsStanding(g, events).every((b) => b.settled !== null);
 
-/** The stands that could carry a board beside those that stand already. */
+/** The stands that could carry a board beside those that stand already: not one of theirs, and high enough. */
 export function freeStands(g: Pick<JobGround, "sheet" | "stand" | "stands">, events: readonly JobEvent[], place: string): Stand[] {
   const order = [FIRST_PLACE, ...(g.sheet.positions ?? []).map((p) => p.id)];
   const before = piecesOf(events).filter((p) => order.indexOf(p.place) < order.indexOf(place));
   const taken = new Set(before.map((p) => p.standId ?? g.stand.id));
-  return (g.stands ?? []).filter((s) => !taken.has(s.id));
+  const { heightMm } = sheetAt(g.sheet, place).placement;
+  return (g.stands ?? []).filter((s) => !taken.has(s.id) && boosterFor(s, heightMm) !== undefined);
 } // prettier-ignore
 
 /** Where the board belongs at a step of the routine: where the last step before it sent it. */

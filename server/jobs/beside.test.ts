@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { boardsStanding, planFor, standAt, type EventBody } from "@/core/job";
+import { boardsStanding, freeStands, planFor, standAt, type EventBody } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop } from "@/tests/shop-database";
@@ -45,6 +45,10 @@ describe("two boards at once", () => {
     await expect(command({ type: "place", step: "to-left" })).rejects.toThrow(
       /Set the board out at the left place first/,
     );
+    // A place that none of the others reaches leaves nobody to choose.
+    const high = structuredClone(job().ground);
+    high.sheet.positions![0]!.placement.heightMm = 1700;
+    expect(freeStands(high, events(), "left")).toEqual([]);
     say({ kind: "position", to: "left", standId: "S-1" });
     expect(standAt(job().ground, events()).id).toBe("S-1");
     expect(planFor(job().ground, events()).sheet.placement.acrossMm).toBe(1180);

@@ -193,7 +193,10 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
     throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
   const stand = listStands().find((s) => s.id === intake.standId);
   if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
-  for (const { heightMm } of [sheet.placement, ...(sheet.positions ?? []).map((p) => p.placement)])
+  for (const { heightMm } of [
+    sheet.placement,
+    ...(sheet.positions ?? []).filter((p) => !p.beside).map((p) => p.placement),
+  ])
     if (boosterFor(stand, heightMm) === undefined) throw new JobRefusal(`Stand: ${outOfReach(stand, heightMm)}`);
   const failed = failedStands().get(stand.id);
   if (failed)

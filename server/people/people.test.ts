@@ -9,6 +9,15 @@ import { addPerson, changeOwnPin, changePerson, everybody, givePin, openShop, pi
 
 beforeAll(() => openTestShop());
 
+it("of two who open a new shop at once only one becomes its lead", async () => {
+  const kept = db().select().from(people).all();
+  db().delete(people).run();
+  const tries = await Promise.allSettled([openShop(LEA, "270419"), openShop({ ...LEA, initials: "LW" }, "270419")]);
+  expect(tries.map((t) => t.status).sort()).toEqual(["fulfilled", "rejected"]);
+  db().delete(people).run();
+  db().insert(people).values(kept).run();
+});
+
 const TAM = { name: "Tam Orrin", initials: "to", role: "technician" };
 const LEA = { name: "Lea Voss", initials: "LV", role: "lead" };
 const sessionOf = (personId: string) => db().insert(sessions).values({ tokenHash: `t-${personId}`, personId, createdAt: "2026-01-01T00:00:00.000Z", expiresAt: "2999-01-01T00:00:00.000Z" }).run(); // prettier-ignore

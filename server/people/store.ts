@@ -54,24 +54,28 @@ function requirePin(pin: unknown): string {
   return String(pin);
 }
 
-/** Enters somebody. @throws PeopleRefusal */
-export async function addPerson(input: unknown, pin: unknown): Promise<string> {
+const nobodyYet = (): void => {
+  if (db().select({ id: people.id }).from(people).get())
+    throw new PeopleRefusal("This shop has people already. Ask its lead to enter you.");
+};
+
+/** Enters somebody. @param still checked again in the moment of writing @throws PeopleRefusal */
+export async function addPerson(input: unknown, pin: unknown, still = (): void => {}): Promise<string> {
   const person = read(input);
   const pinHash = await hashPin(requirePin(pin));
   const id = nanoid(10);
   db().transaction(() => {
+    still();
     checkInitials(person.initials, id);
     db().insert(people).values({ ...person, id, pinHash }).run(); // prettier-ignore
   });
   return id;
 }
 
-/** The first person of a new shop, its lead. @throws PeopleRefusal once anybody is entered */
+/** The first person of a new shop, its lead; of two who try at once only one is. @throws PeopleRefusal once anybody is entered */
 export async function openShop(input: object, pin: unknown): Promise<string> {
-  const entered = (): boolean => db().select({ id: people.id }).from(people).get() !== undefined;
-  if (entered()) throw new PeopleRefusal("This shop has people already. Ask its lead to enter you.");
-  const id = await addPerson({ ...input, role: "lead" }, pin);
-  return id;
+  nobodyYet();
+  return addPerson({ ...input, role: "lead" }, pin, nobodyYet);
 }
 
 /** Writes somebody down anew, lets them go or takes them back. The shop keeps a lead. @throws PeopleRefusal */

@@ -92,7 +92,7 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
             detail={
               free.length > 0
                 ? "The board before it stays where it is. Which stand carries this one?"
-                : "The board before it stays, and the kit has no other stand that passed its zero check. Put one right under Kit; a new job will have it."
+                : "The board before it stays, and the kit has no other stand that reaches its height and passed its zero check. Put one right under Kit; a new job will have it."
             }
           >
             {free.map((s) => (
