@@ -59,11 +59,11 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
             <span className="figure text-base text-ink" data-chance="">
               {formatChance(verdict.chance)}
             </span>{" "}
-            <span className="sm:block">{verdict.why === "unproved" && !s.readings.some((r) => r.state === "doubt") ? "not read yet" : WHY[verdict.why]}</span>
+            <span className="sm:block">{verdict.why === "unproved" && !s.readings.some((r) => r.state === "doubt") ? s.readings.length === 0 ? "nothing read yet" : "not all read yet" : WHY[verdict.why]}</span>
           </p>
         </div>
       </div>
-      <div className={`grid min-w-0 flex-1 grid-cols-2 gap-x-4 gap-y-1 sm:flex ${gauges.length > 4 ? "sm:gap-3" : "sm:gap-5"}`}>
+      <div className={`grid min-w-0 flex-1 gap-y-1 sm:flex ${gauges.length > 4 ? "grid-cols-3 gap-x-3 sm:gap-3" : "grid-cols-2 gap-x-4 sm:gap-5"}`}>
         {gauges.map((g) => (
           <Gauge key={g.name} g={g} lengths={lengths} crowded={gauges.length > 4} />
         ))}

@@ -15,7 +15,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
   return (
     <BookDocument {...page} title={s.title} href="/sheets" signatures={SHEET_SIGNATURES}>
         <p className="mb-4 max-w-[70ch] text-xl leading-snug">{s.reason}</p>
-        <div className="mb-4 grid grid-cols-2 gap-x-8 gap-y-3 border-y-2 border-ink py-3 lg:grid-cols-4">
+        <div className="mb-4 grid grid-cols-2 gap-x-3 gap-y-3 border-y-2 sm:gap-x-8 border-ink py-3 lg:grid-cols-4">
           <Big name={`Ahead of ${DISTANCE_FROM_NAMES[s.distanceFrom]}`} value={`${formatNumber(s.placement.alongMm)} mm`} note={`± ${formatNumber(s.tolerance.alongMm)}`} />
           <Big name={`Across the ${DATUM_NAMES[s.datum]}`} value={`${formatNumber(s.placement.acrossMm)} mm`} note={`± ${formatNumber(s.tolerance.acrossMm)}`} />
           <Big name="Twist" value={`${formatNumber(s.placement.twistDeg, 2)}°`} note={`± ${formatNumber(s.tolerance.twistDeg, 2)}°`} />

@@ -14,6 +14,8 @@ const PLACES = [
   { href: "/people", name: "People" },
 ] as const;
 
+const showSelf = (link: HTMLAnchorElement | null): void => link?.scrollIntoView({ block: "nearest", inline: "center" });
+
 /** The line above every page of the shop: where one can go, who is here. */
 export function ShopBar({ me, signOut }: { me: { name: string; role: string }; signOut: () => Promise<void> }) {
   const here = usePathname();
@@ -25,6 +27,8 @@ export function ShopBar({ me, signOut }: { me: { name: string; role: string }; s
           <Link
             key={p.href}
             href={p.href}
+            // On a phone the row is longer than the screen: where one is must be seen.
+            ref={here === p.href ? showSelf : undefined}
             aria-current={here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "page" : undefined}
             className={`flex min-h-14 items-center whitespace-nowrap border-b-4 px-3 text-lg ${here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
           >
