@@ -7,6 +7,25 @@ const config: NextConfig = {
   // `npm test` type-checks everything, tests included, before it builds; the build does not do it twice.
   typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,
+  headers: async () => [
+    {
+      source: "/:path*",
+      headers: [
+        { key: "x-content-type-options", value: "nosniff" },
+        { key: "x-frame-options", value: "DENY" },
+        { key: "referrer-policy", value: "same-origin" },
+        {
+          key: "permissions-policy",
+          value: "camera=(self), geolocation=(self), microphone=(), payment=(), usb=(), interest-cohort=()",
+        },
+        { key: "cross-origin-opener-policy", value: "same-origin" },
+      ],
+    },
+    {
+      source: "/api/:path*",
+      headers: [{ key: "content-security-policy", value: "frame-ancestors 'none'" }],
+    },
+  ],
   devIndicators: false,
 };
 

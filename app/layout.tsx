@@ -5,6 +5,7 @@ import "./globals.css";
 import type { Metadata, Viewport } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
+import { Queries } from "@/ui/query";
 import { SettingsProvider } from "@/ui/settings";
 import { readSettings } from "@/ui/settings-cookie";
 
@@ -20,7 +21,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-theme={settings.theme}>
       <body className="antialiased">
-        <SettingsProvider initial={settings}>{children}</SettingsProvider>
+        <SettingsProvider initial={settings}>
+          <Queries>{children}</Queries>
+        </SettingsProvider>
       </body>
     </html>
   );

@@ -8,8 +8,8 @@ import { vehicleSchema } from "@/core/vehicle/schema";
 import { hashPin } from "@/server/auth/pin";
 import { config } from "@/server/config";
 import { db } from "@/server/db/client";
-import { boards, instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
-import { eventsAfter } from "@/server/jobs/store";
+import { boards, instruments, people, ruleBooks, settings, sheets, stands, vehicles } from "@/server/db/schema";
+import { eventsAfter } from "@/server/jobs/log";
 import { BOARDS, INSTRUMENTS, LAST_CHECKS, PEOPLE, STANDS } from "./data/kit";
 import { makeJobs } from "./data/jobs";
 import { RULES } from "./data/rules";
@@ -21,8 +21,8 @@ async function makeShop(): Promise<void> {
   for (const { pin, ...p } of PEOPLE) db().insert(people).values({ ...p, pinHash: await hashPin(pin) }).run(); // prettier-ignore
   db().insert(settings).values({ key: "demo.pins", value: Object.fromEntries(PEOPLE.map((p) => [p.id, p.pin])) }).run(); // prettier-ignore
   db()
-    .insert(settings)
-    .values({ key: "owed.rules", value: ruleBookSchema.parse(RULES) })
+    .insert(ruleBooks)
+    .values({ version: 1, doc: ruleBookSchema.parse(RULES), madeAt: new Date().toISOString(), personId: null })
     .run();
   for (const v of VEHICLES)
     db()

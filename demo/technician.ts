@@ -1,16 +1,19 @@
 import { nanoid } from "nanoid";
-import { planFor, setOutEntries, type JobEvent, type TabletEvent } from "@/core/job";
+import { itemLacks, planFor, setOutEntries, type JobEvent, type TabletEvent } from "@/core/job";
 import { replayRun, type RunEvent } from "@/core/run";
 import { currentStep } from "@/core/run";
 import { runLogOf } from "@/core/job";
-import { judgeMeasure } from "@/core/ready";
+import { asTyped, fieldsFor, judgeMeasure, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
 import { nextAct, plainFigure, solveSetOut, typedFigure, type Judged } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
 import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
-import { appendEvents, eventsAfter, findJob, takeIn, type JobRow } from "@/server/jobs/store";
+import { writeLines, writeOwn } from "@/server/jobs/append";
+import { eventsAfter } from "@/server/jobs/log";
+import { findJob, type JobRow } from "@/server/jobs/store";
+import { takeIn } from "@/server/jobs/take-in";
 
 /**
  * A made-up technician who works on a job by the product's own advice, in the simulated bay, at made-up times.
@@ -30,8 +33,11 @@ export function technician(person: Person, startAt: string) {
     body: TabletEvent | { kind: "run"; event: RunEvent } | { kind: "scan"; event: ScanEvent },
     seconds: number,
   ): void => {
-    const result = appendEvents(jobId, job().head, [{ id: nanoid(16), takenAt: tick(seconds), body }], person);
-    if (!result.ok) throw new Error("Nobody else writes while the demo is made.");
+    const [id, at] = [nanoid(16), tick(seconds)];
+    if (body.kind === "run" || body.kind === "scan") return void writeOwn(jobId, () => [{ id, at, body }], person);
+    const result = writeLines(jobId, eventsAfter(jobId).length, [{ id, takenAt: at, body }], person, { now: new Date(at) });
+    const why = result.ok ? result.outcomes.find((o) => o.outcome === "refused") : undefined;
+    if (!result.ok || why) throw new Error(`The demo writes what the shop refuses: ${JSON.stringify([body, why])}`);
   };
 
   /** One reading with the simulated instrument, typed to the millimetre; `slipMm` is a misread tape. */
@@ -75,18 +81,30 @@ export function technician(person: Person, startAt: string) {
         const { measure } = item;
         if (measure?.kind === "scan" || (stage === "prove" && item.id === "rescan"))
           await scan(measure ? ["read"] : ["read", "clear", "read"]);
-        if (measure?.kind === "battery") await scan(["volts"]);
         let outcome: "fine" | "fixed" = "fine";
+        if (measure?.kind === "battery") {
+          await scan(["volts"]);
+          if (itemLacks(job().ground, events(), item)) {
+            outcome = "fixed";
+            write({ kind: "put-right", itemId: item.id }, 120);
+            await scan(["volts"]);
+          }
+        }
         if (measure && measure.kind !== "scan" && measure.kind !== "battery") {
           for (let n = 0; n < 3; n++) {
             const values = holdReadiness(job(), events(), item.id)!;
-            write({ kind: "measured", itemId: item.id, values, typed: {} }, 90);
-            if (judgeMeasure(measure, values, vehicle).ok) break;
+            const typed = Object.fromEntries(fieldsFor(measure, vehicle).map((f) => [f.id, asTyped(f, values[f.id]!)]));
+            write({ kind: "measured", itemId: item.id, values, typed }, 90);
+            const read = readFields(fieldsFor(measure, vehicle), typed);
+            if (read.ok && judgeMeasure(measure, read.values, vehicle).ok) break;
             outcome = "fixed";
-            answer("fixed", null);
+            write({ kind: "put-right", itemId: item.id }, 240);
           }
         }
-        const reason = accepted[item.id] ?? null;
+        // A unit that slept may answer at the second asking; one that stays silent was silent before.
+        if (measure?.kind === "scan" && itemLacks(job().ground, events(), item)) await scan(["read"]);
+        const silent = measure?.kind === "scan" && itemLacks(job().ground, events(), item) !== null;
+        const reason = accepted[item.id] ?? (silent ? "Silent before the repair too, the customer knows" : null);
         answer(reason ? "accepted" : outcome, reason);
       }
     },

@@ -77,7 +77,15 @@ export function testPrograms() {
 }
 
 const ROOMS = ["app", "ui", "workers", "server", "devices", "core", "drizzle", "public"];
-const FILES = ["package-lock.json", "next.config.ts", "postcss.config.mjs", "tsconfig.json"];
+const FILES = [
+  "proxy.ts",
+  "instrumentation.ts",
+  "package.json",
+  "package-lock.json",
+  "next.config.ts",
+  "postcss.config.mjs",
+  "tsconfig.json",
+];
 
 function newest(place) {
   if (!existsSync(place)) return 0;

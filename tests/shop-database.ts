@@ -7,7 +7,7 @@ import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
 import type { Person } from "@/server/auth/session";
 import { db } from "@/server/db/client";
-import { boards, instruments, people, settings, sheets, stands, vehicles } from "@/server/db/schema";
+import { boards, instruments, people, ruleBooks, sheets, stands, vehicles } from "@/server/db/schema";
 
 export const INES: Person = { id: "ines", name: "Ines Tarbet", initials: "IT", role: "technician" };
 export const OSKAR: Person = { id: "oskar", name: "Oskar Veld", initials: "OV", role: "technician" };
@@ -16,7 +16,7 @@ export const OSKAR: Person = { id: "oskar", name: "Oskar Veld", initials: "OV", 
 export function openTestShop(pinHash = "not a hash"): void {
   process.env.IRIDEL_DB = path.join(mkdtempSync(path.join(tmpdir(), "iridel-unit-")), "shop.sqlite");
   for (const p of [INES, OSKAR]) db().insert(people).values({ ...p, pinHash }).run(); // prettier-ignore
-  db().insert(settings).values({ key: "owed.rules", value: RULES }).run();
+  db().insert(ruleBooks).values({ version: 1, doc: RULES, madeAt: "2026-09-01T08:00:00.000Z", personId: null }).run();
   for (const v of VEHICLES) db().insert(vehicles).values({ id: v.id, version: 1, doc: v }).run();
   for (const s of STANDS) db().insert(stands).values({ id: s.id, doc: s }).run();
   for (const b of BOARDS) db().insert(boards).values({ code: b.code, doc: b }).run();

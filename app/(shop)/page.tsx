@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
-import { jobTickets } from "@/server/jobs/tickets";
+import { listJobs } from "@/server/jobs/list";
 import { Jobs } from "@/ui/jobs/jobs";
 
 export const metadata: Metadata = { title: "Jobs" };
@@ -10,7 +10,7 @@ export default async function JobsPage({ searchParams }: { searchParams: Promise
   const { find } = await searchParams;
   return (
     <Jobs
-      tickets={jobTickets()}
+      first={listJobs({})}
       now={new Date().toISOString()}
       mayTakeIn={me.role !== "viewer"}
       find={find !== undefined}

@@ -1,4 +1,4 @@
-import type { EventBody, JobEvent } from "./job";
+import { standingHandOver, type EventBody, type JobEvent } from "./job";
 import type { StageId } from "./stages";
 
 /** The stopwatch of a job, read off its log: nobody has to start it. */
@@ -26,6 +26,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   "owed-done": "owed",
   "owed-add": "owed",
   measured: "ready",
+  "put-right": "ready",
   check: null,
   scan: null,
   reading: "set-out",
@@ -40,6 +41,8 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   bump: null,
   run: "run",
   "hand-over": "hand-over",
+  reopen: "hand-over",
+  document: "hand-over",
   pause: null,
   resume: null,
 };
@@ -79,6 +82,6 @@ export function jobClock(events: readonly JobEvent[], now: string): JobClock {
       clock.paused = false;
     }
   }
-  if (!events.some((e) => e.body.kind === "hand-over")) spend(Date.parse(now));
+  if (!standingHandOver(events)) spend(Date.parse(now));
   return clock;
 }

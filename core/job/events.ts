@@ -56,7 +56,11 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     slotId: id,
     /** Exactly as typed. */
     typed: z.string().max(60),
-    /** What the instrument showed, mm or rad. */
+    /** The meaning that was chosen where the typed text could not be taken as it stood. */
+    meant: z.string().max(60).optional(),
+    /** The unit of bare lengths on the tablet that typed it; millimetres when it is not said. */
+    lengths: z.enum(["mm", "in"]).optional(),
+    /** What the instrument showed, mm or rad. The shop reads it from the text itself; a tablet's figure only shows meanwhile. */
     shown: finite,
     sigma: finite.positive(),
     instrumentId: id,
@@ -85,6 +89,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     outcome: z.enum(["fine", "fixed", "accepted", "blocks"]),
     reason: reason.nullable(),
   }),
+  /** A readiness item that was found outside was put right; it stays open until it is measured again. */
+  z.object({ kind: z.literal("put-right"), itemId: id }),
   /** Simulated bay only: somebody walks into the stand and says nothing. */
   z.object({ kind: z.literal("bump") }),
   /** Measured values of a readiness item, as typed and in base units (mm, rad, kPa, share, V). */
@@ -143,6 +149,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("pause"), reason }),
   z.object({ kind: z.literal("resume") }),
   z.object({ kind: z.literal("hand-over") }),
+  /** A handed-over job is opened again for a revision; the next hand-over makes the next version of its record. */
+  z.object({ kind: z.literal("reopen"), reason }),
 ]);
 export type TabletEvent = z.infer<typeof tabletEventSchema>;
 

@@ -10,11 +10,14 @@ export {
   piecesOf,
   placeOf,
   standingBoard,
+  standingHandOver,
   standingSettlement,
   strikes,
   type EventBody,
   type JobEvent,
 } from "./job";
+export { disturbedBy, isHeldBy, scopeOf, type LineScope } from "./scope";
+export { itemLacks, itemReading, itemSettled, putRight, type ItemReading } from "./item";
 export { fittedTo, jobOwed, jobRedoneBy, type JobOwed, type JobOwedLine } from "./owed";
 export {
   allProved,
@@ -28,7 +31,7 @@ export {
 export { planFor, setOutEntries, sheetNow, type JobGround } from "./set-out";
 export { settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";
-export { jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";
+export { JOB_STATES, jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";
 export { runEventWords } from "./words";
 export { ticketOf, type JobTicket } from "./ticket";
 export {

@@ -5,7 +5,7 @@ import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
-import { intakeSchema, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingBoard, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
+import { intakeSchema, itemLacks, itemSettled, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingBoard, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
 
 const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 const intake = intakeSchema.parse({
@@ -73,12 +73,27 @@ describe("stages", () => {
     expect(jobState(states)).toBe("in-work");
   });
   it("checks count down, a struck check is open again, an accepted one is settled", () => {
-    const one = log(check("ready", "tyres"), check("ready", "load", "racking stays in"));
+    const one = log(check("ready", "light"), check("ready", "load", "racking stays in"));
     expect(stateOf(one, "ready")).toMatchObject({ state: "loose", lacks: "9 of 11 still to check" });
-    const struck = log(check("ready", "tyres"), { kind: "strike", target: "e2", reason: "wrong car" });
+    const struck = log(check("ready", "light"), { kind: "strike", target: "e2", reason: "wrong car" });
     expect(stateOf(struck, "ready").lacks).toBe("11 of 11 still to check");
-    const all = log(...ground.sheet.ready.map((i) => check("ready", i.id)));
+    const all = log(...ground.sheet.ready.map((i) => check("ready", i.id, i.measure ? "seen by the lead" : null)));
     expect(stateOf(all, "ready")).toMatchObject({ state: "settled", lacks: null });
+  });
+  it("what is measured is fine, or fixed, only by its last figures: tyres 3.6 % apart stay open whatever is tapped", () => {
+    const item = ground.sheet.ready.find((i) => i.id === "tyres")!;
+    const tyres = (left: number): EventBody => ({ kind: "measured", itemId: "tyres", values: { FL: left, FR: 645, RL: 645, RR: 645 }, typed: {} }); // prettier-ignore
+    const fixed: EventBody = { kind: "check", stage: "ready", itemId: "tyres", outcome: "fixed", reason: null };
+    const settles = (...bodies: EventBody[]): boolean => itemSettled(ground, log(...bodies), "ready", item);
+    expect(settles(fixed)).toBe(false);
+    expect(settles(tyres(622), fixed)).toBe(false);
+    expect(itemLacks(ground, log(tyres(622)), item)).toMatch(/^As last read it is outside: /);
+    const righted: EventBody = { kind: "put-right", itemId: "tyres" };
+    expect(itemLacks(ground, log(tyres(622), righted), item)).toMatch(/read it again/);
+    expect(settles(tyres(622), righted, tyres(645), fixed)).toBe(true);
+    // Good figures from before it was put right prove nothing.
+    expect(settles(tyres(645), fixed, righted)).toBe(false);
+    expect(settles(tyres(622), check("ready", "tyres", "the customer’s own"))).toBe(true);
   });
   it.each([
     ["a reading", reading("laser-badge", 3)],

@@ -8,6 +8,8 @@ export type ServerEvent =
   | { kind: "taken-in"; intake: Intake }
   | { kind: "run"; event: RunEvent }
   | { kind: "scan"; event: ScanEvent }
+  /** A record or a report was made and kept as it is, under this hash, by this version of the program. */
+  | { kind: "document"; document: "record" | "report"; version: number; sha256: string; program: string }
   | Settlement;
 
 export type EventBody = Exclude<TabletEvent, { kind: "settle" }> | ServerEvent;
@@ -18,8 +20,12 @@ export type JobEvent = {
   id: string;
   /** 1, 2, 3 ... within the job. Events not yet confirmed by the server carry the place they hope for. */
   seq: number;
-  /** UTC, ISO. */
+  /** UTC, ISO: when it was done, by the shop's clock. */
   at: string;
+  /** When the shop took it in; absent on what the shop has not confirmed, and on lines older than the log's chain. */
+  receivedAt?: string;
+  /** How far the clock of the tablet that wrote it was behind the shop's, seconds; absent when it was right. */
+  clockBehindS?: number;
   by: { id: string; name: string; initials: string };
   body: EventBody;
 };
@@ -111,4 +117,10 @@ export function standingSettlement(events: readonly JobEvent[]): EventOf<"settle
         (e.body.kind === "strike" && readings.has(e.body.target))),
   );
   return disturbed ? null : last;
+}
+
+/** The hand-over that stands: none was made, or the job was opened again since, gives null. */
+export function standingHandOver(events: readonly JobEvent[]): EventOf<"hand-over"> | null {
+  const last = eventsOf(events, "hand-over").at(-1) ?? null;
+  return last && eventsOf(events, "reopen").some((e) => e.seq > last.seq) ? null : last;
 }

@@ -30,6 +30,8 @@ export type JobGround = {
   /** The boards of the kit; absent on jobs older than their check. */
   boards?: Board[];
   ruleBook: RuleBook;
+  /** The bay and its devices are real; absent where they are simulated stand-ins. */
+  real?: true;
   /** The shop's school: the maker's glass only, or an equivalent part with a recorded reason. */
   glassPolicy: GlassPolicy;
 };

@@ -147,6 +147,12 @@ export function slipLines(
         const judged = item?.measure && judgeMeasure(item.measure, b.values, ground.vehicle);
         return [line("ready", item?.ask ?? b.itemId, judged ? judged.headline : "measured", { state: judged?.ok === false ? "loose" : "settled", strikable: true })]; // prettier-ignore
       }
+      case "put-right": {
+        const item = ground.sheet.ready.find((i) => i.id === b.itemId);
+        return [
+          line("ready", item?.ask ?? b.itemId, "put right, to be read again", { state: "loose", strikable: true }),
+        ];
+      }
       case "glass":
         return [line("take-in", "Glass", glassWords(ground.vehicle, b), { strikable: true })];
       case "walk": {
@@ -181,6 +187,17 @@ export function slipLines(
         return [];
       case "hand-over":
         return [line("hand-over", "Handed over", "report and record")];
+      case "reopen":
+        return [line("hand-over", "Opened again for a revision", b.reason, { state: "loose" })];
+      case "document":
+        return [
+          line(
+            "hand-over",
+            `${b.document === "record" ? "Record" : "Report"}, version ${b.version}`,
+            b.sha256.slice(0, 12),
+            { note: `Kept as made by Iridel ${b.program}` },
+          ),
+        ];
     }
   });
 }

@@ -1,8 +1,9 @@
 import { replayRun } from "@/core/run";
 import type { Sheet } from "@/core/sheet";
+import { itemSettled } from "./item";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
-import { checksOf, eventsOf, runLogOf, type JobEvent } from "./job";
+import { checksOf, eventsOf, runLogOf, standingHandOver, type JobEvent } from "./job";
 import { allProved } from "./standing";
 
 export const STAGES = [
@@ -26,7 +27,7 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
   const { sheet } = ground;
   const checks = (stage: "ready" | "prove", items: Sheet["ready"]): StageState => {
     const done = checksOf(events, stage);
-    const left = items.filter((i) => !done.has(i.id)).length;
+    const left = items.filter((i) => !itemSettled(ground, events, stage, i)).length;
     const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
     if (blocked) return { id: stage, state: "stop", lacks: `Blocked: ${blocked.ask}` };
     const state = left === 0 ? "settled" : left < items.length ? "loose" : "open";
@@ -56,7 +57,7 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
     sheet.kind === "static"
       ? { id: "drive", state: "none", lacks: "The sheet asks for no drive" }
       : { id: "drive", state: "open", lacks: "The sheet asks for a drive after the static part" };
-  const handed = eventsOf(events, "hand-over").length > 0;
+  const handed = standingHandOver(events) !== null;
   return [
     { id: "take-in", state: "settled", lacks: null },
     owedState(ground, events),
@@ -80,7 +81,8 @@ function owedState(ground: JobGround, events: readonly JobEvent[]): StageState {
 }
 
 /** One word for the jobs list. */
-export type JobState = "handed-over" | "refused" | "blocked" | "ready-to-hand-over" | "in-work";
+export const JOB_STATES = ["in-work", "refused", "blocked", "ready-to-hand-over", "handed-over"] as const;
+export type JobState = (typeof JOB_STATES)[number];
 
 export function jobState(states: readonly StageState[]): JobState {
   const of = (id: StageId) => states.find((s) => s.id === id)!.state;

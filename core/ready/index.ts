@@ -1,3 +1,4 @@
 export { batteryTrend, type BatteryTrend } from "./battery";
 export { glassSeatOf, glassWords, partProblem, type GlassPolicy } from "./glass";
+export { asTyped, readField, readFields, type FieldRead } from "./read";
 export { fieldsFor, floorOf, judgeMeasure, type Field, type Judgement } from "./judge";

@@ -1,4 +1,4 @@
-import { standAt, checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { standAt, checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingHandOver, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
@@ -33,7 +33,7 @@ export function buildRecord(
   const standName = (s: { id: string; name: string }): string => `${s.id}, ${s.name}`;
   const run = replayRun(runLogOf(events), sheet.run);
   const hung = standingBoard(events);
-  const handed = eventsOf(events, "hand-over").at(-1);
+  const handed = standingHandOver(events);
 
   return {
     format: "iridel.record/1",

@@ -158,6 +158,10 @@ export const recordSchema = z.object({
   }),
   open: z.array(z.string()),
   handedOver: z.object({ at: time, by: person }).nullable(),
+  /** The place of the log it was made from: how many lines, the hash of the last, the program, and which version it is. */
+  seal: z
+    .object({ lines: z.number().int(), head: z.string(), program: z.string(), version: z.number().int() })
+    .optional(),
   notice: z.string(),
 });
 

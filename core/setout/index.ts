@@ -13,6 +13,7 @@ export {
   wantedHeight,
   type SetOutPlan,
 } from "./plan";
+export { readCaught, takeReading, type Caught, type TakenReading, type ToldReading } from "./reading";
 export { parseShown, plainFigure, sideKeys, slotUnit, typedFigure } from "./level-slots";
 export { readingSigma, slotsFor, type Slot } from "./slots";
 export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution, type Shift } from "./solve";

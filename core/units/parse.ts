@@ -1,108 +1,233 @@
-import { formatQuantity } from "./format";
+import { formatNumber, formatQuantity } from "./format";
 import { UNITS, type Quantity, type UnitId } from "./quantity";
 
-/** What became of a typed measurement. Values are in base units: mm, rad, m/s. */
+/** A meaning that could be offered: the value in base units, and how it would be typed. */
+export type Meaning = { value: number; text: string };
+
+/** What became of a typed measurement. Values are in base units: mm, rad, m/s, kPa. */
 export type Parsed =
   | { ok: true; value: number; unit: UnitId }
-  /** Not a measurement at all, or in a unit of another kind. */
-  | { ok: false; problem: string; guess?: undefined }
+  /** Not one measurement, or in a unit of another kind; `guess` is the likely meaning, if there is one. */
+  | { ok: false; problem: string; value?: undefined; guess?: Meaning; either?: undefined }
+  /** Two meanings can both be true: it has to be asked which. */
+  | { ok: false; problem: string; value?: undefined; guess?: undefined; either: [Meaning, Meaning] }
   /** A measurement that cannot be true of this quantity; `guess` is the likely meaning, if there is one. */
-  | { ok: false; problem: string; value: number; guess?: { value: number; text: string } };
+  | { ok: false; problem: string; value: number; guess?: Meaning; either?: undefined };
 
-// 1, 1.5, 1,5, 2 871, 12 3/8, 3/8 : a number with optional thousands gaps and an optional fraction.
-const NUMBER = /^(\d{1,3}(?:[ \u00a0\u2009\u202f]\d{3})+(?:[.,]\d+)?|\d+[.,]?\d*|[.,]\d+)?(?:[ -]?(\d+)\/(\d+))?/;
+type Unit = (typeof UNITS)[number];
+/** One number with the unit typed behind it. `whole` is false for decimals and fractions. */
+type Part = { number: number; unit: Unit | null; whole: boolean; text: string };
+
+/** Units that may follow one another in one figure, each smaller than the one before. */
+const FALLING: readonly (readonly UnitId[])[] = [
+  ["m", "cm", "mm"],
+  ["ft", "in"],
+  ["deg", "arcmin"],
+];
+/** What a last figure without a unit means after these; after metres nobody can know. */
+const GOES_ON: Partial<Record<UnitId, UnitId>> = { ft: "in", deg: "arcmin" };
+const IMPERIAL = new Set<UnitId>(["in", "ft", "mph", "psi"]);
+
+const FRACTION_SIGNS: Record<string, string> = { "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3" }; // prettier-ignore
+
+/** The text in the plain signs the reader knows: what phones and other keyboards put in their place. */
+const plainSigns = (text: string): string =>
+  text
+    .replace(/[０-９．，／]/g, (c) => String.fromCharCode(c.charCodeAt(0) - 0xfee0))
+    .replace(/[½¼¾⅛⅜⅝⅞⅓⅔]/g, (c) => ` ${FRACTION_SIGNS[c]} `)
+    .replace(/[“”„″‟＂]/g, '"')
+    .replace(/[‘’‚′‛＇]/g, "'")
+    .replace(/[º˚]/g, "°")
+    .replace(/[−–—－]/g, "-")
+    .replace(/[\u00a0\u2000-\u200a\u202f\u205f\u3000\t]/g, " ")
+    .replace(/ +/g, " ")
+    .trim();
+
+// 2871 | 2 871 | 1,250,000.5 | 1.250.000,5 | 287.1 | 287,1 | .5  with an optional fraction: 12 3/8, 12-3/8, 3/8
+const FIGURE = /^(?:\d{1,3}(?: \d{3})+(?:[.,]\d+)?|\d{1,3}(?:,\d{3})+\.\d+|\d{1,3}(?:\.\d{3})+,\d+|\d{1,3}(?:,\d{3}){2,}|\d{1,3}(?:\.\d{3}){2,}|\d+[.,]?\d*|[.,]\d+)/; // prettier-ignore
+const FRACTION = /^[ -]?(\d+)\/(\d+)/;
+
+/** The value of a figure: what stands last of comma and point is the decimal, what stands twice groups thousands. */
+function figureValue(figure: string): number {
+  const bare = figure.replace(/ /g, "");
+  const last = Math.max(bare.lastIndexOf(","), bare.lastIndexOf("."));
+  if (last < 0) return Number(bare);
+  const sign = bare[last]!;
+  const other = sign === "," ? "." : ",";
+  const grouped = bare.split(sign).length > 2 && !bare.includes(other);
+  if (grouped) return Number(bare.replace(/[.,]/g, ""));
+  return Number(`${bare.slice(0, last).replace(/[.,]/g, "")}.${bare.slice(last + 1)}`);
+}
 
 /** Reads one number at the head of `text`; null if there is none. */
-function readNumber(text: string): { value: number; rest: string } | null {
+function readNumber(text: string): { value: number; whole: boolean; text: string; rest: string } | null {
   // "3/8" alone must not be read as the whole number 3 followed by "/8".
   const lone = /^(\d+)\/(\d+)/.exec(text);
-  const match = lone ?? NUMBER.exec(text);
-  if (!match || match[0] === "") return null;
-  const whole = lone ? 0 : Number((match[1] ?? "0").replace(/[ \u00a0\u2009\u202f]/g, "").replace(",", "."));
-  const numerator = Number((lone ? match[1] : match[2]) ?? 0);
-  const denominator = Number((lone ? match[2] : match[3]) ?? 1);
+  const figure = lone ? "" : (FIGURE.exec(text)?.[0] ?? "");
+  const fraction = lone ?? FRACTION.exec(text.slice(figure.length));
+  if (figure === "" && !fraction) return null;
+  const denominator = Number(fraction?.[2] ?? 1);
   if (denominator === 0) return null;
-  return { value: whole + numerator / denominator, rest: text.slice(match[0].length).trimStart() };
+  const typed = text.slice(0, figure.length + (fraction?.[0].length ?? 0));
+  const value = (figure ? figureValue(figure) : 0) + Number(fraction?.[1] ?? 0) / denominator;
+  return {
+    value,
+    whole: Number.isInteger(value) && !fraction,
+    text: typed,
+    rest: text.slice(typed.length).trimStart(),
+  };
 }
 
 /** Reads one unit at the head of `text`, longest spelling first. */
-function readUnit(text: string, dimension: Quantity["dimension"]) {
+function readUnit(text: string, dimension: Quantity["dimension"]): { unit: Unit; rest: string } | null {
   const lower = text.toLowerCase();
-  const candidates = UNITS.flatMap((u) => u.spellings.map((s) => ({ unit: u, s })))
+  const best = UNITS.flatMap((unit) => unit.spellings.map((s) => ({ unit, s })))
     .filter(({ s }) => lower.startsWith(s) && !(/[a-z]$/.test(s) && /^[a-z]/.test(lower.slice(s.length))))
     .sort(
       (a, b) =>
         b.s.length - a.s.length || Number(b.unit.dimension === dimension) - Number(a.unit.dimension === dimension),
-    );
-  const best = candidates[0];
+    )[0];
   return best ? { unit: best.unit, rest: text.slice(best.s.length).trimStart() } : null;
+}
+
+/** Cuts a text into numbers with their units; a problem where it is none. */
+function readParts(text: string, quantity: Quantity): Part[] | string {
+  const parts: Part[] = [];
+  for (let rest = text; rest !== "";) {
+    const number = readNumber(rest);
+    if (!number || parts.length > 3)
+      return `"${text}" is not a measurement; type a number such as 2871 or 113 1/32 in.`;
+    const read = readUnit(number.rest, quantity.dimension);
+    if (!read && number.rest !== "" && !/^[\d.,]/.test(number.rest))
+      return `"${number.rest}" is not a unit known here; use ${unitList(quantity)}.`;
+    if (read && read.unit.dimension !== quantity.dimension) return otherKind(quantity, read.unit);
+    parts.push({ number: number.value, unit: read?.unit ?? null, whole: number.whole, text: number.text });
+    rest = read ? read.rest : number.rest;
+  }
+  return parts;
+}
+
+const otherKind = (q: Quantity, unit: Unit): string =>
+  `${capital(q.name)} is ${q.dimension === "angle" ? "an" : "a"} ${q.dimension}, not ${unit.plural}; use ${unitList(q)}.`;
+
+/** Whether these parts are one figure in falling units of one system: 9 ft 5 3/8 in, 2 m 86 cm, 1° 30'. */
+function adds(parts: readonly Part[]): boolean {
+  const system = FALLING.find((units) => parts.every((p) => p.unit && units.includes(p.unit.id)));
+  if (!system) return false;
+  return parts.every((p, i) => {
+    const before = parts[i - 1];
+    if (!before) return true;
+    // A part before a smaller unit is whole, and the smaller one does not reach a whole of the larger.
+    return before.whole && before.unit!.toBase > p.unit!.toBase && p.number * p.unit!.toBase < before.unit!.toBase;
+  });
+}
+
+const sumOf = (parts: readonly Part[]): number => parts.reduce((sum, p) => sum + p.number * p.unit!.toBase, 0);
+const textOf = (parts: readonly Part[]): string => parts.map((p) => `${p.text} ${p.unit!.id}`).join(" ");
+
+/** What several parts that do not add may have meant; null when nothing likely lies in the range. */
+function guessOfParts(parts: readonly Part[], sign: number, q: Quantity): Meaning | undefined {
+  const likely: Meaning[] = [];
+  const [first, second] = parts as [Part, Part];
+  const each = parts.filter((p) => p.unit).map((p) => p.number * p.unit!.toBase);
+  const same = each.length === parts.length && each.every((v) => Math.abs(v / each[0]! - 1) < 0.015);
+  if (same) likely.push({ value: each[0]!, text: textOf([first]) });
+  const falling = [...parts].sort((a, b) => (b.unit?.toBase ?? 0) - (a.unit?.toBase ?? 0));
+  if (adds(falling)) likely.push({ value: sumOf(falling), text: textOf(falling) });
+  // "2m860": the unit stands where the decimal point belongs.
+  if (parts.length === 2 && first.unit && first.whole && !second.unit && second.whole) {
+    const decimal = `${first.text}.${second.text.replace(/ /g, "")}`;
+    likely.push({ value: Number(decimal.replace(/ /g, "")) * first.unit.toBase, text: `${decimal} ${first.unit.id}` });
+  }
+  if (first.unit) likely.push({ value: first.number * first.unit.toBase, text: textOf([first]) });
+  return likely.map((m) => withSign(m, sign)).find((m) => inRange(m.value, q));
+}
+
+const withSign = (m: Meaning, sign: number): Meaning => (sign < 0 ? { value: -m.value, text: `-${m.text}` } : m);
+const inRange = (value: number, q: Quantity): boolean => value >= q.min && value <= q.max;
+
+/** A comma before exactly three figures: a decimal to some, a thousand to others. */
+const COMMA_OF_TWO_MEANINGS = /^(\d{1,3}),(\d{3})$/;
+
+/** The other meaning of "1,250" when it groups thousands; null where the comma can only be a decimal. */
+function grouped(part: Part): number | null {
+  const m = COMMA_OF_TWO_MEANINGS.exec(part.text);
+  return m && m[1] !== "0" ? Number(m[1]! + m[2]!) : null;
 }
 
 /**
  * Reads a typed measurement: "2871", "2 871 mm", "287.1 cm", "113 1/32 in", `9' 5"`, "1° 30'", "-3", "50 km/h".
  *
- * A value outside the quantity's honest range is refused with the likely meaning: the same digits in another unit
- * that land inside the range (nearest to the expected value, if one is known).
+ * Only falling units of one system add, each once; anything else is refused with the likely meaning. A value outside the
+ * quantity's honest range is refused with the same digits in another unit that land inside it. "1,250" is taken in the
+ * meaning that lies in the range, and asked about where both do.
  *
  * @param text what was typed; a decimal comma counts as a point, spaces may group thousands
  * @param quantity what is being measured, range in base units
  * @param defaultUnit the unit meant when none is typed
  */
 export function parseQuantity(text: string, quantity: Quantity, defaultUnit: UnitId): Parsed {
-  let rest = text.trim();
-  const negative = /^[-−–]/.test(rest);
-  rest = rest.replace(/^[-−–+]\s*/, "");
-  if (rest === "") return { ok: false, problem: `Type ${quantity.name} as a number.` };
+  const signed = plainSigns(text);
+  const sign = signed.startsWith("-") ? -1 : 1;
+  const bare = signed.replace(/^[-+] ?/, "");
+  if (bare === "") return { ok: false, problem: `Type ${quantity.name} as a number.` };
+  const parts = readParts(bare, quantity);
+  if (typeof parts === "string") return { ok: false, problem: parts };
 
-  let value = 0;
-  let unit: UnitId = defaultUnit;
-  let typedUnit = false;
-  let digits = 0;
-  for (let part = 0; rest !== ""; part++) {
-    const number = readNumber(rest);
-    if (!number || part > 2)
-      return {
-        ok: false,
-        problem: `"${text.trim()}" is not a measurement; type a number such as 2871 or 113 1/32 in.`,
-      };
-    const read = readUnit(number.rest, quantity.dimension);
-    if (number.rest !== "" && !read)
-      return { ok: false, problem: `"${number.rest}" is not a unit known here; use ${unitList(quantity)}.` };
-    if (read && read.unit.dimension !== quantity.dimension)
-      return {
-        ok: false,
-        problem: `${capital(quantity.name)} is ${quantity.dimension === "angle" ? "an" : "a"} ${quantity.dimension}, not ${read.unit.plural}; use ${unitList(quantity)}.`,
-      };
-    const thisUnit = read?.unit ?? UNITS.find((u) => u.id === (typedUnit ? nextSmaller(unit) : defaultUnit))!;
-    value += number.value * thisUnit.toBase;
-    digits = part === 0 ? number.value : NaN;
-    unit = thisUnit.id;
-    typedUnit ||= read !== null;
-    rest = read ? read.rest : "";
+  const goesOn = parts.at(-2)?.unit && GOES_ON[parts.at(-2)!.unit!.id];
+  if (parts.length > 1 && parts.at(-1)!.unit === null && goesOn) parts.at(-1)!.unit = unitOf(goesOn);
+  if (parts.length === 1) return readOne(parts[0]!, sign, quantity, defaultUnit);
+  if (!adds(parts)) {
+    const guess = guessOfParts(parts, sign, quantity);
+    const problem = `"${text.trim()}" is not one measurement; type one figure in one unit.`;
+    return guess ? { ok: false, problem, guess } : { ok: false, problem };
   }
-  if (negative) [value, digits] = [-value, -digits];
-  if (value >= quantity.min && value <= quantity.max) return { ok: true, value, unit };
+  return inside(sign * sumOf(parts), parts.at(-1)!.unit!.id, NaN, quantity, defaultUnit);
+}
 
-  const range = `${formatQuantity(quantity.min, defaultUnit)} to ${formatQuantity(quantity.max, defaultUnit)}`;
-  const guess = likelyMeaning(digits, quantity, unit);
-  const problem = `${capital(quantity.name)} cannot be ${formatQuantity(value, defaultUnit)}; it lies between ${range}.`;
+function readOne(part: Part, sign: number, q: Quantity, defaultUnit: UnitId): Parsed {
+  const unit = part.unit ?? unitOf(defaultUnit);
+  const value = sign * part.number * unit.toBase;
+  const thousands = grouped(part);
+  if (thousands === null) return inside(value, unit.id, sign * part.number, q, defaultUnit);
+  const other = sign * thousands * unit.toBase;
+  const meaning = (v: number, figure: number): Meaning => ({ value: v, text: `${trimNumber(sign * figure)} ${unit.id}` }); // prettier-ignore
+  if (inRange(value, q) && inRange(other, q))
+    return {
+      ok: false,
+      problem: `"${part.text}" can mean ${trimNumber(part.number)} or ${formatNumber(thousands)}: say which.`,
+      either: [meaning(other, thousands), meaning(value, part.number)],
+    };
+  if (inRange(other, q)) return { ok: true, value: other, unit: unit.id };
+  return inside(value, unit.id, sign * part.number, q, defaultUnit);
+}
+
+/** The last question: whether the value can be true. `digits` is NaN where several parts were added. */
+function inside(value: number, unit: UnitId, digits: number, q: Quantity, shownIn: UnitId): Parsed {
+  if (inRange(value, q)) return { ok: true, value, unit };
+  const range = `${formatQuantity(q.min, shownIn)} to ${formatQuantity(q.max, shownIn)}`;
+  const guess = likelyUnit(digits, q, unit);
+  const problem = `${capital(q.name)} cannot be ${formatQuantity(value, shownIn)}; it lies between ${range}.`;
   return guess ? { ok: false, problem, value, guess } : { ok: false, problem, value };
 }
 
-/** The same digits in each other unit of the kind; the candidate inside the range nearest to the expected value. */
-function likelyMeaning(digits: number, q: Quantity, typed: UnitId): { value: number; text: string } | undefined {
+/** How much farther off, as a logarithm, a unit of the same system may be and still be the likelier one. */
+const OWN_SYSTEM = Math.log(2);
+
+/** The same digits in each other unit of the kind; inside the range, in the typed system rather than the other. */
+function likelyUnit(digits: number, q: Quantity, typed: UnitId): Meaning | undefined {
   if (!Number.isFinite(digits)) return undefined;
-  const middle = q.expected ?? (q.min + q.max) / 2;
-  const far = (v: number): number => Math.abs(Math.log(Math.abs(v) + 1e-9) - Math.log(Math.abs(middle) + 1e-9));
+  const far = (v: number): number =>
+    q.expected === undefined ? 0 : Math.abs(Math.log(Math.abs(v) + 1e-9) - Math.log(Math.abs(q.expected) + 1e-9));
+  const strange = (unit: UnitId): number => (IMPERIAL.has(unit) === IMPERIAL.has(typed) ? 0 : OWN_SYSTEM);
   const best = UNITS.filter((u) => u.dimension === q.dimension && u.id !== typed)
-    .map((u) => ({ value: digits * u.toBase, unit: u }))
-    .filter(({ value }) => value >= q.min && value <= q.max)
-    .sort((a, b) => far(a.value) - far(b.value))[0];
+    .map((unit) => ({ value: digits * unit.toBase, unit }))
+    .filter(({ value }) => inRange(value, q))
+    .sort((a, b) => far(a.value) + strange(a.unit.id) - far(b.value) - strange(b.unit.id))[0];
   return best && { value: best.value, text: `${trimNumber(digits)} ${best.unit.plural}` };
 }
 
-const nextSmaller = (unit: UnitId): UnitId =>
-  (({ ft: "in", deg: "arcmin", m: "cm" })[unit as "ft" | "deg" | "m"] as UnitId) ?? unit;
+const unitOf = (id: UnitId): Unit => UNITS.find((u) => u.id === id)!;
 const unitList = (q: Quantity): string =>
   UNITS.filter((u) => u.dimension === q.dimension)
     .map((u) => u.id)

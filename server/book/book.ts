@@ -1,10 +1,12 @@
-import { and, desc, eq } from "drizzle-orm";
+import { and, desc, eq, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { differences, type Draft, type Problem } from "@/core/book";
 import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
-import { drafts, people } from "../db/schema";
+import { drafts, draftWriters, people } from "../db/schema";
+import { noteShop } from "../log/shop";
+import { plainFile } from "./file-text";
 
 /** The request does not fit the shop's book. The message names the field and the remedy. */
 export class BookRefusal extends Refusal {
@@ -20,6 +22,10 @@ export type DraftRow = {
   editedBy: string;
   editorName: string;
   updatedAt: string;
+  /** Grows with each writing. */
+  revision: number;
+  /** Ids of everybody who wrote a figure of it: none of them may check it. */
+  writers: string[];
   problems: Problem[];
 };
 
@@ -48,13 +54,32 @@ export type BookKind<T> = {
 export function makeBook<T>(k: BookKind<T>) {
   const noun = k.kind;
   const select = () =>
-    db().select({ key: drafts.key, doc: drafts.doc, editedBy: drafts.editedBy, editorName: people.name, updatedAt: drafts.updatedAt }).from(drafts).innerJoin(people, eq(people.id, drafts.editedBy)); // prettier-ignore
-  const judged = (r: Omit<DraftRow, "problems">): DraftRow => ({ ...r, problems: k.problems(r.doc) });
+    db().select({ key: drafts.key, doc: drafts.doc, editedBy: drafts.editedBy, editorName: people.name, updatedAt: drafts.updatedAt, revision: drafts.revision }).from(drafts).innerJoin(people, eq(people.id, drafts.editedBy)); // prettier-ignore
+  const writersOf = (key: string): { id: string; name: string }[] =>
+    db().select({ id: people.id, name: people.name }).from(draftWriters).innerJoin(people, eq(people.id, draftWriters.personId)).where(eq(draftWriters.draftKey, key)).orderBy(sql`draft_writers.rowid`).all(); // prettier-ignore
+  const judged = (r: Omit<DraftRow, "problems" | "writers">): DraftRow => ({
+    ...r,
+    writers: writersOf(r.key).map((w) => w.id),
+    problems: k.problems(r.doc),
+  });
+  const noteWriter = (key: string, person: Person): void =>
+    void db().insert(draftWriters).values({ draftKey: key, personId: person.id }).onConflictDoNothing().run();
+  const namesOf = (key: string): string =>
+    writersOf(key)
+      .map((w) => w.name)
+      .join(", ");
   const gone = (): BookRefusal => new BookRefusal("This draft is gone: it was checked or thrown away meanwhile.");
 
   const insertDraft = (doc: Draft, person: Person): string => {
     const key = nanoid(12);
-    db().insert(drafts).values({ key, kind: noun, doc: k.enter(doc, person.name), editedBy: person.id, updatedAt: new Date().toISOString() }).run(); // prettier-ignore
+    const updatedAt = new Date().toISOString();
+    db().transaction(() => {
+      db()
+        .insert(drafts)
+        .values({ key, kind: noun, doc: k.enter(doc, person.name), editedBy: person.id, updatedAt })
+        .run();
+      noteWriter(key, person);
+    });
     return key;
   };
   const findDraft = (key: string): DraftRow | null => {
@@ -72,7 +97,13 @@ export function makeBook<T>(k: BookKind<T>) {
     while (taken(`${plain || noun}-${n}`)) n++;
     return `${plain || noun}-${n}`;
   };
-  const discardDraft = (key: string): void => void db().delete(drafts).where(and(eq(drafts.key, key), eq(drafts.kind, noun))).run(); // prettier-ignore
+  const discardDraft = (key: string): void => {
+    const done = db()
+      .delete(drafts)
+      .where(and(eq(drafts.key, key), eq(drafts.kind, noun)))
+      .run();
+    if (done.changes > 0) db().delete(draftWriters).where(eq(draftWriters.draftKey, key)).run();
+  };
 
   return {
     findDraft,
@@ -106,7 +137,7 @@ export function makeBook<T>(k: BookKind<T>) {
     importFile(text: string, person: Person): string {
       let json: unknown;
       try {
-        json = JSON.parse(text);
+        json = JSON.parse(plainFile(text));
       } catch (error) {
         throw new BookRefusal(`The file is not JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
       }
@@ -124,11 +155,37 @@ export function makeBook<T>(k: BookKind<T>) {
       return insertDraft(read.doc as Draft, person);
     },
 
-    /** Keeps what was typed so far, whatever it is; problems do not stop saving, only checking. */
-    saveDraft(key: string, doc: Draft, person: Person): DraftRow {
-      if (!findDraft(key)) throw gone();
-      db().update(drafts).set({ doc: k.enter(doc, person.name), editedBy: person.id, updatedAt: new Date().toISOString() }).where(eq(drafts.key, key)).run(); // prettier-ignore
-      return findDraft(key)!;
+    /**
+     * Keeps what was typed so far, whatever it is; problems do not stop saving, only checking. Who changes nothing has
+     * written nothing, and may still check it.
+     *
+     * @param revision the state of the draft that was on the page; another's writing since then is a conflict
+     * @throws BookRefusal
+     */
+    saveDraft(key: string, given: unknown, person: Person, revision?: number): DraftRow {
+      if (typeof given !== "object" || given === null || Array.isArray(given))
+        throw new BookRefusal(`This is no ${noun}. Reload the page; what was kept is still there.`);
+      return db().transaction(
+        () => {
+          const draft = findDraft(key);
+          if (!draft) throw gone();
+          const doc = given as Draft;
+          if (differences(k.enter(draft.doc, ""), k.enter(doc, "")).length === 0) return draft;
+          if (revision !== undefined && revision !== draft.revision && draft.editedBy !== person.id)
+            throw new BookRefusal(
+              `${draft.editorName} wrote to this draft meanwhile. Reload the page, then enter yours again.`,
+            );
+          noteWriter(key, person);
+          const written = { doc: k.enter(doc, namesOf(key)), editedBy: person.id, updatedAt: new Date().toISOString() };
+          db()
+            .update(drafts)
+            .set({ ...written, revision: draft.revision + 1 })
+            .where(eq(drafts.key, key))
+            .run();
+          return findDraft(key)!;
+        },
+        { behavior: "immediate" },
+      );
     },
 
     /**
@@ -141,8 +198,10 @@ export function makeBook<T>(k: BookKind<T>) {
         () => {
           const draft = findDraft(key);
           if (!draft) throw gone();
-          if (draft.editedBy === person.id)
-            throw new BookRefusal(`${k.signatureField}: must be a second person. You wrote this draft; have a colleague sign in and check it.`); // prettier-ignore
+          if (draft.writers.includes(person.id))
+            throw new BookRefusal(
+              `${k.signatureField}: must be a second person. You wrote in this draft; have a colleague who did not sign in and check it.`,
+            );
           if (draft.problems.length > 0)
             throw new BookRefusal(`${draft.problems[0]!.field}: ${draft.problems[0]!.message}`);
           const id = String(draft.doc.id).startsWith(UNNAMED) ? freshId(k.called(draft.doc)) : String(draft.doc.id);
@@ -151,6 +210,7 @@ export function makeBook<T>(k: BookKind<T>) {
           const doc = k.sign({ ...draft.doc, id }, version, person.name, new Date().toISOString().slice(0, 10));
           k.insert(id, version, doc);
           discardDraft(key);
+          noteShop(person, { kind: "book", book: noun, id, version });
           return doc;
         },
         { behavior: "immediate" },

@@ -1,8 +1,8 @@
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 import type { Draft } from "@/core/book";
-import type { EventBody } from "@/core/job";
-import type { JobGround, JobTicket } from "@/core/job";
+import type { JobGround, JobState, JobTicket } from "@/core/job";
 import type { Board, CheckedInstrument } from "@/core/kit";
+import type { RuleBook } from "@/core/owed";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
@@ -87,43 +87,159 @@ export const jobs = sqliteTable("jobs", {
   ground: text({ mode: "json" }).$type<JobGround>().notNull(),
   /** Seed of the simulated bay this job lives in. */
   seed: text().notNull(),
+  /** Of the vehicle, for finding its earlier visits. */
+  vin: text().notNull().default(""),
   /** Highest seq in the log: what a tablet must have seen before it may add. */
   head: integer().notNull(),
   updatedAt: text().notNull(),
-}); // prettier-ignore
+}, (t) => [index("jobs_vin").on(t.vin), index("jobs_updated").on(t.updatedAt)]); // prettier-ignore
 
-/** The append-only log. Rows are never updated or deleted. */
+/**
+ * The append-only log, each line sealed to the one before it (`server/log/chain.ts`). Rows are never updated or deleted;
+ * what a person may have erased on request (author, personal) stands apart from what the chain is made of.
+ */
 export const jobEvents = sqliteTable(
   "job_events",
   {
-    id: text().primaryKey(),
-    jobId: text().notNull().references(() => jobs.id),
+    jobId: text()
+      .notNull()
+      .references(() => jobs.id),
     seq: integer().notNull(),
+    /** Made by whoever wrote the line; unique within its job. */
+    id: text().notNull(),
+    /** Version of the line's own form; 1 are the lines older than the chain. */
+    version: integer().notNull(),
+    /** When it was taken, by the tablet's own clock. */
     at: text().notNull(),
-    personId: text().notNull().references(() => people.id),
-    body: text({ mode: "json" }).$type<EventBody>().notNull(),
+    /** When the shop took it in; null on lines older than the chain. */
+    receivedAt: text(),
+    /** How far that tablet's clock was behind the shop's when it sent the line, seconds; null when it was right. */
+    clockBehindS: integer(),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+    /** Id, name and initials of the author as they were then, JSON; null once erased. */
+    author: text(),
+    authorSalt: text(),
+    authorDigest: text().notNull(),
+    /** Head of the log that the writer had seen; null on lines older than the chain. */
+    seen: integer(),
+    /** The line itself, exactly as sealed. */
+    body: text().notNull(),
+    /** The part of the body that is a customer's own, JSON; null where there is none or it was erased. */
+    personal: text(),
+    personalSalt: text(),
+    personalDigest: text(),
+    /** SHA-256 of what the tablet sent, by which the same line sent twice is told from another under its name. */
+    sent: text(),
+    hash: text().notNull(),
   },
-  (t) => [uniqueIndex("job_events_seq").on(t.jobId, t.seq)],
-); // prettier-ignore
+  (t) => [primaryKey({ columns: [t.jobId, t.seq] }), uniqueIndex("job_events_id").on(t.jobId, t.id)],
+);
+
+/** Records and reports as they were made, byte for byte; the log names each by its SHA-256. */
+export const jobDocuments = sqliteTable(
+  "job_documents",
+  {
+    jobId: text()
+      .notNull()
+      .references(() => jobs.id),
+    kind: text({ enum: ["record", "report"] }).notNull(),
+    /** 1 at the first hand-over, one more with each revision. */
+    version: integer().notNull(),
+    sha256: text().notNull(),
+    /** Null once erased on request. */
+    bytes: blob({ mode: "buffer" }),
+    /** The program that made it. */
+    program: text().notNull(),
+    madeAt: text().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.kind, t.version] })],
+);
+
+/** The shop's own log: rules, people, PINs, kit, sheets, erasures. Sealed like a job's. */
+export const shopEvents = sqliteTable("shop_events", {
+  seq: integer().primaryKey(),
+  id: text().notNull().unique(),
+  version: integer().notNull(),
+  at: text().notNull(),
+  personId: text().notNull(),
+  author: text(),
+  authorSalt: text(),
+  authorDigest: text().notNull(),
+  body: text().notNull(),
+  personal: text(),
+  personalSalt: text(),
+  personalDigest: text(),
+  hash: text().notNull(),
+});
+
+/** Tablets that a person has signed in on before: each counts its own wrong PINs. Only hashes are kept. */
+export const knownDevices = sqliteTable(
+  "known_devices",
+  {
+    deviceHash: text().notNull(),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+    knownSince: text().notNull(),
+    failures: integer().notNull().default(0),
+    lockedUntil: text(),
+  },
+  (t) => [primaryKey({ columns: [t.deviceHash, t.personId] })],
+);
+
+/** Wrong PINs from tablets that were never signed in on, by person and day. */
+export const strangeTries = sqliteTable(
+  "strange_tries",
+  { personId: text().notNull(), day: text().notNull(), failures: integer().notNull() },
+  (t) => [primaryKey({ columns: [t.personId, t.day] })],
+);
+
+/** Who wrote into a draft: none of them may check it. */
+export const draftWriters = sqliteTable(
+  "draft_writers",
+  {
+    draftKey: text().notNull(),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+  },
+  (t) => [primaryKey({ columns: [t.draftKey, t.personId] })],
+);
+
+/** Rule books never change: a new version is a new row. */
+export const ruleBooks = sqliteTable("rule_books", {
+  version: integer().primaryKey(),
+  doc: text({ mode: "json" }).$type<RuleBook>().notNull(),
+  madeAt: text().notNull(),
+  personId: text(),
+});
+
+/** The floor of a bay at marked places, as last read: it is good for 90 days. */
+export const bayFloors = sqliteTable("bay_floors", {
+  bay: text().primaryKey(),
+  values: text({ mode: "json" }).$type<Record<string, number>>().notNull(),
+  readAt: text().notNull(),
+  personId: text().notNull(),
+});
 
 /** What the list shows of each job, worked out once for each state of its log. Derived: it may be emptied at any time. */
-export const jobTickets = sqliteTable("job_tickets", {
-  jobId: text().primaryKey().references(() => jobs.id),
-  /** Head of the log and build of the program it was worked out from. */
-  key: text().notNull(),
-  ticket: text({ mode: "json" }).$type<Omit<JobTicket, "on">>().notNull(),
-}); // prettier-ignore
-
-/** Who has which job open, and when their tablet last said so. */
-export const presence = sqliteTable(
-  "presence",
+export const jobTickets = sqliteTable(
+  "job_tickets",
   {
-    jobId: text().notNull().references(() => jobs.id),
-    personId: text().notNull().references(() => people.id),
-    seenAt: text().notNull(),
+    jobId: text()
+      .primaryKey()
+      .references(() => jobs.id),
+    /** Head of the log it was worked out from. */
+    head: integer().notNull(),
+    state: text().$type<JobState>().notNull(),
+    /** Grows with every ticket that is worked out: a list asks for what changed after the last one it has. */
+    changed: integer().notNull(),
+    ticket: text({ mode: "json" }).$type<Omit<JobTicket, "on">>().notNull(),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.personId] }), index("presence_seen").on(t.seenAt)],
-); // prettier-ignore
+  (t) => [index("job_tickets_state").on(t.state), index("job_tickets_changed").on(t.changed)],
+);
 
 /** The shop's own settings by name, as JSON. The demo keeps its people's PINs here; a real shop has no such row. */
 export const settings = sqliteTable("settings", {
@@ -136,9 +252,11 @@ export const drafts = sqliteTable("sheet_drafts", {
   key: text().primaryKey(),
   kind: text({ enum: ["sheet", "vehicle"] }).notNull().default("sheet"),
   doc: text({ mode: "json" }).$type<Draft>().notNull(),
-  /** Who wrote it last: the second person must be another. */
+  /** Who wrote it last. */
   editedBy: text().notNull().references(() => people.id),
   updatedAt: text().notNull(),
+  /** Grows with each writing: whoever writes on an older state is told so. */
+  revision: integer().notNull().default(0),
 }); // prettier-ignore
 
 /** Checks of the kit, append-only: the morning's zero check of a stand, the check of an instrument. */

@@ -1,15 +1,24 @@
+import { db } from "../db/client";
+import { people } from "../db/schema";
 import { beforeAll, describe, expect, it } from "vitest";
 import { madeUpVin } from "@/demo/data/vehicles";
-import { INES, openTestShop } from "@/tests/shop-database";
-import { eventsAfter, findJob, takeIn } from "../jobs/store";
-import { feedOf, makeFeedToken, parseFeed, takeFeed } from "./feed";
+import type { TabletEvent } from "@/core/job";
+import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { eventsAfter } from "../jobs/log";
+import { findJob } from "../jobs/store";
+import { takeIn } from "../jobs/take-in";
+import { writeLines } from "../jobs/append";
+import { changePerson } from "../people/store";
+import { feedOf, makeFeedToken, parseFeed, revokeFeedToken, takeFeed } from "./feed";
 
 let [job, number] = ["", 0];
 beforeAll(() => {
   openTestShop();
-  job = takeIn({ vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }, INES); // prettier-ignore
+  db().insert(people).values({ id: "mara", name: "Mara Quill", initials: "MQ", role: "lead", pinHash: "-" }).run();
+  job = takeIn(INTAKE, INES);
   number = findJob(job)!.number;
 });
+const INTAKE = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }; // prettier-ignore
 const feed = () => feedOf(makeFeedToken("G-1", INES))!;
 
 describe("an instrument that posts", () => {
@@ -23,10 +32,34 @@ describe("an instrument that posts", () => {
   it("writes a reading once, however often it sends it, in JSON or CSV, in its own unit", () => {
     const json = parseFeed(JSON.stringify({ job: number, readings: [{ id: 7, slot: "panel-rl", value: "5.472 m" }] }), "application/json"); // prettier-ignore
     expect(takeFeed(feed(), json)).toEqual([{ id: "7", outcome: "taken" }]);
-    const csv = parseFeed(`job,id,slot,value\n${number},7,panel-rl,5472\n${number},8,panel-rr,5470\n`, "text/csv");
+    const csv = parseFeed(`job,id,slot,value\n${number},7,panel-rl,5.472 m\n${number},8,panel-rr,5470\n`, "text/csv");
     expect(takeFeed(feed(), csv)).toEqual([{ id: "7", outcome: "known" }, { id: "8", outcome: "taken" }]); // prettier-ignore
     const readings = eventsAfter(job).flatMap((e) => (e.body.kind === "reading" ? [[e.body.slotId, e.body.shown, e.body.instrumentId]] : [])); // prettier-ignore
     expect(readings).toEqual([["panel-rl", expect.closeTo(5472, 9), "G-1"], ["panel-rr", 5470, "G-1"]]); // prettier-ignore
+  });
+  it("counts numbers per job, and refuses another reading under a number it knows", () => {
+    const post = (no: number, value: string) => takeFeed(feed(), parseFeed(JSON.stringify({ job: no, readings: [{ id: "n-1", slot: "panel-rl", value }] }), "")); // prettier-ignore
+    expect(post(number, "5481")).toEqual([{ id: "n-1", outcome: "taken" }]);
+    expect(post(number, "5481")).toEqual([{ id: "n-1", outcome: "known" }]);
+    expect(post(number, "5499")).toMatchObject([{ outcome: "refused", why: expect.stringMatching(/^id: n-1 was another reading/) as string }]); // prettier-ignore
+    const other = takeIn(INTAKE, INES);
+    expect(post(findJob(other)!.number, "5481")).toEqual([{ id: "n-1", outcome: "taken" }]);
+    expect(eventsAfter(other)).toHaveLength(2);
+  });
+  it("writes nothing into a job that is handed over, and nothing once its token is revoked or its maker may not", () => {
+    const over = takeIn(INTAKE, INES);
+    const line = (id: string, body: TabletEvent) => ({ id, takenAt: new Date().toISOString(), body });
+    const done = line("check-one", { kind: "check", stage: "ready", itemId: "tyres", outcome: "accepted", reason: "seen" }); // prettier-ignore
+    writeLines(over, 1, [done, line("over-one", { kind: "hand-over" })], INES);
+    const body = { job: findJob(over)!.number, readings: [{ id: "late", slot: "panel-rl", value: "5481" }] };
+    expect(() => takeFeed(feed(), body)).toThrow(/is handed over; nothing more is read into it/);
+    const token = makeFeedToken("G-1", OSKAR);
+    changePerson("oskar", { name: "Oskar Veld", initials: "OV", role: "viewer" }, false, INES);
+    expect(feedOf(token)).toBeNull();
+    const hers = makeFeedToken("G-1", INES);
+    revokeFeedToken("G-1", INES);
+    expect(feedOf(hers)).toBeNull();
+    expect(() => revokeFeedToken("G-1", INES)).toThrow(/no token that could be revoked/);
   });
   it("has impossible values and slots of others questioned at once, and writes the rest", () => {
     const head = eventsAfter(job).length;

@@ -3,13 +3,18 @@ import { and, eq, isNull } from "drizzle-orm";
 import Papa from "papaparse";
 import { z } from "zod";
 import { plainMessage } from "@/core/book";
-import { planFor, type TabletEvent } from "@/core/job";
-import { parseShown, readingSigma, slotsFor } from "@/core/setout";
+import { planFor, standingHandOver, type JobEvent } from "@/core/job";
+import { takeReading } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
 import { hashOf, type Person } from "../auth/session";
 import { db } from "../db/client";
-import { feedTokens, instruments, jobs, people } from "../db/schema";
-import { appendEvents, eventsAfter, findJob } from "../jobs/store";
+import { feedTokens, instruments, people } from "../db/schema";
+import { noteShop } from "../log/shop";
+import { writeOwn, type OwnLine } from "../jobs/append";
+import { findJobByNumber } from "../jobs/store";
+import { WRITERS } from "../auth/guard";
+import { sha256 } from "../log/chain";
+import { plainFile } from "../book/file-text";
 
 /** What an instrument posts cannot be taken. The message names the field and the remedy. */
 export class FeedRefusal extends Refusal {
@@ -21,9 +26,22 @@ export function makeFeedToken(instrumentId: string, person: Person): string {
   const there = db().select({ id: instruments.id }).from(instruments).where(eq(instruments.id, instrumentId)).get();
   if (!there) throw new FeedRefusal("There is no such instrument in the kit.");
   const token = randomBytes(24).toString("base64url");
-  db().delete(feedTokens).where(eq(feedTokens.instrumentId, instrumentId)).run();
-  db().insert(feedTokens).values({ tokenHash: hashOf(token), instrumentId, personId: person.id, createdAt: new Date().toISOString() }).run(); // prettier-ignore
+  const row = { tokenHash: hashOf(token), instrumentId, personId: person.id, createdAt: new Date().toISOString() };
+  db().transaction(() => {
+    db().delete(feedTokens).where(eq(feedTokens.instrumentId, instrumentId)).run();
+    db().insert(feedTokens).values(row).run();
+    noteShop(person, { kind: "feed", instrumentId, what: "token made" });
+  });
   return token;
+}
+
+/** Ends an instrument's token at once. @throws FeedRefusal where it has none */
+export function revokeFeedToken(instrumentId: string, person: Person): void {
+  db().transaction(() => {
+    const done = db().delete(feedTokens).where(eq(feedTokens.instrumentId, instrumentId)).run();
+    if (done.changes === 0) throw new FeedRefusal(`${instrumentId} has no token that could be revoked.`);
+    noteShop(person, { kind: "feed", instrumentId, what: "token revoked" });
+  });
 }
 
 /** Whose token it is, or null. */
@@ -34,7 +52,8 @@ export function feedOf(token: string): { instrumentId: string; person: Person } 
     .innerJoin(people, eq(people.id, feedTokens.personId))
     .where(and(eq(feedTokens.tokenHash, hashOf(token)), isNull(people.retiredAt)))
     .get(); // prettier-ignore
-  if (!row) return null;
+  // A token writes in its maker's name, and may no more than its maker.
+  if (!row || !WRITERS.includes(row.role)) return null;
   const { instrumentId, ...person } = row;
   return { instrumentId, person };
 }
@@ -53,14 +72,17 @@ const bodySchema = z.object({ job: z.coerce.number().int(), readings: z.array(re
 export function parseFeed(text: string, type: string): z.infer<typeof bodySchema> {
   let json: unknown;
   if (type.includes("csv")) {
-    const { data, errors } = Papa.parse<Record<string, string>>(text.trim(), { header: true, skipEmptyLines: true });
+    const { data, errors } = Papa.parse<Record<string, string>>(plainFile(text).trim(), {
+      header: true,
+      skipEmptyLines: true,
+    });
     if (errors[0]) throw new FeedRefusal(`CSV, row ${(errors[0].row ?? 0) + 2}: ${errors[0].message}`);
     const numbers = new Set(data.map((r) => r.job));
     if (numbers.size > 1) throw new FeedRefusal("job: one post is for one job.");
     json = { job: data[0]?.job, readings: data };
   } else {
     try {
-      json = JSON.parse(text);
+      json = JSON.parse(plainFile(text));
     } catch {
       throw new FeedRefusal("The body is neither JSON nor declared as text/csv.");
     }
@@ -73,35 +95,50 @@ export function parseFeed(text: string, type: string): z.infer<typeof bodySchema
 
 export type FeedAnswer = { id: string; outcome: "taken" | "known" | "refused"; why?: string };
 
+/** What is known under an instrument's own number in a job: the digest of what was posted. */
+const numberOf = (instrumentId: string, id: string): string => `feed:${instrumentId}:${id}`;
+
 /**
  * Takes posted readings into a job's log, each judged as if it had been typed: impossible values are refused with the likely
- * meaning. Those that stand are written together; a reading already there is simply confirmed.
+ * meaning. Those that stand are written together; a reading already there is simply confirmed. Numbers count per job and
+ * instrument; another reading under a number that is known is refused and says so.
  *
- * @throws FeedRefusal when there is no such job
+ * @throws FeedRefusal when there is no such job, or it is handed over
  */
-export function takeFeed(feed: { instrumentId: string; person: Person }, body: z.infer<typeof bodySchema>, now = new Date()): FeedAnswer[] {
-  const row = db().select({ id: jobs.id }).from(jobs).where(eq(jobs.number, body.job)).get();
-  const job = row && findJob(row.id);
+export function takeFeed(
+  feed: { instrumentId: string; person: Person },
+  body: z.infer<typeof bodySchema>,
+  now = new Date(),
+): FeedAnswer[] {
+  const job = findJobByNumber(body.job);
   if (!job) throw new FeedRefusal(`job: there is no job ${body.job}.`);
-  for (let attempt = 0; attempt < 5; attempt++) {
-    const events = eventsAfter(job.id);
-    const known = new Set(events.map((e) => e.id));
+  let answers: FeedAnswer[] = [];
+  const make = (events: readonly JobEvent[], sentUnder: ReadonlyMap<string, string | null>): OwnLine[] => {
+    if (standingHandOver(events))
+      throw new FeedRefusal(`job: ${body.job} is handed over; nothing more is read into it.`);
     const plan = planFor(job.ground, events);
-    const instrument = plan.instruments.find((i) => i.id === feed.instrumentId);
-    if (!instrument) throw new FeedRefusal(`Instrument ${feed.instrumentId} was put into the kit after job ${body.job} was opened.`);
-    const slots = slotsFor(plan).filter((s) => s.instrument === instrument.kind);
-    const eventId = (id: string): string => `feed:${feed.instrumentId}:${id}`;
-    const fresh: { id: string; takenAt: string; body: TabletEvent }[] = [];
-    const answers = body.readings.map((r): FeedAnswer => {
-      if (known.has(eventId(r.id)) || fresh.some((f) => f.id === eventId(r.id))) return { id: r.id, outcome: "known" };
-      const slot = slots.find((s) => s.id === r.slot);
-      if (!slot) return { id: r.id, outcome: "refused", why: `slot: ${feed.instrumentId} reads ${slots.map((s) => s.id).join(", ") || "nothing on this job"}.` };
-      const parsed = parseShown(r.value, slot, "mm");
-      if (!parsed.ok) return { id: r.id, outcome: "refused", why: `value: ${parsed.problem}${parsed.guess ? ` Meant as ${parsed.guess.text}?` : ""}` };
-      fresh.push({ id: eventId(r.id), takenAt: now.toISOString(), body: { kind: "reading", slotId: slot.id, typed: r.value, shown: parsed.value, sigma: readingSigma(instrument, slot, parsed.value), instrumentId: instrument.id } });
+    if (!plan.instruments.some((i) => i.id === feed.instrumentId))
+      throw new FeedRefusal(`Instrument ${feed.instrumentId} was put into the kit after job ${body.job} was opened.`);
+    const known = new Map(sentUnder);
+    const fresh: OwnLine[] = [];
+    answers = body.readings.map((r): FeedAnswer => {
+      const id = numberOf(feed.instrumentId, r.id);
+      const sent = sha256(JSON.stringify([r.slot, r.value]));
+      const before = known.get(id);
+      if (before === null || before === sent) return { id: r.id, outcome: "known" };
+      if (before !== undefined)
+        return { id: r.id, outcome: "refused", why: `id: ${r.id} was another reading of this job before. Give each reading a number of its own.` }; // prettier-ignore
+      const told = { slotId: r.slot, typed: r.value, instrumentId: feed.instrumentId };
+      const taken = takeReading(plan, told);
+      if (!taken.ok)
+        return { id: r.id, outcome: "refused", why: `${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}` }; // prettier-ignore
+      known.set(id, sent);
+      const { shown, sigma } = taken;
+      fresh.push({ id, at: now.toISOString(), sent, body: { kind: "reading", ...told, shown, sigma } });
       return { id: r.id, outcome: "taken" };
     });
-    if (fresh.length === 0 || appendEvents(job.id, events.at(-1)!.seq, fresh, feed.person).ok) return answers;
-  }
-  throw new FeedRefusal("Others write to this job at once. Post again.");
-} // prettier-ignore
+    return fresh;
+  };
+  writeOwn(job.id, make, feed.person);
+  return answers;
+}

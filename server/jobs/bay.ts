@@ -3,6 +3,7 @@ import {
   checksOf,
   eventsOf,
   placeOf,
+  putRight,
   planFor,
   runLogOf,
   scanLogOf,
@@ -57,7 +58,8 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1):
   });
   const cabin: Cabin = {
     ignition: turns.at(-1)?.to ?? "off",
-    maintained: maintainer !== undefined && maintainer.body.outcome !== "accepted",
+    maintained:
+      putRight(events, "maintainer") > 0 || (maintainer !== undefined && maintainer.body.outcome !== "accepted"),
     ignitionOnSeconds: on,
     connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed").length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
@@ -83,7 +85,7 @@ export function holdReadiness(job: JobRow, events: readonly JobEvent[], itemId: 
   const measure = job.ground.sheet.ready.find((i) => i.id === itemId)?.measure;
   if (!measure) return null;
   const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);
-  const fixed = checks.some((e) => e.body.outcome === "fixed");
+  const fixed = putRight(events, itemId) > 0 || checks.some((e) => e.body.outcome === "fixed");
   const before = eventsOf(events, "measured").filter((e) => e.body.itemId === itemId).length;
   return readReadiness(bayOf(job, events), itemId, measure, fixed, before);
 }

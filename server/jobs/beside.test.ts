@@ -1,11 +1,14 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { boardsStanding, freeStands, planFor, standAt, type EventBody } from "@/core/job";
+import { boardsStanding, freeStands, planFor, standAt, type TabletEvent } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop } from "@/tests/shop-database";
 import { buildRecord } from "@/core/record";
 import { commandRun, type RunCommand } from "./run";
-import { appendEvents, eventsAfter, findJob, JobRefusal, type JobRow } from "./store";
+import { writeLines } from "./append";
+import { eventsAfter } from "./log";
+import { JobRefusal } from "./refusal";
+import { findJob, type JobRow } from "./store";
 
 beforeAll(() => openTestShop());
 
@@ -20,7 +23,11 @@ async function begun(seed: string) {
   t.open(INTAKE, seed);
   const job = (): JobRow => findJob(t.jobId)!;
   const events = () => eventsAfter(t.jobId);
-  const say = (body: EventBody): void => void appendEvents(t.jobId, job().head, [{ id: `x${job().head}-${seed}`, takenAt: new Date().toISOString(), body }], INES); // prettier-ignore
+  const say = (body: TabletEvent): void => {
+    const line = { id: `x${job().head}-${seed}`, takenAt: new Date().toISOString(), body };
+    const result = writeLines(t.jobId, job().head, [line], INES);
+    for (const o of result.ok ? result.outcomes : []) if (o.outcome === "refused") throw new JobRefusal(o.why);
+  };
   const setOut = (code: string): void => {
     t.follow((j) => j.next.kind === "settle");
     t.write({ kind: "settle" });

@@ -7,7 +7,11 @@ import { FIRST_PLACE, placeName } from "@/core/sheet";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import type { Person } from "../auth/session";
 import { scanToolFor } from "./bay";
-import { appendEvents, eventsAfter, findJob, JobRefusal, type JobRow } from "./store";
+import { writeOwn, type OwnLine } from "./append";
+import { eventsAfter } from "./log";
+import { openJob } from "./open-job";
+import { JobRefusal } from "./refusal";
+import type { JobRow } from "./store";
 
 const step = z.string().max(64);
 
@@ -38,8 +42,7 @@ export async function commandRun(
   command: RunCommand,
   person: Person,
 ): Promise<JobEvent[]> {
-  const job = findJob(jobId);
-  if (!job) throw new JobRefusal("There is no such job. Go back to the list.");
+  const job = openJob(jobId);
   const write = (event: RunEvent): void => append(job, event, person);
   try {
     await carryOut(job, command, write);
@@ -122,12 +125,9 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
 
 /** Appends one run event at the head, after checking it against the log as it is at that moment. */
 function append(job: JobRow, event: RunEvent, person: Person): void {
-  for (let attempt = 0; attempt < 5; attempt++) {
-    const events = eventsAfter(job.id);
+  const make = (events: readonly JobEvent[]): OwnLine[] => {
     advanceRun(replayRun(runLogOf(events), job.ground.sheet.run), event, job.ground.sheet.run);
-    const head = events.at(-1)?.seq ?? 0;
-    if (appendEvents(job.id, head, [{ id: nanoid(16), takenAt: event.at, body: { kind: "run", event } }], person).ok)
-      return;
-  }
-  throw new JobRefusal("Two tablets write at once. Wait a moment and press again.");
+    return [{ id: nanoid(16), at: event.at, body: { kind: "run", event } }];
+  };
+  writeOwn(job.id, make, person);
 }

@@ -6,7 +6,11 @@ import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import { clearCodes, readModules, signInToGateway } from "@/devices/vehicle/network";
 import type { Person } from "../auth/session";
 import { bayOf, networkOf, scanToolFor } from "./bay";
-import { appendEvents, eventsAfter, findJob, JobRefusal, type JobRow } from "./store";
+import { writeOwn } from "./append";
+import { eventsAfter } from "./log";
+import { openJob } from "./open-job";
+import { JobRefusal } from "./refusal";
+import type { JobRow } from "./store";
 
 /** What the technician may ask of the scan tool outside the routine. "drop" cuts the simulated network. */
 export const scanCommandSchema = z.enum(["read", "volts", "clear", "sign-in", "drop"]);
@@ -55,18 +59,8 @@ export async function commandScan(
   command: ScanCommand,
   person: Person,
 ): Promise<JobEvent[]> {
-  const job = findJob(jobId);
-  if (!job) throw new JobRefusal("There is no such job. Go back to the list.");
+  const job = openJob(jobId);
   const event = await scanOnce(job, eventsAfter(jobId), command, 1);
-  for (let attempt = 0; attempt < 5; attempt++) {
-    const head = eventsAfter(jobId).at(-1)?.seq ?? 0;
-    const written = appendEvents(
-      jobId,
-      head,
-      [{ id: nanoid(16), takenAt: event.at, body: { kind: "scan", event } }],
-      person,
-    );
-    if (written.ok) return eventsAfter(jobId, baseSeq);
-  }
-  throw new JobRefusal("Two tablets write at once. Wait a moment and press again.");
+  writeOwn(jobId, () => [{ id: nanoid(16), at: event.at, body: { kind: "scan", event } }], person);
+  return eventsAfter(jobId, baseSeq);
 }

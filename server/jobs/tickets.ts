@@ -1,38 +1,84 @@
-import { existsSync, readFileSync } from "node:fs";
-import path from "node:path";
-import { desc, eq } from "drizzle-orm";
-import { ticketOf, type JobTicket } from "@/core/job";
+import { eq } from "drizzle-orm";
+import { ticketOf, type JobState, type JobTicket } from "@/core/job";
 import { db } from "../db/client";
-import { jobs, jobTickets as kept } from "../db/schema";
-import { eventsAfter, findJob, peopleOn } from "./store";
+import { ifWritable } from "../db/trouble";
+import { jobTickets } from "../db/schema";
+import { eventsAfter } from "./log";
+import { findJob } from "./store";
 
-/** Changes with every build: the words of a ticket are the program's. Without a build (tests, scripts) it lasts a process. */
-const build = ((): string => {
-  const file = path.join(process.cwd(), ".next/BUILD_ID");
-  return process.env.NODE_ENV === "production" && existsSync(file) ? readFileSync(file, "utf8").trim() : `${Date.now()}`;
-})(); // prettier-ignore
+type BareTicket = Omit<JobTicket, "on">;
 
-/**
- * Every job of the shop as its ticket, newest work first.
- *
- * A ticket costs a replay of its log and a solution of its set-out; it is kept until the log grows, so that a shop with
- * years of jobs opens its list as quickly as a new one.
- */
-export function jobTickets(): JobTicket[] {
-  const on = peopleOn();
-  const rows = db().select({ id: jobs.id, head: jobs.head, key: kept.key, ticket: kept.ticket }).from(jobs).leftJoin(kept, eq(kept.jobId, jobs.id)).orderBy(desc(jobs.updatedAt)).all(); // prettier-ignore
-  return rows.map(({ id, head, key, ticket }) => ({
-    ...(ticket && key === `${head}/${build}` ? ticket : workOut(id)),
-    on: on.get(id) ?? [],
-  }));
-}
-
-function workOut(jobId: string): Omit<JobTicket, "on"> {
-  const job = findJob(jobId)!;
-  // Cut at the head that the key names: an event that arrives meanwhile belongs to the next ticket.
+/** Works a job's ticket out from its log: a replay and a solution of its set-out, some ten milliseconds. */
+function workOut(jobId: string): { head: number; ticket: BareTicket } | null {
+  const job = findJob(jobId);
+  if (!job) return null;
+  // Cut at the head that is named: an event that arrives meanwhile belongs to the next ticket.
   const events = eventsAfter(jobId).filter((e) => e.seq <= job.head);
   const { on: _, ...ticket } = ticketOf(job, job.ground, events, []);
-  const row = { jobId, key: `${job.head}/${build}`, ticket };
-  db().insert(kept).values(row).onConflictDoUpdate({ target: kept.jobId, set: row }).run(); // prettier-ignore
+  return { head: job.head, ticket };
+}
+
+/** Works a ticket out and keeps it, where the disk takes it. */
+export function workTicket(jobId: string): BareTicket | null {
+  const done = workOut(jobId);
+  if (!done) return null;
+  const { head, ticket } = done;
+  ifWritable(() => {
+    const { $client } = db();
+    const changed = 1 + (($client.prepare("SELECT max(changed) FROM job_tickets").pluck().get() as number | null) ?? 0);
+    const row = { jobId, head, state: ticket.state, changed, ticket };
+    db().insert(jobTickets).values(row).onConflictDoUpdate({ target: jobTickets.jobId, set: row }).run();
+  });
   return ticket;
 }
+
+/** Tickets to be worked out, off any request and one at a time, so that nobody waits for them. */
+const queue = ((globalThis as { iridelTickets?: { ids: Set<string>; timer: NodeJS.Timeout | null } }).iridelTickets ??=
+  {
+    ids: new Set<string>(),
+    timer: null,
+  });
+/** Between two tickets the server answers whoever asks. */
+const PAUSE_MS = 5;
+
+function next(): void {
+  queue.timer = null;
+  const [id] = queue.ids;
+  if (id === undefined) return;
+  queue.ids.delete(id);
+  try {
+    workTicket(id);
+  } catch (error) {
+    // A ticket is only a convenience: what cannot be worked out now is worked out when it is looked at.
+    console.error(`Ticket of job ${id}:`, error);
+  }
+  start();
+}
+
+function start(): void {
+  if (queue.timer || queue.ids.size === 0) return;
+  queue.timer = setTimeout(next, PAUSE_MS);
+  queue.timer.unref();
+}
+
+/** Has a job's ticket worked out soon. */
+export function ticketLater(jobId: string): void {
+  queue.ids.add(jobId);
+  start();
+}
+
+/** Has every ticket worked out that is missing or older than its log: at start, in small pieces. */
+export function ticketsLater(): void {
+  const stale = db()
+    .$client.prepare(
+      "SELECT j.id FROM jobs j LEFT JOIN job_tickets t ON t.jobId = j.id WHERE t.head IS NULL OR t.head <> j.head ORDER BY j.updatedAt DESC",
+    )
+    .pluck()
+    .all() as string[];
+  for (const id of stale) queue.ids.add(id);
+  start();
+}
+
+/** The state a job's ticket says, or null before it is worked out. */
+export const ticketState = (jobId: string): JobState | null =>
+  db().select({ state: jobTickets.state }).from(jobTickets).where(eq(jobTickets.jobId, jobId)).get()?.state ?? null;

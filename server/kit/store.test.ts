@@ -3,7 +3,8 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { STANDS } from "@/demo/data/kit";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
 import { madeUpVin } from "@/demo/data/vehicles";
-import { pastVehicles, takeIn } from "../jobs/store";
+import { findPastVehicles, pastVehicle } from "../jobs/past";
+import { takeIn } from "../jobs/take-in";
 import { listCheckedInstruments, listInstruments } from "../shop/store";
 import { renderLabels } from "./labels";
 import { checkInstrument, checkStand, KitRefusal, lastChecks, listBoards, writeKit } from "./store";
@@ -72,6 +73,7 @@ describe("writing the kit down", () => {
     expect(() => takeIn(intake, INES)).toThrow(/Stand: S-1 failed its zero check \(laser square/);
     checkStand("S-1", { ...zero, dot: 0 }, INES, "2026-11-26T08:10:00.000Z");
     expect(takeIn(intake, INES)).toMatch(/^[\w-]{12}$/);
-    expect(pastVehicles()).toMatchObject([{ vin: intake.vin, customer: "Elin Marsh", visits: [{ done: "Windshield taken out or replaced" }] }]); // prettier-ignore
+    expect(pastVehicle(intake.vin)).toMatchObject({ customer: "Elin Marsh" });
+    expect(findPastVehicles("elin")).toMatchObject([{ vin: intake.vin, customer: "Elin Marsh", visits: [{ done: "Windshield taken out or replaced" }] }]); // prettier-ignore
   });
 });

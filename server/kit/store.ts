@@ -7,6 +7,7 @@ import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { boards, instruments, kitChecks, people, stands } from "../db/schema";
+import { noteShop } from "../log/shop";
 import { listStands } from "../shop/store";
 
 export type KitCheck = { itemId: string; at: string; by: string; ok: boolean; words: string };
@@ -26,16 +27,29 @@ export function lastChecks(): Map<string, KitCheck> {
   return newest;
 }
 
-const write = (itemId: string, person: Person, ok: boolean, words: string, readings: Record<string, number>, at: string): void =>
-  void db().insert(kitChecks).values({ id: nanoid(16), itemId, at, personId: person.id, ok, words, readings }).run(); // prettier-ignore
+function write(
+  itemId: string,
+  person: Person,
+  ok: boolean,
+  words: string,
+  readings: Record<string, number>,
+  at: string,
+): void {
+  db()
+    .insert(kitChecks)
+    .values({ id: nanoid(16), itemId, at, personId: person.id, ok, words, readings })
+    .run();
+  noteShop(person, { kind: "kit", item: itemId, what: words });
+}
 
 /** Judges and keeps a stand's zero check. @throws KitRefusal naming the reading that is missing or absurd */
 export function checkStand(
   standId: string,
-  readings: Record<string, number>,
+  given: unknown,
   person: Person,
   at = new Date().toISOString(),
 ): ZeroJudgement {
+  const readings = (typeof given === "object" && given !== null ? given : {}) as Record<string, number>;
   const stand = listStands().find((s) => s.id === standId);
   if (!stand) throw new KitRefusal("There is no such stand in the kit.");
   for (const { id, name } of ZERO_READINGS)

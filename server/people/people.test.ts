@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { eq } from "drizzle-orm";
-import { openTestShop } from "@/tests/shop-database";
+import { INES, openTestShop } from "@/tests/shop-database";
+import { onEnded } from "../auth/bell";
 import { checkPin } from "../auth/pin";
 import { db } from "../db/client";
 import { people, sessions } from "../db/schema";
@@ -54,27 +55,39 @@ describe("people", () => {
     const lea = await addPerson(LEA, "270419");
     const tam = everybody().find((p) => p.initials === "TO")!.id;
     sessionOf(tam);
-    changePerson(tam, TAM, true);
+    changePerson(tam, TAM, true, INES);
     expect(sessionsOf(tam)).toBe(0);
     expect(await checkPin(tam, "481527")).toMatchObject({ ok: false });
     expect(listPeople().map((p) => p.id)).not.toContain(tam);
     expect(everybody().at(-1)).toMatchObject({ id: tam, retiredAt: expect.any(String) as string });
     // The initials are free now; whoever comes back has to take others.
     await addPerson({ ...TAM, name: "Tove Ost" }, "530917");
-    expect(() => changePerson(tam, TAM, false)).toThrow(/TO is Tove Ost already/);
-    changePerson(tam, { ...TAM, initials: "TOR" }, false);
+    expect(() => changePerson(tam, TAM, false, INES)).toThrow(/TO is Tove Ost already/);
+    changePerson(tam, { ...TAM, initials: "TOR" }, false, INES);
     expect(listPeople().map((p) => p.id)).toContain(tam);
-    expect(() => changePerson(lea, { ...LEA, role: "technician" }, false)).toThrow(/needs a lead/);
-    expect(() => changePerson(lea, LEA, true)).toThrow(/needs a lead/);
+    // Another role is another person at the door: sessions end, and so do open streams.
+    sessionOf(tam);
+    let heard = 0;
+    const stop = onEnded(tam, () => heard++);
+    changePerson(tam, { ...TAM, initials: "TOR", role: "viewer" }, false, INES);
+    expect([sessionsOf(tam), heard]).toEqual([0, 1]);
+    stop();
+    expect(() => changePerson(lea, { ...LEA, role: "technician" }, false, INES)).toThrow(/needs a lead/);
+    expect(() => changePerson(lea, LEA, true, INES)).toThrow(/needs a lead/);
   });
   it("a new PIN from the lead ends the old sign-ins; one's own is changed with the old in hand", async () => {
     const lea = everybody().find((p) => p.initials === "LV")!.id;
     sessionOf(lea);
-    await expect(givePin(lea, "111111")).rejects.toThrow(/again and again/);
-    await givePin(lea, "905512");
+    await expect(givePin(lea, "111111", INES)).rejects.toThrow(/again and again/);
+    await givePin(lea, "905512", INES);
     expect(sessionsOf(lea)).toBe(0);
-    await expect(changeOwnPin(lea, "270419", "662031")).rejects.toThrow(/Old PIN: That PIN is not right/);
-    await changeOwnPin(lea, "905512", "662031");
+    await expect(changeOwnPin({ id: lea, ...LEA }, "270419", "662031")).rejects.toThrow(
+      /Old PIN: That PIN is not right/,
+    );
+    // Every other tablet must ask again; the one in hand need not.
+    sessionOf(lea);
+    await changeOwnPin({ id: lea, ...LEA }, "905512", "662031", { device: null, token: "kept-token" });
+    expect(sessionsOf(lea)).toBe(0);
     expect(await checkPin(lea, "662031")).toMatchObject({ ok: true });
     expect(db().select().from(people).where(eq(people.id, lea)).get()!.pinHash).toMatch(/^\$argon2id/);
   });

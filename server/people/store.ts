@@ -3,10 +3,11 @@ import { nanoid } from "nanoid";
 import { z } from "zod";
 import { plainMessage } from "@/core/book";
 import { Refusal } from "../auth/as-writer";
-import { checkPin, hashPin } from "../auth/pin";
-import type { Role } from "../auth/session";
+import { checkPin, forgiveTries, hashPin } from "../auth/pin";
+import { endSessionsOf, type Person, type Role } from "../auth/session";
 import { db } from "../db/client";
-import { people, sessions } from "../db/schema";
+import { people } from "../db/schema";
+import { noteShop } from "../log/shop";
 
 /** The people of the shop cannot be as it was asked. The message names the field and the remedy. */
 export class PeopleRefusal extends Refusal {
@@ -59,29 +60,51 @@ const nobodyYet = (): void => {
     throw new PeopleRefusal("This shop has people already. Ask its lead to enter you.");
 };
 
-/** Enters somebody. @param still checked again in the moment of writing @throws PeopleRefusal */
-export async function addPerson(input: unknown, pin: unknown, still = (): void => {}): Promise<string> {
+type Author = Pick<Person, "id" | "name" | "initials">;
+
+/**
+ * Enters somebody.
+ *
+ * @param by who enters; the first person of a shop enters themselves
+ * @param still checked again in the moment of writing
+ * @throws PeopleRefusal
+ */
+export async function addPerson(
+  input: unknown,
+  pin: unknown,
+  by: Author | null = null,
+  still = (): void => {},
+): Promise<string> {
   const person = read(input);
   const pinHash = await hashPin(requirePin(pin));
   const id = nanoid(10);
   db().transaction(() => {
     still();
     checkInitials(person.initials, id);
-    db().insert(people).values({ ...person, id, pinHash }).run(); // prettier-ignore
+    db()
+      .insert(people)
+      .values({ ...person, id, pinHash })
+      .run();
+    noteShop(
+      by ?? { id, ...person },
+      { kind: "person", personId: id, what: "entered", role: person.role },
+      person.name,
+    );
   });
   return id;
 }
 
 /** The first person of a new shop, its lead; of two who try at once only one is. @throws PeopleRefusal once anybody is entered */
-export async function openShop(input: object, pin: unknown): Promise<string> {
+export async function openShop(input: unknown, pin: unknown): Promise<string> {
   nobodyYet();
-  return addPerson({ ...input, role: "lead" }, pin, nobodyYet);
+  const given = typeof input === "object" && input !== null ? input : {};
+  return addPerson({ ...given, role: "lead" }, pin, null, nobodyYet);
 }
 
 /** Writes somebody down anew, lets them go or takes them back. The shop keeps a lead. @throws PeopleRefusal */
-export function changePerson(id: string, input: unknown, gone: boolean): void {
+export function changePerson(id: string, input: unknown, gone: boolean, by: Author): void {
   const person = read(input);
-  db().transaction(() => {
+  const ends = db().transaction((): boolean => {
     const before = db().select().from(people).where(eq(people.id, id)).get();
     if (!before) throw new PeopleRefusal("There is no such person. Reload the page.");
     if (!gone) checkInitials(person.initials, id);
@@ -89,25 +112,49 @@ export function changePerson(id: string, input: unknown, gone: boolean): void {
     if (leads.length === 0 && (gone || person.role !== "lead"))
       throw new PeopleRefusal("Role: the shop needs a lead. Make somebody else the lead first.");
     const retiredAt = gone ? (before.retiredAt ?? new Date().toISOString()) : null;
-    db().update(people).set({ ...person, retiredAt }).where(eq(people.id, id)).run(); // prettier-ignore
-    if (gone) db().delete(sessions).where(eq(sessions.personId, id)).run();
+    db()
+      .update(people)
+      .set({ ...person, retiredAt })
+      .where(eq(people.id, id))
+      .run();
+    const what = gone && !before.retiredAt ? "let go" : !gone && before.retiredAt ? "taken back" : "changed";
+    noteShop(by, { kind: "person", personId: id, what, role: person.role }, person.name);
+    return gone || before.role !== person.role;
   });
+  if (ends) endSessionsOf(id);
 }
 
 /** Gives somebody a new PIN; tablets they are signed in on must ask again. @throws PeopleRefusal */
-export async function givePin(id: string, pin: unknown): Promise<void> {
+export async function givePin(id: string, pin: unknown, by: Author): Promise<void> {
   const pinHash = await hashPin(requirePin(pin));
   db().transaction(() => {
-    const done = db().update(people).set({ pinHash, failures: 0, lockedUntil: null }).where(eq(people.id, id)).run();
+    const done = db().update(people).set({ pinHash }).where(eq(people.id, id)).run();
     if (done.changes === 0) throw new PeopleRefusal("There is no such person. Reload the page.");
-    db().delete(sessions).where(eq(sessions.personId, id)).run();
+    forgiveTries(id);
+    noteShop(by, { kind: "pin", personId: id, by: "lead" });
   });
+  endSessionsOf(id);
 }
 
-/** Changes one's own PIN, the old one in hand. @throws PeopleRefusal */
-export async function changeOwnPin(id: string, old: unknown, pin: unknown): Promise<void> {
+/**
+ * Changes one's own PIN, the old one in hand; every other tablet must ask again.
+ *
+ * @param tablet what this tablet is known by, and the session that stays
+ * @throws PeopleRefusal
+ */
+export async function changeOwnPin(
+  me: Author,
+  old: unknown,
+  pin: unknown,
+  tablet: { device: string | null; token: string | null } = { device: null, token: null },
+): Promise<void> {
   const fresh = requirePin(pin);
-  const checked = await checkPin(id, String(old).slice(0, 32));
+  const checked = await checkPin(me.id, String(old).slice(0, 32), tablet.device);
   if (!checked.ok) throw new PeopleRefusal(`Old PIN: ${checked.message}`);
-  db().update(people).set({ pinHash: await hashPin(fresh) }).where(eq(people.id, id)).run(); // prettier-ignore
+  const pinHash = await hashPin(fresh);
+  db().transaction(() => {
+    db().update(people).set({ pinHash }).where(eq(people.id, me.id)).run();
+    noteShop(me, { kind: "pin", personId: me.id, by: "own" });
+  });
+  endSessionsOf(me.id, tablet.token ?? undefined);
 }

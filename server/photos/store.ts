@@ -3,23 +3,10 @@ import { eq } from "drizzle-orm";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { photos } from "../db/schema";
-import { MAX_PHOTO_BYTES, preparePhoto, tooLarge } from "./prepare";
+import { preparePhoto } from "./prepare";
 
 /** What a tablet is told of a photo it sent. */
 export type KeptPhoto = { photo: string; width: number; height: number; takenAt: string | null };
-
-/** Reads a request's body, giving up at the limit instead of filling the memory. @throws PhotoRefusal beyond it */
-export async function readBody(body: ReadableStream<Uint8Array> | null): Promise<Buffer> {
-  const parts: Uint8Array[] = [];
-  let size = 0;
-  if (body)
-    for await (const part of body as unknown as AsyncIterable<Uint8Array>) {
-      size += part.length;
-      if (size > MAX_PHOTO_BYTES) throw tooLarge();
-      parts.push(part);
-    }
-  return Buffer.concat(parts);
-}
 
 /**
  * Keeps a photo in the database under the hash of what is kept, so that the same picture sent twice is there once and no

@@ -3,23 +3,20 @@
 import { asWriter, type Answer } from "../auth/as-writer";
 import { importRuleBook, setGlassPolicy, setRuleBook } from "./store";
 
-/** What the shop is bound by is the lead's to change. */
-const LEAD = ["lead"] as const;
-
 export const chooseGlassPolicy = async (policy: string): Promise<Answer<object>> =>
-  asWriter(() => {
-    setGlassPolicy(String(policy));
+  asWriter("write-rules", (me) => {
+    setGlassPolicy(String(policy), me);
     return {};
-  }, LEAD);
+  });
 
 export const writeRuleBook = async (json: unknown): Promise<Answer<object>> =>
-  asWriter(() => {
-    setRuleBook(json);
+  asWriter("write-rules", (me) => {
+    setRuleBook(json, me);
     return {};
-  }, LEAD);
+  });
 
 export const takeRuleBookFile = async (text: string): Promise<Answer<object>> =>
-  asWriter(() => {
-    importRuleBook(String(text).slice(0, 1_000_000));
+  asWriter("write-rules", (me) => {
+    importRuleBook(String(text).slice(0, 1_000_000), me);
     return {};
-  }, LEAD);
+  });

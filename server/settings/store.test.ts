@@ -1,6 +1,8 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { RULES } from "@/demo/data/rules";
-import { openTestShop } from "@/tests/shop-database";
+import { INES, openTestShop } from "@/tests/shop-database";
+import { db } from "../db/client";
+import { ruleBooks } from "../db/schema";
 import { glassPolicy, ruleBook } from "../shop/store";
 import { importRuleBook, setGlassPolicy, setRuleBook } from "./store";
 
@@ -8,16 +10,23 @@ beforeAll(() => openTestShop());
 
 describe("what the shop is bound by", () => {
   it("takes one of the two ways with glass, and nothing else", () => {
-    setGlassPolicy("maker-only");
+    setGlassPolicy("maker-only", INES);
     expect(glassPolicy()).toBe("maker-only");
-    expect(() => setGlassPolicy("anything goes")).toThrow(/one of the two ways/);
+    expect(() => setGlassPolicy("anything goes", INES)).toThrow(/one of the two ways/);
     expect(glassPolicy()).toBe("maker-only");
   });
   it("takes a rule book out to a file and back without loss", () => {
     const file = JSON.stringify(ruleBook());
-    setRuleBook({ ...RULES, rules: RULES.rules.slice(1) });
+    setRuleBook({ ...RULES, rules: RULES.rules.slice(1) }, INES);
     expect(ruleBook().rules).toHaveLength(RULES.rules.length - 1);
-    importRuleBook(file);
+    importRuleBook(`\ufeff${file}`, INES);
+    expect(
+      db()
+        .select({ v: ruleBooks.version })
+        .from(ruleBooks)
+        .all()
+        .map((r) => r.v),
+    ).toEqual([1, 2, 3]);
     expect(ruleBook()).toEqual(RULES);
   });
   const [first, ...rest] = RULES.rules;
@@ -27,12 +36,14 @@ describe("what the shop is bound by", () => {
   ];
   it.each([
     ["no JSON", "{", /not JSON/],
+    ["nothing at all", "null", /./],
+    ["a book without rules", JSON.stringify({ ...RULES, rules: [] }), /^rules: the file has none/],
     ["a rule without a reason", JSON.stringify({ ...RULES, rules: [{ ...first, reason: "" }, ...rest] }), /^rule "glass-forward", reason: /], // prettier-ignore
     ["an unknown event", JSON.stringify({ ...RULES, rules: [{ ...first, when: ["full-moon"] }, ...rest] }), /^rule "glass-forward", when\.0/], // prettier-ignore
     ["one name twice", JSON.stringify({ ...RULES, rules: [first, first] }), /^rule "glass-forward", id: is used twice/],
     ["orders in a circle", JSON.stringify({ ...RULES, orders: circle }), /"road-first".* go round in a circle/],
   ])("refuses %s by name, and keeps the old book", (_, text, words) => {
-    expect(() => importRuleBook(text)).toThrow(words);
+    expect(() => importRuleBook(text, INES)).toThrow(words);
     expect(ruleBook()).toEqual(RULES);
   });
 });

@@ -1,43 +1,80 @@
+import { max } from "drizzle-orm";
 import { ruleBookProblems, type RuleBook } from "@/core/owed";
 import type { GlassPolicy } from "@/core/ready";
 import { Refusal } from "../auth/as-writer";
+import type { Person } from "../auth/session";
 import { db } from "../db/client";
-import { settings } from "../db/schema";
+import { ruleBooks, settings } from "../db/schema";
+import { noteShop } from "../log/shop";
+import { plainFile } from "../book/file-text";
 
 /** The setting cannot be as it was asked. The message names the field and the remedy. */
 export class SettingsRefusal extends Refusal {
   override readonly name = "SettingsRefusal";
 }
 
-const put = (key: string, value: unknown): void =>
-  void db().insert(settings).values({ key, value }).onConflictDoUpdate({ target: settings.key, set: { value } }).run(); // prettier-ignore
-
 /** Which glass the shop accepts, for jobs opened from now on. @throws SettingsRefusal */
-export function setGlassPolicy(policy: string): void {
+export function setGlassPolicy(policy: string, person: Person): void {
   const known: GlassPolicy[] = ["maker-only", "equivalent-with-reason"];
   if (!known.includes(policy as GlassPolicy)) throw new SettingsRefusal("Choose one of the two ways.");
-  put("glass.policy", policy);
+  const row = { key: "glass.policy", value: policy };
+  db().transaction(() => {
+    db()
+      .insert(settings)
+      .values(row)
+      .onConflictDoUpdate({ target: settings.key, set: { value: policy } })
+      .run();
+    noteShop(person, { kind: "policy", name: "glass", value: policy });
+  });
 }
 
-/** The rule book for jobs opened from now on. @throws SettingsRefusal naming the rule at fault; nothing is kept then */
-export function setRuleBook(json: unknown): RuleBook {
+/** The place of a problem in a rule book as people call it: rule "glass-forward", reason. */
+function placeName(json: unknown, field: string): string {
+  const n = /^(rules|orders|efforts)\.(\d+)(?:\.(.*))?$/.exec(field);
+  if (!n) return field;
+  const item = (json as Record<string, { id?: string }[]>)[n[1]!]?.[Number(n[2])];
+  return `${n[1]!.slice(0, -1)} ${item?.id ? `"${item.id}"` : Number(n[2]) + 1}${n[3] ? `, ${n[3]}` : ""}`;
+}
+
+/**
+ * The rule book for jobs opened from now on: a new version; the ones before stay as they were.
+ *
+ * @throws SettingsRefusal naming the rule at fault; nothing is kept then
+ */
+export function setRuleBook(json: unknown, person: Person): RuleBook {
   const { book, problems } = ruleBookProblems(json);
   if (!book) {
     const [{ field, message }] = problems as [{ field: string; message: string }];
-    const n = /^(rules|orders|efforts)\.(\d+)(?:\.(.*))?$/.exec(field);
-    const item = n && (json as Record<string, { id?: string }[]>)[n[1]!]?.[Number(n[2])];
-    throw new SettingsRefusal(`${n ? `${n[1]!.slice(0, -1)} ${item?.id ? `"${item.id}"` : Number(n[2]) + 1}${n[3] ? `, ${n[3]}` : ""}` : field}: ${message}`); // prettier-ignore
+    throw new SettingsRefusal(`${placeName(json, field)}: ${message}`);
   }
-  put("owed.rules", book);
+  db().transaction(
+    () => {
+      const version =
+        (db()
+          .select({ n: max(ruleBooks.version) })
+          .from(ruleBooks)
+          .get()?.n ?? 0) + 1;
+      db()
+        .insert(ruleBooks)
+        .values({ version, doc: book, madeAt: new Date().toISOString(), personId: person.id })
+        .run();
+      noteShop(person, { kind: "rules", version, rules: book.rules.length });
+    },
+    { behavior: "immediate" },
+  );
   return book;
 }
 
-/** The rule book from a file. @throws SettingsRefusal */
-export function importRuleBook(text: string): RuleBook {
+/** The rule book from a file. An empty book owes nothing for any vehicle: it is no book to take in. @throws SettingsRefusal */
+export function importRuleBook(text: string, person: Person): RuleBook {
+  let json: unknown;
   try {
-    return setRuleBook(JSON.parse(text));
+    json = JSON.parse(plainFile(text));
   } catch (error) {
-    if (error instanceof SyntaxError) throw new SettingsRefusal(`The file is not JSON: ${error.message}.`);
-    throw error;
+    throw new SettingsRefusal(`The file is not JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
   }
+  const rules = (json as { rules?: unknown } | null)?.rules;
+  if (Array.isArray(rules) && rules.length === 0)
+    throw new SettingsRefusal("rules: the file has none. With it nothing would ever be owed; the book stays as it is.");
+  return setRuleBook(json, person);
 }

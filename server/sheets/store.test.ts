@@ -21,8 +21,8 @@ describe("the shop's book of sheets", () => {
     expect(listSheets().find((s) => s.id === "lisse-forward")!.version).toBe(3);
     expect(() => checkDraft(key, OSKAR)).toThrow(/gone/);
   });
-  it("keeps a draft with problems, but does not let it be checked; the writer of a last touch is the writer", () => {
-    const key = draftFrom("tarn-forward", INES);
+  it("keeps a draft with problems, but does not let it be checked", () => {
+    const key = draftFrom("tarn-forward", OSKAR);
     const saved = saveDraft(key, { ...findDraft(key)!.doc, placement: { alongMm: 1.95, acrossMm: 0, twistDeg: 0, heightMm: 1310 } }, OSKAR); // prettier-ignore
     expect(saved.problems[0]!.field).toBe("placement.alongMm");
     expect(() => checkDraft(key, INES)).toThrow(/placement\.alongMm/);
@@ -30,9 +30,33 @@ describe("the shop's book of sheets", () => {
     discardDraft(key);
     expect(findDraft(key)).toBeNull();
     expect(() => saveDraft(key, {}, INES)).toThrow(BookRefusal);
+    expect(() => saveDraft(key, null, INES)).toThrow(BookRefusal);
+  });
+  it("whoever wrote a figure cannot sign; who opened and kept it unchanged wrote none", () => {
+    const key = draftFrom("lisse-forward", INES);
+    const further = (mm: number) => ({ ...findDraft(key)!.doc, placement: { ...LISSE.placement, alongMm: mm } });
+    saveDraft(key, further(2890), INES);
+    // A colleague opens the draft, and the page keeps it as it is: that is no writing.
+    const kept = saveDraft(key, findDraft(key)!.doc, OSKAR);
+    expect(kept).toMatchObject({ editedBy: "ines", writers: ["ines"], doc: { source: { enteredBy: "Ines Tarbet" } } });
+    expect(() => checkDraft(key, INES)).toThrow(/second person/);
+    // Once he writes one, neither may sign what both wrote.
+    saveDraft(key, further(2891), OSKAR);
+    expect(findDraft(key)).toMatchObject({ writers: ["ines", "oskar"], doc: { source: { enteredBy: "Ines Tarbet, Oskar Veld" } } }); // prettier-ignore
+    for (const who of [INES, OSKAR]) expect(() => checkDraft(key, who)).toThrow(/second person/);
+    discardDraft(key);
+  });
+  it("of two people on one draft the second is told, and neither is written over", () => {
+    const key = draftFrom("lisse-forward", INES);
+    const page = findDraft(key)!;
+    saveDraft(key, { ...page.doc, title: "Hers" }, INES, page.revision);
+    expect(() => saveDraft(key, { ...page.doc, title: "His" }, OSKAR, page.revision)).toThrow(/Ines Tarbet wrote to this draft meanwhile/); // prettier-ignore
+    expect(findDraft(key)!.doc.title).toBe("Hers");
+    discardDraft(key);
   });
   it.each([
     ["{", /not JSON/],
+    ["\ufeff[]", /not a sheet/],
     ["[]", /not a sheet/],
     [JSON.stringify({ ...LISSE, datum: "nose" }), /datum/],
     [JSON.stringify(LISSE), /already in the book, word for word/],

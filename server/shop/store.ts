@@ -7,7 +7,7 @@ import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import { db } from "../db/client";
-import { instruments, people, settings, sheets, stands, vehicles } from "../db/schema";
+import { instruments, people, ruleBooks, settings, sheets, stands, vehicles } from "../db/schema";
 
 /** Who may sign in. */
 export const listPeople = (): { id: string; name: string; initials: string; role: string }[] =>
@@ -39,8 +39,8 @@ export function listSheets(): Sheet[] {
 
 /** The shop's rule book: what makes what owed. An empty book owes nothing, and the Owed stage says so. */
 export function ruleBook(): RuleBook {
-  const row = db().select().from(settings).where(eq(settings.key, "owed.rules")).get();
-  return row ? ruleBookSchema.parse(row.value) : { rules: [], orders: [], efforts: [] };
+  const row = db().select({ doc: ruleBooks.doc }).from(ruleBooks).orderBy(desc(ruleBooks.version)).limit(1).get();
+  return row ? ruleBookSchema.parse(row.doc) : { rules: [], orders: [], efforts: [] };
 }
 
 /** Which glass the shop accepts; an equivalent part with a reason unless the shop says otherwise. */

@@ -3,7 +3,9 @@ import { madeUpVin } from "@/demo/data/vehicles";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
 import { db } from "../db/client";
 import { standCodes } from "../db/schema";
-import { appendEvents, eventsAfter, takeIn } from "../jobs/store";
+import { writeLines } from "../jobs/append";
+import { eventsAfter } from "../jobs/log";
+import { takeIn } from "../jobs/take-in";
 import { makeStandCode, takeStandCode } from "./codes";
 import { onGrowth } from "./live";
 
@@ -36,13 +38,13 @@ describe("a code for a phone", () => {
 it("whoever listens hears of every growth of the log, until he stops; a refused write is none", () => {
   let heard = 0;
   const stop = onGrowth(job, () => heard++);
-  const write = (id: string, base: number) => appendEvents(job, base, [{ id, takenAt: "2026-11-03T09:00:00.000Z", body: { kind: "touch", touch: "hung" } }], INES); // prettier-ignore
+  const write = (id: string, base: number) => writeLines(job, base, [{ id, takenAt: new Date().toISOString(), body: { kind: "touch", touch: "hung" } }], INES); // prettier-ignore
   const head = eventsAfter(job).at(-1)!.seq;
-  write("touch-one", head);
+  write("touch-no-1", head);
   expect(heard).toBe(1);
-  expect(write("touch-two", head).ok).toBe(false);
+  expect(write("touch-no-2", head).ok).toBe(false);
   expect(heard).toBe(1);
   stop();
-  write("touch-three", head + 1);
+  write("touch-no-3", head + 1);
   expect(heard).toBe(1);
 });

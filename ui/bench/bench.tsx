@@ -3,6 +3,7 @@
 import { usePathname } from "next/navigation";
 import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import { Dialog } from "../primitives/dialog";
+import { KeptHere } from "../outbox/kept-here";
 import { Conflict } from "./conflict";
 import { useJob } from "./job-store";
 import { KeySheet, useKeys, type KeyActs } from "./keys";
@@ -47,6 +48,7 @@ export function Bench({ children }: { children: ReactNode }) {
           </div>
         </div>
         <Conflict />
+        <KeptHere />
         {notice && (
           <div
             role="alert"

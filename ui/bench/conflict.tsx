@@ -1,31 +1,15 @@
 "use client";
 
-import { TOUCHES } from "@/core/setout";
 import { Button } from "../primitives/button";
 import { useJob } from "./job-store";
-import type { EventBody, JobEvent } from "@/core/job";
+import type { JobEvent } from "@/core/job";
+import { useLineWords } from "../outbox/line-words";
 
 /** Two tablets wrote at once: both are shown, nothing is overwritten, the second writer decides. */
 export function Conflict() {
-  const { connection, pending, judged, resolveConflict } = useJob();
+  const { connection, pending, resolveConflict } = useJob();
+  const lineWords = useLineWords();
   if (connection.kind !== "conflict") return null;
-  const name = (slotId: string): string => judged?.solution.slots.find((s) => s.id === slotId)?.name ?? slotId;
-  const words = (b: EventBody): string => {
-    switch (b.kind) {
-      case "reading":
-        return `${name(b.slotId)}: ${b.typed}`;
-      case "touch":
-        return `touched: ${TOUCHES[b.touch].name}`;
-      case "strike":
-        return `struck a line: ${b.reason}`;
-      case "move":
-        return "moved the stand";
-      case "check":
-        return `checked ${b.itemId}`;
-      default:
-        return b.kind.replace("-", " ");
-    }
-  };
   const who = [...new Set(connection.theirs.map((e: JobEvent) => e.by.name))].join(" and ");
   return (
     <section role="alert" aria-label="Two tablets wrote" className="border-t-4 border-stop bg-sheet p-4">
@@ -36,7 +20,7 @@ export function Conflict() {
           <ul>
             {connection.theirs.map((e) => (
               <li key={e.id}>
-                {words(e.body)} <span className="text-soft">({e.by.initials})</span>
+                {lineWords(e.body)} <span className="text-soft">({e.by.initials})</span>
               </li>
             ))}
           </ul>
@@ -45,7 +29,7 @@ export function Conflict() {
           <h3 className="text-sm font-semibold text-soft">Yours, waiting</h3>
           <ul>
             {pending.map((p) => (
-              <li key={p.id}>{words(p.show)}</li>
+              <li key={p.id}>{lineWords(p.show)}</li>
             ))}
           </ul>
         </div>

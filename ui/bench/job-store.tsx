@@ -1,21 +1,33 @@
 "use client";
 
-import { nanoid } from "nanoid";
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
-import { planFor, setOutEntries, settlementOf, slipLines, stageStates, type JobEvent, type JobGround, type SlipLine, type StageState, type TabletEvent } from "@/core/job"; // prettier-ignore
+import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import {
+  planFor,
+  setOutEntries,
+  settlementOf,
+  slipLines,
+  stageStates,
+  type JobEvent,
+  type JobGround,
+  type SlipLine,
+  type StageState,
+  type TabletEvent,
+} from "@/core/job";
 import { nextAct, solveSetOut, type Judged } from "@/core/setout";
+import type { Line } from "../outbox/lines";
+import { useOutbox, type Outbox } from "../outbox/use-outbox";
 import { useSettings } from "../settings";
-import { fetchEvents, goTogether, loadOutbox, saveOutbox, sendEvents, type Pending } from "./outbox";
+import { useSync, type Connection } from "./use-sync";
 
 export type Me = { id: string; name: string; initials: string; role: "technician" | "lead" | "viewer" };
 export type JobHead = { id: string; number: number; simulated: boolean };
 
-export type Connection =
-  | { kind: "saved" }
-  | { kind: "sending" }
-  | { kind: "offline"; message: string }
-  /** Others wrote first: theirs is shown, ours waits for a decision. */
-  | { kind: "conflict"; theirs: JobEvent[] };
+type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
+
+/** What the page hands to the bench of what only the shop can do. */
+export type JobActions = {
+  handOn: (jobId: string, personId: string, pin: string) => Answer<{ token: string }>;
+};
 
 type Store = {
   head: JobHead;
@@ -29,7 +41,9 @@ type Store = {
   stages: StageState[];
   slip: SlipLine[];
   connection: Connection;
-  pending: Pending[];
+  /** This person's lines that are on their way to the shop. */
+  pending: Line[];
+  outbox: Outbox;
   others: { name: string; initials: string }[];
   /** A refusal to show once. */
   notice: string | null;
@@ -38,6 +52,8 @@ type Store = {
   /** Writes to the log: kept on the tablet at once, sent in the background. */
   write: (...bodies: TabletEvent[]) => void;
   resolveConflict: (keep: boolean) => void;
+  /** Sends another person's lines, that person's PIN in hand. Answers with what went wrong, or null. */
+  sendFor: (personId: string, pin: string) => Promise<string | null>;
   /** Takes in events that another call brought (run commands). */
   absorb: (events: JobEvent[]) => void;
   confirmedHead: number;
@@ -51,129 +67,64 @@ export function useJob(): Store {
   return store;
 }
 
-const POLL_MS = 2500;
-const RETRY_MS = 2000;
-
-const merge = (a: JobEvent[], b: JobEvent[]): JobEvent[] => {
+const merge = (a: JobEvent[], b: readonly JobEvent[]): JobEvent[] => {
   const known = new Set(a.map((e) => e.id));
   const fresh = b.filter((e) => !known.has(e.id));
   return fresh.length === 0 ? a : [...a, ...fresh].sort((x, y) => x.seq - y.seq);
 };
+
+/** The log as the screens see it: what the shop confirmed, and behind it what is on its way. */
+function withPending(confirmed: JobEvent[], pending: readonly Line[], me: Me): JobEvent[] {
+  if (pending.length === 0) return confirmed;
+  const known = new Set(confirmed.map((e) => e.id));
+  const head = confirmed.at(-1)?.seq ?? 0;
+  return [
+    ...confirmed,
+    ...pending
+      .filter((p) => !known.has(p.id))
+      .map((p, i): JobEvent => ({ id: p.id, seq: head + 1 + i, at: p.takenAt, by: me, body: p.show })),
+  ];
+}
 
 export function JobProvider({
   head,
   me,
   ground,
   initial,
+  actions,
   children,
 }: {
   head: JobHead;
   me: Me;
   ground: JobGround;
   initial: JobEvent[];
+  actions: JobActions;
   children: ReactNode;
 }) {
   const { lengths } = useSettings();
   const [confirmed, setConfirmed] = useState(initial);
-  const [pending, setPending] = useState<Pending[]>([]);
-  const [connection, setConnection] = useState<Connection>({ kind: "saved" });
-  const [others, setOthers] = useState<{ name: string; initials: string }[]>([]);
   const [notice, setNotice] = useState<string | null>(null);
-  const sending = useRef(false);
   // The end of the log as this tablet's own writing has left it, known before the page is drawn anew: what is written in
   // between is written in knowledge of it.
-  const ownHead = useRef(0);
-
-  const setOutbox = useCallback(
-    (change: (p: Pending[]) => Pending[]) => {
-      setPending((now) => {
-        const next = change(now);
-        saveOutbox(head.id, next);
-        return next;
-      });
+  const ownHead = useRef(initial.at(-1)?.seq ?? 0);
+  const absorb = useCallback((fresh: readonly JobEvent[]) => setConfirmed((c) => merge(c, fresh)), []);
+  const absorbOwn = useCallback(
+    (fresh: readonly JobEvent[]) => {
+      ownHead.current = Math.max(ownHead.current, fresh.at(-1)?.seq ?? 0);
+      absorb(fresh);
     },
-    [head.id],
+    [absorb],
   );
-
-  // What an earlier visit left unsent comes back first. It can only be read in the browser, after the first paint.
-  useEffect(() => {
-    const left = loadOutbox(head.id);
-    // eslint-disable-next-line react-hooks/set-state-in-effect
-    if (left.length > 0) setPending((now) => (now.length > 0 ? now : left));
-  }, [head.id]);
-
   const confirmedHead = confirmed.at(-1)?.seq ?? 0;
-  const latest = useRef({ confirmedHead, pending, connection });
-  useEffect(() => {
-    latest.current = { confirmedHead, pending, connection };
-  });
-
-  const flush = useCallback(async () => {
-    const { pending: batch, connection: now } = latest.current;
-    if (sending.current || batch.length === 0 || now.kind === "conflict") return;
-    sending.current = true;
-    setConnection({ kind: "sending" });
-    const result = await sendEvents(head.id, batch);
-    sending.current = false;
-    const sent = new Set(batch.map((p) => p.id));
-    // What was written meanwhile was written in knowledge of this batch.
-    const forget = (seen = 0): void =>
-      setOutbox((p) => p.filter((x) => !sent.has(x.id)).map((x) => ({ ...x, baseSeq: Math.max(x.baseSeq, seen) })));
-    switch (result.kind) {
-      case "written":
-        ownHead.current = result.events.at(-1)?.seq ?? ownHead.current;
-        setConfirmed((c) => merge(c, result.events));
-        forget(result.events.at(-1)?.seq);
-        return setConnection({ kind: "saved" });
-      case "conflict":
-        setConfirmed((c) => merge(c, result.missing));
-        // The same person's other hand (a phone at the stand) read something meanwhile: readings do not contradict.
-        if (goTogether(batch, result.missing, me.id)) {
-          const seen = result.missing.at(-1)!.seq;
-          setOutbox((p) => p.map((x) => ({ ...x, baseSeq: Math.max(x.baseSeq, seen) })));
-          return setConnection({ kind: "saved" });
-        }
-        return setConnection({ kind: "conflict", theirs: result.missing });
-      case "refused":
-        forget();
-        setNotice(result.message);
-        return setConnection({ kind: "saved" });
-      case "unreachable":
-        return setConnection({ kind: "offline", message: result.message });
-    }
-  }, [head.id, setOutbox, me.id]);
-
-  // Send as soon as there is something; while the shop is not reached, try again and again.
-  useEffect(() => {
-    if (pending.length === 0 || connection.kind === "conflict" || connection.kind === "sending") return;
-    const timer = setTimeout(() => void flush(), connection.kind === "offline" ? RETRY_MS : 0);
-    return () => clearTimeout(timer);
-  }, [pending, connection, flush]);
-
-  useEffect(() => {
-    const poll = async (): Promise<void> => {
-      if (latest.current.pending.length > 0 || document.hidden) return;
-      const got = await fetchEvents(head.id, latest.current.confirmedHead);
-      if (!got || latest.current.pending.length > 0) return;
-      setOthers(got.others);
-      if (got.events.length > 0) setConfirmed((c) => merge(c, got.events));
-    };
-    void poll();
-    const timer = setInterval(() => void poll(), POLL_MS);
-    return () => clearInterval(timer);
-  }, [head.id]);
+  const outbox = useOutbox(head.id, me);
+  const sync = useSync({ jobId: head.id, me, outbox, confirmedHead, absorb, absorbOwn, say: setNotice, handOn: actions.handOn }); // prettier-ignore
+  const { connection } = sync;
 
   const inConflict = connection.kind === "conflict";
-  const events = useMemo(() => {
-    if (inConflict || pending.length === 0) return confirmed;
-    const known = new Set(confirmed.map((e) => e.id));
-    const shown = pending.filter((p) => !known.has(p.id));
-    return [
-      ...confirmed,
-      ...shown.map((p, i): JobEvent => ({ id: p.id, seq: confirmedHead + 1 + i, at: p.takenAt, by: me, body: p.show })),
-    ];
-  }, [confirmed, pending, inConflict, confirmedHead, me]);
-
+  const events = useMemo(
+    () => (inConflict ? confirmed : withPending(confirmed, outbox.mine, me)),
+    [confirmed, outbox.mine, inConflict, me],
+  );
   const plan = useMemo(() => planFor(ground, events), [ground, events]);
   const entries = useMemo(() => setOutEntries(events), [events]);
   const { judged, problem } = useMemo(() => {
@@ -184,25 +135,16 @@ export function JobProvider({
     }
   }, [plan, entries]);
 
+  const { keep, seenUpTo, drop } = outbox;
   const write = useCallback(
     (...bodies: TabletEvent[]) => {
-      const fresh = bodies.flatMap((send): Pending[] => {
+      const written = bodies.flatMap((send) => {
         const show = send.kind === "settle" ? judged && settlementOf(judged) : send;
-        const baseSeq = Math.max(latest.current.confirmedHead, ownHead.current);
-        return show ? [{ id: nanoid(16), takenAt: new Date().toISOString(), baseSeq, send, show }] : [];
+        return show ? [{ send, show }] : [];
       });
-      setOutbox((p) => [...p, ...fresh]);
+      if (written.length > 0) keep(written, Math.max(confirmedHead, ownHead.current));
     },
-    [judged, setOutbox],
-  );
-
-  const resolveConflict = useCallback(
-    (keep: boolean) => {
-      // Keeping means: written in knowledge of theirs.
-      setOutbox((p) => (keep ? p.map((x) => ({ ...x, baseSeq: latest.current.confirmedHead })) : []));
-      setConnection({ kind: "saved" });
-    },
-    [setOutbox],
+    [judged, keep, confirmedHead],
   );
 
   const store: Store = {
@@ -215,14 +157,21 @@ export function JobProvider({
     stages: useMemo(() => stageStates(events, ground), [events, ground]),
     slip: useMemo(() => slipLines(events, ground, judged, lengths), [events, ground, judged, lengths]),
     connection,
-    pending,
-    others,
+    pending: outbox.mine,
+    outbox,
+    others: sync.others,
     notice,
     dismissNotice: () => setNotice(null),
     say: setNotice,
     write,
-    resolveConflict,
-    absorb: (fresh) => setConfirmed((c) => merge(c, fresh)),
+    resolveConflict: (keepMine) => {
+      // Keeping means: written in knowledge of theirs.
+      if (keepMine) seenUpTo(confirmedHead);
+      else drop();
+      sync.decided();
+    },
+    sendFor: sync.sendFor,
+    absorb,
     confirmedHead,
   };
   return <Context.Provider value={store}>{children}</Context.Provider>;

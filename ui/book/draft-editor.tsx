@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useMemo, useState, type ReactNode } from "react";
+import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { differences, type Draft, type Problem } from "@/core/book";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
@@ -12,11 +12,11 @@ type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
 
 /** What the page of one draft hands to its editor. */
 export type DraftPage = {
-  draft: { key: string; doc: Draft; editedBy: string; editorName: string };
+  draft: { key: string; doc: Draft; editedBy: string; editorName: string; revision: number; writers: string[] };
   /** The version in use, or null for a new document. */
   base: { version?: number } | null;
   me: { id: string; role: string };
-  keep: (key: string, doc: Draft) => Answer<{ problems: Problem[] }>;
+  keep: (key: string, doc: Draft, revision: number) => Answer<{ problems: Problem[]; revision: number }>;
   sign: (key: string) => Answer<{ id: string }>;
   drop: (key: string) => Answer<object>;
 };
@@ -66,7 +66,8 @@ export function DraftEditor({
 }) {
   const router = useRouter();
   const [doc, setDoc] = useState(draft.doc);
-  const [editor, setEditor] = useState(draft.editedBy);
+  const [wrote, setWrote] = useState(draft.writers.includes(me.id));
+  const revision = useRef(draft.revision);
   const [kept, setKept] = useState<"kept" | "keeping" | "not kept">("kept");
   const [message, setMessage] = useState<string | null>(null);
   const problems = useMemo(() => problemsOf(doc), [doc, problemsOf]);
@@ -84,10 +85,11 @@ export function DraftEditor({
     if (doc === draft.doc) return;
     const timer = setTimeout(() => {
       setKept("keeping");
-      keep(draft.key, doc).then(
+      keep(draft.key, doc, revision.current).then(
         (a) => {
           setKept(a.ok ? "kept" : "not kept");
-          if (!a.ok) setMessage(a.message);
+          if (a.ok) revision.current = a.revision;
+          else setMessage(a.message);
         },
         () => setKept("not kept"),
       );
@@ -97,7 +99,7 @@ export function DraftEditor({
 
   const change = (path: string, value: unknown): void => {
     setKept("keeping");
-    setEditor(me.id);
+    setWrote(true);
     setMessage(null);
     setDoc((d) => setAt(d, path, value));
   };
@@ -108,7 +110,7 @@ export function DraftEditor({
     readOnly: viewer,
     onChange: (v) => change(path, v),
   });
-  const second = editor !== me.id && !viewer;
+  const second = !wrote && !viewer;
 
   const finish = async (): Promise<void> => {
     const answer = await sign(draft.key).catch(() => OFFLINE);

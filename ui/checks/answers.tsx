@@ -1,15 +1,24 @@
 "use client";
 
 import { useState, type ReactNode } from "react";
+import type { TabletEvent } from "@/core/job";
 import { useJob } from "../bench/job-store";
 import { ReasonDialog } from "../owed/reason-dialog";
 import { Button } from "../primitives/button";
 import type { Outcome } from "./check-frame";
 
-type Props = { stage: "ready" | "prove"; itemId: string; ask: string; onAnswered: () => void; children?: ReactNode };
+type Props = {
+  stage: "ready" | "prove";
+  itemId: string;
+  ask: string;
+  /** What is written before the answer: figures that were read for it. */
+  also?: TabletEvent[];
+  onAnswered: () => void;
+  children?: ReactNode;
+};
 
 /** Accept as it is, or stop the job, each with its reason; the children are the answers that need none. */
-export function Answers({ stage, itemId, ask, onAnswered, children }: Props) {
+export function Answers({ stage, itemId, ask, also = [], onAnswered, children }: Props) {
   const { write } = useJob();
   const [asking, setAsking] = useState<"accepted" | "blocks" | null>(null);
   return (
@@ -29,7 +38,7 @@ export function Answers({ stage, itemId, ask, onAnswered, children }: Props) {
         action={asking === "blocks" ? "Stop the job" : "Accept with this reason"}
         onClose={() => setAsking(null)}
         onReason={(reason) => {
-          write({ kind: "check", stage, itemId, outcome: asking as Outcome, reason });
+          write(...also, { kind: "check", stage, itemId, outcome: asking as Outcome, reason });
           setAsking(null);
           onAnswered();
         }}

@@ -1,7 +1,7 @@
 "use client";
 
 import type { ReactNode } from "react";
-import { checksOf, jobOwed, measuredOf, STAGES } from "@/core/job";
+import { checksOf, itemSettled, jobOwed, measuredOf, putRight, STAGES } from "@/core/job";
 import { needConflicts } from "@/core/owed";
 import { judgeMeasure } from "@/core/ready";
 import { clockTime } from "@/core/units";
@@ -41,7 +41,9 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
       <div className={`m-3 grid items-start gap-4 lg:m-4 ${panel ? "lg:grid-cols-[330px_1fr]" : ""}`}>
         <ol className={`flex flex-col gap-1 ${panel ? "order-2 lg:order-1" : ""}`}>
           {items.map((item, i) => {
-            const e = done.get(item.id);
+            const answered = done.get(item.id);
+            const e = answered && itemSettled(ground, events, stage, item) ? answered : undefined;
+            const righted = !e && putRight(events, item.id) > 0;
             const here = currentId === item.id;
             const values = "measure" in item && item.measure ? measured.get(item.id)?.body.values : undefined;
             const found = values && "measure" in item && item.measure ? judgeMeasure(item.measure, values, ground.vehicle).headline : null;
@@ -56,6 +58,7 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
                   <span className="figure text-xl text-soft">{i + 1}</span>
                   <span className="min-w-0">
                     <span className={`block leading-tight ${panel ? "text-base" : "text-xl"} ${here ? "font-semibold" : ""}`}>{item.ask}</span>
+                    {righted && <span className="block text-sm text-loose">Put right; read it again</span>}
                     {found && <span className="block text-sm text-soft">{found}</span>}
                     {e?.body.reason && <span className="block text-sm text-loose">{`${OUTCOMES[e.body.outcome]}: ${e.body.reason}`}</span>}
                     {e && (

@@ -1,9 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { checksOf, FUNCTIONS, lastOf, scanLogOf, STAGES, type FunctionId } from "@/core/job";
-import { batteryTrend } from "@/core/ready";
-import { scanState } from "@/core/scan";
+import { checksOf, FUNCTIONS, itemReading, itemSettled, lastOf, putRight, STAGES, type FunctionId } from "@/core/job";
 import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -23,7 +21,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const [armed, setArmed] = useState<string | null>(null);
   const items: Item[] = ground.sheet[stage];
   const done = checksOf(events, stage);
-  const left = items.filter((i) => !done.has(i.id));
+  const left = items.filter((i) => !itemSettled(ground, events, stage, i));
   const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
   const current = items.find((i) => i.id === armed) ?? left[0] ?? (stage === "ready" ? blocked : undefined);
   // What is to be put back is what was written down when the vehicle came in.
@@ -45,33 +43,16 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     write({ kind: "check", stage, itemId, outcome, reason: null });
     release();
   };
-  const scanned = scanState(scanLogOf(events), ground.vehicle.gateway);
-  const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
-  const volts = scanned.voltsLog.at(-1)?.volts ?? null;
-  const minutesLeft = low > 0 ? (batteryTrend(scanned.voltsLog, low)?.minutesLeft ?? null) : null;
-  const minMinutes = current?.measure?.kind === "battery" ? current.measure.minMinutes : 0;
   /** What still keeps the current item from being called fine. */
-  const lacks =
-    current?.measure?.kind === "scan"
-      ? !scanned.last
-        ? "Scan all control units first."
-        : scanned.last.modules.some((m) => !m.answers)
-          ? "A control unit does not answer."
-          : null
-      : current?.measure?.kind === "battery"
-        ? volts === null
-          ? "Read the supply first."
-          : volts < low
-            ? `The supply is below ${low} V. Put the maintainer on.`
-            : minutesLeft !== null && minutesLeft < minMinutes
-              ? `The supply lasts ${Math.floor(minutesLeft)} min more; the sheet asks for ${minMinutes}. Put the maintainer on.`
-              : null
-        : null;
+  const reading = current ? itemReading(ground, events, current) : null;
+  const lacks = reading && reading.kind !== "inside" ? reading.say : null;
+  const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
+  const righted = current !== undefined && putRight(events, current.id) > 0;
   const panel = current?.measure?.kind === "scan" || (stage === "prove" && current?.id === "rescan") ? <ScanPanel /> : current?.measure?.kind === "battery" ? <BatteryPanel minVolts={low} /> : null; // prettier-ignore
 
   const next = current ? (
     <NextBar
-      tone={lacks && scanned.last ? "loose" : "act"}
+      tone={reading?.kind === "outside" ? "loose" : "act"}
       say={lacks ?? current.ask}
       detail={current.id === "settings" && found ? `As found: ${found}.` : current.why}
       caution={
@@ -82,15 +63,23 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     >
       {me.role !== "viewer" && (
         <Answers stage={stage} itemId={current.id} ask={current.ask} onAnswered={release}>
-          <Button look="plain" size="large" onClick={() => answer(current.id, "fixed")}>
-            Fixed now
-          </Button>
+          {current.measure ? (
+            reading?.kind === "outside" && (
+              <Button look="plain" size="large" onClick={() => write({ kind: "put-right", itemId: current.id })}>
+                Put right, read again
+              </Button>
+            )
+          ) : (
+            <Button look="plain" size="large" onClick={() => answer(current.id, "fixed")}>
+              Fixed now
+            </Button>
+          )}
           <Button
             look="act"
             size="large"
             className="min-w-32"
             disabled={lacks !== null}
-            onClick={() => answer(current.id, "fine")}
+            onClick={() => answer(current.id, current.measure && righted ? "fixed" : "fine")}
           >
             Fine
           </Button>

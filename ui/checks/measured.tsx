@@ -1,12 +1,13 @@
 "use client";
 
-import { measuredOf } from "@/core/job";
+import { measuredOf, putRight } from "@/core/job";
+import { asTyped } from "@/core/ready";
 import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { MeasurePanel } from "../ready/measure-panel";
-import { asTyped, useMeasure } from "../ready/use-measure";
+import { useMeasure } from "../ready/use-measure";
 import { Answers } from "./answers";
 import { CheckFrame } from "./check-frame";
 
@@ -28,12 +29,18 @@ export function MeasuredCheck({
   const { judged } = state;
   const viewer = me.role === "viewer";
 
-  const keep = (outcome: "fine" | "fixed"): void => {
-    write(
-      { kind: "measured", itemId: item.id, values: state.values, typed: state.texts },
-      { kind: "check", stage: "ready", itemId: item.id, outcome, reason: null },
-    );
+  const typed = Object.fromEntries(state.typed.filter((t) => t.text.trim() !== "").map((t) => [t.field.id, t.text]));
+  const figures = { kind: "measured", itemId: item.id, values: state.values, typed } as const;
+  const righted = putRight(events, item.id) > 0;
+  const keep = (): void => {
+    const outcome = righted ? "fixed" : "fine";
+    write(figures, { kind: "check", stage: "ready", itemId: item.id, outcome, reason: null });
     state.settle();
+  };
+  /** What was read stays in the log, and the item stays open until it is read again. */
+  const rightIt = (): void => {
+    write(figures, { kind: "put-right", itemId: item.id });
+    state.clear();
   };
   const hold = async (): Promise<void> => {
     const response = await fetch(`/api/jobs/${head.id}/bay?item=${encodeURIComponent(item.id)}`, { cache: "no-store" }).catch(() => null); // prettier-ignore
@@ -65,15 +72,12 @@ export function MeasuredCheck({
       next={
         <NextBar tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"} say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`} detail={detail} caution={ground.sheet.cautions[0]}>
           {!viewer && (
-            <Answers stage="ready" itemId={item.id} ask={item.ask} onAnswered={onNext}>
+            <Answers stage="ready" itemId={item.id} ask={item.ask} also={judged.ok === null ? [] : [figures]} onAnswered={onNext}>
               {judged.ok === false && (
                 <Button
                   look="act"
                   size="large"
-                  onClick={() => {
-                    keep("fixed");
-                    state.clear();
-                  }}
+                  onClick={rightIt}
                 >
                   Put right, read again
                 </Button>
@@ -84,7 +88,7 @@ export function MeasuredCheck({
                   size="large"
                   className="min-w-36"
                   onClick={() => {
-                    keep(before ? "fixed" : "fine");
+                    keep();
                     onNext();
                   }}
                 >

@@ -1,7 +1,9 @@
 "use client";
 
-import { useMemo } from "react";
-import { PHOTO_SUBJECTS, type PhotoSubject } from "@/core/job";
+import { useRouter } from "next/navigation";
+import { useEffect, useMemo, useState } from "react";
+import { PHOTO_SUBJECTS, standingHandOver, type PhotoSubject } from "@/core/job";
+import type { JobRecord } from "@/core/record";
 import {
   arrivalLines,
   buildRecord,
@@ -16,16 +18,61 @@ import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
+import { ReasonDialog } from "../owed/reason-dialog";
 import { Photos } from "../photos/photos";
 import { Button } from "../primitives/button";
 import { Facts, Paper } from "../primitives/paper";
 
+/** What the shop says of the log's chain. */
+export type LogState =
+  | { ok: true; lines: number; head: string; erased: number }
+  | { ok: false; lines: number; seq: number; problem: string };
+type Props = {
+  /** The record as it was made at the hand-over; null while the job is open. */
+  kept: JobRecord | null;
+  log: LogState;
+  erase: (jobId: string, reason: string) => Promise<{ ok: true } | { ok: false; message: string }>;
+};
+
+/** Whether the log is whole, and what that says and does not say. */
+function LogLine({ log }: { log: LogState }) {
+  return (
+    <section className="mt-6">
+      <h2 className="mb-1 text-xl font-semibold">Log</h2>
+      {log.ok ? (
+        <p className="text-lg [overflow-wrap:anywhere]">
+          {log.lines} lines, unbroken. Head <span className="figure text-base">{log.head}</span>
+          {log.erased > 0 && `. In ${log.erased} of them a personal part was erased on request`}.
+        </p>
+      ) : (
+        <p role="alert" className="text-lg font-semibold text-stop">
+          Broken at line {log.seq} of {log.lines}: {log.problem}
+        </p>
+      )}
+      <p className="mt-1 text-base text-soft">
+        Each line is sealed to the one before it. Whoever holds the database can write anew what follows the last head
+        that left the house: compare it with the head on a report that was given away.
+      </p>
+    </section>
+  );
+}
+
 /** Hand over: the record as it stands, the same figures as on paper, and the papers themselves. */
-export function HandOver() {
+export function HandOver({ kept, log, erase }: Props) {
   const { events, ground, head, write, me, pending } = useJob();
-  const record = useMemo(() => buildRecord(head.number, ground, events, head.simulated), [events, ground, head]);
+  const router = useRouter();
+  const [asking, setAsking] = useState<"reopen" | "erase" | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const standing = standingHandOver(events);
+  const built = useMemo(() => buildRecord(head.number, ground, events, head.simulated), [events, ground, head]);
+  const record = standing && kept ? kept : built;
+  // What the shop keeps of the hand-over is shown as soon as it is confirmed.
+  const confirmed = standing !== null && pending.length === 0;
+  useEffect(() => {
+    if (confirmed && !kept) router.refresh();
+  }, [confirmed, kept, router]);
   const open = record.open.length;
-  const handed = record.handedOver;
+  const handed = standing && record.handedOver;
   const next = (
     <NextBar
       tone={handed ? "settled" : open > 0 ? "loose" : "act"}
@@ -38,6 +85,11 @@ export function HandOver() {
       <a href={`/api/jobs/${head.id}/report`} target="_blank" rel="noreferrer" className="inline-flex min-h-16 items-center rounded-md border-2 border-ink bg-sheet px-5 text-xl font-semibold hover:bg-wash">
         Report, PDF
       </a>
+      {me.role === "lead" && handed && (
+        <Button look="quiet" size="large" onClick={() => setAsking("reopen")}>
+          Open again
+        </Button>
+      )}
       {me.role !== "viewer" && !handed && (
         <Button look="act" size="large" onClick={() => write({ kind: "hand-over" })}>
           Hand over
@@ -108,8 +160,45 @@ export function HandOver() {
             </p>
           ))}
         </section>
+        <LogLine log={log} />
+        {me.role === "lead" && (
+          <Button look="quiet" className="mt-2" onClick={() => setAsking("erase")}>
+            Erase the customer’s data
+          </Button>
+        )}
+        {message && (
+          <p role="alert" className="mt-2 text-lg text-stop">
+            {message}
+          </p>
+        )}
         <p className="mt-6 text-sm text-soft">{record.notice}</p>
       </Paper>
+      <ReasonDialog
+        open={asking === "reopen"}
+        title="Open the job again"
+        note={`The record of version ${record.seal?.version ?? 1} stays as it was handed over; the next hand-over makes a new version.`}
+        label="Why it is revised; this stays in the log"
+        action="Open it again"
+        onClose={() => setAsking(null)}
+        onReason={(reason) => {
+          write({ kind: "reopen", reason });
+          setAsking(null);
+        }}
+      />
+      <ReasonDialog
+        open={asking === "erase"}
+        title="Erase the customer’s data"
+        note="Name, plate, complaint and signature go from the log, the record and the report, for good. What was measured and done stays. Photos and what somebody wrote in a reason are not searched."
+        label="Who asked for it, and when"
+        action="Erase it"
+        onClose={() => setAsking(null)}
+        onReason={(reason) => {
+          setAsking(null);
+          void erase(head.id, reason)
+            .catch(() => ({ ok: false as const, message: "The shop does not answer. Nothing was erased." }))
+            .then((a) => (a.ok ? window.location.reload() : setMessage(a.message)));
+        }}
+      />
     </Stage>
   ); // prettier-ignore
 }

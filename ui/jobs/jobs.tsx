@@ -2,10 +2,11 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useMemo, useRef, useState } from "react";
-import type { JobState, JobTicket } from "@/core/job";
+import { useEffect, useRef, useState } from "react";
+import type { JobState } from "@/core/job";
 import { ButtonLink } from "../primitives/button";
 import { Ticket } from "./ticket";
+import { useJobs, useWaiting, type JobsPage } from "./use-jobs";
 
 const FILTERS: { id: JobState | "all"; name: string }[] = [
   { id: "all", name: "All" },
@@ -15,32 +16,24 @@ const FILTERS: { id: JobState | "all"; name: string }[] = [
   { id: "ready-to-hand-over", name: "Ready to hand over" },
   { id: "handed-over", name: "Handed over" },
 ];
-const REFRESH_MS = 8000;
 /** Tickets shown at first: what anybody looks at; the rest is found or asked for. */
 const PAGE = 60;
 
-const matches = (t: JobTicket, words: string[]): boolean => {
-  const text = [t.number, t.vehicle, t.vin, t.plate, t.customer, t.order, t.done, t.sheet, t.last.name].join(" ").toLowerCase(); // prettier-ignore
-  return words.every((w) => text.includes(w));
-};
-
-type Props = { tickets: JobTicket[]; now: string; mayTakeIn: boolean; find: boolean };
+type Props = { first: JobsPage; now: string; mayTakeIn: boolean; find: boolean };
 
 /** The start page: every job, what it lacks, who is on it. */
-export function Jobs({ tickets, now, mayTakeIn, find }: Props) {
+export function Jobs({ first, now, mayTakeIn, find }: Props) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [filter, setFilter] = useState<JobState | "all">("all");
   const [most, setMost] = useState(PAGE);
   const search = useRef<HTMLInputElement>(null);
+  const { page, silent, settling } = useJobs(first, text, filter === "all" ? null : filter, most);
+  const waiting = useWaiting();
 
   useEffect(() => {
     if (find) search.current?.focus();
   }, [find]);
-  useEffect(() => {
-    const timer = setInterval(() => !document.hidden && router.refresh(), REFRESH_MS);
-    return () => clearInterval(timer);
-  }, [router]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent): void => {
       if (e.key !== "/" || e.target instanceof HTMLInputElement) return;
@@ -51,11 +44,11 @@ export function Jobs({ tickets, now, mayTakeIn, find }: Props) {
     return () => window.removeEventListener("keydown", onKey);
   }, []);
 
-  const found = useMemo(() => {
-    const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-    return tickets.filter((t) => matches(t, words));
-  }, [tickets, text]);
-  const shown = filter === "all" ? found : found.filter((t) => t.state === filter);
+  const shown = page.tickets;
+  const countOf = (id: JobState | "all"): number =>
+    id === "all" ? Object.values(page.counts).reduce((a, b) => a + b, 0) : (page.counts[id] ?? 0);
+  const total = countOf(filter);
+  const empty = countOf("all") === 0 && text.trim() === "" && shown.length === 0;
 
   return (
     <main className="mx-auto flex w-full max-w-[1240px] flex-1 flex-col px-3 py-4 lg:px-6">
@@ -82,37 +75,40 @@ export function Jobs({ tickets, now, mayTakeIn, find }: Props) {
       </div>
       <div role="group" aria-label="Show" className="mt-4 flex flex-wrap gap-x-1">
         {FILTERS.map((f) => {
-          const count = f.id === "all" ? found.length : found.filter((t) => t.state === f.id).length;
           return (
             <button
               key={f.id}
               type="button"
               aria-pressed={filter === f.id}
-              onClick={() => setFilter(f.id)}
+              onClick={() => {
+                setFilter(f.id);
+                setMost(PAGE);
+              }}
               className={`min-h-12 border-b-4 px-3 text-base ${filter === f.id ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
             >
-              {f.name} <span className="figure">{count}</span>
+              {f.name} <span className="figure">{countOf(f.id)}</span>
             </button>
           );
         })}
       </div>
       <ol className="border-t-2 border-ink">
-        {shown.slice(0, most).map((t) => (
-          <Ticket key={t.id} ticket={t} now={now} />
+        {shown.map((t) => (
+          <Ticket key={t.id} ticket={t} on={page.on[t.id] ?? []} waiting={waiting.get(t.id) ?? 0} now={now} />
         ))}
       </ol>
-      {shown.length > most && (
+      {silent && <p className="py-2 text-base text-loose">The shop does not answer; this is how it was last.</p>}
+      {total > shown.length && (
         <button
           type="button"
           onClick={() => setMost((n) => n + PAGE)}
           className="min-h-14 text-lg font-semibold text-act"
         >
-          {`Show ${Math.min(PAGE, shown.length - most)} more of ${shown.length}`}
+          {`Show ${Math.min(PAGE, total - shown.length)} more of ${total}`}
         </button>
       )}
-      {shown.length === 0 && (
+      {shown.length === 0 && !settling && (
         <p className="py-12 text-center text-xl text-soft">
-          {tickets.length === 0 ? (
+          {empty ? (
             <>
               No job yet.{" "}
               {mayTakeIn && (

@@ -11,8 +11,10 @@ const STATES: Record<JobState, { words: string; mark: MarkState; tone: string }>
   "handed-over": { words: "Handed over", mark: "settled", tone: "text-soft" },
 };
 
+type Props = { ticket: Omit<JobTicket, "on">; on: JobTicket["on"]; waiting: number; now: string };
+
 /** One job on the list: what it is, how far it is, what it lacks, who has it open. */
-export function Ticket({ ticket: t, now }: { ticket: JobTicket; now: string }) {
+export function Ticket({ ticket: t, on, waiting, now }: Props) {
   const state = STATES[t.state];
   const stage = t.lacks && STAGES.find((s) => s.id === t.lacks!.stage);
   return (
@@ -54,8 +56,10 @@ export function Ticket({ ticket: t, now }: { ticket: JobTicket; now: string }) {
             ))}
           </span>
           <span className="truncate text-sm text-soft">
-            {t.on.length > 0 ? (
-              <b className="font-semibold text-act">{t.on.map((p) => p.name).join(", ")} on it</b>
+            {waiting > 0 ? (
+              <b className="font-semibold text-loose">{`${waiting} kept here, not sent`}</b>
+            ) : on.length > 0 ? (
+              <b className="font-semibold text-act">{on.map((p) => p.name).join(", ")} on it</b>
             ) : (
               `by ${t.last.name}`
             )}

@@ -7,25 +7,35 @@ import { Dialog } from "../primitives/dialog";
 type Props = {
   instrument: { id: string; name: string } | null;
   make: (instrumentId: string) => Promise<{ ok: true; token: string } | { ok: false; message: string }>;
+  revoke: (instrumentId: string) => Promise<{ ok: true } | { ok: false; message: string }>;
   onClose: () => void;
 };
 
 /** Lets an instrument post its readings: a token, shown once, and what a post looks like. */
-export function FeedToken({ instrument, make, onClose }: Props) {
+export function FeedToken({ instrument, make, revoke, onClose }: Props) {
   return (
     <Dialog open={instrument !== null} onClose={onClose} title="Readings posted by the instrument" wide>
-      {instrument && <Body instrument={instrument} make={make} />}
+      {instrument && <Body instrument={instrument} make={make} revoke={revoke} />}
     </Dialog>
   );
 }
 
-function Body({ instrument, make }: { instrument: { id: string; name: string }; make: Props["make"] }) {
+function Body({
+  instrument,
+  make,
+  revoke,
+}: { instrument: { id: string; name: string } } & Pick<Props, "make" | "revoke">) {
   const [token, setToken] = useState<string | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const ask = async (): Promise<void> => {
     const answer = await make(instrument.id).catch(() => ({ ok: false as const, message: "The shop does not answer. Try again when it is back." })); // prettier-ignore
     if (answer.ok) setToken(answer.token);
     else setMessage(answer.message);
+  };
+  const end = async (): Promise<void> => {
+    const answer = await revoke(instrument.id).catch(() => ({ ok: false as const, message: "The shop does not answer. The token still works." })); // prettier-ignore
+    setToken(null);
+    setMessage(answer.ok ? "Its token no longer works." : answer.message);
   };
   return (
     <>
@@ -42,9 +52,14 @@ Content-Type: application/json
       {token ? (
         <p className="text-base font-semibold text-loose">Copy the token now: it is not shown again. An earlier token of this instrument no longer works.</p>
       ) : (
-        <Button look="act" size="large" onClick={() => void ask()}>
-          Make a token
-        </Button>
+        <div className="flex flex-wrap gap-2">
+          <Button look="act" size="large" onClick={() => void ask()}>
+            Make a token
+          </Button>
+          <Button look="quiet" size="large" onClick={() => void end()}>
+            Revoke its token
+          </Button>
+        </div>
       )}
     </>
   ); // prettier-ignore

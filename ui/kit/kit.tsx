@@ -31,12 +31,13 @@ type Props = {
   checked: (id: string, against: string) => Promise<{ ok: true } | { ok: false; message: string }>;
   write: ComponentProps<typeof EditKit>["write"];
   feed: ComponentProps<typeof FeedToken>["make"];
+  revoke: ComponentProps<typeof FeedToken>["revoke"];
 };
 
 const CONDITION: Record<Board["condition"], MarkState> = { good: "settled", worn: "loose", "out of use": "stop" };
 
 /** What the shop measures and shows with, and whether it may be believed today. */
-export function Kit({ boards, stands, instruments, writes, zero, checked, write, feed }: Props) {
+export function Kit({ boards, stands, instruments, writes, zero, checked, write, feed, revoke }: Props) {
   const router = useRouter();
   const [checking, setChecking] = useState<StandRow | null>(null);
   const [asking, setAsking] = useState<CheckedInstrument | null>(null);
@@ -92,7 +93,7 @@ export function Kit({ boards, stands, instruments, writes, zero, checked, write,
           </Row>
         ))}
       </Group>
-      <FeedToken instrument={posting} make={feed} onClose={() => setPosting(null)} />
+      <FeedToken instrument={posting} make={feed} revoke={revoke} onClose={() => setPosting(null)} />
       <EditKit
         editing={editing}
         write={write}

@@ -5,7 +5,8 @@ import { useState } from "react";
 import { dateAndTime } from "@/core/units";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
-import { PersonDialog, PinDialog } from "./person-dialog";
+import { Dialog } from "../primitives/dialog";
+import { PersonDialog, PinDialog, useSend } from "./person-dialog";
 
 type Role = "technician" | "lead" | "viewer";
 type Row = { id: string; name: string; initials: string; role: Role; retiredAt: string | null };
@@ -19,6 +20,7 @@ type Props = {
   write: (id: string, person: Given, gone: boolean) => Answer;
   newPin: (id: string, pin: string) => Answer;
   ownPin: (old: string, pin: string) => Answer;
+  erase: (id: string) => Answer;
 };
 
 export const ROLES: { id: Role; name: string; may: string }[] = [
@@ -28,10 +30,11 @@ export const ROLES: { id: Role; name: string; may: string }[] = [
 ];
 
 /** Who works here: each with a role, initials for the slip, and a PIN. */
-export function People({ people, me, lead, enter, write, newPin, ownPin }: Props) {
+export function People({ people, me, lead, enter, write, newPin, ownPin, erase }: Props) {
   const router = useRouter();
   const [editing, setEditing] = useState<Row | "new" | null>(null);
   const [pinOf, setPinOf] = useState<Row | null>(null);
+  const [erasing, setErasing] = useState<Row | null>(null);
   const done = (): void => {
     setEditing(null);
     setPinOf(null);
@@ -78,6 +81,16 @@ export function People({ people, me, lead, enter, write, newPin, ownPin }: Props
                   New PIN
                 </Button>
               )}
+              {lead && p.retiredAt && p.initials !== "–" && (
+                <Button
+                  look="quiet"
+                  className="!px-3"
+                  aria-label={`Erase the name of ${p.name}`}
+                  onClick={() => setErasing(p)}
+                >
+                  Erase name
+                </Button>
+              )}
               {lead && (
                 <Button look="quiet" className="!px-3" aria-label={`Edit ${p.name}`} onClick={() => setEditing(p)}>
                   Edit
@@ -93,6 +106,21 @@ export function People({ people, me, lead, enter, write, newPin, ownPin }: Props
         onDone={done}
         send={(person, pin, gone) => (editing === "new" ? enter(person, pin) : write(editing!.id, person, gone))}
       />
+      <Dialog
+        open={erasing !== null}
+        onClose={() => setErasing(null)}
+        title={`Erase the name of ${erasing?.name ?? ""}`}
+      >
+        {erasing && (
+          <EraseName
+            onDone={() => {
+              setErasing(null);
+              done();
+            }}
+            send={() => erase(erasing.id)}
+          />
+        )}
+      </Dialog>
       <PinDialog
         name={pinOf && (pinOf.id === me ? null : pinOf.name)}
         open={pinOf !== null}
@@ -101,5 +129,26 @@ export function People({ people, me, lead, enter, write, newPin, ownPin }: Props
         send={(old, pin) => (pinOf!.id === me ? ownPin(old, pin) : newPin(pinOf!.id, pin))}
       />
     </main>
+  );
+}
+
+/** Asks once more before a name is gone from every line. */
+function EraseName({ onDone, send }: { onDone: () => void; send: () => Answer }) {
+  const { message, busy, send: go } = useSend(onDone);
+  return (
+    <div className="flex flex-col gap-3">
+      <p className="text-lg">
+        The name and initials go from every line of every log, for good. The lines stay, and the logs stay unbroken;
+        papers that name the person are made anew.
+      </p>
+      {message && (
+        <p role="alert" className="text-lg text-stop">
+          {message}
+        </p>
+      )}
+      <Button look="stop" size="large" disabled={busy} onClick={() => go(send())}>
+        Erase it
+      </Button>
+    </div>
   );
 }

@@ -33,11 +33,11 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
       {state.wrong && (
         <p role="alert" className="text-base text-stop">
           {state.wrong.problem}{" "}
-          {state.wrong.guess && (
-            <button type="button" className="min-h-12 font-semibold text-act underline" onClick={() => state.change({ [state.wrong!.field.id]: state.wrong!.guess!.typed })}>
-              Take it as {state.wrong.guess.text}
+          {state.wrong.meanings.map((text) => (
+            <button key={text} type="button" className="mr-4 min-h-12 font-semibold text-act underline" onClick={() => state.change({ [state.wrong!.field.id]: text })}>
+              Take it as {text}
             </button>
-          )}
+          ))}
         </p>
       )}
       {state.judged.lines.length > 0 && (

@@ -1,8 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { fieldsFor, judgeMeasure, type Field } from "@/core/ready";
+import { fieldsFor, judgeMeasure, readField, type Field } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
-import { formatNumber, parseQuantity, radToDeg, type UnitId } from "@/core/units";
-import { readTyre, type Vehicle } from "@/core/vehicle";
+import type { Vehicle } from "@/core/vehicle";
 
 /** One typed field: its text, its value in base units, what is wrong with it. */
 export type Typed = {
@@ -10,32 +9,14 @@ export type Typed = {
   text: string;
   value: number | null;
   problem: string | null;
-  guess: { text: string; typed: string } | null;
+  /** What may have been meant, each as it would be typed. */
+  meanings: string[];
 };
 
-const UNIT_OF = (field: Field): UnitId =>
-  field.unit === "share" || field.unit === "V" || field.unit === "tyre" ? "mm" : field.unit;
-
-function read(field: Field, text: string): Omit<Typed, "field" | "text"> {
-  if (text.trim() === "") return { value: null, problem: null, guess: null };
-  if (field.unit === "tyre") {
-    const tyre = readTyre(text);
-    const problem = tyre ? null : `"${text.trim()}" is no tyre size; type it as on the wall: ${field.markings?.[0] ?? "225/45 R17"}.`; // prettier-ignore
-    return { value: tyre?.diameterMm ?? null, problem, guess: null };
-  }
-  const parsed = parseQuantity(text, field.quantity, UNIT_OF(field));
-  if (parsed.ok) return { value: parsed.value, problem: null, guess: null };
-  const guess = parsed.guess ? { text: parsed.guess.text, typed: parsed.guess.text.replace("metres", "m") } : null;
-  return { value: null, problem: parsed.problem, guess };
+function readTyped(field: Field, text: string): Omit<Typed, "field" | "text"> {
+  const { value, problem, guess, either } = readField(field, text);
+  return { value, problem, meanings: (either ?? (guess ? [guess] : [])).map((m) => m.text) };
 }
-
-/** A base-unit value as it would be typed: as exact as the instrument, in the field's own unit. */
-export const asTyped = (field: Field, value: number): string =>
-  field.unit === "tyre"
-    ? (field.markings?.find((m) => Math.abs((readTyre(m)?.diameterMm ?? 0) - value) < 0.5) ?? "")
-    : field.unit === "deg"
-      ? formatNumber(radToDeg(value), 1).replace("−", "-")
-      : String(Math.round(value * 10) / 10);
 
 /** The texts of one readiness item; every keystroke is kept until the values are written. */
 export function useMeasure(
@@ -74,7 +55,7 @@ export function useMeasure(
   const typed = fields.map((field): Typed => ({
     field,
     text: texts[field.id] ?? "",
-    ...read(field, texts[field.id] ?? ""),
+    ...readTyped(field, texts[field.id] ?? ""),
   }));
   const values = Object.fromEntries(typed.flatMap((t) => (t.value === null ? [] : [[t.field.id, t.value]])));
   const wrong = typed.find((t) => t.problem);

@@ -3,11 +3,12 @@
 import { useEffect, useRef, useState } from "react";
 import { sheetNow } from "@/core/job";
 import type { Candidate } from "@/core/setout";
-import { plainFigure, sideKeys, slotUnit, slotValue, typedFigure } from "@/core/setout";
+import { plainFigure, readCaught, sideKeys, slotUnit, slotValue, typedFigure } from "@/core/setout";
+import type { Meaning } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
-import { readCaught, useBurst, useDraft } from "./use-catcher";
+import { useBurst, useDraft } from "./use-catcher";
 
 /** The reading catcher: a value typed, scanned or sent by an instrument lands in the armed slot. */
 export function Catcher({
@@ -37,7 +38,7 @@ export function Catcher({
     if (window.matchMedia("(pointer: fine)").matches) input.current?.focus();
   }, [slot.id]);
 
-  const take = (shown: number, typed: string): void => {
+  const take = (shown: number, typed: string, meant?: string): void => {
     const old = again && judged?.solution.readings.find((r) => r.id === again);
     if (old) {
       // 3.29 sigma of the difference of two readings: beyond it they cannot both be right, and the old one yields.
@@ -50,7 +51,8 @@ export function Catcher({
           reason: `Read again: ${slotValue(slot, shown)} instead of ${slotValue(slot, old.shown)}`,
         });
     }
-    write({ kind: "reading", slotId: slot.id, typed, shown, sigma: candidate.sigma, instrumentId: instrument.id });
+    const told = { slotId: slot.id, typed, lengths, instrumentId: instrument.id, ...(meant && { meant }) };
+    write({ kind: "reading", ...told, shown, sigma: candidate.sigma });
     setText("");
     setSide(0);
     setTried(false);
@@ -74,6 +76,12 @@ export function Catcher({
     }
     setTried(true);
     if (caught.kind === "value") take(caught.shown, typedFigure(slot, text.trim(), side));
+  };
+
+  /** What was typed stays as it is; the chosen meaning stands beside it, on the pressed side. */
+  const takeMeant = (m: Meaning): void => {
+    const side = slot.sides ? (m.value < 0 ? -1 : 1) : 0;
+    take(m.value, text.trim(), typedFigure(slot, m.text, side));
   };
 
   const hold = async (): Promise<void> => {
@@ -149,18 +157,22 @@ export function Catcher({
           + {slot.sides!.positive}, − {slot.sides!.negative}
         </p>
       )}
+      {caught.kind === "value" && /[,'"½¼¾⅛⅜⅝⅞a-z]/i.test(text.replace(/[lr]\s*$/i, "")) && (
+        <p className="text-base text-soft">= {slotValue(slot, caught.shown, lengths)}</p>
+      )}
       {tried && caught.kind === "problem" ? (
         <p role="alert" className="text-base text-stop">
           {caught.message}{" "}
-          {caught.guess && (
+          {(caught.either ?? (caught.guess ? [caught.guess] : [])).map((m) => (
             <button
+              key={m.text}
               type="button"
-              className="min-h-12 font-semibold text-act underline"
-              onClick={() => take(caught.guess!.value, `${text.trim()} (meant as ${caught.guess!.text})`)}
+              className="mr-4 min-h-12 font-semibold text-act underline"
+              onClick={() => takeMeant(m)}
             >
-              Take it as {caught.guess.text}: {slotValue(slot, caught.guess.value, lengths)}
+              Take it as {m.text}: {slotValue(slot, m.value, lengths)}
             </button>
-          )}
+          ))}
         </p>
       ) : (
         head.simulated && (

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { readingSigma, type Judged } from "@/core/setout";
+import { readingSigma, typedFigure, type Judged } from "@/core/setout";
 import { formatNumber } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
@@ -40,14 +40,12 @@ export function RigPanel({ judged, onTaken }: { judged: Judged; onTaken: () => v
   const lost = frames.at(-1)?.lost ?? [];
   const take = (): void => {
     write(
-      ...seen.map(({ slot, mean }) => ({
-        kind: "reading" as const,
-        slotId: slot.id,
-        typed: `rig, ${fewest} looks`,
-        shown: Math.round(mean * 100) / 100,
-        sigma: readingSigma(rig!, slot, mean),
-        instrumentId: rig!.id,
-      })),
+      ...seen.map(({ slot, mean }) => {
+        const shown = Math.round(mean * 100) / 100;
+        const typed = typedFigure(slot, `${Math.abs(shown).toFixed(2)} mm`, slot.sides ? (shown < 0 ? -1 : 1) : 0);
+        const sigma = readingSigma(rig!, slot, mean);
+        return { kind: "reading" as const, slotId: slot.id, typed, shown, sigma, instrumentId: rig!.id };
+      }),
     );
     setFrames([]);
     onTaken();

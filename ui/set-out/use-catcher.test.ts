@@ -1,7 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { slotsFor } from "@/core/setout";
+import { readCaught, slotsFor } from "@/core/setout";
 import { planOf } from "@/tests/fixtures";
-import { readCaught } from "./use-catcher";
 
 const slots = slotsFor(planOf(1, 1));
 const tape = slots.find((s) => s.id === "tape-fl-l")!;

@@ -13,17 +13,19 @@ const PLACES = [
   { href: "/settings", name: "Rules" },
   { href: "/people", name: "People" },
 ] as const;
+const LEADS = { href: "/log", name: "Log" } as const;
 
 const showSelf = (link: HTMLAnchorElement | null): void => link?.scrollIntoView({ block: "nearest", inline: "center" });
 
 /** The line above every page of the shop: where one can go, who is here. */
 export function ShopBar({ me, signOut }: { me: { name: string; role: string }; signOut: () => Promise<void> }) {
   const here = usePathname();
+  const places = me.role === "lead" ? [...PLACES, LEADS] : PLACES;
   return (
     <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-2 border-b border-hairline px-3 lg:px-6">
       <span className="mr-2 hidden text-xl font-semibold tracking-tight sm:inline lg:mr-6">Iridel</span>
       <nav aria-label="Shop" className="flex min-w-0 overflow-x-auto">
-        {PLACES.map((p) => (
+        {places.map((p) => (
           <Link
             key={p.href}
             href={p.href}

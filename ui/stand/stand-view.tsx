@@ -5,6 +5,7 @@ import { standingSettlement, type TabletEvent } from "@/core/job";
 import { moveWords, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Conflict } from "../bench/conflict";
+import { KeptHere } from "../outbox/kept-here";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Catcher } from "../set-out/catcher";
@@ -46,7 +47,8 @@ export function StandView() {
   })();
   const done: TabletEvent | null = next?.kind === "move" ? { kind: "move", move: bare(next.move), rest: next.rest.map(bare) } : null; // prettier-ignore
   const stale = live.kind === "stale";
-  const lastTaken = events.findLast((e) => e.body.kind === "reading");
+  // A phone takes back its own person’s readings; a colleague’s are struck on the tablet.
+  const lastTaken = events.findLast((e) => e.body.kind === "reading" && e.by.id === me.id);
   return (
     <div className="flex min-h-dvh flex-col bg-paper">
       <header className={`flex min-h-12 items-center gap-3 px-4 text-base ${stale || connection.kind === "offline" ? "bg-loose/15 font-semibold text-loose" : "text-soft"}`} role="status">
@@ -57,6 +59,7 @@ export function StandView() {
         </span>
       </header>
       <Conflict />
+      <KeptHere />
       {notice && (
         <button type="button" role="alert" onClick={dismissNotice} className="border-y-2 border-loose bg-sheet px-4 py-3 text-left text-lg">
           {notice}

@@ -2,7 +2,8 @@
 
 import { History } from "lucide-react";
 import Link from "next/link";
-import { useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
 import { dateAndTime } from "@/core/units";
 import { Dialog } from "../primitives/dialog";
 
@@ -17,17 +18,41 @@ export type Past = {
   visits: { id: string; number: number; at: string; done: string }[];
 };
 
+type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
+
+/** How the shop is asked for vehicles it had before. */
+export type PastActions = {
+  byWords: (find: string) => Answer<{ vehicles: Past[] }>;
+  byVin: (vin: string) => Answer<{ vehicle: Past | null }>;
+};
+
 /** The shop's past vehicles to choose from; and, once the VIN is known, what was done to this one before. */
-export function HereBefore({ past, vin, onChoose }: { past: Past[]; vin: string; onChoose: (vehicle: Past) => void }) {
+export function HereBefore({
+  past,
+  vin,
+  onChoose,
+}: {
+  past: PastActions;
+  vin: string;
+  onChoose: (vehicle: Past) => void;
+}) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = past.filter((p) => {
-    const all = [p.vin, p.vehicle, p.plate, p.plate.replace(/\s/g, ""), p.customer, ...p.visits.map((v) => v.number)].join(" ").toLowerCase(); // prettier-ignore
-    return words.every((w) => all.includes(w));
+  const find = useDeferredValue(text.trim());
+  const search = useQuery({
+    queryKey: ["past", find],
+    queryFn: async () => past.byWords(find),
+    enabled: open,
+    placeholderData: keepPreviousData,
   });
-  const known = past.find((p) => p.vin === vin);
-  if (past.length === 0) return null;
+  const one = useQuery({
+    queryKey: ["past-vin", vin],
+    queryFn: async () => past.byVin(vin),
+    enabled: vin.length === 17,
+  });
+  const found = search.data?.ok ? search.data.vehicles : [];
+  const known = one.data?.ok ? one.data.vehicle : null;
+  const problem = search.isError ? "The shop does not answer." : search.data?.ok === false ? search.data.message : null;
   return (
     <>
       <button type="button" onClick={() => setOpen(true)} className="inline-flex min-h-12 items-center gap-2 rounded-md px-2 text-base font-semibold text-act hover:bg-wash">
@@ -77,7 +102,7 @@ export function HereBefore({ past, vin, onChoose }: { past: Past[]; vin: string;
             </li>
           ))}
         </ul>
-        {found.length === 0 && <p className="py-6 text-center text-lg text-soft">No vehicle fits. Type its VIN instead.</p>}
+        {found.length === 0 && !search.isPending && <p className="py-6 text-center text-lg text-soft">{problem ?? (find === "" ? "No vehicle was here yet." : "No vehicle fits. Type its VIN instead.")}</p>}
       </Dialog>
     </>
   ); // prettier-ignore

@@ -12,7 +12,7 @@ import { Field } from "../primitives/field";
 import { CodePhoto } from "../scanning/code-photo";
 import { useWedge } from "../scanning/use-wedge";
 import { Happenings } from "./happenings";
-import { HereBefore, type Past } from "./here-before";
+import { HereBefore, type PastActions } from "./here-before";
 import { OwedPreview } from "./owed-preview";
 import { Questions } from "./questions";
 import { readIntake, useIntakeDraft, type FieldId } from "./use-intake";
@@ -35,7 +35,7 @@ export function TakeIn({
   /** Stands whose zero check failed, with what it found. */
   failed: Record<string, string>;
   book: RuleBook;
-  past: Past[];
+  past: PastActions;
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
 }) {
   const [draft, change, clear] = useIntakeDraft();

@@ -1,9 +1,8 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
-import { takeInVehicle } from "@/server/jobs/actions";
+import { pastByVin, pastByWords, takeInVehicle } from "@/server/jobs/actions";
 import { failedStands } from "@/server/kit/store";
-import { pastVehicles } from "@/server/jobs/store";
 import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
 
@@ -19,7 +18,7 @@ export default async function TakeInPage() {
       stands={listStands()}
       failed={Object.fromEntries(failedStands())}
       book={ruleBook()}
-      past={pastVehicles()}
+      past={{ byWords: pastByWords, byVin: pastByVin }}
       open={takeInVehicle}
     />
   );

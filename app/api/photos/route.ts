@@ -1,15 +1,17 @@
-import { allow, problem, WRITERS } from "@/server/auth/guard";
-import { PhotoRefusal } from "@/server/photos/prepare";
-import { keepPhoto, readBody } from "@/server/photos/store";
+import { allow, problem } from "@/server/auth/guard";
+import { RIGHTS } from "@/server/auth/rights";
+import { readBytes, route } from "@/server/http/route";
+import { MAX_PHOTO_BYTES, PhotoRefusal } from "@/server/photos/prepare";
+import { keepPhoto } from "@/server/photos/store";
 
 /** Keeps one photo: the body is the file itself. Answers with the name it is kept under. */
-export async function POST(request: Request) {
-  const who = await allow(WRITERS);
+export const POST = route(async (request: Request) => {
+  const who = await allow(RIGHTS["keep-photo"]);
   if ("refusal" in who) return who.refusal;
   try {
-    return Response.json(await keepPhoto(await readBody(request.body), who.person));
+    return Response.json(await keepPhoto(await readBytes(request, MAX_PHOTO_BYTES), who.person));
   } catch (error) {
     if (error instanceof PhotoRefusal) return problem(415, error.message);
     throw error;
   }
-}
+});

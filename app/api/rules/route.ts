@@ -1,8 +1,9 @@
 import { allow } from "@/server/auth/guard";
+import { route } from "@/server/http/route";
 import { ruleBook } from "@/server/shop/store";
 
 /** The shop's rule book as a file. */
-export async function GET() {
+export const GET = route(async () => {
   const who = await allow("any");
   if ("refusal" in who) return who.refusal;
   return new Response(`${JSON.stringify(ruleBook(), null, 2)}\n`, {
@@ -11,4 +12,4 @@ export async function GET() {
       "content-disposition": 'attachment; filename="rule-book.json"',
     },
   });
-}
+});

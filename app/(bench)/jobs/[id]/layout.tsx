@@ -2,14 +2,19 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import type { ReactNode } from "react";
 import { requirePerson } from "@/server/auth/guard";
-import { eventsAfter, findJob } from "@/server/jobs/store";
+import { currentPerson } from "@/server/auth/session";
+import { handOn } from "@/server/jobs/actions";
+import { eventsAfter } from "@/server/jobs/log";
+import { findJob } from "@/server/jobs/store";
 import { Bench } from "@/ui/bench/bench";
 import { JobProvider } from "@/ui/bench/job-store";
 
 type Context = { params: Promise<{ id: string }> };
 
 export async function generateMetadata({ params }: Context): Promise<Metadata> {
-  const job = findJob((await params).id);
+  // A title tells nothing to who is not signed in.
+  const me = await currentPerson();
+  const job = me && !me.onlyJob ? findJob((await params).id) : null;
   return { title: job ? `${job.number} ${job.ground.vehicle.model}` : "Job" };
 }
 
@@ -21,10 +26,11 @@ export default async function JobLayout({ children, params }: Context & { childr
   return (
     <JobProvider
       key={job.id}
-      head={{ id: job.id, number: job.number, simulated: true }}
+      head={{ id: job.id, number: job.number, simulated: !job.ground.real }}
       me={me}
       ground={job.ground}
       initial={eventsAfter(job.id)}
+      actions={{ handOn }}
     >
       <Bench>{children}</Bench>
     </JobProvider>

@@ -1,7 +1,8 @@
 import { redirect } from "next/navigation";
 import { stageStates } from "@/core/job";
 import { requirePerson } from "@/server/auth/guard";
-import { eventsAfter, findJob } from "@/server/jobs/store";
+import { eventsAfter } from "@/server/jobs/log";
+import { findJob } from "@/server/jobs/store";
 
 /** A job without a stage opens where its work is: the first stage that refuses or lacks something. */
 export default async function JobPage({ params }: { params: Promise<{ id: string }> }) {

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
+import { currentPerson } from "@/server/auth/session";
 import { copySheet, newSheetVersion } from "@/server/sheets/actions";
 import { sheetVersions } from "@/server/sheets/store";
 import { SheetPage } from "@/ui/sheets/sheet-page";
@@ -8,7 +9,9 @@ import { SheetPage } from "@/ui/sheets/sheet-page";
 type Context = { params: Promise<{ id: string }>; searchParams: Promise<{ version?: string }> };
 
 export async function generateMetadata({ params }: Context): Promise<Metadata> {
-  return { title: sheetVersions((await params).id)[0]?.title ?? "Sheet" };
+  // A title tells nothing to who is not signed in.
+  const me = await currentPerson();
+  return { title: (me && sheetVersions((await params).id)[0]?.title) || "Sheet" };
 }
 
 export default async function OneSheetPage({ params, searchParams }: Context) {

@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
+import { currentPerson } from "@/server/auth/session";
 import { copyVehicle, newVehicleVersion } from "@/server/vehicles/actions";
 import { vehicleVersions } from "@/server/vehicles/store";
 import { VehiclePage } from "@/ui/vehicles/vehicle-page";
@@ -8,7 +9,9 @@ import { VehiclePage } from "@/ui/vehicles/vehicle-page";
 type Context = { params: Promise<{ id: string }>; searchParams: Promise<{ version?: string }> };
 
 export async function generateMetadata({ params }: Context): Promise<Metadata> {
-  return { title: vehicleVersions((await params).id)[0]?.model ?? "Vehicle" };
+  // A title tells nothing to who is not signed in.
+  const me = await currentPerson();
+  return { title: (me && vehicleVersions((await params).id)[0]?.model) || "Vehicle" };
 }
 
 export default async function OneVehiclePage({ params, searchParams }: Context) {

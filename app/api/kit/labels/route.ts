@@ -1,10 +1,11 @@
 import { allow } from "@/server/auth/guard";
+import { route } from "@/server/http/route";
 import { renderLabels } from "@/server/kit/labels";
 import { listBoards } from "@/server/kit/store";
 import { listInstruments, listStands } from "@/server/shop/store";
 
 /** Labels for everything in the kit: a square code and the same in text. */
-export async function GET() {
+export const GET = route(async () => {
   const who = await allow("any");
   if ("refusal" in who) return who.refusal;
   const labels = [
@@ -14,4 +15,4 @@ export async function GET() {
   ]; // prettier-ignore
   const pdf = await renderLabels(labels);
   return new Response(new Uint8Array(pdf), { headers: { "content-type": "application/pdf", "content-disposition": 'inline; filename="iridel-labels.pdf"' } }); // prettier-ignore
-}
+});

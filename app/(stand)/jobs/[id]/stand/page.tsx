@@ -1,7 +1,9 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
-import { eventsAfter, findJob } from "@/server/jobs/store";
+import { handOn } from "@/server/jobs/actions";
+import { eventsAfter } from "@/server/jobs/log";
+import { findJob } from "@/server/jobs/store";
 import { JobProvider } from "@/ui/bench/job-store";
 import { StandView } from "@/ui/stand/stand-view";
 
@@ -16,10 +18,11 @@ export default async function StandPage({ params }: { params: Promise<{ id: stri
   return (
     <JobProvider
       key={job.id}
-      head={{ id: job.id, number: job.number, simulated: true }}
+      head={{ id: job.id, number: job.number, simulated: !job.ground.real }}
       me={me}
       ground={job.ground}
       initial={eventsAfter(job.id)}
+      actions={{ handOn }}
     >
       <StandView />
     </JobProvider>

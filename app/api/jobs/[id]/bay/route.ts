@@ -1,15 +1,18 @@
 import { rollUnderRig } from "@/devices/bench/rig";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
+import { route } from "@/server/http/route";
 import { bayOf, holdInstrument, holdReadiness } from "@/server/jobs/bay";
-import { eventsAfter, findJob } from "@/server/jobs/store";
+import { eventsAfter } from "@/server/jobs/log";
+import { findJob } from "@/server/jobs/store";
 
 /** What the simulated instrument at a slot shows. A real instrument would answer through the same door. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
+export const GET = route(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const { id } = await params;
   const who = await allow(WRITERS, id);
   if ("refusal" in who) return who.refusal;
   const job = findJob(id);
   if (!job) return problem(404, "There is no such job. Go back to the list.");
+  if (job.ground.real) return problem(422, "No simulated instrument in a real bay: read it by eye and type it.");
   const asked = new URL(request.url).searchParams;
   const item = asked.get("item");
   if (item) {
@@ -27,4 +30,4 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   } catch (error) {
     return problem(422, error instanceof Error ? error.message : "The instrument does not answer.");
   }
-}
+});

@@ -1,13 +1,15 @@
 import { planFor } from "@/core/job";
 import { markOut, SCHOOLS, toDxf, toSvg, type SchoolId } from "@/core/setout";
 import { allow, problem } from "@/server/auth/guard";
-import { eventsAfter, findJob } from "@/server/jobs/store";
+import { route } from "@/server/http/route";
+import { eventsAfter } from "@/server/jobs/log";
+import { findJob } from "@/server/jobs/store";
 import { renderMarkOut } from "@/server/report/mark-out";
 
 const TYPES = { pdf: "application/pdf", dxf: "image/vnd.dxf", svg: "image/svg+xml" } as const;
 
 /** The mark-out of one way of setting out this job's board: to print, or as an open drawing. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
+export const GET = route(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await allow("any");
   if ("refusal" in who) return who.refusal;
   const { id } = await params;
@@ -16,8 +18,9 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   const asked = new URL(request.url).searchParams;
   const as = asked.get("as") ?? "pdf";
   const way = asked.get("way") ?? "tapes";
-  if (!(as in TYPES)) return problem(400, "as: ask for pdf, dxf or svg.");
-  if (!(way in SCHOOLS) || way === "free") return problem(400, "way: this is no way of setting out that has an order.");
+  if (!Object.hasOwn(TYPES, as)) return problem(400, "as: ask for pdf, dxf or svg.");
+  if (!Object.hasOwn(SCHOOLS, way) || way === "free")
+    return problem(400, "way: this is no way of setting out that has an order.");
   const plan = planFor(job.ground, eventsAfter(id));
   const drawn = markOut(plan, way as SchoolId);
   const body = as === "dxf" ? toDxf(drawn) : as === "svg" ? toSvg(drawn) : new Uint8Array(await renderMarkOut(plan, drawn, job.number)); // prettier-ignore
@@ -27,4 +30,4 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
       "content-disposition": `${as === "pdf" ? "inline" : "attachment"}; filename="mark-out-${job.number}-${way}.${as}"`,
     },
   });
-}
+});

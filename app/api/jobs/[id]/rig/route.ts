@@ -1,19 +1,23 @@
 import { rigLook } from "@/devices/bench/rig";
+import { onEnded } from "@/server/auth/bell";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
+import { route } from "@/server/http/route";
 import { bayOf } from "@/server/jobs/bay";
-import { eventsAfter, findJob } from "@/server/jobs/store";
+import { eventsAfter } from "@/server/jobs/log";
+import { findJob } from "@/server/jobs/store";
 
 /** Looks a second, and how long a stream lives before the tablet has to ask again. */
 const HZ = 5;
 const SECONDS = 60;
 
 /** The camera rig's live stream, as server-sent events. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
+export const GET = route(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const { id } = await params;
   const who = await allow(WRITERS, id);
   if ("refusal" in who) return who.refusal;
   const job = findJob(id);
   if (!job) return problem(404, "There is no such job. Go back to the list.");
+  if (job.ground.real) return problem(422, "No simulated rig in a real bay: let the rig post its readings.");
   const events = eventsAfter(id);
   const world = bayOf(job, events);
   // A new stream goes on where the log is, not where the last one began.
@@ -23,8 +27,10 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
       let n = 0;
+      const noMore = onEnded(who.person.id, () => stop());
       const stop = (): void => {
         clearInterval(timer);
+        noMore();
         try {
           controller.close();
         } catch {
@@ -44,4 +50,4 @@ export async function GET(request: Request, { params }: { params: Promise<{ id: 
     cancel: () => clearInterval(timer),
   });
   return new Response(stream, { headers: { "content-type": "text/event-stream", "cache-control": "no-store" } });
-}
+});

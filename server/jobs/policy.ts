@@ -1,0 +1,256 @@
+import {
+  eventsOf,
+  freeStands,
+  itemLacks,
+  planFor,
+  readOdometer,
+  settlementOf,
+  setOutEntries,
+  sheetNow,
+  standAt,
+  standingHandOver,
+  type EventBody,
+  type JobEvent,
+  type TabletEvent,
+} from "@/core/job";
+import { checkBoard } from "@/core/kit";
+import { fieldsFor, readFields } from "@/core/ready";
+import { nextAct, solveSetOut, takeReading, type Move } from "@/core/setout";
+import { FIRST_PLACE, type Sheet } from "@/core/sheet";
+import { GLASS_SPOTS } from "@/core/vehicle";
+import type { Person, Role } from "../auth/session";
+import { photoExists } from "../photos/store";
+import type { JobRow } from "./store";
+import { JobRefusal } from "./refusal";
+
+/** What a line is judged by: the job, its log up to this line, who writes, and whether from a phone at the stand. */
+export type Circumstances = { job: JobRow; events: readonly JobEvent[]; person: Person };
+
+type Item = Sheet["ready"][number];
+type Body<K extends TabletEvent["kind"]> = Extract<TabletEvent, { kind: K }>;
+
+/** What holds for one kind of line a tablet may send. */
+type Policy<K extends TabletEvent["kind"]> = {
+  roles: readonly Role[];
+  /** Whether a phone that joined at the stand may write it. */
+  phone: boolean;
+  /** Whether it may be written once the job is handed over. */
+  afterHandOver: boolean;
+  /** The line as it is written: every figure is the server's own. @throws JobRefusal naming the field and the remedy */
+  derive: (body: Body<K>, c: Circumstances) => EventBody;
+};
+
+const WORK: readonly Role[] = ["technician", "lead"];
+const asSent = (body: EventBody): EventBody => body;
+const refuse = (why: string): never => {
+  throw new JobRefusal(why);
+};
+
+const stand = { roles: WORK, phone: true, afterHandOver: false } as const;
+const desk = { roles: WORK, phone: false, afterHandOver: false } as const;
+
+/** Lines that a person may strike. */
+const STRIKABLE = new Set<EventBody["kind"]>(["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "put-right", "glass", "walk", "photo", "consent", "rear-toe", "board"]); // prettier-ignore
+
+/** One row for every kind: who, from where, when, about what, and how it becomes a line. */
+export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
+  reading: { ...stand, derive: deriveReading },
+  touch: { ...stand, derive: asSent },
+  move: { ...stand, derive: deriveMove },
+  position: { ...stand, phone: false, derive: derivePosition },
+  settle: { ...stand, derive: deriveSettlement },
+  school: { ...stand, derive: asSent },
+  "rear-toe": { ...stand, derive: asSent },
+  board: { ...stand, phone: false, derive: deriveBoard },
+  bump: { ...stand, phone: false, derive: deriveBump },
+  strike: { ...stand, derive: deriveStrike },
+  check: { ...desk, derive: deriveCheck },
+  "put-right": { ...desk, derive: derivePutRight },
+  measured: { ...desk, derive: deriveMeasured },
+  glass: { ...desk, derive: deriveGlass },
+  walk: { ...desk, derive: deriveWalk },
+  photo: { ...desk, derive: derivePhoto },
+  consent: { ...desk, derive: deriveConsent },
+  "owed-decline": { ...desk, derive: asSent },
+  "owed-done": { ...desk, derive: asSent },
+  "owed-add": { ...desk, derive: asSent },
+  pause: { ...desk, derive: asSent },
+  resume: { ...desk, derive: asSent },
+  "hand-over": { ...desk, derive: deriveHandOver },
+  reopen: { ...desk, roles: ["lead"], afterHandOver: true, derive: deriveReopen },
+};
+
+const policyOf = (kind: TabletEvent["kind"]): Policy<never> => POLICIES[kind] as unknown as Policy<never>;
+
+/**
+ * Judges one line against the one table and makes of it what is written.
+ *
+ * @throws JobRefusal naming the field and the remedy
+ */
+export function judgeLine(body: TabletEvent, c: Circumstances): EventBody {
+  const policy = policyOf(body.kind);
+  if (!policy.roles.includes(c.person.role))
+    refuse(policy.roles.length === 1 ? `${c.person.name} may not do this. Ask the lead.` : `${c.person.name} may look but not write. Ask a technician or the lead.`); // prettier-ignore
+  if (c.person.onlyJob && !policy.phone)
+    refuse("A phone at the stand reads, touches and moves. Do this on the tablet.");
+  if (!policy.afterHandOver && standingHandOver(c.events))
+    refuse("This job is handed over. The lead can open it again for a revision, with a reason.");
+  return policy.derive(body as never, c);
+}
+
+/** The figure and its uncertainty come from the typed text and the named instrument, whatever the tablet showed. */
+function deriveReading(b: Body<"reading">, { job, events }: Circumstances): EventBody {
+  const taken = takeReading(planFor(job.ground, events), b);
+  if (!taken.ok) return refuse(`${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}`);
+  return { ...b, shown: taken.shown, sigma: taken.sigma };
+}
+
+/** Farther than this no hand moves a stand in one act, and no floor of a bay reaches. */
+const FARTHEST_MM = 5000;
+
+/** A move of an adjuster the stand has, no larger than the bay. Where it ended is read, not believed. */
+function deriveMove(b: Body<"move">, { job, events }: Circumstances): EventBody {
+  const own = standAt(job.ground, events);
+  const size = (m: Move): number => {
+    switch (m.kind) {
+      case "roll":
+        return Math.hypot(m.awayMm, m.leftMm);
+      case "slide":
+        return Math.abs(m.byMm);
+      case "crank":
+      case "booster":
+        return Math.abs(m.upMm);
+      case "level":
+        return Math.abs(m.raiseMm);
+      case "yaw":
+        return Math.abs(m.leftEndMm);
+    }
+  };
+  for (const m of [b.move, ...b.rest]) {
+    if (size(m) > FARTHEST_MM || Math.hypot(m.after.pose.xMm, m.after.pose.yMm) > 40_000)
+      refuse(`move: nobody moves a stand by ${Math.round(size(m))} mm at once. Say what was moved, then read again.`);
+    if ("joint" in m && own.joints[m.joint]?.kind !== m.kind) refuse(`move: ${own.id} has no such adjuster.`);
+    if (m.kind === "level" && !own.feet[m.foot]) refuse(`move: ${own.id} has no foot ${m.foot + 1}.`);
+    if (m.kind === "booster" && m.booster !== null && !own.boosters?.some((x) => x.id === m.booster))
+      refuse(`move: ${own.id} has no booster ${m.booster}.`);
+  }
+  return b;
+}
+
+/** A place of the sheet, and a stand of its own where the board before it stays. */
+function derivePosition(b: Body<"position">, { job, events }: Circumstances): EventBody {
+  const g = job.ground;
+  const place = g.sheet.positions?.find((p) => p.id === b.to);
+  if (!place && b.to !== FIRST_PLACE) return refuse("The sheet has no such place.");
+  const free = freeStands(g, events, b.to);
+  if (place?.beside && !free.some((s) => s.id === b.standId))
+    return refuse(`Stand: the board before stays, so this one needs another stand: ${free.map((s) => s.id).join(", ") || "there is none in this job's kit"}.`); // prettier-ignore
+  if (!place?.beside && b.standId !== undefined)
+    return refuse("Stand: this place is set out with the job's own stand.");
+  return b;
+}
+
+/** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
+function deriveSettlement(_: Body<"settle">, { job, events }: Circumstances): EventBody {
+  const judged = nextAct(solveSetOut(planFor(job.ground, events), setOutEntries(events)));
+  return (
+    settlementOf(judged) ?? refuse("The readings do not prove the board in place. Follow the next act, then settle.")
+  );
+}
+
+function deriveBoard(b: Body<"board">, { job, events }: Circumstances): EventBody {
+  const finding = checkBoard(b.code, job.ground.boards ?? [], sheetNow(job.ground, events).board);
+  if (finding?.kind === "stop" || (finding && !b.reason)) refuse(finding.say);
+  return b;
+}
+
+/** Somebody walks into the stand: only where the bay is a simulated one. */
+function deriveBump(b: Body<"bump">, { job }: Circumstances): EventBody {
+  if (job.ground.real) refuse("Only a simulated bay is knocked at the press of a button.");
+  return b;
+}
+
+function deriveStrike(b: Body<"strike">, { events, person }: Circumstances): EventBody {
+  const target = events.find((e) => e.id === b.target);
+  if (!target) return refuse("The line to strike is not in this job.");
+  if (!STRIKABLE.has(target.body.kind)) return refuse("This line cannot be struck.");
+  if (person.onlyJob && target.by.id !== person.id)
+    return refuse(`The line is ${target.by.name}’s. Strike it on the tablet, not from the phone at the stand.`);
+  return b;
+}
+
+const itemOf = (c: Circumstances, stage: "ready" | "prove", id: string): Item =>
+  (c.job.ground.sheet[stage] as Item[]).find((i) => i.id === id) ??
+  refuse(`item: the sheet has no "${id}" under this stage.`);
+
+/** What is measured is fine, or fixed, only by a measurement that passes. */
+function deriveCheck(b: Body<"check">, c: Circumstances): EventBody {
+  const item = itemOf(c, b.stage, b.itemId);
+  if (b.outcome === "accepted" || b.outcome === "blocks")
+    return b.reason ? b : refuse("reason: say why in a few words.");
+  const lacks = b.stage === "ready" ? itemLacks(c.job.ground, c.events, item) : null;
+  if (lacks) refuse(`${item.ask} ${lacks}`);
+  return b;
+}
+
+function derivePutRight(b: Body<"put-right">, c: Circumstances): EventBody {
+  if (!itemOf(c, "ready", b.itemId).measure) refuse("item: this is not measured. Answer it as fixed.");
+  return b;
+}
+
+/** Values come from the typed texts, field by field. */
+function deriveMeasured(b: Body<"measured">, c: Circumstances): EventBody {
+  const { measure } = itemOf(c, "ready", b.itemId);
+  if (!measure) return refuse("item: the sheet asks for no measurement there.");
+  const read = readFields(fieldsFor(measure, c.job.ground.vehicle), b.typed);
+  if (!read.ok) return refuse(read.problem);
+  const untold = Object.keys(b.values).find((id) => !(id in read.values));
+  if (untold) return refuse(`${untold}: a value came without what was typed. Type it again.`);
+  return { ...b, values: read.values };
+}
+
+/** A seating depth beyond this is no seat. */
+const DEEPEST_MM = 60;
+
+function deriveGlass(b: Body<"glass">, _: Circumstances): EventBody {
+  for (const [spot, depth] of Object.entries(b.depths)) {
+    if (!(GLASS_SPOTS as readonly string[]).includes(spot)) refuse(`${spot}: there is no such place on the glass.`);
+    if (Math.abs(depth) > DEEPEST_MM) refuse(`${spot}: ${depth} mm is no seating depth. Type it in millimetres.`);
+  }
+  return b;
+}
+
+function deriveWalk(b: Body<"walk">, _: Circumstances): EventBody {
+  const km = readOdometer(b.odometerTyped);
+  return km === null
+    ? refuse("odometer: type it as it stands, such as 84 210, with mi for miles.")
+    : { ...b, odometerKm: km };
+}
+
+function derivePhoto(b: Body<"photo">, _: Circumstances): EventBody {
+  if (!photoExists(b.photo)) refuse("The photo did not arrive. Send it again.");
+  return b;
+}
+
+/** A signature is a few hundred points; more is no pen. */
+const MOST_POINTS = 6000;
+
+function deriveConsent(b: Body<"consent">, _: Circumstances): EventBody {
+  if (b.strokes.reduce((n, s) => n + s.length, 0) > MOST_POINTS) refuse("signature: it is too long. Sign again.");
+  return b;
+}
+
+/** Some work must stand behind a hand-over. */
+const WORKED = new Set<EventBody["kind"]>(["reading", "check", "measured", "run", "scan", "owed-decline", "owed-done", "settled", "glass"]); // prettier-ignore
+
+function deriveHandOver(b: Body<"hand-over">, { events }: Circumstances): EventBody {
+  if (!events.some((e) => WORKED.has(e.body.kind)))
+    refuse("Nothing was done on this job yet. Work on it, or decline what is owed with a reason, then hand it over.");
+  return b;
+}
+
+function deriveReopen(b: Body<"reopen">, { events }: Circumstances): EventBody {
+  if (!standingHandOver(events)) refuse("This job is not handed over; it can be worked on as it is.");
+  if (eventsOf(events, "hand-over").length > 98) refuse("This job was opened again too often. Take it in anew.");
+  return b;
+}

@@ -1,0 +1,80 @@
+import { max } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { intakeSchema, type Intake, type JobGround } from "@/core/job";
+import { boosterFor, outOfReach } from "@/core/setout";
+import { checkVin } from "@/core/vehicle";
+import type { Person } from "../auth/session";
+import { config } from "../config";
+import { db } from "../db/client";
+import { jobs } from "../db/schema";
+import { failedStands, listBoards } from "../kit/store";
+import { glassPolicy, listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
+import { addLine } from "./log";
+import { JobRefusal } from "./refusal";
+import { searchWords } from "./search-words";
+import { ticketLater } from "./tickets";
+
+/** The documents in force, chosen by an intake. @throws JobRefusal naming the field at fault */
+function groundFor(intake: Intake): JobGround {
+  const vin = checkVin(intake.vin);
+  if (!vin.ok && !intake.vinReason)
+    throw new JobRefusal(`VIN: ${vin.problems[0]!.message} Correct it, or keep it with a reason.`);
+  const vehicle = listVehicles().find((v) => v.id === intake.vehicleId);
+  if (!vehicle) throw new JobRefusal("Vehicle: choose one from the shop's list.");
+  const sheet = listSheets().find((s) => s.id === intake.sheetId && s.version === intake.sheetVersion);
+  if (!sheet) throw new JobRefusal("Sheet: this version is no longer the newest. Reload the page and choose again.");
+  if (!sheet.appliesTo.vehicles.includes(vehicle.id))
+    throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
+  const stand = listStands().find((s) => s.id === intake.standId);
+  if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
+  const own = (sheet.positions ?? []).filter((p) => !p.beside).map((p) => p.placement);
+  for (const { heightMm } of [sheet.placement, ...own])
+    if (boosterFor(stand, heightMm) === undefined) throw new JobRefusal(`Stand: ${outOfReach(stand, heightMm)}`);
+  const failed = failedStands().get(stand.id);
+  if (failed)
+    throw new JobRefusal(
+      `Stand: ${stand.id} failed its zero check (${failed}). Put it right and check it again, or choose another.`,
+    );
+  if (sheet.datum === "thrust" && !intake.rearToeDeg)
+    throw new JobRefusal(
+      "Rear toe: the sheet squares the board to the thrust line; enter left and right from the printout.",
+    );
+  return {
+    intake,
+    vehicle,
+    sheet,
+    stand,
+    stands: listStands().filter((s) => !failedStands().has(s.id)),
+    instruments: listInstruments(),
+    boards: listBoards(),
+    ruleBook: ruleBook(),
+    glassPolicy: glassPolicy(),
+    ...(config.simulated ? {} : { real: true }),
+  };
+}
+
+/**
+ * Opens a job from its intake: freezes the documents in force and writes the first line.
+ *
+ * @throws JobRefusal naming the field at fault
+ */
+export function takeIn(input: unknown, person: Person, options: { seed?: string; at?: string } = {}): string {
+  const intake = intakeSchema.parse(input);
+  const ground = groundFor(intake);
+  const id = nanoid(12);
+  const at = options.at ?? new Date().toISOString();
+  const seed = options.seed ?? config.baySeed ?? id;
+  db().transaction(
+    (tx) => {
+      const number = (tx.select({ n: max(jobs.number) }).from(jobs).get()?.n ?? 1040) + 1;
+      const row = { id, number, createdAt: at, createdBy: person.id, ground, seed, vin: intake.vin, head: 1, updatedAt: at };
+      tx.insert(jobs).values(row).run();
+      const body = { kind: "taken-in", intake } as const;
+      addLine(id, 1, { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: 0, body, sent: null }, person);
+      db().$client.prepare("INSERT INTO job_search (jobId, words) VALUES (?, ?)").run(id, searchWords(number, ground));
+    },
+    { behavior: "immediate" },
+  ); // prettier-ignore
+  ticketLater(id);
+  return id;
+}

@@ -1,0 +1,112 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { JobEvent } from "@/core/job";
+import { flush, type Flushed } from "../outbox/flush";
+import { fetchEvents } from "../outbox/send";
+import type { Outbox } from "../outbox/use-outbox";
+
+export type Connection =
+  | { kind: "saved" }
+  | { kind: "sending" }
+  | { kind: "offline"; message: string }
+  /** Others wrote first: theirs is shown, ours waits for a decision. */
+  | { kind: "conflict"; theirs: JobEvent[] };
+
+const POLL_MS = 2500;
+const RETRY_MS = 2000;
+/** A tablet's clock that is off by more than this is told so. */
+const CLOCK_OFF_S = 60;
+
+type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
+type Sync = {
+  jobId: string;
+  me: { id: string };
+  outbox: Outbox;
+  confirmedHead: number;
+  absorb: (events: readonly JobEvent[]) => void;
+  /** The same for what came of this tablet's own writing. */
+  absorbOwn: (events: readonly JobEvent[]) => void;
+  say: (message: string) => void;
+  handOn: (jobId: string, personId: string, pin: string) => Answer<{ token: string }>;
+};
+
+const clockWords = (offS: number): string =>
+  `This tablet’s clock is ${Math.round(Math.abs(offS) / 60)} min ${offS > 0 ? "behind" : "ahead of"} the shop’s. Times are kept by the shop’s clock; set the tablet right.`;
+
+/** Keeps a job's log and this tablet in step: sends what waits, asks what others wrote, says how it stands. */
+export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, say, handOn }: Sync) {
+  const [conflict, setConflict] = useState<JobEvent[] | null>(null);
+  const [offline, setOffline] = useState<string | null>(null);
+  /** Nothing could be sent just now: not reached, or another tab is at it. */
+  const [later, setLater] = useState(false);
+  const told = useRef(false);
+  const waiting = outbox.mine.length;
+
+  const after = useCallback(
+    (result: Flushed): void => {
+      setOffline(result.kind === "offline" ? result.message : null);
+      setLater(result.kind === "offline" || result.kind === "elsewhere");
+      if (result.kind === "conflict") setConflict(result.theirs);
+      if (result.kind !== "done" || Math.abs(result.clockOffS) <= CLOCK_OFF_S || told.current) return;
+      told.current = true;
+      say(clockWords(result.clockOffS));
+    },
+    [say],
+  );
+  const sending = useMutation({
+    mutationFn: (by: { authorId: string; handedOn: string | null }) => flush({ jobId, ...by, absorb: absorbOwn }),
+    onSuccess: after,
+    onError: () => setOffline("The tablet cannot read what it keeps. Close other programs and reload the page."),
+  });
+  const { mutate, mutateAsync, isPending } = sending;
+
+  // Send as soon as there is something; while the shop is not reached, try again and again.
+  useEffect(() => {
+    if (waiting === 0 || conflict || isPending) return;
+    const timer = setTimeout(() => mutate({ authorId: me.id, handedOn: null }), later ? RETRY_MS : 0);
+    return () => clearTimeout(timer);
+  }, [waiting, outbox.mine, conflict, isPending, later, mutate, me.id]);
+
+  const poll = useQuery({
+    queryKey: ["log", jobId],
+    queryFn: async () => {
+      const got = await fetchEvents(jobId, confirmedHead);
+      absorb(got.events);
+      return got.others;
+    },
+    refetchInterval: POLL_MS,
+    enabled: waiting === 0,
+  });
+
+  // Another tab has sent what waited here: the log has grown.
+  const before = useRef(0);
+  const { refetch } = poll;
+  useEffect(() => {
+    if (before.current > 0 && waiting === 0 && !isPending) void refetch();
+    before.current = waiting;
+  }, [waiting, isPending, refetch]);
+
+  const sendFor = useCallback(
+    async (personId: string, pin: string): Promise<string | null> => {
+      const answer = await handOn(jobId, personId, pin).catch(() => ({
+        ok: false as const,
+        message: "The shop does not answer. The lines are kept here; try again when it is back.",
+      }));
+      if (!answer.ok) return answer.message;
+      const result = await mutateAsync({ authorId: personId, handedOn: answer.token });
+      if (result.kind === "conflict")
+        return "Others wrote to this job meanwhile. Have their author sign in and decide.";
+      return result.kind === "offline" ? result.message : null;
+    },
+    [handOn, jobId, mutateAsync],
+  );
+
+  const connection: Connection = conflict
+    ? { kind: "conflict", theirs: conflict }
+    : offline !== null
+      ? { kind: "offline", message: offline }
+      : isPending && waiting > 0
+        ? { kind: "sending" }
+        : { kind: "saved" };
+  return { connection, others: poll.data ?? [], decided: () => setConflict(null), sendFor };
+}

@@ -1,0 +1,69 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import type { JobState, JobTicket } from "@/core/job";
+import { waitingByJob } from "../outbox/storage";
+
+/** One page of jobs as the shop gives it. */
+export type JobsPage = {
+  tickets: Omit<JobTicket, "on">[];
+  counts: Partial<Record<JobState, number>>;
+  on: Record<string, { name: string; initials: string }[]>;
+  stamp: number;
+};
+
+const REFRESH_MS = 8000;
+/** What is typed is looked for once the fingers rest. */
+const REST_MS = 180;
+
+async function ask(params: Record<string, string | number>): Promise<JobsPage> {
+  const query = new URLSearchParams(Object.entries(params).map(([k, v]) => [k, String(v)]));
+  const response = await fetch(`/api/jobs?${query}`, { cache: "no-store" });
+  if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
+  return (await response.json()) as JobsPage;
+}
+
+/** The text once it has rested. */
+function useRested(text: string): string {
+  const [rested, setRested] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(text), text === "" ? 0 : REST_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return rested;
+}
+
+/** Puts changed tickets in their places: newest work first, those that left the state are gone. */
+function mergeTickets(page: JobsPage, changed: JobsPage, state: JobState | null, limit: number): JobsPage {
+  const fresh = new Map(changed.tickets.map((t) => [t.id, t]));
+  const tickets = [...changed.tickets, ...page.tickets.filter((t) => !fresh.has(t.id))]
+    .filter((t) => state === null || t.state === state)
+    .sort((a, b) => (a.last.at < b.last.at ? 1 : -1))
+    .slice(0, Math.max(limit, page.tickets.length));
+  return { ...changed, tickets };
+}
+
+/** The jobs that fit words and state. While nothing is looked for, only what changed is asked for again. */
+export function useJobs(first: JobsPage, text: string, state: JobState | null, limit: number) {
+  const client = useQueryClient();
+  const find = useRested(text.trim());
+  const key = ["jobs", find, state, limit];
+  const plain = find === "" && state === null && limit === 60;
+  const query = useQuery({
+    queryKey: key,
+    queryFn: async () => {
+      const before = client.getQueryData<JobsPage>(key);
+      if (!before || find !== "") return ask({ find, state: state ?? "", limit });
+      return mergeTickets(before, await ask({ since: before.stamp }), state, limit);
+    },
+    ...(plain && { initialData: first }),
+    placeholderData: keepPreviousData,
+    refetchInterval: REFRESH_MS,
+  });
+  return { page: query.data ?? first, silent: query.isError, settling: query.isPlaceholderData };
+}
+
+/** How many lines wait on this tablet, by job. */
+export function useWaiting(): Map<string, number> {
+  const query = useQuery({ queryKey: ["waiting"], queryFn: waitingByJob, refetchInterval: REFRESH_MS });
+  return query.data ?? new Map();
+}
