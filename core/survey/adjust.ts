@@ -14,6 +14,11 @@ const DETECTABLE = 4.13;
  * than 2 ln 20 explain a contradiction with a likelihood ratio below 20: both stay under suspicion.
  */
 const SUSPICION_SPAN = 2 * Math.log(20);
+/**
+ * Beyond this |w| the contradiction is gross: the network is bent by it, and the residuals at the bent solution no longer
+ * say whose it is. Each reading is then left out in turn, and what the rest has to say without it decides.
+ */
+const GROSS_W = 12;
 /** Below this redundancy nothing checks the reading; w would be rounding noise over rounding noise. */
 const UNCHECKED = 1e-9;
 
@@ -52,6 +57,7 @@ export function adjustNetwork(network: SurveyNetwork): Adjustment {
   const { u, iterations, factor, scale } = solve(unknowns, observations);
   const covariance = unscale(choleskyInverse(factor, unknowns.order), scale, unknowns.order);
   const statistics = judge(unknowns, observations, u, covariance);
+  if (statistics.residuals.some((r) => Math.abs(r.w) > GROSS_W)) nameGross(unknowns, observations, statistics);
 
   const block = (row: number, size: number): number[][] =>
     Array.from({ length: size }, (_, i) =>
@@ -87,7 +93,7 @@ function objective(unknowns: Unknowns, observations: CompiledObservation[], u: F
 
 /** The design matrix at one state, kept sparse: up to {@link ROW_ROOM} entries per reading. */
 type Design = { counts: Int32Array; rows: Int32Array; values: Float64Array };
-const ROW_ROOM = 10;
+const ROW_ROOM = 12;
 
 /**
  * g = -A^T P l at `u`, with the priors' share. The misclosures l are those at `u`; the derivatives A are those kept in
@@ -222,12 +228,110 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
       if (length < STEP_DONE_MM) break;
     }
   }
+  // A gross slip bends the problem so far that Gauss-Newton steps away from the solution: go on with the whole Hessian.
+  const kept: Kept = { design, normal, scale, gradient, row, arm };
+  const far = newton(unknowns, observations, Float64Array.from(unknowns.start), kept);
+  if (far) return far;
   const worst = worstReading(observations, u);
   throw new SurveyError(
     "no-convergence",
     worst,
     `The readings do not settle on one position; check reading "${worst}" first, then the start.`,
   );
+}
+
+/** Room that the two iterations share. */
+type Kept = {
+  design: Design;
+  normal: Float64Array;
+  scale: Float64Array;
+  gradient: Float64Array;
+  row: DesignRow;
+  arm: Float64Array;
+};
+
+const MOST_NEWTON = 200;
+/** Step of the differences that give the Hessian: 1e-3 mm, or as much on the one-metre arm. */
+const HESSIAN_STEP_MM = 1e-3;
+
+/**
+ * Damped Newton steps on the objective itself, for readings so wrong that their residuals bend it: Gauss-Newton leaves out
+ * the sum of residual times curvature, which then outweighs what it keeps. The Hessian is taken from differences of the
+ * exact gradient; where it is not positive, or a step does not lower the objective, it is damped (Levenberg 1944, Marquardt
+ * 1963) and tried again.
+ *
+ * @returns null when there is no minimum to be reached; on success the normal matrix at the solution, factored and scaled
+ */
+function newton(unknowns: Unknowns, observations: CompiledObservation[], start: Float64Array, kept: Kept) {
+  const { design, normal, scale, gradient, row, arm } = kept;
+  const n = unknowns.order;
+  let u = start;
+  let value = objective(unknowns, observations, u);
+  const [plus, minus] = [new Float64Array(n), new Float64Array(n)];
+  const hessian = new Float64Array(n * n);
+  const damped = new Float64Array(n * n);
+  const step = new Float64Array(n);
+  let damping = 1e-3;
+  for (let iteration = 1; iteration <= MOST_NEWTON; iteration++) {
+    for (let j = 0; j < n; j++) {
+      const h = HESSIAN_STEP_MM / arm[j]!;
+      const moved = Float64Array.from(u);
+      moved[j] = u[j]! + h;
+      gradientAt(unknowns, observations, design, moved, plus, row);
+      moved[j] = u[j]! - h;
+      gradientAt(unknowns, observations, design, moved, minus, row);
+      // The gradient kept here points downhill: its slope is the Hessian's negative.
+      for (let i = 0; i < n; i++) hessian[i * n + j] = (minus[i]! - plus[i]!) / (2 * h);
+    }
+    gradientAt(unknowns, observations, design, u, gradient, row);
+    formNormals(unknowns, observations, design, normal);
+    let lower = false;
+    for (; damping < 1e12; damping *= 8) {
+      for (let i = 0; i < n; i++)
+        for (let j = 0; j <= i; j++)
+          damped[i * n + j] =
+            (hessian[i * n + j]! + hessian[j * n + i]!) / 2 + (i === j ? damping * normal[i * n + i]! : 0);
+      for (let i = 0; i < n; i++) scale[i] = 1 / Math.sqrt(normal[i * n + i]!);
+      for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) damped[i * n + j]! *= scale[i]! * scale[j]!;
+      if (choleskyInPlace(damped, n, PIVOT_FLOOR) >= 0) continue;
+      for (let i = 0; i < n; i++) step[i] = gradient[i]! * scale[i]!;
+      choleskySolve(damped, n, step);
+      const next = Float64Array.from(u, (v, i) => v + step[i]! * scale[i]!);
+      const nextValue = objective(unknowns, observations, next);
+      if (!(nextValue <= value)) continue;
+      const length = Math.hypot(...Array.from(step, (s, i) => s * scale[i]! * arm[i]!));
+      [u, value] = [next, nextValue];
+      lower = true;
+      damping = Math.max(damping / 32, 1e-14);
+      if (length < STEP_FLOOR_MM) return factorAt(unknowns, observations, u, iteration, kept);
+      break;
+    }
+    // No step lowers it any more: that is the floor of the arithmetic, if the last steps were small.
+    if (!lower) return smallGradient(gradient, normal, n) ? factorAt(unknowns, observations, u, iteration, kept) : null;
+  }
+  return null;
+}
+
+/** Whether what is left of the gradient moves no unknown by more than a thousandth of its own uncertainty. */
+function smallGradient(gradient: Float64Array, normal: Float64Array, n: number): boolean {
+  for (let i = 0; i < n; i++) if (Math.abs(gradient[i]!) > 1e-3 * Math.sqrt(normal[i * n + i]!)) return false;
+  return true;
+}
+
+/** The normal matrix at a solution, scaled and factored, as the statistics want it; null where it is singular. */
+function factorAt(
+  unknowns: Unknowns,
+  observations: CompiledObservation[],
+  u: Float64Array,
+  iterations: number,
+  { design, normal, scale, gradient, row }: Kept,
+) {
+  const n = unknowns.order;
+  gradientAt(unknowns, observations, design, u, gradient, row);
+  formNormals(unknowns, observations, design, normal);
+  for (let i = 0; i < n; i++) scale[i] = 1 / Math.sqrt(normal[i * n + i]!);
+  for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
+  return choleskyInPlace(normal, n, PIVOT_FLOOR) >= 0 ? null : { u, iterations, factor: normal, scale };
 }
 
 /** After a failed pivot: the null vector of the leading block tells which unknowns move together; name the largest. */
@@ -267,6 +371,34 @@ function worstReading(observations: CompiledObservation[], u: Float64Array): str
 function unscale(inverse: Float64Array, scale: Float64Array, n: number): Float64Array {
   for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) inverse[i * n + j]! *= scale[i]! * scale[j]!;
   return inverse;
+}
+
+/**
+ * Names the suspects of a gross contradiction by leaving out one reading after the other: what remains of chi-square is the
+ * exact test whose linear form is w^2 (the likelihood ratio of a slip in that reading), whatever the slip has bent.
+ */
+function nameGross(
+  unknowns: Unknowns,
+  observations: CompiledObservation[],
+  statistics: { suspect: string | null; suspectGroup: string[]; chiSquare: { value: number } },
+): void {
+  const left = observations.flatMap((o, k) => {
+    const others = observations.filter((_, i) => i !== k);
+    try {
+      const { u } = solve(unknowns, others);
+      return [{ id: o.id, value: objective(unknowns, others, u) }];
+    } catch (error) {
+      // Without it the rest does not hold together: it cannot be told whether it is wrong.
+      if (error instanceof SurveyError) return [];
+      throw error;
+    }
+  });
+  const best = Math.min(...left.map((l) => l.value));
+  // Where leaving none out helps, more than one reading is wrong: the residuals' own word stands.
+  if (left.length === 0 || best > statistics.chiSquare.value / 2) return;
+  const group = left.filter((l) => l.value - best < SUSPICION_SPAN).sort((a, b) => a.value - b.value);
+  statistics.suspect = group[0]!.id;
+  statistics.suspectGroup = group.map((l) => l.id);
 }
 
 /** Redundancy, standardised residuals, the global test and the suspect. */
