@@ -1,5 +1,5 @@
 import { nanoid } from "nanoid";
-import { itemLacks, planFor, setOutEntries, type JobEvent, type TabletEvent } from "@/core/job";
+import { itemLacks, itemsOf, planFor, setOutEntries, type JobEvent, type TabletEvent } from "@/core/job";
 import { replayRun, type RunEvent } from "@/core/run";
 import { currentStep } from "@/core/run";
 import { runLogOf } from "@/core/job";
@@ -35,7 +35,9 @@ export function technician(person: Person, startAt: string) {
   ): void => {
     const [id, at] = [nanoid(16), tick(seconds)];
     if (body.kind === "run" || body.kind === "scan") return void writeOwn(jobId, () => [{ id, at, body }], person);
-    const result = writeLines(jobId, eventsAfter(jobId).length, [{ id, takenAt: at, body }], person, { now: new Date(at) });
+    const result = writeLines(jobId, eventsAfter(jobId).length, [{ id, takenAt: at, body }], person, {
+      now: new Date(at),
+    });
     const why = result.ok ? result.outcomes.find((o) => o.outcome === "refused") : undefined;
     if (!result.ok || why) throw new Error(`The demo writes what the shop refuses: ${JSON.stringify([body, why])}`);
   };
@@ -73,8 +75,8 @@ export function technician(person: Person, startAt: string) {
     write: (body: TabletEvent, seconds = 20): void => write(body, seconds),
     /** Answers every check; what is measured is measured, put right where it is off, and measured again. */
     async check(stage: "ready" | "prove", accepted: Record<string, string> = {}): Promise<void> {
-      const { sheet, vehicle } = job().ground;
-      const items: Sheet["ready"] = sheet[stage];
+      const { vehicle } = job().ground;
+      const items: Sheet["ready"] = itemsOf(job().ground, stage);
       for (const item of items) {
         const answer = (outcome: "fine" | "fixed" | "accepted", reason: string | null): void =>
           write({ kind: "check", stage, itemId: item.id, outcome, reason }, 30);

@@ -1,7 +1,6 @@
 CREATE TABLE `bay_floors` (
 	`bay` text PRIMARY KEY NOT NULL,
-	`values` text NOT NULL,
-	`readAt` text NOT NULL,
+	`doc` text NOT NULL,
 	`personId` text NOT NULL
 );
 --> statement-breakpoint

@@ -11,5 +11,6 @@ export const planOf = (vehicle: number, stand: number): SetOutPlan => ({
   instruments: INSTRUMENTS,
   rearToe: { leftRad: 0.001, rightRad: 0.005 },
   thresholds: DEFAULT_THRESHOLDS,
+  floorStepMm: { value: 0, sigma: 0.8 },
   floorSlopeRad: { ahead: { value: 0, sigma: 2e-4 }, left: { value: 0, sigma: 3e-4 } },
 });

@@ -99,6 +99,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     itemId: id,
     values: z.record(id, finite),
     typed: z.record(id, z.string().max(40)),
+    /** A floor that was not read on this job but kept of its bay: which, and how many days old it was. */
+    bay: z.object({ name: id, days: finite.min(0).max(90) }).optional(),
   }),
   /** Seating depths of the glass, mm, and the part that was fitted. */
   z.object({

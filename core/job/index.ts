@@ -17,6 +17,7 @@ export {
   type JobEvent,
 } from "./job";
 export { disturbedBy, isHeldBy, scopeOf, type LineScope } from "./scope";
+export { itemOf, itemsOf } from "./items";
 export { itemLacks, itemReading, itemSettled, putRight, type ItemReading } from "./item";
 export { fittedTo, jobOwed, jobRedoneBy, type JobOwed, type JobOwedLine } from "./owed";
 export {

@@ -81,19 +81,21 @@ describe("stages", () => {
     expect(stateOf(all, "ready")).toMatchObject({ state: "settled", lacks: null });
   });
   it("what is measured is fine, or fixed, only by its last figures: tyres 3.6 % apart stay open whatever is tapped", () => {
-    const item = ground.sheet.ready.find((i) => i.id === "tyres")!;
-    const tyres = (left: number): EventBody => ({ kind: "measured", itemId: "tyres", values: { FL: left, FR: 645, RL: 645, RR: 645 }, typed: {} }); // prettier-ignore
-    const fixed: EventBody = { kind: "check", stage: "ready", itemId: "tyres", outcome: "fixed", reason: null };
+    const item = ground.sheet.ready.find((i) => i.measure?.kind === "tyres")!;
+    const tyres = (left: number): EventBody => ({ kind: "measured", itemId: item.id, values: { FL: left, FR: 645, RL: 645, RR: 645 }, typed: {} }); // prettier-ignore
+    const fixed: EventBody = { kind: "check", stage: "ready", itemId: item.id, outcome: "fixed", reason: null };
     const settles = (...bodies: EventBody[]): boolean => itemSettled(ground, log(...bodies), "ready", item);
     expect(settles(fixed)).toBe(false);
     expect(settles(tyres(622), fixed)).toBe(false);
-    expect(itemLacks(ground, log(tyres(622)), item)).toMatch(/^As last read it is outside: /);
-    const righted: EventBody = { kind: "put-right", itemId: "tyres" };
+    expect(itemLacks(ground, log(tyres(622)), item)).toMatch(
+      /^As last read it is outside: across the front axle: 3.6 %/,
+    );
+    const righted: EventBody = { kind: "put-right", itemId: item.id };
     expect(itemLacks(ground, log(tyres(622), righted), item)).toMatch(/read it again/);
     expect(settles(tyres(622), righted, tyres(645), fixed)).toBe(true);
     // Good figures from before it was put right prove nothing.
     expect(settles(tyres(645), fixed, righted)).toBe(false);
-    expect(settles(tyres(622), check("ready", "tyres", "the customer’s own"))).toBe(true);
+    expect(settles(tyres(622), check("ready", item.id, "the customer’s own"))).toBe(true);
   });
   it.each([
     ["a reading", reading("laser-badge", 3)],

@@ -1,6 +1,6 @@
 import type { Board } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
-import { floorOf, type GlassPolicy } from "@/core/ready";
+import { floorOf, type BayFloor, type GlassPolicy } from "@/core/ready";
 import {
   DEFAULT_THRESHOLDS,
   misses,
@@ -15,6 +15,7 @@ import { sheetAt, type Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import type { Intake } from "./events";
+import { itemsOf } from "./items";
 import { boosterBefore, standAt } from "./standing";
 import { eventsOf, lastOf, measuredOf, placeOf, strikes, type JobEvent } from "./job";
 
@@ -27,6 +28,8 @@ export type JobGround = {
   /** Every stand of the kit that may be used, for sheets with boards beside each other; absent on older jobs. */
   stands?: Stand[];
   instruments: Instrument[];
+  /** Floors of the shop's bays that are still good; absent on older jobs. */
+  bayFloors?: BayFloor[];
   /** The boards of the kit; absent on jobs older than their check. */
   boards?: Board[];
   ruleBook: RuleBook;
@@ -65,10 +68,10 @@ export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutP
 
 /** The floor under the vehicle and at the board's place, from the standing floor measurement. */
 function measuredFloor(plan: SetOutPlan, events: readonly JobEvent[]): ReturnType<typeof floorOf> {
-  const item = plan.sheet.ready.find((i) => i.measure?.kind === "floor");
+  const item = itemsOf(plan, "ready").find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
   if (!measured || (plan.sheet.datum === "thrust" && !plan.rearToe)) return null;
-  return floorOf(measured.body.values, plan.vehicle, nominalTarget(plan).xMm);
+  return floorOf(measured.body.values, plan.vehicle, nominalTarget(plan).xMm, measured.body.bay?.days ?? null);
 }
 
 /** What happened at the stand since the board was sent to its present place, without what was struck. */

@@ -1,4 +1,4 @@
-import { wantedHeight, type Judged } from "@/core/setout";
+import { floorStep, wantedHeight, type Judged } from "@/core/setout";
 import type { Settlement } from "./events";
 
 /** The figures that are printed when a board is accepted as set. Null while the verdict is not "set". */
@@ -17,7 +17,7 @@ export function settlementOf(judged: Judged): Settlement | null {
       alongMm: sd[0]!,
       acrossMm: sd[1]!,
       twistRad: sd[2]!,
-      heightMm: Math.sqrt(s.scalars.height.variance + (s.plan.floorStepMm?.sigma ?? 0) ** 2),
+      heightMm: Math.sqrt(s.scalars.height.variance + floorStep(s.plan).sigma ** 2),
     },
     readingIds: s.readings.filter((r) => r.state === "counts").map((r) => r.id),
   };

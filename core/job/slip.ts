@@ -4,6 +4,7 @@ import { happeningName, lineName } from "@/core/owed";
 import { placeName } from "@/core/sheet";
 import { dateAndTime, formatChance, formatNumber } from "@/core/units";
 import { piecesOf, standingSettlement, strikes, type JobEvent } from "./job";
+import { itemOf } from "./items";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
 import type { StageId } from "./stages";
@@ -74,7 +75,7 @@ export function slipLines(
         ]; // prettier-ignore
       }
       case "check": {
-        const item = ground.sheet[b.stage].find((i) => i.id === b.itemId);
+        const item = itemOf(ground, b.stage, b.itemId);
         const value = { fine: "fine", fixed: "fixed now", accepted: "accepted", blocks: "blocks the job" }[b.outcome];
         return [
           line(b.stage, item?.ask ?? b.itemId, value, {
@@ -143,12 +144,12 @@ export function slipLines(
           : [];
       }
       case "measured": {
-        const item = ground.sheet.ready.find((i) => i.id === b.itemId);
+        const item = itemOf(ground, "ready", b.itemId);
         const judged = item?.measure && judgeMeasure(item.measure, b.values, ground.vehicle);
         return [line("ready", item?.ask ?? b.itemId, judged ? judged.headline : "measured", { state: judged?.ok === false ? "loose" : "settled", strikable: true })]; // prettier-ignore
       }
       case "put-right": {
-        const item = ground.sheet.ready.find((i) => i.id === b.itemId);
+        const item = itemOf(ground, "ready", b.itemId);
         return [
           line("ready", item?.ask ?? b.itemId, "put right, to be read again", { state: "loose", strikable: true }),
         ];

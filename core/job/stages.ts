@@ -1,6 +1,7 @@
 import { replayRun } from "@/core/run";
 import type { Sheet } from "@/core/sheet";
 import { itemSettled } from "./item";
+import { itemsOf } from "./items";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./set-out";
 import { checksOf, eventsOf, runLogOf, standingHandOver, type JobEvent } from "./job";
@@ -61,11 +62,11 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
   return [
     { id: "take-in", state: "settled", lacks: null },
     owedState(ground, events),
-    checks("ready", sheet.ready),
+    checks("ready", itemsOf(ground, "ready")),
     setOut,
     runStage,
     drive,
-    checks("prove", sheet.prove),
+    checks("prove", itemsOf(ground, "prove")),
     { id: "hand-over", state: handed ? "settled" : "open", lacks: handed ? null : "Not handed over" },
   ];
 }

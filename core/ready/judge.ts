@@ -1,5 +1,6 @@
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
 import type { Measure } from "@/core/sheet";
+import { bayFloorSigma } from "./bay-floor";
 import { degToRad, formatNumber, formatQuantity, radToDeg, type Quantity, type UnitId } from "@/core/units";
 import { archPlace, CORNER_NAMES, readTyre, CORNERS, fitStance, type Corner, type Vehicle } from "@/core/vehicle";
 
@@ -184,19 +185,30 @@ function judgeArches(m: Extract<Measure, { kind: "arches" }>, values: Values, v:
 }
 
 /** A rule on the floor reads larger where the floor is lower: its negative is the floor's height. */
-const spot = (id: string, xMm: number, yMm: number, ruleMm: number): FloorSpot => ({ id, xMm, yMm, heightMm: -ruleMm, sigmaMm: FLOOR_SIGMA_MM }); // prettier-ignore
+const spot = (id: string, xMm: number, yMm: number, ruleMm: number, sigmaMm: number): FloorSpot => ({
+  id,
+  xMm,
+  yMm,
+  heightMm: -ruleMm,
+  sigmaMm,
+});
 
-/** The floor from the rule readings of an item, with the stand's spot where the sheet puts the board. */
-export function floorOf(values: Values, v: Vehicle, standXMm: number): Floor | null {
+/**
+ * The floor from the rule readings of an item, with the stand's spot where the sheet puts the board.
+ *
+ * @param days age of a kept floor the readings were taken from; null when they were read on this job
+ */
+export function floorOf(values: Values, v: Vehicle, standXMm: number, days: number | null = null): Floor | null {
+  const sigma = days === null ? FLOOR_SIGMA_MM : bayFloorSigma(FLOOR_SIGMA_MM, days);
   if (CORNERS.some((c) => values[c] === undefined)) return null;
   const tyres = CORNERS.map((c) => {
     const p = archPlace(v, c);
-    return spot(c, p.xMm, p.yMm, values[c]!);
+    return spot(c, p.xMm, p.yMm, values[c]!, sigma);
   });
   const feet = [["stand", 350], ["stand-2", -350]] as const; // prettier-ignore
   return fitFloor(
     tyres,
-    feet.flatMap(([id, y]) => (values[id] === undefined ? [] : [spot(id, standXMm, y, values[id])])),
+    feet.flatMap(([id, y]) => (values[id] === undefined ? [] : [spot(id, standXMm, y, values[id], sigma)])),
   );
 }
 

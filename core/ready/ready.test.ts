@@ -170,8 +170,15 @@ describe("tyre sizes", () => {
     ["185/60R15", 603],
     ["P 205/55-16", 631.9],
     ["265/70 R19.5", 866.3],
+    // With what stands behind the size on real walls.
+    ["225/45 ZR17 94Y XL", 634.3],
+    ["225/45ZR17 (94Y)", 634.3],
+    ["185/60 R15 88H Extra Load M+S 3PMSF", 603],
+    ["225/65 R16C 112/110T M+S", 698.9],
+    ["LT 225/65 R16 112/110 S 8PR", 698.9],
+    ["205/55 R16 91V RFT TL", 631.9],
   ])("%s is %f mm over all", (marking, mm) => expect(readTyre(marking)!.diameterMm).toBeCloseTo(mm, 9));
-  it.each(["", "225", "225/45", "45/225 R17", "999/45 R17", "225/45 R99", "225x45xR17"])("%j is no marking", (text) =>
+  it.each(["", "225", "225/45", "45/225 R17", "999/45 R17", "225/45 R99", "225x45xR17", "225/45 R17 hello", "225/45 R1791W"])("%j is no marking", (text) =>
     expect(readTyre(text)).toBeNull(),
   );
   it("alike and the maker's are fine; one odd tyre names its axle; four wrong ones are named too", () => {

@@ -1,4 +1,4 @@
-import { standAt, checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingHandOver, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import { itemOf, itemsOf, standAt, checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingHandOver, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
@@ -49,7 +49,7 @@ export function buildRecord(
     owed: { done: intake.happenings.map(happeningName), lines: owedLines(ground, events), reason: sheet.reason, sheet },
     checks: (["ready", "prove"] as const).flatMap((stage) => {
       const done = checksOf(events, stage);
-      return sheet[stage].flatMap((item) => {
+      return itemsOf(ground, stage).flatMap((item) => {
         const e = done.get(item.id);
         return e ? [{ stage, measured: measuredFor(ground, events, item.id), ask: item.ask, outcome: e.body.outcome, reason: e.body.reason, at: e.at, by: who(e) }] : [];
       });
@@ -148,7 +148,7 @@ function measuredFor(
   itemId: string,
 ): JobRecord["checks"][number]["measured"] {
   const last = measuredOf(events).get(itemId);
-  const measure = ground.sheet.ready.find((i) => i.id === itemId)?.measure;
+  const measure = itemOf(ground, "ready", itemId)?.measure;
   return last && measure ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({ name, value, ok })) : []; // prettier-ignore
 }
 

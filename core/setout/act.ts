@@ -111,6 +111,12 @@ export function nextAct(solution: SetOutSolution): Judged {
       return { kind: "move", move: move!, rest };
     }
     if (verdict.why === "suspect") return settleSuspicion(solution, verdict, candidates);
+    if (verdict.why === "not-known" && verdict.lacksFloor)
+      return {
+        kind: "stuck",
+        message:
+          "Nobody knows how the floor falls between the car and the stand, and the height counts from the car’s plane: measure the floor under Ready.",
+      };
     if (verdict.kind === "set") return { kind: "settle" };
     if (verdict.kind === "move") {
       const moves = proposeMoves(solution);

@@ -10,6 +10,7 @@ export {
   MissingThrustError,
   nominalTarget,
   type Instrument,
+  floorStep,
   wantedHeight,
   type SetOutPlan,
 } from "./plan";
@@ -21,7 +22,7 @@ export { standSchema } from "./stand-schema";
 export { boosterFor, stateAtRest, withBooster, type PlanPose, type Stand, type StandState } from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";
 export { planHalfWidths } from "./proof";
-export { judgeSetOut, scalarErrors, type Verdict } from "./verdict";
+export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 export { moveWords, slotValue, type LengthSetting } from "./words";
 export { inSchool, misses, SCHOOLS, schoolsFor, type School, type SchoolId } from "./schools";
 export { findSwap, type Swap } from "./swap";

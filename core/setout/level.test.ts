@@ -9,7 +9,8 @@ import { planOf } from "@/tests/fixtures";
 import { degToRad } from "@/core/units";
 import { boosterFor, nextAct, outOfReach, parseShown, slotsFor, slotValue, solveSetOut, typedFigure, withBooster, type SetOutEntry, type SetOutPlan } from "."; // prettier-ignore
 import { planMoves } from "./moves";
-import { wantedTilt } from "./plan";
+import { setBoard } from "@/tests/trials";
+import { floorStep, wantedTilt } from "./plan";
 
 const plain = (text: string): string => text.replace(/\s/gu, " ");
 const tight = { ahead: { value: 0, sigma: 1e-4 }, left: { value: 0, sigma: 1e-4 } };
@@ -176,5 +177,21 @@ describe("what a reading may honestly be", () => {
         expect(shown >= min && shown <= max, `${slot.id}: ${shown} in ${min} to ${max}`).toBe(true);
       }
     }
+  });
+});
+
+describe("a floor nobody measured", () => {
+  const { floorStepMm: _, ...unknown } = planOf(0, 0);
+  it("never lets a board count as set, and says what to measure once only that is missing", () => {
+    const measured = setBoard(planOf(0, 0), "floor")!;
+    expect(nextAct(solveSetOut(planOf(0, 0), measured.entries)).next.kind).toBe("settle");
+    const judged = nextAct(solveSetOut(unknown, measured.entries));
+    expect(judged.verdict).toMatchObject({ kind: "read", lacksFloor: true });
+    expect(judged.next.kind === "stuck" && judged.next.message).toMatch(/measure the floor under Ready/);
+  });
+  it("is uncertain by half a degree over the way from the wheels to the board", () => {
+    const far = unknown.sheet.placement.alongMm * Math.tan(Math.PI / 360);
+    expect(floorStep(unknown).sigma).toBeCloseTo(far, 1);
+    expect(floorStep(planOf(0, 0)).sigma).toBe(0.8);
   });
 });

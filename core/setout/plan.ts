@@ -50,8 +50,28 @@ export type SetOutPlan = {
 export const wantedHeight = (plan: Pick<SetOutPlan, "sheet" | "floorStepMm">): number =>
   plan.sheet.placement.heightMm - (plan.floorStepMm?.value ?? 0);
 
-/** Standard deviation of a floor nobody has measured, radians: bays drain at up to one in a hundred. */
-const UNMEASURED_FLOOR_RAD = degToRad(0.3);
+/** Standard deviation of the fall of a floor nobody has measured, radians: bays drain at one in a hundred and more. */
+const UNMEASURED_FLOOR_RAD = degToRad(0.5);
+
+/**
+ * How far the floor at the stand may lie above the vehicle's own plane, mm. Unmeasured it is taken as none, with the
+ * uncertainty of an unmeasured fall between the front wheels and the stand.
+ */
+export const floorStep = (
+  plan: Pick<SetOutPlan, "sheet" | "vehicle" | "floorStepMm">,
+): { value: number; sigma: number } =>
+  plan.floorStepMm ?? { value: 0, sigma: UNMEASURED_FLOOR_RAD * throwFromWheels(plan) };
+
+/** From the front wheels to where the sheet puts the board, mm. */
+function throwFromWheels({ sheet, vehicle }: Pick<SetOutPlan, "sheet" | "vehicle">): number {
+  const ahead = {
+    "front-hub-line": 0,
+    "front-badge": vehicle.frontOverhangMm,
+    "bumper-face": vehicle.frontOverhangMm,
+    camera: vehicle.camera.xMm - vehicle.wheelbaseMm,
+  }[sheet.distanceFrom];
+  return Math.abs(sheet.placement.alongMm + ahead);
+}
 
 /**
  * The lean and level against gravity at which the board belongs, radians, with what the floor leaves unsure.

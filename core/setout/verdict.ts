@@ -1,7 +1,7 @@
 import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
 import { boxProbability } from "./chance";
-import { wantedHeight, wantedTilt } from "./plan";
+import { floorStep, wantedHeight, wantedTilt } from "./plan";
 import { planHalfWidths } from "./proof";
 import type { ScalarId } from "./slots";
 import type { SetOutSolution } from "./solve";
@@ -26,6 +26,8 @@ export type Verdict = {
   chanceIfNulled: number;
   /** Readings that contradict the rest, likeliest first. */
   suspects: string[];
+  /** Only the floor is not known well enough: nobody measured how it falls between the car and the stand. */
+  lacksFloor: boolean;
   /** Readings that nothing would catch if they were wrong. */
   unchecked: string[];
 };
@@ -44,7 +46,7 @@ export function scalarErrors(s: SetOutSolution): { id: ScalarId; error: number; 
   });
   const tilt = wantedTilt(s.plan);
   return [
-    one("height", { value: wantedHeight(s.plan), sigma: s.plan.floorStepMm?.sigma ?? 0 }, t.heightMm),
+    one("height", { value: wantedHeight(s.plan), sigma: floorStep(s.plan).sigma }, t.heightMm),
     ...(t.pitchDeg === undefined ? [] : [one("pitch", tilt.pitch, degToRad(t.pitchDeg))]),
     ...(t.rollDeg === undefined ? [] : [one("roll", tilt.roll, degToRad(t.rollDeg))]),
   ];
@@ -65,7 +67,15 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   const scalars = scalarErrors(s);
   const planCovariance = s.aim?.covariance;
   if (!s.aim || !planCovariance)
-    return { kind: "read", why: "unsolved", chance: 0, chanceIfNulled: 0, suspects: [], unchecked: [] };
+    return {
+      kind: "read",
+      why: "unsolved",
+      chance: 0,
+      chanceIfNulled: 0,
+      lacksFloor: false,
+      suspects: [],
+      unchecked: [],
+    };
 
   const halves = planHalfWidths(s.plan.sheet);
   const across = (nulled: boolean): number =>
@@ -86,8 +96,17 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
     r.state === "counts" && r.result && r.result.redundancy < CHECKED_FROM ? [r.id] : [],
   );
 
-  const verdict = (kind: Verdict["kind"], why: Verdict["why"]): Verdict => ({ kind, why, chance, chanceIfNulled, suspects, unchecked }); // prettier-ignore
   const { setChance } = s.plan.thresholds;
+  const lacksFloor = chanceIfNulled < setChance && chanceIfNulled * floorShare(s, scalars) >= setChance;
+  const verdict = (kind: Verdict["kind"], why: Verdict["why"]): Verdict => ({
+    kind,
+    why,
+    chance,
+    chanceIfNulled,
+    lacksFloor,
+    suspects,
+    unchecked,
+  });
   if (suspects.length > 0) return verdict("read", "suspect");
   if (s.unproved.length > 0) return verdict("read", "unproved");
   if (chance >= setChance && s.owing.length > 0) return verdict("read", "owing");
@@ -96,6 +115,14 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
     return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("move", "off-centre");
   if (surelyOutside(s) && unchecked.length === 0) return verdict("move", "outside");
   return verdict("read", "not-known");
+}
+
+/** By how much the chance would rise, as a factor, were an unmeasured floor known. */
+function floorShare(s: SetOutSolution, scalars: ReturnType<typeof scalarErrors>): number {
+  if (s.plan.floorStepMm) return 1;
+  const height = scalars.find((q) => q.id === "height")!;
+  const alone = Math.sqrt(s.scalars.height.variance);
+  return insideChance(0, alone, height.half) / Math.max(1e-12, insideChance(0, height.sigma, height.half));
 }
 
 /** Whether one quantity alone is outside with the shop's confidence (so that a coarse move is no gamble). */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
+import { randomFrom } from "@/core/math/random";
 import { checkVin, vinFromCode, thrustAngleRad, vehicleSchema, vinCheckDigit } from ".";
 
 describe("checkVin", () => {
@@ -26,10 +27,34 @@ describe("checkVin", () => {
   });
   it("is found in a scanned code behind marks and among other text, and nowhere else", () => {
     const vin = madeUpVin("0NVS25TA6K004217");
-    for (const text of [vin, `*${vin}*`, `I${vin}`, `]C0${vin}`, `VIN:${vin};PAINT 42`, vin.toLowerCase()])
-      expect(vinFromCode(text)).toBe(vin);
-    for (const text of ["", "FC-5", vin.slice(1), `${vin.slice(0, 16)}${vin[16] === "1" ? "2" : "1"}`])
-      expect(vinFromCode(text)).toBeNull();
+    for (const text of [vin, `*${vin}*`, `I${vin}`, `]C0${vin}`, vin.toLowerCase()])
+      expect(vinFromCode(text), text).toEqual({ vin, sure: true });
+    expect(vinFromCode(`VIN:${vin};PAINT 42`)).toEqual({ vin, sure: false });
+    for (const text of [
+      "",
+      "FC-5",
+      vin.slice(1),
+      `${vin.slice(0, 16)}${vin[16] === "1" ? "2" : "1"}`,
+      `A${vin}`,
+      `${vin}9`,
+    ])
+      expect(vinFromCode(text), text).toBeNull();
+  });
+  it("asks where no check digit binds, unless the shop knows a vehicle that begins so", () => {
+    const vin = "XNVLS2DB7R1004170".slice(0, 17);
+    expect(checkVin(vin)).toMatchObject({ ok: true, problems: [], checkDigit: "not-carried" });
+    expect(vinFromCode(vin)).toEqual({ vin, sure: false });
+    expect(vinFromCode(vin, ["XNVLS2D"])).toEqual({ vin, sure: true });
+    expect(checkVin(madeUpVin("0NVS25TA6K004217")).checkDigit).toBe("agrees");
+  });
+  it("random long codes give none: of ten thousand not one is taken for a VIN", () => {
+    const random = randomFrom(17);
+    const letters = "ABCDEFGHJKLMNPRSTUVWXYZ0123456789";
+    const taken = Array.from({ length: 10_000 }, () => {
+      const length = 18 + Math.floor(random() * 23);
+      return vinFromCode(Array.from({ length }, () => letters[Math.floor(random() * letters.length)]).join(""));
+    }).filter((v) => v !== null);
+    expect(taken).toEqual([]);
   });
   it("counts what is missing", () => {
     expect(checkVin("0NVS").problems[0]!.message).toContain("13 too few");

@@ -7,7 +7,19 @@ export type VinProblem = {
   message: string;
 };
 
-export type VinCheck = { vin: string; ok: boolean; problems: VinProblem[] };
+export type VinCheck = {
+  vin: string;
+  ok: boolean;
+  problems: VinProblem[];
+  /**
+   * Whether place 9 checks the others: only where the first place is 0 to 5 does the rule bind (49 CFR 565 for vehicles of
+   * North America; 0 is ours); elsewhere makers put there what they like.
+   */
+  checkDigit: "agrees" | "differs" | "not-carried";
+};
+
+/** Whether the check digit binds, by the first place. */
+const carriesCheckDigit = (vin: string): boolean => /^[0-5]/.test(vin);
 
 // Transliteration of letters; I, O and Q do not occur because they are mistaken for 1 and 0.
 const VALUES: Record<string, number> = {
@@ -48,25 +60,50 @@ export function checkVin(text: string): VinCheck {
       message: `Place ${i + 1} is "${ch}", which no VIN uses: ${remedy}.`,
     });
   });
-  if (problems.length === 0 && vinCheckDigit(vin) !== vin[8]) {
+  const carried = problems.length === 0 && carriesCheckDigit(vin);
+  const agrees = carried && vinCheckDigit(vin) === vin[8];
+  if (carried && !agrees) {
     problems.push({
       code: "check-digit",
       position: 9,
       message: `The check digit in place 9 is "${vin[8]}", but these characters call for "${vinCheckDigit(vin)}": one of them is misread.`,
     });
   }
-  return { vin, ok: problems.length === 0, problems };
+  const checkDigit = !carried ? "not-carried" : agrees ? "agrees" : "differs";
+  return { vin, ok: problems.length === 0, problems, checkDigit };
 }
 
+/** A VIN that a code gives: sure, or one that somebody has to look at and say so. */
+export type ScannedVin = { vin: string; sure: boolean };
+
+/** What a scanner or a symbology puts before and behind: ]C0, the asterisks of Code 39. */
+const bareCode = (text: string): string =>
+  text
+    .trim()
+    .replace(/^\][A-Za-z]\d/, "")
+    .replace(/^\*|\*$/g, "");
+
 /**
- * The VIN in a scanned code, or null. Labels put a mark before it (an import letter I, the scanner's own three-character
- * sign, Code 39's asterisks) or more after it: the first seventeen places that pass every check are taken.
+ * The VIN in a scanned code, or null. It is sure only where the whole code is seventeen places (after a leading import I)
+ * and either a binding check digit agrees or it begins as a vehicle the shop knows; seventeen places that could be one,
+ * also among other words of the code, are asked about. Seventeen places cut out of a longer run are none.
+ *
+ * @param starts how the VINs of the shop's vehicles begin
  */
-export function vinFromCode(text: string): string | null {
-  const clean = normaliseVin(text).replace(/[^A-Z0-9]/g, " ");
-  for (let i = 0; i + 17 <= clean.length; i++) {
-    const check = checkVin(clean.slice(i, i + 17));
-    if (check.ok && check.vin.length === 17) return check.vin;
-  }
-  return null;
+export function vinFromCode(text: string, starts: readonly string[] = []): ScannedVin | null {
+  const bare = bareCode(text);
+  const whole = readScanned(bare, starts);
+  if (whole) return whole;
+  const words = bare.split(/[^A-Za-z0-9]+/).filter((w) => w !== bare);
+  const among = words.map((w) => readScanned(w, starts)).find((v) => v !== null);
+  return among ? { vin: among.vin, sure: false } : null;
+}
+
+function readScanned(text: string, starts: readonly string[]): ScannedVin | null {
+  const code = normaliseVin(text);
+  const vin = code.length === 18 && code.startsWith("I") ? code.slice(1) : code;
+  if (vin.length !== 17) return null;
+  const check = checkVin(vin);
+  if (!check.ok) return null;
+  return { vin, sure: check.checkDigit === "agrees" || starts.some((s) => vin.startsWith(s)) };
 }

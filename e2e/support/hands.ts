@@ -26,9 +26,30 @@ export async function takeIn(page: Page, url: string, vin: string, customer: str
   await page.getByRole("button", { name: "Open the job" }).click();
   await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
   const job = page.url().replace(/\/take-in$/, "");
+  await readFloor(page, job);
   await page.goto(`${job}/set-out`);
   await expect(verdict(page)).toBeVisible();
   return job;
+}
+
+/** Reads the floor under Ready: nobody can say how high a board stands over a floor that was not read. */
+export async function readFloor(page: Page, job: string): Promise<void> {
+  await page.goto(`${job}/ready`);
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /Floor read/ })
+    .click();
+  await page.getByRole("button", { name: "Read all of it (simulated)" }).click();
+  const keep = page.getByRole("button", { name: "Keep: fine" });
+  const accept = page.getByRole("button", { name: "Accept as it is" });
+  await expect(keep.or(accept).first()).toBeVisible();
+  if (await keep.isVisible()) await keep.click();
+  else {
+    await accept.click();
+    await page.getByLabel(/Why it may stay so/).fill("the bay drains, and it counts");
+    await page.getByRole("button", { name: "Accept with this reason" }).click();
+  }
+  await expect(slip(page)).toContainText("Floor read");
 }
 
 /** Holds the simulated instrument at the armed reading, and says what it shows. */

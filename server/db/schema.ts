@@ -3,6 +3,7 @@ import type { Draft } from "@/core/book";
 import type { JobGround, JobState, JobTicket } from "@/core/job";
 import type { Board, CheckedInstrument } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
+import type { BayFloor } from "@/core/ready";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
@@ -219,8 +220,7 @@ export const ruleBooks = sqliteTable("rule_books", {
 /** The floor of a bay at marked places, as last read: it is good for 90 days. */
 export const bayFloors = sqliteTable("bay_floors", {
   bay: text().primaryKey(),
-  values: text({ mode: "json" }).$type<Record<string, number>>().notNull(),
-  readAt: text().notNull(),
+  doc: text({ mode: "json" }).$type<BayFloor>().notNull(),
   personId: text().notNull(),
 });
 

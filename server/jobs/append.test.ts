@@ -311,10 +311,10 @@ describe("the list of jobs", () => {
     expect(listJobs({ find: "hq77" }).counts).toEqual({ [ticketState(id)!]: 1 });
     expect(listJobs({ state: "handed-over" }).tickets.map((t) => t.id)).not.toContain(id);
     const { stamp } = listJobs({});
-    expect(changedJobs(stamp).tickets).toEqual([]);
+    expect(changedJobs(stamp).tickets.map((t) => t.id)).not.toContain(id);
     send(id, [reading("grows-one")]);
     workTicket(id);
-    expect(changedJobs(stamp).tickets.map((t) => t.id)).toEqual([id]);
+    expect(changedJobs(stamp).tickets.map((t) => t.id)).toContain(id);
   });
   it("shows a ticket as it is kept and works it out anew once the log has grown, off the request", async () => {
     const id = takeIn(INTAKE, INES);

@@ -2,6 +2,7 @@ import {
   boardsStanding,
   checksOf,
   eventsOf,
+  itemOf,
   placeOf,
   putRight,
   planFor,
@@ -82,7 +83,7 @@ function boardsNow(job: JobRow, events: readonly JobEvent[]): [...BesideWorld[],
 
 /** What the simulated instruments show for a measured readiness item. */
 export function holdReadiness(job: JobRow, events: readonly JobEvent[], itemId: string): Record<string, number> | null {
-  const measure = job.ground.sheet.ready.find((i) => i.id === itemId)?.measure;
+  const measure = itemOf(job.ground, "ready", itemId)?.measure;
   if (!measure) return null;
   const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);
   const fixed = putRight(events, itemId) > 0 || checks.some((e) => e.body.outcome === "fixed");

@@ -38,6 +38,7 @@ async function begun(seed: string) {
   const connect = async (): Promise<void> => {
     for (let n = 0; n < 5 && !events().some((e) => e.body.kind === "run" && e.body.event.type === "connected"); n++) await command({ type: "connect" }); // prettier-ignore
   };
+  await t.check("ready");
   setOut("HQ-14");
   await connect();
   await command({ type: "ignition", step: "ign-on", to: "on" });

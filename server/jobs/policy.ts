@@ -2,6 +2,7 @@ import {
   eventsOf,
   freeStands,
   itemLacks,
+  itemOf,
   planFor,
   readOdometer,
   settlementOf,
@@ -14,8 +15,8 @@ import {
   type TabletEvent,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
-import { fieldsFor, readFields } from "@/core/ready";
-import { nextAct, solveSetOut, takeReading, type Move } from "@/core/setout";
+import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
+import { nextAct, nominalTarget, solveSetOut, takeReading, type Move } from "@/core/setout";
 import { FIRST_PLACE, type Sheet } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
@@ -179,13 +180,12 @@ function deriveStrike(b: Body<"strike">, { events, person }: Circumstances): Eve
   return b;
 }
 
-const itemOf = (c: Circumstances, stage: "ready" | "prove", id: string): Item =>
-  (c.job.ground.sheet[stage] as Item[]).find((i) => i.id === id) ??
-  refuse(`item: the sheet has no "${id}" under this stage.`);
+const itemAt = (c: Circumstances, stage: "ready" | "prove", id: string): Item =>
+  itemOf(c.job.ground, stage, id) ?? refuse(`item: the sheet has no "${id}" under this stage.`);
 
 /** What is measured is fine, or fixed, only by a measurement that passes. */
 function deriveCheck(b: Body<"check">, c: Circumstances): EventBody {
-  const item = itemOf(c, b.stage, b.itemId);
+  const item = itemAt(c, b.stage, b.itemId);
   if (b.outcome === "accepted" || b.outcome === "blocks")
     return b.reason ? b : refuse("reason: say why in a few words.");
   const lacks = b.stage === "ready" ? itemLacks(c.job.ground, c.events, item) : null;
@@ -194,19 +194,32 @@ function deriveCheck(b: Body<"check">, c: Circumstances): EventBody {
 }
 
 function derivePutRight(b: Body<"put-right">, c: Circumstances): EventBody {
-  if (!itemOf(c, "ready", b.itemId).measure) refuse("item: this is not measured. Answer it as fixed.");
+  if (!itemAt(c, "ready", b.itemId).measure) refuse("item: this is not measured. Answer it as fixed.");
   return b;
 }
 
 /** Values come from the typed texts, field by field. */
 function deriveMeasured(b: Body<"measured">, c: Circumstances): EventBody {
-  const { measure } = itemOf(c, "ready", b.itemId);
+  const { measure } = itemAt(c, "ready", b.itemId);
   if (!measure) return refuse("item: the sheet asks for no measurement there.");
+  if (b.bay) return keptFloor(b, c);
   const read = readFields(fieldsFor(measure, c.job.ground.vehicle), b.typed);
   if (!read.ok) return refuse(read.problem);
   const untold = Object.keys(b.values).find((id) => !(id in read.values));
   if (untold) return refuse(`${untold}: a value came without what was typed. Type it again.`);
   return { ...b, values: read.values };
+}
+
+/** A bay's kept floor: the figures are the shop's own, and as old as they are. */
+function keptFloor(b: Body<"measured">, { job, events }: Circumstances): EventBody {
+  const { vehicle, bayFloors = [] } = job.ground;
+  const floor = bayFloors.find((f) => f.bay === b.bay!.name);
+  const days = floor ? bayFloorAge(floor, new Date().toISOString()) : Infinity;
+  if (!floor || itemAt({ job, events } as Circumstances, "ready", b.itemId).measure?.kind !== "floor")
+    return refuse("bay: no floor of that bay is kept for this job. Read it at the wheels.");
+  if (days > BAY_FLOOR_DAYS) return refuse(`bay: the floor of ${floor.bay} was read too long ago. Read it anew.`);
+  const values = valuesFromBay(floor, vehicle, nominalTarget(planFor(job.ground, events)).xMm);
+  return { kind: "measured", itemId: b.itemId, values, typed: {}, bay: { name: floor.bay, days: Math.max(0, days) } };
 }
 
 /** A seating depth beyond this is no seat. */

@@ -7,6 +7,7 @@ import type { Person } from "../auth/session";
 import { config } from "../config";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
+import { goodBayFloors } from "../kit/bay-floors";
 import { failedStands, listBoards } from "../kit/store";
 import { glassPolicy, listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
 import { addLine } from "./log";
@@ -47,6 +48,7 @@ function groundFor(intake: Intake): JobGround {
     stands: listStands().filter((s) => !failedStands().has(s.id)),
     instruments: listInstruments(),
     boards: listBoards(),
+    bayFloors: goodBayFloors(),
     ruleBook: ruleBook(),
     glassPolicy: glassPolicy(),
     ...(config.simulated ? {} : { real: true }),

@@ -3,6 +3,7 @@
 import type { KitKind, ZeroJudgement } from "@/core/kit";
 import { asWriter, type Answer } from "../auth/as-writer";
 import { makeFeedToken, revokeFeedToken } from "../feed/feed";
+import { keepBayFloor } from "./bay-floors";
 import { checkInstrument, checkStand, KitRefusal, writeKit } from "./store";
 
 export const zeroCheck = async (
@@ -30,5 +31,12 @@ export const feedToken = async (instrumentId: string): Promise<Answer<{ token: s
 export const revokeFeed = async (instrumentId: string): Promise<Answer<object>> =>
   asWriter("give-feed-token", (p) => {
     revokeFeedToken(String(instrumentId), p);
+    return {};
+  });
+
+/** Keeps the floor that was read on a job for its bay. */
+export const keepFloor = async (jobId: string, bay: string): Promise<Answer<object>> =>
+  asWriter("check-kit", (p) => {
+    keepBayFloor(String(jobId), String(bay), p);
     return {};
   });

@@ -27,12 +27,14 @@ type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
 /** What the page hands to the bench of what only the shop can do. */
 export type JobActions = {
   handOn: (jobId: string, personId: string, pin: string) => Answer<{ token: string }>;
+  keepFloor: (jobId: string, bay: string) => Answer<object>;
 };
 
 type Store = {
   head: JobHead;
   me: Me;
   ground: JobGround;
+  actions: JobActions;
   /** Confirmed and pending together: what the screens work on. */
   events: JobEvent[];
   judged: Judged | null;
@@ -151,6 +153,7 @@ export function JobProvider({
     head,
     me,
     ground,
+    actions,
     events,
     judged,
     problem,

@@ -1,7 +1,7 @@
 "use client";
 
 import type { ReactNode } from "react";
-import { checksOf, itemSettled, jobOwed, measuredOf, putRight, STAGES } from "@/core/job";
+import { checksOf, itemSettled, itemsOf, jobOwed, measuredOf, putRight, STAGES } from "@/core/job";
 import { needConflicts } from "@/core/owed";
 import { judgeMeasure } from "@/core/ready";
 import { clockTime } from "@/core/units";
@@ -25,7 +25,7 @@ type Props = {
 /** The list of what is to be checked, and beside it the instrument of the one that is armed. */
 export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
   const { ground, events } = useJob();
-  const items = ground.sheet[stage];
+  const items = itemsOf(ground, stage);
   const done = checksOf(events, stage);
   const measured = measuredOf(events);
   const current = items.find((i) => i.id === currentId);

@@ -1,7 +1,17 @@
 "use client";
 
 import { useState } from "react";
-import { checksOf, FUNCTIONS, itemReading, itemSettled, lastOf, putRight, STAGES, type FunctionId } from "@/core/job";
+import {
+  checksOf,
+  FUNCTIONS,
+  itemReading,
+  itemsOf,
+  itemSettled,
+  lastOf,
+  putRight,
+  STAGES,
+  type FunctionId,
+} from "@/core/job";
 import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -19,7 +29,7 @@ const isTyped = (m: Measure | undefined): m is Measure => m !== undefined && m.k
 export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const { ground, events, write, me } = useJob();
   const [armed, setArmed] = useState<string | null>(null);
-  const items: Item[] = ground.sheet[stage];
+  const items: Item[] = itemsOf(ground, stage);
   const done = checksOf(events, stage);
   const left = items.filter((i) => !itemSettled(ground, events, stage, i));
   const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");

@@ -1,11 +1,12 @@
 "use client";
 
 import { measuredOf, putRight } from "@/core/job";
-import { asTyped } from "@/core/ready";
+import { asTyped, judgeMeasure } from "@/core/ready";
 import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
+import { BayFloors } from "../ready/bay-floor";
 import { MeasurePanel } from "../ready/measure-panel";
 import { useMeasure } from "../ready/use-measure";
 import { Answers } from "./answers";
@@ -26,15 +27,18 @@ export function MeasuredCheck({
   const { ground, events, head, write, say, me } = useJob();
   const before = measuredOf(events).get(item.id);
   const state = useMeasure(head.id, item.id, item.measure, ground.vehicle, before?.body.typed ?? {});
-  const { judged } = state;
   const viewer = me.role === "viewer";
 
   const typed = Object.fromEntries(state.typed.filter((t) => t.text.trim() !== "").map((t) => [t.field.id, t.text]));
+  // A floor that was taken from its bay has figures that nobody typed here.
+  const taken = before?.body.bay !== undefined && Object.keys(typed).length === 0;
+  const judged = taken ? judgeMeasure(item.measure, before!.body.values, ground.vehicle) : state.judged;
   const figures = { kind: "measured", itemId: item.id, values: state.values, typed } as const;
   const righted = putRight(events, item.id) > 0;
   const keep = (): void => {
     const outcome = righted ? "fixed" : "fine";
-    write(figures, { kind: "check", stage: "ready", itemId: item.id, outcome, reason: null });
+    const check = { kind: "check", stage: "ready", itemId: item.id, outcome, reason: null } as const;
+    write(...(taken ? [check] : [figures, check]));
     state.settle();
   };
   /** What was read stays in the log, and the item stays open until it is read again. */
@@ -62,6 +66,7 @@ export function MeasuredCheck({
       panel={
         <>
           <MeasurePanel vehicle={ground.vehicle} state={state} readOnly={viewer} />
+          {item.measure.kind === "floor" && <BayFloors itemId={item.id} />}
           {head.simulated && !viewer && (
             <button type="button" onClick={() => void hold()} className="mt-3 min-h-12 rounded-md px-2 text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash">
               Read all of it (simulated)
@@ -72,7 +77,7 @@ export function MeasuredCheck({
       next={
         <NextBar tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"} say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`} detail={detail} caution={ground.sheet.cautions[0]}>
           {!viewer && (
-            <Answers stage="ready" itemId={item.id} ask={item.ask} also={judged.ok === null ? [] : [figures]} onAnswered={onNext}>
+            <Answers stage="ready" itemId={item.id} ask={item.ask} also={judged.ok === null || taken ? [] : [figures]} onAnswered={onNext}>
               {judged.ok === false && (
                 <Button
                   look="act"

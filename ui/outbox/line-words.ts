@@ -1,4 +1,4 @@
-import type { EventBody } from "@/core/job";
+import { itemOf, type EventBody } from "@/core/job";
 import { moveWords, TOUCHES } from "@/core/setout";
 import { useJob } from "../bench/job-store";
 
@@ -30,8 +30,7 @@ const NAMES: Record<Exclude<EventBody["kind"], "reading" | "touch" | "strike" | 
 export function useLineWords(): (body: EventBody) => string {
   const { judged, ground } = useJob();
   const slot = (id: string): string => judged?.solution.slots.find((s) => s.id === id)?.name ?? id;
-  const item = (id: string): string =>
-    [...ground.sheet.ready, ...ground.sheet.prove].find((i) => i.id === id)?.ask ?? id;
+  const item = (id: string): string => (itemOf(ground, "ready", id) ?? itemOf(ground, "prove", id))?.ask ?? id;
   return (b) => {
     switch (b.kind) {
       case "reading":

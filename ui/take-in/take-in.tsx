@@ -40,6 +40,7 @@ export function TakeIn({
 }) {
   const [draft, change, clear] = useIntakeDraft();
   const [refusal, setRefusal] = useState<string | null>(null);
+  const [asking, setAsking] = useState<string | null>(null);
   const [unfolded, setUnfolded] = useState(false);
   const [busy, start] = useTransition();
   const router = useRouter();
@@ -57,9 +58,12 @@ export function TakeIn({
   // A scanner types wherever the cursor stands: its characters are taken out of that field again.
   const before = useRef(draft);
   const takeCode = (texts: string[], restore: Partial<typeof draft> = {}): string | null => {
-    const found = texts.map(vinFromCode).find((v) => v !== null);
+    const starts = vehicles.map((v) => v.vinStart);
+    const read = texts.flatMap((t) => vinFromCode(t, starts) ?? []);
+    const found = read.find((v) => v.sure) ?? read[0];
     if (!found) return `The code says "${texts[0]}", which holds no valid VIN. Scan the VIN’s own label, or type it.`;
-    change({ ...restore, vin: found, vehicleId: null });
+    setAsking(found.sure ? null : found.vin);
+    change({ ...restore, ...(found.sure && { vin: found.vin, vehicleId: null }) });
     return null;
   };
   useWedge(
@@ -113,6 +117,25 @@ export function TakeIn({
             onReason={(vinReason) => change({ vinReason })}
           />
           <div className="-mt-2 flex flex-wrap items-center gap-x-2 gap-y-1">
+            {asking && (
+              <p role="alert" className="w-full border-l-4 border-loose bg-sheet px-3 py-1.5 text-base">
+                The code holds <b className="figure font-semibold">{asking}</b>. No check digit says that it is a VIN; compare
+                it with the label.{" "}
+                <button
+                  type="button"
+                  className="min-h-12 px-2 font-semibold text-act underline"
+                  onClick={() => {
+                    change({ vin: asking, vehicleId: null });
+                    setAsking(null);
+                  }}
+                >
+                  It is the VIN
+                </button>
+                <button type="button" className="min-h-12 px-2 font-semibold text-act underline" onClick={() => setAsking(null)}>
+                  It is not
+                </button>
+              </p>
+            )}
             <CodePhoto label="Read it from a photo" onCodes={(texts) => takeCode(texts)} />
             <HereBefore
               past={past}

@@ -56,7 +56,11 @@ export function VinField({ input, value, check, reason, onChange, onReason }: Pr
         {problem ? (
           <span className="text-stop">{problem.message}</span>
         ) : check.ok ? (
-          <span className="text-settled">17 places, check digit {check.vin[8]} agrees.</span>
+          <span className="text-settled">
+            {check.checkDigit === "agrees"
+              ? `17 places, check digit ${check.vin[8]} agrees.`
+              : "17 places. This kind of VIN carries no check digit: read it twice."}
+          </span>
         ) : (
           <span className="text-soft">
             {begun

@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { requirePerson } from "@/server/auth/guard";
 import { currentPerson } from "@/server/auth/session";
 import { handOn } from "@/server/jobs/actions";
+import { keepFloor } from "@/server/kit/actions";
 import { eventsAfter } from "@/server/jobs/log";
 import { findJob } from "@/server/jobs/store";
 import { Bench } from "@/ui/bench/bench";
@@ -30,7 +31,7 @@ export default async function JobLayout({ children, params }: Context & { childr
       me={me}
       ground={job.ground}
       initial={eventsAfter(job.id)}
-      actions={{ handOn }}
+      actions={{ handOn, keepFloor }}
     >
       <Bench>{children}</Bench>
     </JobProvider>

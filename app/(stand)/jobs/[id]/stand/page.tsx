@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
 import { handOn } from "@/server/jobs/actions";
+import { keepFloor } from "@/server/kit/actions";
 import { eventsAfter } from "@/server/jobs/log";
 import { findJob } from "@/server/jobs/store";
 import { JobProvider } from "@/ui/bench/job-store";
@@ -22,7 +23,7 @@ export default async function StandPage({ params }: { params: Promise<{ id: stri
       me={me}
       ground={job.ground}
       initial={eventsAfter(job.id)}
-      actions={{ handOn }}
+      actions={{ handOn, keepFloor }}
     >
       <StandView />
     </JobProvider>

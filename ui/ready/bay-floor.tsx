@@ -1,0 +1,70 @@
+"use client";
+
+import { useState, type FormEvent } from "react";
+import { measuredOf } from "@/core/job";
+import { bayFloorAge, valuesFromBay, type BayFloor } from "@/core/ready";
+import { nominalTarget } from "@/core/setout";
+import { useJob } from "../bench/job-store";
+import { Button } from "../primitives/button";
+import { Field } from "../primitives/field";
+
+const age = (days: number): string => (days < 1 ? "today" : days < 2 ? "yesterday" : `${Math.floor(days)} days ago`);
+
+/** A bay's floor need not be read for every job: one that is kept can be taken, and what was read here can be kept. */
+export function BayFloors({ itemId }: { itemId: string }) {
+  const { ground, events, judged, write, me } = useJob();
+  const now = new Date().toISOString();
+  const floors = ground.bayFloors ?? [];
+  const read = measuredOf(events).get(itemId);
+  if (me.role === "viewer") return null;
+  const take = (f: BayFloor, days: number): void => {
+    const values = judged ? valuesFromBay(f, ground.vehicle, nominalTarget(judged.solution.plan).xMm) : {};
+    write({ kind: "measured", itemId, values, typed: {}, bay: { name: f.bay, days: Math.max(0, days) } });
+  };
+  return (
+    <div className="mt-4 flex flex-col gap-3 border-t border-hairline pt-3">
+      {floors.map((f) => {
+        const days = bayFloorAge(f, now);
+        return (
+          <Button key={f.bay} className="self-start" onClick={() => take(f, days)}>
+            Take the floor of {f.bay}, read {age(days)}
+          </Button>
+        );
+      })}
+      {read?.body.bay && (
+        <p className="text-base text-soft">
+          Taken from {read.body.bay.name}, read {age(read.body.bay.days)}; it counts with more uncertainty than one read
+          here.
+        </p>
+      )}
+      {read && !read.body.bay && <KeepFloor />}
+    </div>
+  );
+}
+
+/** Keeps what was read here for the next job in this bay. */
+function KeepFloor() {
+  const { head, actions } = useJob();
+  const [bay, setBay] = useState("");
+  const [answer, setAnswer] = useState<string | null>(null);
+  const submit = async (e: FormEvent): Promise<void> => {
+    e.preventDefault();
+    const kept = await actions.keepFloor(head.id, bay).catch(() => ({ ok: false as const, message: "The shop does not answer. Nothing was kept." })); // prettier-ignore
+    setAnswer(kept.ok ? `Kept for ${bay.trim()}, for 90 days.` : kept.message);
+  };
+  return (
+    <form onSubmit={(e) => void submit(e)} className="flex items-end gap-2">
+      <Field
+        className="flex-1"
+        label="Keep this floor for a bay: its wheel marks are where these tyres stand"
+        placeholder="Bay 1"
+        value={bay}
+        onChange={(e) => setBay(e.target.value)}
+        hint={answer}
+      />
+      <Button type="submit" disabled={bay.trim().length < 2} className="mb-6">
+        Keep it
+      </Button>
+    </form>
+  );
+}
