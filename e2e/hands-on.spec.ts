@@ -137,15 +137,20 @@ test("owed: a bumper owes more than the glass, the rest is done, declined or lef
   await page.waitForURL(/jobs\/[^/]+\/take-in$/);
   await page.getByRole("navigation").getByRole("link", { name: /Owed/ }).click();
   const rows = page.getByRole("main").getByRole("listitem");
-  await expect(rows).toHaveCount(3);
+  await expect(rows).toHaveCount(4);
   await expect(nextBar(page)).toContainText("is owed too, and no sheet of this job does it");
-  await nextBar(page).getByRole("button", { name: "It is done" }).click();
-  await page.getByLabel(/With what, and what it said/).fill("radar stand, learned");
-  await page.getByRole("button", { name: "It is done" }).last().click();
+  for (const [line, note] of [
+    ["Front radar, static", "radar stand, learned"],
+    ["Forward camera, dynamic", "driven, learned on the coast road"],
+  ] as const) {
+    await rows.filter({ hasText: line }).getByRole("button", { name: "It is done" }).click();
+    await page.getByLabel(/With what, and what it said/).fill(note);
+    await page.getByRole("button", { name: "It is done" }).last().click();
+  }
   await rows.filter({ hasText: "Rear camera" }).getByRole("button", { name: "Decline" }).click();
   await page.getByLabel(/Why, and on whose word/).fill("customer has it done by the dealer");
   await page.getByRole("button", { name: "Decline it" }).click();
-  await expect(nextBar(page)).toContainText("3 calibrations owed, each with its reason");
+  await expect(nextBar(page)).toContainText("4 calibrations owed, each with its reason");
   await expect(page.getByRole("main")).toContainText("again: Forward camera, static; Front radar, static.");
   await expect(slip(page)).toContainText("customer has it done by the dealer");
   await expect(page.getByText("All kept")).toBeVisible();

@@ -22,7 +22,7 @@ const intake: Intake = {
   order: "",
   rearToeDeg: null,
 };
-const ground: JobGround = { intake, vehicle: VEHICLES[1]!, sheet: SHEETS[1]!, stand: STANDS[1]!, instruments: INSTRUMENTS, ruleBook: RULES, glassPolicy: "equivalent-with-reason" as const }; // prettier-ignore
+const ground: JobGround = { intake, vehicle: VEHICLES[1]!, sheet: { ...SHEETS[1]!, kind: "static" }, stand: STANDS[1]!, instruments: INSTRUMENTS, ruleBook: RULES, glassPolicy: "equivalent-with-reason" as const }; // prettier-ignore
 const log = (...bodies: EventBody[]): JobEvent[] =>
   [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({ id: `e${i + 1}`, seq: i + 1, at: new Date(Date.UTC(2026, 10, 3, 9, i)).toISOString(), by, body })); // prettier-ignore
 const owedState = (events: JobEvent[]) => stageStates(events, ground).find((s) => s.id === "owed")!;
@@ -35,6 +35,9 @@ describe("what a job owes", () => {
     const { lines } = jobOwed(ground, log());
     expect(lines.map((l) => [l.id, l.onSheet])).toEqual([["forward-camera/static", true], ["front-radar/static", false]]); // prettier-ignore
     expect(owedState(log())).toMatchObject({ state: "loose", lacks: "1 more owed, not on this job’s sheet" });
+    // A sheet that goes on to the road owes the road too; nobody has done it by standing before the board.
+    const onward = jobOwed({ ...ground, sheet: SHEETS[1]! }, log()).lines;
+    expect(onward.find((l) => l.id === "forward-camera/dynamic")).toMatchObject({ onSheet: false, done: null });
   });
   it("is settled by a decline with its reason or by saying it was done; striking that opens it again", () => {
     for (const body of [declined, done]) {

@@ -65,8 +65,8 @@ export const EVENT_PLACES: Record<EventId, readonly PlaceId[]> = {
   "bumper-touched": ["front", "rear"],
   "tailgate-touched": ["rear"],
   "door-touched": ["left", "right"],
-  "unit-replaced": ["windshield", "front", "rear", "chassis", "trailer"],
-  "unit-programmed": ["windshield", "front", "rear", "chassis", "trailer"],
+  "unit-replaced": ["windshield", "front", "rear", "left", "right", "chassis", "trailer"],
+  "unit-programmed": ["windshield", "front", "rear", "left", "right", "chassis", "trailer"],
   alignment: ["chassis"],
   suspension: ["chassis"],
   steering: ["chassis"],
@@ -76,5 +76,5 @@ export const EVENT_PLACES: Record<EventId, readonly PlaceId[]> = {
   airbag: [],
   "code-stored": ["windshield", "front", "rear", "left", "right", "trailer"],
   complaint: ["windshield", "front", "rear", "left", "right", "trailer"],
-  bulletin: ["windshield", "front", "rear", "trailer"],
+  bulletin: ["windshield", "front", "rear", "left", "right", "trailer"],
 };

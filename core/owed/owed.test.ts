@@ -40,7 +40,7 @@ const TABLE: [string, Fitted[], [EventId, PlaceId | null][], string[]][] = [
   ["camera off and on", CAR, [["camera-touched", "windshield"]], ["forward-camera/static"]],
   ["camera replaced", CAR, [["camera-replaced", "windshield"]], ["forward-camera/static"]],
   ["bracket touched", CAR, [["bracket-touched", "windshield"]], ["forward-camera/static"]],
-  ["rear camera replaced", CAR, [["camera-replaced", "rear"]], ["rear-camera/static"]],
+  ["rear camera replaced", CAR, [["camera-replaced", "rear"]], ["rear-camera/static", "surround-view/static"]],
   ["side camera replaced", CAR, [["camera-replaced", "left"]], ["surround-view/static"]],
   ["left mirror off", CAR, [["mirror-touched", "left"]], ["surround-view/static"]],
   ["right mirror off on a truck", TRUCK, [["mirror-touched", "right"]], ["mirror-camera/static"]],
@@ -49,7 +49,23 @@ const TABLE: [string, Fitted[], [EventId, PlaceId | null][], string[]][] = [
   ["grille off", CAR, [["grille-touched", "front"]], ["front-radar/static", "surround-view/static"]],
   ["front bumper off", CAR, [["bumper-touched", "front"]], ["front-radar/static", "surround-view/static"]],
   ["rear bumper off", CAR, [["bumper-touched", "rear"]], ["corner-radar/static", "rear-camera/static", "surround-view/static"]],
-  ["bumper off, nobody says which", BARE, [["bumper-touched", null]], []],
+  ["bumper off, nobody says which", BARE, [["bumper-touched", null]], ["rear-camera/static"]],
+  ["bumper off, nobody says which, sensors at both ends", CAR, [["bumper-touched", null]], ["corner-radar/static", "front-radar/static", "rear-camera/static", "surround-view/static"]],
+  ["a camera replaced, nobody says which", TRUCK, [["camera-replaced", null]], ["forward-camera/static", "mirror-camera/static"]],
+  ["a mirror off, nobody says which side", TRUCK, [["mirror-touched", null]], ["mirror-camera/static"]],
+  ["rear unit replaced", CAR, [["unit-replaced", "rear"]], ["corner-radar/static", "rear-camera/static", "surround-view/static"]],
+  ["rear unit programmed", BARE, [["unit-programmed", "rear"]], ["rear-camera/static"]],
+  ["code of the rear camera", BARE, [["code-stored", "rear"]], ["rear-camera/static"]],
+  ["complaint about the rear picture", BARE, [["complaint", "rear"]], ["rear-camera/static"]],
+  ["complaint about the gap to the car ahead", CAR, [["complaint", "front"]], ["front-radar/dynamic", "front-radar/static", "surround-view/static"]],
+  ["surround unit programmed, in front", CAR, [["unit-programmed", "front"]], ["front-radar/dynamic", "front-radar/static", "surround-view/static"]],
+  ["mirror unit replaced", TRUCK, [["unit-replaced", "left"]], ["mirror-camera/static"]],
+  ["mirror unit programmed", TRUCK, [["unit-programmed", "right"]], ["mirror-camera/static"]],
+  ["code of a mirror camera", TRUCK, [["code-stored", "left"]], ["mirror-camera/static"]],
+  ["complaint about a mirror display", TRUCK, [["complaint", "right"]], ["mirror-camera/static"]],
+  ["side unit replaced", CAMPER, [["unit-replaced", "left"]], ["side-camera/static"]],
+  ["trailer unit programmed", CAMPER, [["unit-programmed", "trailer"]], ["trailer-camera/dynamic", "trailer-camera/static"]],
+  ["code of the trailer camera", CAMPER, [["code-stored", "trailer"]], ["trailer-camera/dynamic", "trailer-camera/static"]],
   ["tailgate off", CAR, [["tailgate-touched", "rear"]], ["rear-camera/static", "surround-view/static"]],
   ["tailgate off on a truck", TRUCK, [["tailgate-touched", "rear"]], []],
   ["camera unit replaced", CAR, [["unit-replaced", "windshield"]], ["forward-camera/dynamic", "forward-camera/static"]],
@@ -58,7 +74,7 @@ const TABLE: [string, Fitted[], [EventId, PlaceId | null][], string[]][] = [
   ["chassis unit programmed", CAR, [["unit-programmed", "chassis"]], ["steering-angle/learn"]],
   ["wheels aligned", CAR, [["alignment", "chassis"]], ["forward-camera/static", "front-radar/static", "steering-angle/learn"]],
   ["wheels aligned on a truck", TRUCK, [["alignment", "chassis"]], ["forward-camera/static", "steering-angle/learn"]],
-  ["suspension", CAR, [["suspension", "chassis"]], ["forward-camera/static", "front-radar/static", "surround-view/static"]],
+  ["suspension", CAR, [["suspension", "chassis"]], ["forward-camera/static", "front-radar/static", "steering-angle/learn", "surround-view/static"]],
   ["steering", CAR, [["steering", "chassis"]], ["forward-camera/dynamic", "steering-angle/learn"]],
   ["ride height", CAR, [["ride-height", "chassis"]], ["forward-camera/static", "front-radar/static", "surround-view/static"]],
   ["tyre size", CAR, [["tyre-size", "chassis"]], ["forward-camera/static"]],
@@ -93,6 +109,12 @@ describe("what is owed", () => {
         expect(after).toEqual(expect.arrayContaining(before));
       }),
     );
+  });
+  it("goes on to the road where the vehicle's own sheet does, and only there", () => {
+    const glass: Happening[] = [{ event: "glass-out", place: "windshield" }, { event: "bumper-touched", place: "front" }]; // prettier-ignore
+    const ids = (kind: "static" | "static-then-dynamic") => owedFor(glass, CAR, RULES.rules, [{ system: "forward-camera", kind }]).map((l) => l.id).sort(); // prettier-ignore
+    expect(ids("static-then-dynamic")).toEqual(["forward-camera/dynamic", "forward-camera/static", "front-radar/static", "surround-view/static"]); // prettier-ignore
+    expect(ids("static")).toEqual(["forward-camera/static", "front-radar/static", "surround-view/static"]);
   });
   it("keeps every reason of a line, each with its rule and source", () => {
     const [line] = owedFor([{ event: "glass-out", place: "windshield" }, { event: "camera-replaced", place: "windshield" }], TRUCK, RULES.rules); // prettier-ignore

@@ -40,7 +40,8 @@ const fits = (line: OwedLine, s: Order["first"]): boolean =>
 
 type Edge = { from: number; to: number; order: Order };
 
-function edgesOf(lines: readonly OwedLine[], orders: readonly Order[]): Edge[] {
+/** Every pair of lines that an order puts one before the other. */
+export function edgesOf(lines: readonly OwedLine[], orders: readonly Order[]): Edge[] {
   const edges: Edge[] = [];
   for (const order of orders)
     lines.forEach((a, from) =>

@@ -16,7 +16,12 @@ export function OwedPreview({
   book: RuleBook;
   sheet: Sheet | null;
 }) {
-  const lines = owedFor(draft.happenings, fittedTo(vehicle, draft.answers), book.rules);
+  const lines = owedFor(
+    draft.happenings,
+    fittedTo(vehicle, draft.answers),
+    book.rules,
+    sheet ? [{ system: sheet.appliesTo.system, kind: sheet.kind }] : [],
+  );
   let plan: OwedPlan | null = null;
   try {
     plan = planOwed(lines, book);
