@@ -40,6 +40,51 @@ describe("projection", () => {
   });
 });
 
+describe("what a lens cannot make", () => {
+  it("folds where its polynomial turns back: no ray from beyond, and none there has a picture", () => {
+    // 1 - 0.84 s + 0.45 s^2 - 0.07 s^3 has its first root near s = 4.6: found here by walking, apart from the code.
+    const b = { ...(BROWN as Extract<Lens, { kind: "brown" }>), p1: 0, p2: 0 };
+    const image = (r: number): number => r * (1 + r * r * (b.k1 + r * r * (b.k2 + r * r * b.k3)));
+    let fold = 0;
+    while (image(fold + 1e-4) > image(fold)) fold += 1e-4;
+    const cam = camera(b);
+    expect(() => project(cam, [fold + 0.01, 0, 1])).toThrow(OutOfSightError);
+    expect(project(cam, [fold - 0.01, 0, 1])[0]).toBeGreaterThan(640);
+    for (const share of [0.3, 0.9, 0.999]) {
+      const [x, , z] = unproject(cam, [640.5 + 1250 * share * image(fold), 400.25]);
+      expect(x / z).toBeLessThanOrEqual(fold + 1e-3);
+    }
+    expect(() => unproject(cam, [640.5 + 1250 * 1.05 * image(fold), 400.25])).toThrow(OutOfSightError);
+    const wild: Lens = { kind: "fisheye", k1: -0.2, k2: 0, k3: 0, k4: 0 };
+    // theta (1 - 0.2 theta^2) is largest at sqrt(1 / 0.6).
+    const most = Math.sqrt(1 / 0.6);
+    const aside = (theta: number): [number, number, number] => [Math.sin(theta), 0, Math.cos(theta)];
+    expect(() => project(camera(wild), aside(most + 0.01))).toThrow(OutOfSightError);
+    expect(unproject(camera(wild), project(camera(wild), aside(most - 0.01)))[0]).toBeCloseTo(Math.sin(most - 0.01), 6);
+  });
+  it("gives a figure or a refusal everywhere, its own centre included; a board partly out of sight is no crash", () => {
+    const any = fc.oneof(fc.constantFrom(0, 1e-15, -1), fc.double({ min: -5, max: 5, noNaN: true }));
+    fc.assert(
+      fc.property(any, any, any, fc.constantFrom(...LENSES.map(([, l]) => l)), (x, y, z, lens) => {
+        try {
+          expect(project(camera(lens), [x, y, z]).every(Number.isFinite)).toBe(true);
+        } catch (error) {
+          expect(error).toBeInstanceOf(OutOfSightError);
+        }
+      }),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.integer({ min: -4000, max: 5000 }), fc.integer({ min: -4000, max: 5000 })), { minLength: 4, maxLength: 12 }), fc.constantFrom(...LENSES.map(([, l]) => l)), (pixels, lens) => {
+        try {
+          planarPose(camera(lens), GRID.slice(0, pixels.length), pixels);
+        } catch (error) {
+          expect(error).toBeInstanceOf(LoosePoseError);
+        }
+      }),
+    ); // prettier-ignore
+  });
+});
+
 /** The well-known vision library, compiled for the web; used as the other opinion. */
 type Mat = { data64F: Float64Array; data32F: Float32Array; delete(): void };
 type Cv = { Mat: new () => Mat; matFromArray(r: number, c: number, t: number, a: number[]): Mat; solvePnP(...a: unknown[]): boolean; Rodrigues(a: Mat, b: Mat): void; initUndistortRectifyMap(...a: unknown[]): void; Size: new (w: number, h: number) => unknown; CV_64F: number; CV_32FC1: number; onRuntimeInitialized?: () => void } & { Mat?: unknown }; // prettier-ignore

@@ -19,6 +19,49 @@ export class OutOfSightError extends Error {
   override readonly name = "OutOfSightError";
 }
 
+/** Derivative of the radial mapping as a polynomial in s = r^2 (or theta^2): where it falls to nothing, the picture folds. */
+const slopeTerms = (lens: Lens): number[] =>
+  lens.kind === "brown"
+    ? [1, 3 * lens.k1, 5 * lens.k2, 7 * lens.k3]
+    : lens.kind === "fisheye"
+      ? [1, 3 * lens.k1, 5 * lens.k2, 7 * lens.k3, 9 * lens.k4]
+      : [1];
+
+const folds = new WeakMap<Lens, number>();
+/** The farthest that is looked for a fold: a ray 1.9 rad off the axis, or ten focal lengths aside. */
+const FARTHEST_S = { pinhole: Infinity, brown: 100, fisheye: 1.9 * 1.9 } as const;
+
+/**
+ * How far out a lens makes a picture, as normalised radius (angle in radians for the fisheye). Beyond it the polynomial
+ * turns back and shows what is farther out nearer in: no lens does that, and two rays would share one pixel.
+ */
+function foldOf(lens: Lens): number {
+  const known = folds.get(lens);
+  if (known !== undefined) return known;
+  const terms = slopeTerms(lens);
+  const slope = (s: number): number => terms.reduceRight((sum, t) => sum * s + t, 0);
+  const most = FARTHEST_S[lens.kind];
+  let fold = Math.sqrt(most);
+  const steps = lens.kind === "pinhole" ? 0 : 4000;
+  for (let i = 1; i <= steps; i++) {
+    const s = most * (i / steps) ** 2;
+    if (slope(s) > 0) continue;
+    // Bisection between the last good place and this one.
+    let [low, high] = [most * ((i - 1) / steps) ** 2, s];
+    for (let k = 0; k < 60; k++) {
+      const middle = (low + high) / 2;
+      if (slope(middle) > 0) low = middle;
+      else high = middle;
+    }
+    fold = Math.sqrt(low);
+    break;
+  }
+  folds.set(lens, fold);
+  return fold;
+}
+
+const BEYOND = "The point lies so far aside that this lens has no picture of it.";
+
 /** Normalised coordinates (x/z, y/z) to the distorted ones of the lens. */
 function distort(lens: Lens, x: number, y: number): [number, number] {
   switch (lens.kind) {
@@ -51,7 +94,7 @@ function bent(lens: Extract<Lens, { kind: "fisheye" }>, theta: number): number {
  * Projects a point given in camera axes.
  *
  * @returns pixels
- * @throws OutOfSightError behind the camera (a fisheye sees a little past the side, a pinhole does not)
+ * @throws OutOfSightError behind the camera (a fisheye sees a little past the side, a pinhole does not), or beyond the fold
  */
 export function project(camera: Camera, [x, y, z]: Vec3): [number, number] {
   const { lens } = camera;
@@ -59,13 +102,37 @@ export function project(camera: Camera, [x, y, z]: Vec3): [number, number] {
     // By the angle itself, so that a ray square to the axis has a picture too.
     const side = Math.hypot(x, y);
     const theta = Math.atan2(side, z);
+    if (!(side > 0) && !(z > 0)) throw new OutOfSightError("The point lies in the camera itself, or behind it.");
     if (theta > 1.9) throw new OutOfSightError("The point lies behind the camera.");
-    const scale = side < 1e-12 ? 1 / z : bent(lens, theta) / side;
-    return [camera.fx * x * scale + camera.cx, camera.fy * y * scale + camera.cy];
+    if (theta > foldOf(lens)) throw new OutOfSightError(BEYOND);
+    if (side === 0) return [camera.cx, camera.cy];
+    const far = bent(lens, theta);
+    return [camera.fx * far * (x / side) + camera.cx, camera.fy * far * (y / side) + camera.cy];
   }
-  if (z <= 0) throw new OutOfSightError("The point lies behind the camera.");
+  if (!(z > 0) || !Number.isFinite(Math.hypot(x, y) / z))
+    throw new OutOfSightError("The point lies behind the camera, or square to its axis.");
+  if (lens.kind === "brown" && Math.hypot(x, y) / z > foldOf(lens)) throw new OutOfSightError(BEYOND);
   const [u, v] = distort(lens, x / z, y / z);
   return [camera.fx * u + camera.cx, camera.fy * v + camera.cy];
+}
+
+/**
+ * Where Newton's method begins: the radial part alone, inverted by bisection between the axis and the fold, where it only
+ * rises. From the distorted place itself Newton can step over the fold and not come back.
+ */
+function undistortedStart(lens: Lens, xd: number, yd: number): [number, number] {
+  const rd = Math.hypot(xd, yd);
+  if (lens.kind !== "brown" || rd === 0) return [xd, yd];
+  const image = (r: number): number => r * (1 + r * r * (lens.k1 + r * r * (lens.k2 + r * r * lens.k3)));
+  let [low, high] = [0, foldOf(lens)];
+  // Decentring moves a point a little farther out than the radial part alone can.
+  if (image(high) < rd) return [(xd * high) / rd, (yd * high) / rd];
+  for (let k = 0; k < 50; k++) {
+    const middle = (low + high) / 2;
+    if (image(middle) < rd) low = middle;
+    else high = middle;
+  }
+  return [(xd * low) / rd, (yd * low) / rd];
 }
 
 /**
@@ -88,12 +155,12 @@ export function unproject(camera: Camera, [u, v]: Pixel): [number, number, numbe
       theta -= step;
       if (Math.abs(step) < 1e-14) break;
     }
-    if (!(Math.abs(bent(lens, theta) - rd) < 1e-9) || theta < 0 || theta > 1.9)
+    if (!(Math.abs(bent(lens, theta) - rd) < 1e-9) || theta < 0 || theta > foldOf(lens))
       throw new OutOfSightError("No ray of this lens ends at that pixel.");
     const s = Math.sin(theta) / rd;
     return [xd * s, yd * s, Math.cos(theta)];
   }
-  let [x, y] = [xd, yd];
+  let [x, y] = undistortedStart(lens, xd, yd);
   for (let i = 0; i < 60; i++) {
     const [px, py] = distort(lens, x, y);
     const [ex, ey] = [px - xd, py - yd];
@@ -110,7 +177,8 @@ export function unproject(camera: Camera, [u, v]: Pixel): [number, number, numbe
     y -= (j11 * ey - j21 * ex) / det;
   }
   const [px, py] = distort(lens, x, y);
-  if (!(Math.hypot(px - xd, py - yd) < 1e-9)) throw new OutOfSightError("No ray of this lens ends at that pixel.");
+  if (!(Math.hypot(px - xd, py - yd) < 1e-9) || Math.hypot(x, y) > foldOf(lens))
+    throw new OutOfSightError("No ray of this lens ends at that pixel.");
   const n = Math.hypot(x, y, 1);
   return [x / n, y / n, 1 / n];
 }

@@ -1,5 +1,5 @@
 import { choleskyInPlace, choleskySolve } from "@/core/math/linear";
-import { project, unproject, type Camera, type Pixel, type Vec3 } from "./model";
+import { OutOfSightError, project, unproject, type Camera, type Pixel, type Vec3 } from "./model";
 
 /** Where a thing stands before a camera: x_camera = R x_own + t. R is row-major, orthonormal. */
 export type Pose = { r: readonly number[]; t: Vec3 };
@@ -37,15 +37,47 @@ export const apply = ({ r, t }: Pose, [x, y, z]: Vec3): [number, number, number]
  *
  * @param points places on the plane, own axes
  * @param pixels where the camera shows them
- * @throws LoosePoseError for fewer than four points or points in one line
+ * @throws LoosePoseError for fewer than four points before the lens, or points in one line
  */
 export function planarPose(camera: Camera, points: readonly Pixel[], pixels: readonly Pixel[]): Pose {
   if (points.length < 4 || points.length !== pixels.length) throw new LoosePoseError("Four seen points at least are needed."); // prettier-ignore
-  const rays = pixels.map((p) => {
-    const [x, y, z] = unproject(camera, p);
-    return [x / z, y / z] as const;
+  // A pixel that no ray of the lens ends at was not seen; one square to the axis has no place on the plane before it.
+  const seen = points.flatMap((point, i) => {
+    const ray = rayOf(camera, pixels[i]!);
+    return ray ? [{ point, pixel: pixels[i]!, ray }] : [];
   });
-  return refinePose(camera, points.map(([x, y]) => [x, y, 0] as const), pixels, fromHomography(points, rays)); // prettier-ignore
+  const ahead = seen.filter(({ ray }) => ray[2] > 0.02);
+  if (ahead.length < 4) throw new LoosePoseError("Four points at least must lie before the lens.");
+  const start = fromHomography(
+    ahead.map((s) => s.point),
+    ahead.map(({ ray: [x, y, z] }) => [x / z, y / z] as const),
+  );
+  return refinePose(
+    camera,
+    seen.map(({ point: [x, y] }) => [x, y, 0] as const),
+    seen.map((s) => s.pixel),
+    start,
+  );
+}
+
+function rayOf(camera: Camera, pixel: Pixel): [number, number, number] | null {
+  try {
+    return unproject(camera, pixel);
+  } catch (error) {
+    if (error instanceof OutOfSightError) return null;
+    throw error;
+  }
+}
+
+/** Whether every point has a picture from a pose. */
+function allInSight(camera: Camera, points: readonly Vec3[], pose: Pose): boolean {
+  try {
+    for (const p of points) project(camera, apply(pose, p));
+    return true;
+  } catch (error) {
+    if (error instanceof OutOfSightError) return false;
+    throw error;
+  }
 }
 
 /** Least-squares homography with h33 = 1 between normalised sets, as a pose. */
@@ -97,6 +129,7 @@ function fromHomography(points: readonly Pixel[], rays: readonly Pixel[]): Pose 
 /** Least-squares pose on the pixels, from a start; Gauss-Newton with a turn on the left: R <- exp(w) R. */
 export function refinePose(camera: Camera, points: readonly Vec3[], pixels: readonly Pixel[], start: Pose): Pose {
   let pose = start;
+  if (!allInSight(camera, points, pose)) throw new LoosePoseError("From the start not every point is in sight.");
   const size = Math.max(1e-9, Math.hypot(...start.t));
   for (let round = 0; round < 25; round++) {
     const n = new Float64Array(36);
@@ -135,7 +168,15 @@ export function refinePose(camera: Camera, points: readonly Vec3[], pixels: read
     if (choleskyInPlace(n, 6, 1e-13) >= 0) throw new LoosePoseError("The points do not fix the pose.");
     choleskySolve(n, 6, g);
     const step = [...g].map((v, j) => v * scale[j]!);
-    pose = { r: multiply(rotation([step[0]!, step[1]!, step[2]!]), pose.r), t: [pose.t[0] + step[3]!, pose.t[1] + step[4]!, pose.t[2] + step[5]!] }; // prettier-ignore
+    const moved = (f: number): Pose => ({
+      r: multiply(rotation([f * step[0]!, f * step[1]!, f * step[2]!]), pose.r),
+      t: [pose.t[0] + f * step[3]!, pose.t[1] + f * step[4]!, pose.t[2] + f * step[5]!],
+    });
+    // A step that puts a point behind the lens is too long.
+    let fraction = 1;
+    while (fraction > 1e-4 && !allInSight(camera, points, moved(fraction))) fraction /= 2;
+    if (fraction <= 1e-4) throw new LoosePoseError("The points do not fix a pose in sight of the lens.");
+    pose = moved(fraction);
     if (Math.hypot(step[0]!, step[1]!, step[2]!) < 1e-12 && Math.hypot(step[3]!, step[4]!, step[5]!) < 1e-11 * size) break; // prettier-ignore
   }
   return pose;

@@ -27,6 +27,10 @@ describe("linear least squares", () => {
       }),
     );
   });
+  it("refuses a height that is no number, instead of a plane that is none", () => {
+    const tyres: FloorSpot[] = [[0, 800], [0, -800], [2600, 800], [2600, -800]].map(([x, y], i) => ({ id: `t${i}`, xMm: x!, yMm: y!, heightMm: i === 2 ? NaN : 0, sigmaMm: 0.8 })); // prettier-ignore
+    expect(() => fitFloor(tyres, [])).toThrow(/Measurement 3 is not a number/);
+  });
   it("refuses what leaves a parameter loose", () => {
     expect(() => fitLinear([[1, 0, 0], [1, 1, 1]], [0, 0], [1, 1])).toThrow(LooseFitError); // prettier-ignore
     expect(() => fitLinear([[1, 0], [1, 0], [1, 0]], [1, 2, 3], [1, 1, 1])).toThrow(LooseFitError); // prettier-ignore

@@ -27,7 +27,7 @@ export class LooseFitError extends Error {
  * @param rows design rows, m of n
  * @param values observations, m
  * @param sigmas their standard uncertainties, m
- * @throws LooseFitError when the columns are dependent or there are fewer observations than parameters
+ * @throws LooseFitError when a value is no number, when the columns are dependent or there are fewer observations than parameters
  */
 export function fitLinear(
   rows: readonly (readonly number[])[],
@@ -35,6 +35,8 @@ export function fitLinear(
   sigmas: readonly number[],
 ): LinearFit {
   const n = rows[0]?.length ?? 0;
+  const wrong = values.findIndex((v, k) => !Number.isFinite(v) || !(sigmas[k]! > 0));
+  if (wrong >= 0) throw new LooseFitError(`Measurement ${wrong + 1} is not a number, or has no uncertainty.`);
   const normal = new Float64Array(n * n);
   const right = new Float64Array(n);
   rows.forEach((row, k) => {

@@ -41,7 +41,8 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
   const start: number[] = [];
   const names: string[] = [];
   const refs = new Map<string, PointRef>();
-  const index: Record<string, number> = {};
+  // Without a prototype: a point may be called "toString".
+  const index = Object.create(null) as Record<string, number>;
   const priors: Prior[] = [];
 
   const claim = (id: string, ref: PointRef): void => {
