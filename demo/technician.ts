@@ -119,8 +119,8 @@ export function technician(person: Person, startAt: string) {
         if (next.kind === "settle") write({ kind: "settle" }, 15);
         else if (next.kind === "stuck") throw new Error(next.message);
         else if (next.kind === "read") {
-          if (next.again)
-            write({ kind: "strike", target: next.again, reason: "Read again: it did not agree with the others" }, 5);
+          for (const target of [next.again, ...(next.decides ?? [])])
+            if (target) write({ kind: "strike", target, reason: "Read again: it did not agree with the others" }, 5);
           read(next.candidate.slot.id);
         } else {
           const { predicted: _, ...move } = next.move;

@@ -1,5 +1,14 @@
 import { randomFrom, seedFrom } from "@/core/math/random";
-import { nextAct, solveSetOut, type Judged, type SetOutEntry, type SetOutPlan, type TouchKind } from "@/core/setout";
+import {
+  agree,
+  decideByThird,
+  nextAct,
+  solveSetOut,
+  type Judged,
+  type SetOutEntry,
+  type SetOutPlan,
+  type TouchKind,
+} from "@/core/setout";
 import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
 
 /** Simulated set-ups for tests and benchmarks: how many readings a way of choosing them takes to a sure verdict. */
@@ -13,6 +22,50 @@ export const atRandom = (seed: string, order: readonly string[]): Chooser => {
 };
 
 const MOST = 40;
+
+/** A whole set-out by the advice alone, as careful hands do it, in one way, with one slip of so many millimetres. */
+export type SetOutTrial = { end: "set" | "stuck" | "too-long"; readings: number; leftOut: number; message: string };
+
+/**
+ * Follows the advice to the end: reads, moves, reads again, decides between two by a third, leaves out what it is told to.
+ *
+ * @param slip which reading is misread, by how much; the first time it is taken and never again
+ */
+export function followAdvice(plan: SetOutPlan, seed: string, slip: { slotId: string; mm: number } | null): SetOutTrial {
+  let world = openBay(seed, plan);
+  let entries: SetOutEntry[] = [];
+  let [readings, leftOut, slipped] = [0, 0, false];
+  const drop = (ids: readonly string[]): void => void (entries = entries.filter((e) => !ids.includes(e.id)));
+  for (let n = 0; n < 90; n++) {
+    const judged = nextAct(solveSetOut(plan, entries));
+    const { next } = judged;
+    if (next.kind === "settle") return { end: "set", readings, leftOut, message: "" };
+    if (next.kind === "move") {
+      const { predicted: _, ...move } = next.move;
+      world = act(world, { id: `m${n}`, kind: "move", move });
+      entries.push({ kind: "move", id: `m${n}`, move, rest: next.rest.map(({ predicted: __, ...m }) => m) });
+      continue;
+    }
+    if (next.kind === "stuck") {
+      if (!next.leaveOut) return { end: "stuck", readings, leftOut, message: next.message };
+      drop(next.leaveOut.ids);
+      leftOut++;
+      continue;
+    }
+    const { slot, sigma } = next.candidate;
+    const off = slip && slot.id === slip.slotId && !slipped ? slip.mm : 0;
+    if (off) slipped = true;
+    const shown = measure(world, slot.id, readings) + off;
+    const byId = (id: string) => judged.solution.readings.find((r) => r.id === id)!;
+    if (next.decides)
+      drop(decideByThird([byId(next.decides[0]), byId(next.decides[1])], shown, sigma).map((d) => d.strike));
+    const old = next.again && byId(next.again);
+    if (old && !agree(old.shown, old.sigma, shown, sigma)) drop([old.id]);
+    entries.push({ kind: "reading", id: `r${n}`, slotId: slot.id, shown, sigma });
+    readings++;
+  }
+  return { end: "too-long", readings, leftOut, message: "" };
+}
 
 /** Reads until the verdict is sure (set, or plainly to be moved). */
 export function readUntilSure(world: BenchWorld, start: readonly SetOutEntry[], choose: Chooser, tag: string): { judged: Judged; entries: SetOutEntry[]; readings: number } {

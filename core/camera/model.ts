@@ -60,6 +60,8 @@ function foldOf(lens: Lens): number {
   return fold;
 }
 
+/** A ray as good as square to the axis: no plane before the camera is so large. */
+const FARTHEST_TANGENT = 1e9;
 const BEYOND = "The point lies so far aside that this lens has no picture of it.";
 
 /** Normalised coordinates (x/z, y/z) to the distorted ones of the lens. */
@@ -109,7 +111,7 @@ export function project(camera: Camera, [x, y, z]: Vec3): [number, number] {
     const far = bent(lens, theta);
     return [camera.fx * far * (x / side) + camera.cx, camera.fy * far * (y / side) + camera.cy];
   }
-  if (!(z > 0) || !Number.isFinite(Math.hypot(x, y) / z))
+  if (!(z > 0) || !(Math.hypot(x, y) / z < FARTHEST_TANGENT))
     throw new OutOfSightError("The point lies behind the camera, or square to its axis.");
   if (lens.kind === "brown" && Math.hypot(x, y) / z > foldOf(lens)) throw new OutOfSightError(BEYOND);
   const [u, v] = distort(lens, x / z, y / z);

@@ -13,6 +13,7 @@ export const scopeOf = (body: TabletEvent): LineScope => (OF_THE_STAND.has(body.
  */
 export function disturbedBy(body: TabletEvent): LineScope | null {
   if (body.kind === "touch") return body.touch === "moved-car" ? "job" : "stand";
+  if (body.kind === "rear-toe" && body.how === "rolled") return "job";
   return body.kind === "move" || body.kind === "position" ? "stand" : null;
 }
 

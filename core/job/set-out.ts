@@ -79,8 +79,11 @@ export function setOutEntries(events: readonly JobEvent[]): SetOutEntry[] {
   const struck = strikes(events);
   const { seq } = placeOf(events);
   return events.flatMap((e): SetOutEntry[] => {
-    if (struck.has(e.id) || e.seq < seq) return [];
     const b = e.body;
+    // A car that was rolled has moved, whatever became of what was read while it rolled.
+    if (b.kind === "rear-toe" && b.how === "rolled" && e.seq >= seq)
+      return [{ kind: "touch", id: e.id, touch: "moved-car" }];
+    if (struck.has(e.id) || e.seq < seq) return [];
     if (b.kind === "reading") return [{ kind: "reading", id: e.id, slotId: b.slotId, shown: b.shown, sigma: b.sigma }];
     if (b.kind === "touch") return [{ kind: "touch", id: e.id, touch: b.touch }];
     if (b.kind === "move") return [{ kind: "move", id: e.id, move: b.move, rest: b.rest }];

@@ -15,10 +15,8 @@ describe("a floor kept of a bay", () => {
         // Rule readings under a level line: 600 less the height of the floor.
         const height = (x: number, y: number): number => ahead * x + left * y + (twist * x * y) / 1000;
         const read = (v: typeof LISSE, standX: number): Record<string, number> => ({
-          ...Object.fromEntries(
-            CORNERS.map((c) => [c, 600 - height(archPlace(v, c).xMm, archPlace(v, c).yMm)]),
-          ),
-          "stand": 600 - height(standX, 350) - step,
+          ...Object.fromEntries(CORNERS.map((c) => [c, 600 - height(archPlace(v, c).xMm, archPlace(v, c).yMm)])),
+          stand: 600 - height(standX, 350) - step,
           "stand-2": 600 - height(standX, -350) - step,
         });
         const kept = asBayFloor("Bay 1", AT, read(LISSE, 5400), LISSE, 5400)!;

@@ -178,9 +178,17 @@ describe("tyre sizes", () => {
     ["LT 225/65 R16 112/110 S 8PR", 698.9],
     ["205/55 R16 91V RFT TL", 631.9],
   ])("%s is %f mm over all", (marking, mm) => expect(readTyre(marking)!.diameterMm).toBeCloseTo(mm, 9));
-  it.each(["", "225", "225/45", "45/225 R17", "999/45 R17", "225/45 R99", "225x45xR17", "225/45 R17 hello", "225/45 R1791W"])("%j is no marking", (text) =>
-    expect(readTyre(text)).toBeNull(),
-  );
+  it.each([
+    "",
+    "225",
+    "225/45",
+    "45/225 R17",
+    "999/45 R17",
+    "225/45 R99",
+    "225x45xR17",
+    "225/45 R17 hello",
+    "225/45 R1791W",
+  ])("%j is no marking", (text) => expect(readTyre(text)).toBeNull());
   it("alike and the maker's are fine; one odd tyre names its axle; four wrong ones are named too", () => {
     const own = car.tyres.front;
     expect(judgeMeasure(TYRES, all(own), car).ok).toBe(true);

@@ -5,6 +5,7 @@ import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./n
 import type { Slot } from "./slots";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
+import { disagreeing, likelyCause } from "./suspicion";
 import { judgeSetOut, type Verdict } from "./verdict";
 
 /** A move with the readings the technician will see when it is right. */
@@ -12,13 +13,15 @@ export type ProposedMove = Move & { predicted: { slot: Slot; shown: number }[] }
 
 /** The one thing to do next at the stand. */
 export type NextAct =
-  /** Take this reading; `again` is the suspect reading it replaces. */
-  | { kind: "read"; candidate: Candidate; again: string | null }
+  /**
+   * Take this reading; `again` is the suspect reading it replaces, `decides` the two of its own slot it decides between.
+   */
+  | { kind: "read"; candidate: Candidate; again: string | null; decides?: [string, string] }
   | { kind: "move"; move: ProposedMove; rest: ProposedMove[] }
   /** The board is set: print it to the slip. */
   | { kind: "settle" }
-  /** Nothing can be proposed: the kit lacks an instrument for what is missing. */
-  | { kind: "stuck"; message: string };
+  /** No reading helps: what stands in the way, and, where there is one, the reading that could be left out. */
+  | { kind: "stuck"; message: string; leaveOut?: { ids: string[]; name: string; reason: string } };
 
 export type Judged = { solution: SetOutSolution; verdict: Verdict; candidates: Candidate[]; next: NextAct };
 
@@ -65,21 +68,29 @@ function exhausted(s: SetOutSolution): string {
 }
 
 /**
- * Which reading settles a contradiction: the likeliest culprit that was read only once; when all of those were read
- * twice and stood by it, a reading not taken yet, which takes sides.
+ * Which reading settles a contradiction: a third where two of one slot disagree; the likeliest culprit that was read only
+ * once; when all of those were read twice and stood by it, a reading not taken yet, which takes sides. When there is none,
+ * the likely cause is named, and the reading it touches can be left out.
  */
 function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candidate[]): NextAct {
   const slotOf = (id: string): string => s.readings.find((r) => r.id === id)!.slotId;
+  const of = (slotId: string): Candidate | undefined => candidates.find((c) => c.slot.id === slotId);
+  const pair = disagreeing(s, verdict.suspects);
+  const third = pair && of(pair[0].slotId);
+  if (pair && third) return { kind: "read", candidate: { ...third, why: "Two readings of it disagree. Seat anew what is seated, then read a third: it decides which of them stands." }, again: null, decides: [pair[0].id, pair[1].id] }; // prettier-ignore
   const again = verdict.suspects.find((id) => timesRead(s, slotOf(id)) === 1);
-  const candidate = again && candidates.find((c) => c.slot.id === slotOf(again));
+  const candidate = again && of(slotOf(again));
   if (candidate) return { kind: "read", candidate, again };
-  const where = s.slots.find((x) => x.id === slotOf(verdict.suspects[0]!))!.observes.in;
-  const witness = candidates.find((c) => c.slot.observes.in === where && timesRead(s, c.slot.id) === 0);
+  const suspect = s.slots.find((x) => x.id === slotOf(verdict.suspects[0]!))!;
+  const witness = candidates.find((c) => c.slot.observes.in === suspect.observes.in && timesRead(s, c.slot.id) === 0);
   if (witness) return { kind: "read", candidate: { ...witness, why: "The readings contradict each other and each was read twice; this one takes sides." }, again: null }; // prettier-ignore
+  const ids = s.readings.filter((r) => r.slotId === suspect.id && r.state === "counts").map((r) => r.id);
+  const cause = likelyCause(suspect);
   return {
     kind: "stuck",
-    message: "The readings contradict each other although each was read twice. Something moved between them, or a hub cap, hook or badge is not where it should be: find it, say what was touched, and read again.",
-  }; // prettier-ignore
+    message: `${suspect.name} was read again and stands against all the others. Likely ${cause}. Put it right and read it anew, or leave it out and go on with the rest.`,
+    leaveOut: { ids, name: suspect.name, reason: `Left out: it stands against all the others; likely ${cause}` },
+  };
 }
 
 /** Judges a solution and names the next physical act. */

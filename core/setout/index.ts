@@ -14,6 +14,7 @@ export {
   wantedHeight,
   type SetOutPlan,
 } from "./plan";
+export { agree, decideByThird, disagreeing, likelyCause } from "./suspicion";
 export { readCaught, takeReading, type Caught, type TakenReading, type ToldReading } from "./reading";
 export { parseShown, plainFigure, sideKeys, slotUnit, typedFigure } from "./level-slots";
 export { readingSigma, slotsFor, type Slot } from "./slots";

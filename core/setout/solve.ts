@@ -31,6 +31,7 @@ export type ReadingState = {
   id: string;
   slotId: string;
   shown: number;
+  sigma: number;
   /** "counts": part of the present knowledge. "doubt": taken before something moved; it no longer proves anything. */
   state: "counts" | "doubt";
   /** Statistics, while the reading counts. */
@@ -238,7 +239,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
     },
     readings: entries.flatMap((e) =>
       e.kind === "reading"
-        ? [{ id: e.id, slotId: e.slotId, shown: e.shown, state: doubted.has(e.id) ? "doubt" as const : "counts" as const, result: statistics.get(e.id) ?? null }] // prettier-ignore
+        ? [{ id: e.id, slotId: e.slotId, shown: e.shown, sigma: e.sigma, state: doubted.has(e.id) ? "doubt" as const : "counts" as const, result: statistics.get(e.id) ?? null }] // prettier-ignore
         : [],
     ),
     standState,

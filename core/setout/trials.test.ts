@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import { boardOf } from "@/devices/bench/stand-sim";
 import { act, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { atRandom, byAdvice, inOrder, readUntilSure, recheck, setBoard } from "@/tests/trials";
-import { slotsFor, TOUCHES, type SetOutEntry, type TouchKind } from ".";
+import { atRandom, byAdvice, followAdvice, inOrder, readUntilSure, recheck, setBoard } from "@/tests/trials";
+import { decideByThird, slotsFor, TOUCHES, type SetOutEntry, type TouchKind } from ".";
 
 const plan = planOf(0, 0);
 const order = slotsFor(plan).filter((s) => s.observes.in !== "plan" || /^(tape|laser)/.test(s.id)).map((s) => s.id); // prettier-ignore
@@ -16,6 +16,35 @@ describe("the next best reading", () => {
     const advice = count(() => byAdvice);
     expect(mean(advice)).toBeLessThan(mean(count(() => inOrder(order))));
     expect(mean(advice)).toBeLessThan(mean(count((n) => atRandom(`r${n}`, order))));
+  });
+});
+
+describe("a slip", () => {
+  it.each([
+    ["wheel-panels", 10, ["panel-rl", "panel-rr", "panel-fl", "laser-badge"]],
+    ["tapes", 10, ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l"]],
+  ] as const)("%s, one reading %d mm off: the advice never ends before the board is set", (school, mm, slots) => {
+    const way = { ...planOf(1, 1), school };
+    for (let n = 0; n < 12; n++) {
+      const trial = followAdvice(way, `slip/${n}`, { slotId: slots[n % slots.length]!, mm });
+      expect(trial.end, `${n}: ${trial.message}`).toBe("set");
+    }
+  });
+  it("a third reading decides between two, and gives no check of its own", () => {
+    const of = (id: string, shown: number) => ({
+      id,
+      slotId: "s",
+      shown,
+      sigma: 1,
+      state: "counts" as const,
+      result: null,
+    });
+    const pair = [of("a", 2871), of("b", 2881)] as const;
+    expect(decideByThird(pair, 2870.5, 1)).toEqual([
+      { strike: "a", stands: true },
+      { strike: "b", stands: false },
+    ]);
+    expect(decideByThird(pair, 2960, 1).map((d) => d.stands)).toEqual([false, false]);
   });
 });
 

@@ -32,6 +32,8 @@ export function bayOf(job: JobRow, events: readonly JobEvent[]): BenchWorld {
         const before = (x: JobEvent): boolean => x.seq <= e.seq && !struck.has(x.id);
         return openBay(job.seed, planFor(job.ground, events.filter((x) => before(x) && ["position", "move"].includes(x.body.kind)))); // prettier-ignore
       }
+      if (e.body.kind === "rear-toe" && e.body.how === "rolled")
+        return act(world, { id: e.id, kind: "touch", touch: "moved-car" });
       if (struck.has(e.id)) return world;
       if (e.body.kind === "move") return act(world, { id: e.id, kind: "move", move: e.body.move });
       if (e.body.kind === "touch") return act(world, { id: e.id, kind: "touch", touch: e.body.touch });

@@ -3,7 +3,16 @@
 import { useEffect, useRef, useState } from "react";
 import { sheetNow } from "@/core/job";
 import type { Candidate } from "@/core/setout";
-import { plainFigure, readCaught, sideKeys, slotUnit, slotValue, typedFigure } from "@/core/setout";
+import {
+  agree,
+  decideByThird,
+  plainFigure,
+  readCaught,
+  sideKeys,
+  slotUnit,
+  slotValue,
+  typedFigure,
+} from "@/core/setout";
 import type { Meaning } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
@@ -14,10 +23,13 @@ import { useBurst, useDraft } from "./use-catcher";
 export function Catcher({
   candidate,
   again,
+  decides,
   onTaken,
 }: {
   candidate: Candidate;
   again: string | null;
+  /** The two readings of this slot that disagree: this one decides which of them stands. */
+  decides?: [string, string] | undefined;
   onTaken: () => void;
 }) {
   const { head, ground, events, judged, write, say, me } = useJob();
@@ -39,11 +51,22 @@ export function Catcher({
   }, [slot.id]);
 
   const take = (shown: number, typed: string, meant?: string): void => {
-    const old = again && judged?.solution.readings.find((r) => r.id === again);
+    const readingOf = (id: string) => judged?.solution.readings.find((r) => r.id === id);
+    const [one, two] = (decides ?? []).map(readingOf);
+    if (one && two)
+      for (const { strike, stands } of decideByThird([one, two], shown, candidate.sigma))
+        write({
+          kind: "strike",
+          target: strike,
+          reason: stands
+            ? `Read a third time: ${slotValue(slot, shown)} agrees and stands in its place`
+            : `Read a third time: ${slotValue(slot, shown)} contradicts it`,
+        });
+    const old = again && readingOf(again);
     if (old) {
-      // 3.29 sigma of the difference of two readings: beyond it they cannot both be right, and the old one yields.
-      const same = Math.abs(old.shown - shown) < 3.29 * Math.SQRT2 * candidate.sigma;
-      if (same) say(`${slot.name} reads the same again: it stands. Another reading is at fault.`);
+      // Beyond what both can be right in, the old one yields.
+      if (agree(old.shown, old.sigma, shown, candidate.sigma))
+        say(`${slot.name} reads the same again: it stands. Another reading is at fault.`);
       else
         write({
           kind: "strike",

@@ -16,8 +16,10 @@ export function LinesDialog({ open, judged, onClose }: { open: boolean; judged: 
   const roll = async (): Promise<void> => {
     const response = await fetch(`/api/jobs/${head.id}/bay?roll=1`, { cache: "no-store" }).catch(() => null);
     const body = (await response?.json().catch(() => null)) as { toe?: { leftDeg: number; rightDeg: number }; error?: string } | null; // prettier-ignore
-    if (body?.toe) write({ kind: "rear-toe", ...body.toe, how: "rolled" });
-    else say(body?.error ?? "The rig does not answer.");
+    if (body?.toe) {
+      write({ kind: "rear-toe", ...body.toe, how: "rolled" });
+      say("The car has moved: park brake on and chocks in first. What was read of it before no longer counts.");
+    } else say(body?.error ?? "The rig does not answer.");
   };
   return (
     <Dialog open={open} onClose={onClose} title="Which line?" wide>

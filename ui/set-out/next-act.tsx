@@ -39,7 +39,13 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
   const { lengths } = useSettings();
   const { next, verdict } = judged;
   const viewer = me.role === "viewer";
-  const caution = judged.solution.readings.length === 0 ? ground.sheet.cautions[0] : undefined;
+  const rolled = events.findLast((e) => e.body.kind === "reading" || e.body.kind === "rear-toe")?.body;
+  const caution =
+    rolled?.kind === "rear-toe" && rolled.how === "rolled"
+      ? "Park brake on and chocks in before anyone works at the wheels again."
+      : judged.solution.readings.length === 0
+        ? ground.sheet.cautions[0]
+        : undefined;
 
   const swap = useMemo(
     () => (verdict.why === "suspect" ? findSwap(judged.solution) : null),
@@ -82,7 +88,13 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         {candidate.slot.instrument === "rig" && !viewer ? (
           <RigPanel judged={judged} onTaken={onTaken} />
         ) : (
-          <Catcher key={candidate.slot.id} candidate={candidate} again={again} onTaken={onTaken} />
+          <Catcher
+            key={candidate.slot.id}
+            candidate={candidate}
+            again={again}
+            decides={!byHand && next.kind === "read" ? next.decides : undefined}
+            onTaken={onTaken}
+          />
         )}
       </NextBar>
     );
@@ -129,7 +141,25 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       </NextBar>
     ); // prettier-ignore
 
-  return <NextBar tone="stop" say={next.kind === "stuck" ? next.message : "Nothing can be proposed."} />;
+  const leaveOut = next.kind === "stuck" ? next.leaveOut : undefined;
+  return (
+    <NextBar tone="stop" say={next.kind === "stuck" ? next.message : "Nothing can be proposed."}>
+      {leaveOut && !viewer && (
+        <Button
+          look="plain"
+          size="large"
+          onClick={() => write(...leaveOut.ids.map((target) => ({ kind: "strike" as const, target, reason: leaveOut.reason })))} // prettier-ignore
+        >
+          Leave it out
+        </Button>
+      )}
+      {!viewer && (
+        <Button look="quiet" size="large" onClick={onRead}>
+          Read anew
+        </Button>
+      )}
+    </NextBar>
+  );
 }
 
 /** Both readings struck with the reason, and written again with their figures exchanged. */

@@ -75,7 +75,7 @@ export function StandView() {
           next.candidate.slot.instrument === "rig" ? (
             <p className="text-lg">The rig’s figures are taken on the tablet.</p>
           ) : (
-            <Catcher key={next.candidate.slot.id} candidate={next.candidate} again={next.again} onTaken={() => setAgain(false)} />
+            <Catcher key={next.candidate.slot.id} candidate={next.candidate} again={next.again} decides={next.decides} onTaken={() => setAgain(false)} />
           )
         ) : done ? (
           <Button look="act" size="large" className="w-full !min-h-20 !text-2xl" onClick={() => write(done)}>

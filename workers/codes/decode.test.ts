@@ -66,6 +66,6 @@ describe("what is not there", () => {
       .composite([{ input: a!, left: 60, top: 60 }, { input: b!, left: 90, top: 330 }]).raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
     const found = await decodeCodes({ data: new Uint8ClampedArray(raw.data), width: 1200, height: 600, colorSpace: "srgb" } as ImageData); // prettier-ignore
     expect(found.map((f) => f.text).sort()).toEqual([VIN, "PART 5512-A"].sort());
-    expect(found.flatMap((f) => vinFromCode(f.text) ?? [])).toEqual([VIN]);
+    expect(found.flatMap((f) => vinFromCode(f.text) ?? [])).toEqual([{ vin: VIN, sure: true }]);
   });
 });
