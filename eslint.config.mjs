@@ -70,6 +70,19 @@ const config = [
   },
   // A test may reach into any room: it stands beside the code and drives it through whatever it needs.
   { files: ["**/*.test.{ts,tsx}"], rules: { "boundaries/dependencies": "off" } },
+  {
+    files: ["**/*.{test,spec}.{ts,tsx}"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector:
+            "CallExpression[callee.property.name=/^(toMatchObject|toEqual|toStrictEqual)$/] :matches(Property, ArrayExpression) > Literal[regex]",
+          message: "A regular expression in here passes against any string: use expect.stringMatching(...).",
+        },
+      ],
+    },
+  },
   prettier,
 ];
 

@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { expect, test, type Locator, type Page } from "@playwright/test";
 import DxfParser from "dxf-parser";
+import type { JobEvent } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { catcher, followToSet, hold, nextBar, readAt, signIn, slip, takeIn, verdict } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
@@ -60,7 +61,13 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await phone.getByRole("button", { name: "Touched" }).tap();
   await phone.getByRole("button", { name: /Knocked or leaned on it/ }).tap();
   await expect(slip(page)).toContainText("Knocked or leaned on it");
-  expect(job).toContain("/jobs/");
+  // Both devices' readings stand in the log once each, under her name.
+  const answer = await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/events?after=0`);
+  const { events } = (await answer.json()) as { events: JobEvent[] };
+  const read = events.flatMap((e) => (e.body.kind === "reading" ? [`${e.body.slotId} ${e.by.initials}`] : []));
+  expect([...new Set(read)].sort()).toEqual([...read].sort());
+  expect(read).toContain("tape-fr-r IT");
+  expect(read).toContain("laser-badge IT");
   await bench.close();
   await pocket.close();
 });

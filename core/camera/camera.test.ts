@@ -191,7 +191,15 @@ describe("what an error means on the road", () => {
       expect(laneOffsetMm(turned, 60_000)).toBeCloseTo(-Math.tan(yaw) * 60_000, 4);
     }
     const rolled = learnedTurn(SETTING, { ...RIGHT, rollRad: 0.01 });
-    expect(rolled.roll).toBeCloseTo(0.01 * (rolled.roll > 0 ? 1 : -1), 6);
+    // Positive: the vehicle-left end is high. To carry what is seen back to level, the scene turns the other way about ahead.
+    const corners = boardInVehicle(SETTING, { ...RIGHT, rollRad: 0.01 });
+    const marks = Array.from({ length: corners.length / 3 }, (_, i) => ({ left: corners[3 * i + 1]!, up: corners[3 * i + 2]! })); // prettier-ignore
+    const high = (of: (left: number) => boolean): number => {
+      const half = marks.filter((m) => of(m.left));
+      return half.reduce((sum, m) => sum + m.up, 0) / half.length;
+    };
+    expect(high((left) => left > 50)).toBeGreaterThan(high((left) => left < -50) + 1);
+    expect(rolled.roll).toBeCloseTo(-0.01, 5);
     const raised = learnedTurn(SETTING, { ...RIGHT, heightMm: 10 });
     expect(raised.pitch).toBeCloseTo(10 / 3500, 4);
   });

@@ -114,11 +114,20 @@ describe("stages", () => {
     expect(standingSettlement(log(settled, { kind: "bump" }))).not.toBeNull();
   });
   it("a refusal of the vehicle stops the job and is what the list says", () => {
-    const failed = log(connected, run({ at: "2026-11-03T10:01:00.000Z", type: "stopped", reason: "Plug fell out" }));
-    expect(stateOf(failed, "run").state).toBe("loose");
-    const ticket = ticketOf({ id: "j", number: 1041 }, ground, log(settled), []);
-    expect(ticket).toMatchObject({ vehicle: "Norvane Lisse", state: "in-work", last: { name: "Ines Tarbet" } });
-    expect(ticket.lacks).toEqual({ stage: "ready", words: "11 of 11 still to check" });
+    const stopped = log(connected, run({ at: "2026-11-03T10:01:00.000Z", type: "stopped", reason: "Plug fell out" }));
+    expect(stateOf(stopped, "run").state).toBe("loose");
+    // A sheet whose routine comes at once, so that the log is short.
+    const short = { ...ground, sheet: { ...ground.sheet, run: ground.sheet.run.filter((s) => s.kind === "routine") } };
+    const step = short.sheet.run[0]!.id;
+    const no = { passed: false, qualityPercent: 12, learnedYawDeg: 0, learnedPitchDeg: 0, learnedRollDeg: 0, reason: "The board stands too far" }; // prettier-ignore
+    const refused = log(
+      connected,
+      run({ at: "2026-11-03T10:02:00.000Z", type: "routine-started", step }),
+      run({ at: "2026-11-03T10:03:00.000Z", type: "routine-result", step, result: no }),
+    );
+    const ticket = ticketOf({ id: "j", number: 1041 }, short, refused, []);
+    expect(ticket).toMatchObject({ vehicle: "Norvane Lisse", state: "refused", last: { name: "Ines Tarbet" } });
+    expect(ticket.lacks).toEqual({ stage: "run", words: "The board stands too far" });
   });
 });
 

@@ -80,7 +80,7 @@ describe("a measured floor", () => {
     const blocks: EventBody = { kind: "check", stage: "ready", itemId: "floor", outcome: "blocks", reason: "ramp" };
     expect(stageStates(log(blocks), ground).find((s) => s.id === "ready")).toMatchObject({
       state: "stop",
-      lacks: /Blocked: Floor/,
+      lacks: expect.stringMatching(/Blocked: Floor/) as string,
     });
   });
 });

@@ -225,7 +225,7 @@ function keptFloor(b: Body<"measured">, { job, events }: Circumstances): EventBo
 /** A seating depth beyond this is no seat. */
 const DEEPEST_MM = 60;
 
-function deriveGlass(b: Body<"glass">, _: Circumstances): EventBody {
+function deriveGlass(b: Body<"glass">): EventBody {
   for (const [spot, depth] of Object.entries(b.depths)) {
     if (!(GLASS_SPOTS as readonly string[]).includes(spot)) refuse(`${spot}: there is no such place on the glass.`);
     if (Math.abs(depth) > DEEPEST_MM) refuse(`${spot}: ${depth} mm is no seating depth. Type it in millimetres.`);
@@ -233,14 +233,14 @@ function deriveGlass(b: Body<"glass">, _: Circumstances): EventBody {
   return b;
 }
 
-function deriveWalk(b: Body<"walk">, _: Circumstances): EventBody {
+function deriveWalk(b: Body<"walk">): EventBody {
   const km = readOdometer(b.odometerTyped);
   return km === null
     ? refuse("odometer: type it as it stands, such as 84 210, with mi for miles.")
     : { ...b, odometerKm: km };
 }
 
-function derivePhoto(b: Body<"photo">, _: Circumstances): EventBody {
+function derivePhoto(b: Body<"photo">): EventBody {
   if (!photoExists(b.photo)) refuse("The photo did not arrive. Send it again.");
   return b;
 }
@@ -248,7 +248,7 @@ function derivePhoto(b: Body<"photo">, _: Circumstances): EventBody {
 /** A signature is a few hundred points; more is no pen. */
 const MOST_POINTS = 6000;
 
-function deriveConsent(b: Body<"consent">, _: Circumstances): EventBody {
+function deriveConsent(b: Body<"consent">): EventBody {
   if (b.strokes.reduce((n, s) => n + s.length, 0) > MOST_POINTS) refuse("signature: it is too long. Sign again.");
   return b;
 }
