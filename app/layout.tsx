@@ -1,6 +1,12 @@
 import "@fontsource/atkinson-hyperlegible-next/latin-400.css";
 import "@fontsource/atkinson-hyperlegible-next/latin-600.css";
 import "@fontsource/atkinson-hyperlegible-mono/latin-600.css";
+import "@fontsource/noto-sans/400.css";
+import "@fontsource/noto-sans/600.css";
+import "@fontsource/noto-sans-hebrew/400.css";
+import "@fontsource/noto-sans-arabic/400.css";
+import "@fontsource/noto-sans-kr/400.css";
+import "@fontsource/noto-sans-sc/400.css";
 import "./globals.css";
 import type { Metadata, Viewport } from "next";
 import { cookies } from "next/headers";

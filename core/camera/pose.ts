@@ -52,12 +52,16 @@ export function planarPose(camera: Camera, points: readonly Pixel[], pixels: rea
     ahead.map((s) => s.point),
     ahead.map(({ ray: [x, y, z] }) => [x / z, y / z] as const),
   );
-  return refinePose(
-    camera,
-    seen.map(({ point: [x, y] }) => [x, y, 0] as const),
-    seen.map((s) => s.pixel),
-    start,
-  );
+  const places = seen.map(({ point: [x, y] }) => [x, y, 0] as const);
+  const pixelsSeen = seen.map((s) => s.pixel);
+  try {
+    return refinePose(camera, places, pixelsSeen, start);
+  } catch (error) {
+    // At the very edge of the lens even a hair's step aside is out of sight.
+    if (error instanceof OutOfSightError)
+      throw new LoosePoseError("The points do not fix a pose in sight of the lens.");
+    throw error;
+  }
 }
 
 function rayOf(camera: Camera, pixel: Pixel): [number, number, number] | null {

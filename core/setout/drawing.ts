@@ -28,6 +28,10 @@ export function drawingLines(m: MarkOut): Line[] {
 const ARM = 30;
 const TEXT = 60;
 
+/** What R12 cannot carry is written by its number, as drawing programs read it: \\U+00E9. */
+const plainAscii = (text: string): string =>
+  text.replace(/[^\x20-\x7e]/g, (c) => `\\U+${c.charCodeAt(0).toString(16).toUpperCase().padStart(4, "0")}`);
+
 /** DXF, AutoCAD R12 text: LINE, POINT and TEXT entities in millimetres ($INSUNITS 4). */
 export function toDxf(m: MarkOut): string {
   const out: (string | number)[] = [];
@@ -40,7 +44,7 @@ export function toDxf(m: MarkOut): string {
     put([0, "LINE"], [8, l.layer], [10, l.from[0]], [20, l.from[1]], [30, 0], [11, l.to[0]], [21, l.to[1]], [31, 0]);
   for (const p of m.marks) {
     put([0, "POINT"], [8, "marks"], [10, p.xMm], [20, p.yMm], [30, 0]);
-    put([0, "TEXT"], [8, "names"], [10, p.xMm + ARM], [20, p.yMm + ARM], [30, 0], [40, TEXT], [1, p.name]);
+    put([0, "TEXT"], [8, "names"], [10, p.xMm + ARM], [20, p.yMm + ARM], [30, 0], [40, TEXT], [1, plainAscii(p.name)]);
   }
   put([0, "ENDSEC"], [0, "EOF"]);
   return `${out.join("\n")}\n`;

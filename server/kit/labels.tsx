@@ -1,5 +1,8 @@
-import { Document, Page, Rect, renderToBuffer, StyleSheet, Svg, Text, View } from "@react-pdf/renderer";
+import { Document, type DocumentProps, Page, Rect, renderToBuffer, StyleSheet, Svg, View } from "@react-pdf/renderer";
 import QRCode from "qrcode";
+import type { ReactElement } from "react";
+import { facesFor } from "../report/fonts";
+import { FacesProvider, Text } from "../report/paper";
 
 /** One label: the code as a square for scanners and in letters for people, with what it is. */
 export type Label = { code: string; title: string; detail: string };
@@ -7,7 +10,7 @@ export type Label = { code: string; title: string; detail: string };
 const styles = StyleSheet.create({
   page: { padding: 28, flexDirection: "row", flexWrap: "wrap", gap: 10, alignContent: "flex-start" },
   label: { width: 255, height: 92, borderWidth: 0.75, borderColor: "#59606B", flexDirection: "row", alignItems: "center", padding: 8, gap: 10 },
-  code: { fontSize: 20, fontFamily: "Helvetica-Bold" },
+  code: { fontSize: 20, fontWeight: 600 },
   title: { fontSize: 9, marginTop: 4 },
   detail: { fontSize: 8, color: "#59606B", marginTop: 2 },
 }); // prettier-ignore
@@ -28,20 +31,24 @@ function Square({ text, size }: { text: string; size: number }) {
 }
 
 /** A sheet of labels as PDF, A4, two across. */
-export const renderLabels = (labels: Label[]): Promise<Buffer> =>
-  renderToBuffer(
-    <Document title="Kit labels" author="Iridel">
-      <Page size="A4" style={styles.page}>
-        {labels.map((l) => (
-          <View key={l.code} style={styles.label} wrap={false}>
-            <Square text={l.code} size={72} />
-            <View style={{ flex: 1 }}>
-              <Text style={styles.code}>{l.code}</Text>
-              <Text style={styles.title}>{l.title}</Text>
-              <Text style={styles.detail}>{l.detail}</Text>
+export function renderLabels(labels: Label[]): Promise<Buffer> {
+  const paper = (
+    <FacesProvider value={facesFor(JSON.stringify(labels))}>
+      <Document title="Kit labels" author="Iridel">
+        <Page size="A4" style={styles.page}>
+          {labels.map((l) => (
+            <View key={l.code} style={styles.label} wrap={false}>
+              <Square text={l.code} size={72} />
+              <View style={{ flex: 1 }}>
+                <Text style={styles.code}>{l.code}</Text>
+                <Text style={styles.title}>{l.title}</Text>
+                <Text style={styles.detail}>{l.detail}</Text>
+              </View>
             </View>
-          </View>
-        ))}
-      </Page>
-    </Document>,
+          ))}
+        </Page>
+      </Document>
+    </FacesProvider>
   );
+  return renderToBuffer(paper as unknown as ReactElement<DocumentProps>);
+}

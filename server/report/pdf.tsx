@@ -1,5 +1,15 @@
-import { Document, Image, Page, Path, renderToBuffer, Svg, Text as PlainText, View } from "@react-pdf/renderer";
-import type { ReactNode } from "react";
+import {
+  Document,
+  type DocumentProps,
+  Image,
+  Page,
+  Path,
+  renderToBuffer,
+  Svg,
+  Text as PlainText,
+  View,
+} from "@react-pdf/renderer";
+import type { ReactElement, ReactNode } from "react";
 import {
   aimLearned,
   arrivalLines,
@@ -13,7 +23,8 @@ import {
   type JobRecord,
 } from "@/core/record";
 import { clockTime, dateAndTime, formatChance, formatNumber, radToDeg } from "@/core/units";
-import { INK, Row, styles, Text } from "./paper";
+import { facesFor, missingWords } from "./fonts";
+import { FacesProvider, INK, Row, styles, Text, useFaces } from "./paper";
 
 const Part = ({ title, children }: { title: string; children: ReactNode }) => (
   <View>
@@ -221,6 +232,21 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
             ))}
           </Part>
         )}
+        {record.seal && (
+          <Part title="Log">
+            <Text>
+              {`Version ${record.seal.version} of this record, made by Iridel ${record.seal.program} from ${record.seal.lines} lines of the job’s log, each sealed to the one before it. Head of the log:`}
+            </Text>
+            <Text figures style={{ fontSize: 7 }}>
+              {record.seal.head}
+            </Text>
+            <Text style={styles.soft}>
+              Nothing before this head can be changed without another head coming out. Whoever holds the database can
+              write anew what follows the last head that left the house.
+            </Text>
+          </Part>
+        )}
+        <MissingSigns />
         <View style={{ marginTop: 14 }} wrap={false}>
           <Text>
             {record.handedOver
@@ -231,14 +257,39 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
         <Text style={styles.foot} fixed>
           {record.notice}
         </Text>
-        <View style={styles.number} fixed>
-          <PlainText render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`} />
-        </View>
+        <PageNumber />
       </Page>
     </Document>
   );
 }
 
+function PageNumber() {
+  const faces = useFaces();
+  return (
+    <View style={styles.number} fixed>
+      <PlainText
+        style={{ fontFamily: faces.words }}
+        render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`}
+      />
+    </View>
+  );
+}
+
+/** Says which signs stand as boxes, where any do. */
+function MissingSigns() {
+  const words = missingWords(useFaces().missing);
+  return words ? <Text style={[styles.soft, { marginTop: 10 }]}>{words}</Text> : null;
+}
+
 /** Renders the report of a record; every figure comes from the record. Photos that are not kept here are left out. */
-export const renderReport = (record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> =>
-  renderToBuffer(<Report record={record} photos={photos} />);
+export function renderReport(record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> {
+  const everything = JSON.stringify(record);
+  const faces = facesFor(everything);
+  faces.set(everything);
+  const paper = (
+    <FacesProvider value={faces}>
+      <Report record={record} photos={photos} />
+    </FacesProvider>
+  );
+  return renderToBuffer(paper as unknown as ReactElement<DocumentProps>);
+}
