@@ -1,8 +1,6 @@
-import { Document, type DocumentProps, Page, Rect, renderToBuffer, StyleSheet, Svg, View } from "@react-pdf/renderer";
+import { Document, Page, Rect, StyleSheet, Svg, View } from "@react-pdf/renderer";
 import QRCode from "qrcode";
-import type { ReactElement } from "react";
-import { facesFor } from "../report/fonts";
-import { FacesProvider, Text } from "../report/paper";
+import { renderPaper, Text } from "../report/paper";
 
 /** One label: the code as a square for scanners and in letters for people, with what it is. */
 export type Label = { code: string; title: string; detail: string };
@@ -31,24 +29,21 @@ function Square({ text, size }: { text: string; size: number }) {
 }
 
 /** A sheet of labels as PDF, A4, two across. */
-export function renderLabels(labels: Label[]): Promise<Buffer> {
-  const paper = (
-    <FacesProvider value={facesFor(JSON.stringify(labels))}>
-      <Document title="Kit labels" author="Iridel">
-        <Page size="A4" style={styles.page}>
-          {labels.map((l) => (
-            <View key={l.code} style={styles.label} wrap={false}>
-              <Square text={l.code} size={72} />
-              <View style={{ flex: 1 }}>
-                <Text style={styles.code}>{l.code}</Text>
-                <Text style={styles.title}>{l.title}</Text>
-                <Text style={styles.detail}>{l.detail}</Text>
-              </View>
+export const renderLabels = (labels: Label[]): Promise<Buffer> =>
+  renderPaper(
+    JSON.stringify(labels),
+    <Document title="Kit labels" author="Iridel">
+      <Page size="A4" style={styles.page}>
+        {labels.map((l) => (
+          <View key={l.code} style={styles.label} wrap={false}>
+            <Square text={l.code} size={72} />
+            <View style={{ flex: 1 }}>
+              <Text style={styles.code}>{l.code}</Text>
+              <Text style={styles.title}>{l.title}</Text>
+              <Text style={styles.detail}>{l.detail}</Text>
             </View>
-          ))}
-        </Page>
-      </Document>
-    </FacesProvider>
+          </View>
+        ))}
+      </Page>
+    </Document>,
   );
-  return renderToBuffer(paper as unknown as ReactElement<DocumentProps>);
-}

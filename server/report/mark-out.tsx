@@ -1,4 +1,3 @@
-import type { ReactElement } from "react";
 import {
   Document,
   type DocumentProps,
@@ -13,8 +12,7 @@ import { drawingLines, SCHOOLS, slotValue, type MarkOut, type SetOutPlan } from 
 import { DISTANCE_FROM_NAMES } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
-import { facesFor } from "./fonts";
-import { FacesProvider, Row, styles, Text } from "./paper";
+import { renderPaper, Row, styles, Text, useFaces } from "./paper";
 
 /** The mark-out of one way of setting out, for the wall of the bay: drawing to scale, readings in order, how sure each makes. */
 export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promise<Buffer> {
@@ -29,9 +27,9 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
   const at = (x: number, y: number) => ({ x: pt(x - x0), y: pt(y1 - y) });
   const widths = [0.3, 3.4, 1.2, 1, 1];
   const { sheet, vehicle, stand } = plan;
-  const faces = facesFor(JSON.stringify([vehicle.make, vehicle.model, sheet.title, stand.id, stand.name]));
-  const paper = (
-    <FacesProvider value={faces}>
+  const everything = JSON.stringify([vehicle.make, vehicle.model, sheet.title, stand.id, stand.name]);
+  return renderPaper(
+    everything,
     <Document title={`Mark-out, job ${job}`} author="Iridel" language="en">
       <Page size="A4" style={styles.page}>
         <Text style={styles.title}>Mark-out, job {job}</Text>
@@ -55,9 +53,7 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
             {m.marks.map((p) => {
               const c = at(p.xMm, p.yMm);
               return (
-                <SvgText key={p.id} x={c.x + 5} y={c.y - 4} style={{ fontSize: 6, fontFamily: faces.words }}>
-                  {faces.set(p.name)}
-                </SvgText>
+                <MarkName key={p.id} x={c.x + 5} y={c.y - 4} name={p.name} />
               );
             })}
           </Svg>
@@ -86,8 +82,15 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
           The vehicle maker’s current service information decides. Chocks in and park brake on before anyone works at the wheels.
         </Text>
       </Page>
-    </Document>
-    </FacesProvider>
+    </Document>,
   ); // prettier-ignore
-  return renderToBuffer(paper as unknown as ReactElement<DocumentProps>);
+}
+
+function MarkName({ x, y, name }: { x: number; y: number; name: string }) {
+  const faces = useFaces();
+  return (
+    <SvgText x={x} y={y} style={{ fontSize: 6, fontFamily: faces.words }}>
+      {faces.set(name)}
+    </SvgText>
+  );
 }

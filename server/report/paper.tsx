@@ -1,5 +1,13 @@
-import { StyleSheet, Text as PlainText, View, type TextProps } from "@react-pdf/renderer";
-import { Children, createContext, useContext, type ReactNode } from "react";
+import {
+  renderToBuffer,
+  StyleSheet,
+  Text as PlainText,
+  View,
+  type DocumentProps,
+  type TextProps,
+} from "@react-pdf/renderer";
+import { AsyncLocalStorage } from "node:async_hooks";
+import { Children, type ReactElement, type ReactNode } from "react";
 import { facesFor, type Faces } from "./fonts";
 
 export const INK = "#1E232B";
@@ -17,13 +25,17 @@ export const styles = StyleSheet.create({
   number: { position: "absolute", bottom: 24, left: 495, width: 60, textAlign: "right", color: SOFT, fontSize: 7 },
 }); // prettier-ignore
 
-/** The faces that a paper is set in, chosen by its own texts. */
-const FacesContext = createContext<Faces | null>(null);
-export const FacesProvider = FacesContext.Provider;
+/** The faces that the paper being drawn is set in. A server module has no React context; this one follows the calls. */
+const faces = new AsyncLocalStorage<Faces>();
 
 /** The faces in use; a paper without its own gets those of plain Latin. */
-export function useFaces(): Faces {
-  return useContext(FacesContext) ?? facesFor("");
+export const useFaces = (): Faces => faces.getStore() ?? facesFor("");
+
+/** Renders a paper in the faces that its own texts need. */
+export function renderPaper(everything: string, paper: ReactElement<DocumentProps>): Promise<Buffer> {
+  const own = facesFor(everything);
+  own.set(everything);
+  return faces.run(own, () => renderToBuffer(paper));
 }
 
 type Line = TextProps & { children?: ReactNode; /** Set in the face of figures. */ figures?: boolean };

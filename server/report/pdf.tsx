@@ -9,7 +9,7 @@ import {
   Text as PlainText,
   View,
 } from "@react-pdf/renderer";
-import type { ReactElement, ReactNode } from "react";
+import type { ReactNode } from "react";
 import {
   aimLearned,
   arrivalLines,
@@ -23,8 +23,8 @@ import {
   type JobRecord,
 } from "@/core/record";
 import { clockTime, dateAndTime, formatChance, formatNumber, radToDeg } from "@/core/units";
-import { facesFor, missingWords } from "./fonts";
-import { FacesProvider, INK, Row, styles, Text, useFaces } from "./paper";
+import { missingWords } from "./fonts";
+import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
 
 const Part = ({ title, children }: { title: string; children: ReactNode }) => (
   <View>
@@ -282,14 +282,5 @@ function MissingSigns() {
 }
 
 /** Renders the report of a record; every figure comes from the record. Photos that are not kept here are left out. */
-export function renderReport(record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> {
-  const everything = JSON.stringify(record);
-  const faces = facesFor(everything);
-  faces.set(everything);
-  const paper = (
-    <FacesProvider value={faces}>
-      <Report record={record} photos={photos} />
-    </FacesProvider>
-  );
-  return renderToBuffer(paper as unknown as ReactElement<DocumentProps>);
-}
+export const renderReport = (record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> =>
+  renderPaper(JSON.stringify(record), Report({ record, photos }));
