@@ -155,9 +155,10 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
   await dialog.getByLabel("Because").fill("Somebody thought so.");
   await dialog.getByRole("button", { name: "Keep it" }).click();
   await expect(dialog.getByRole("alert")).toContainText("go round in a circle");
-  await first.getByRole("button", { name: "wheel alignment" }).click();
+  await first.getByRole("button", { name: "static" }).click();
+  await dialog.getByRole("group", { name: "Then: what kind" }).getByRole("button", { name: "dynamic" }).click();
   await dialog.getByRole("button", { name: "Keep it" }).click();
-  await expect(page.getByRole("region", { name: "Order", exact: true })).toContainText("alignment before learn");
+  await expect(page.getByRole("region", { name: "Order", exact: true })).toContainText("Somebody thought so.");
   await page.getByRole("button", { name: "Edit the effort of Forward camera, static" }).click();
   await dialog.getByLabel("Bay, minutes").fill("65");
   await dialog.getByRole("button", { name: "Keep it" }).click();

@@ -37,7 +37,7 @@ export function Owed() {
     ...steps.map((s) => lines.find((l) => l.id === s.line.id)!),
     ...lines.filter((l) => l.declined || !plan),
   ].filter((l, i, all) => all.indexOf(l) === i);
-  const open = lines.filter((l) => !l.onSheet && !l.declined && !l.done);
+  const open = ordered.filter((l) => !l.onSheet && !l.declined && !l.done);
   const again = EVENT_PLACES[later].length === 0 ? [null] : EVENT_PLACES[later];
   const redone = [...new Set(again.flatMap((place) => jobRedoneBy(ground, lines, { event: later, place })))];
 

@@ -9,7 +9,7 @@ export type Effort = RuleBook["efforts"][number];
 
 const ANY: [string, string] = ["", "any"];
 const SYSTEM_CHOICES: [string, string][] = [ANY, ...(Object.entries(SYSTEMS) as [string, string][])];
-const KIND_CHOICES: [string, string][] = [ANY, ["static", "static"], ["dynamic", "dynamic"], ["learn", "learn"], ["alignment", "wheel alignment"]]; // prettier-ignore
+const KIND_CHOICES: [string, string][] = [ANY, ["static", "static"], ["dynamic", "dynamic"], ["learn", "learn"]]; // prettier-ignore
 
 /** What comes before what. */
 export const EditOrder = (props: RuleFormProps<Order>) => (

@@ -1,0 +1,28 @@
+// npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of wrong bodies. `-- --short` is what
+// every change has to pass.
+import { copies } from "./soak/copies";
+import { disks, files } from "./soak/disks";
+import { fuzz } from "./soak/fuzz";
+import { tally } from "./soak/house";
+import { kills } from "./soak/kills";
+import { built, packages } from "./ready.mjs";
+
+const short = process.argv.includes("--short");
+packages();
+built();
+const from = Date.now();
+for (const [name, part] of [
+  ["kills", () => kills(short ? 60 : 300)],
+  ["disks", disks],
+  ["files", files],
+  ["copies", copies],
+  ["fuzz", () => fuzz(short ? 1000 : 10_000, short ? 25 : 250)],
+] as const) {
+  const start = Date.now();
+  console.log(`\n${name}`);
+  await part();
+  console.log(`  ${((Date.now() - start) / 1000).toFixed(0)} s`);
+}
+console.log(`\nsoak, ${short ? "short" : "long"}: ${((Date.now() - from) / 1000).toFixed(0)} s`);
+console.log(`soak: ${tally.passed} passed, ${tally.failed} failed`);
+process.exit(tally.failed === 0 ? 0 : 1);

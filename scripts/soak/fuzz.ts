@@ -1,0 +1,151 @@
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { request } from "node:http";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import fc from "fast-check";
+import { eventsAfter, verifyJob } from "@/server/jobs/log";
+import { makeFeedToken } from "@/server/feed/feed";
+import { db } from "@/server/db/client";
+import { people } from "@/server/db/schema";
+import { COOKIE, inShop, makeShop, mustServe, told } from "./house";
+
+const SEED = 20261126;
+const names = fc.constantFrom("toString", "__proto__", "constructor", "kind", "id", "body", "baseSeq", "events", "command", "type", "job", "readings"); // prettier-ignore
+const odd = fc.oneof(
+  fc.constantFrom(null, "", "\ud800", "\u0000", "💥", "__proto__", -1, 1e308, NaN, "9".repeat(400), [], {}),
+  fc.string({ unit: "binary", maxLength: 40 }),
+  fc.integer(),
+  fc.double(),
+);
+/** Whole bodies of no shape at all, and bodies of the right shape with something odd in one place. */
+const anything = fc.jsonValue({ maxDepth: 3 });
+const EVENTS: object[] = [
+  { kind: "reading", slotId: "tape-fl-l", typed: "2871", shown: 2871, sigma: 1.7, instrumentId: "T-3" },
+  { kind: "strike", target: "nothing-there", reason: "gone astray" },
+  { kind: "touch", touch: "hung" },
+  { kind: "position", to: "first" },
+  { kind: "board", code: "HQ-14", reason: null },
+  { kind: "settle" },
+  { kind: "check", stage: "ready", itemId: "tyres", outcome: "accepted", reason: "seen" },
+  { kind: "measured", itemId: "tyres", values: { FL: 230 }, typed: { FL: "230" } },
+  { kind: "put-right", itemId: "tyres" },
+  { kind: "glass", part: "x", fitter: "y", partReason: null, depths: { top: 2 } },
+  { kind: "walk", odometerKm: 5, odometerTyped: "5", lamps: [], settings: {} },
+  { kind: "photo", photo: "a".repeat(64), subject: "dash", takenAt: null },
+  { kind: "consent", name: "Elin", words: "yes", strokes: [[[1, 2]]] },
+  { kind: "owed-decline", line: "a/b", reason: "no time" },
+  { kind: "owed-add", system: "rear-camera", method: "static", reason: "bent" },
+  { kind: "rear-toe", leftDeg: 0.1, rightDeg: 0.1, how: "printout" },
+  { kind: "school", school: "tapes" },
+  { kind: "pause", reason: "a part" },
+  { kind: "move", move: { kind: "crank", upMm: 3, turns: 1, after: { pose: { xMm: 5000, yMm: 0, headingRad: 3 }, heightMm: 1245, pitchRad: 0, rollRad: 0 } }, rest: [] },
+  { kind: "reopen", reason: "a slip" },
+]; // prettier-ignore
+
+/** Puts something odd into one field of a body, or takes one away, or adds one. */
+function spoil(body: object, at: number, key: string, value: unknown): object {
+  const copy = JSON.parse(JSON.stringify(body)) as Record<string, unknown>;
+  const keys = Object.keys(copy);
+  const chosen = keys[at % (keys.length + 2)];
+  if (chosen === undefined) Object.defineProperty(copy, key, { value, enumerable: true, configurable: true });
+  else if (at % 7 === 0) delete copy[chosen];
+  else copy[chosen] = value;
+  return copy;
+}
+const spoiled = (bodies: readonly object[]) =>
+  fc.tuple(fc.constantFrom(...bodies), fc.nat(), names, odd, fc.boolean()).map(([b, at, key, v, whole]) => (whole ? b : spoil(b, at, key, v))); // prettier-ignore
+
+const line = fc.record({ id: fc.oneof(fc.constantFrom("same-line-id", "other-line-id"), fc.string({ minLength: 0, maxLength: 70 }), odd), takenAt: fc.oneof(fc.constant(new Date().toISOString()), odd), body: fc.oneof(spoiled(EVENTS), anything) }, { requiredKeys: [] }); // prettier-ignore
+const batch = fc.record({ baseSeq: fc.oneof(fc.nat(60), odd), events: fc.oneof(fc.array(line, { maxLength: 4 }), odd), sentAt: fc.oneof(fc.constant(new Date().toISOString()), odd), handedOn: odd }, { requiredKeys: ["events"] }); // prettier-ignore
+const command = (types: readonly object[]) => fc.record({ after: fc.oneof(fc.nat(50), odd), command: fc.oneof(spoiled(types), odd) }, { requiredKeys: ["command"] }); // prettier-ignore
+const RUN = [{ type: "connect" }, { type: "confirm", step: "x" }, { type: "read", step: "x" }, { type: "start", step: "learn" }, { type: "input", step: "x", valueMm: 600 }, { type: "stop", reason: "enough" }]; // prettier-ignore
+const feed = fc.record({ job: fc.oneof(fc.constant(1041), odd), readings: fc.oneof(fc.array(fc.record({ id: fc.oneof(fc.nat(9), odd), slot: fc.oneof(fc.constant("panel-rl"), odd), value: fc.oneof(fc.constant("5472"), odd) }, { requiredKeys: [] }), { maxLength: 4 }), odd) }, { requiredKeys: [] }); // prettier-ignore
+
+/** Memory the server's process group holds, MB. */
+const memory = (pid: number): number => {
+  const status = existsSync(`/proc/${pid}/status`) ? readFileSync(`/proc/${pid}/status`, "utf8") : "";
+  return Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024;
+};
+
+/** Sends bytes without end until the server hangs up or the size is reached. */
+const flood = (url: string, megabytes: number): Promise<{ status: number; sent: number }> =>
+  new Promise((done) => {
+    let sent = 0;
+    const req = request(url, { method: "POST", headers: { ...COOKIE, "content-type": "application/json" } });
+    const finish = (status: number): void => {
+      req.destroy();
+      done({ status, sent });
+    };
+    req.on("response", (r) => finish(r.statusCode ?? 0));
+    req.on("error", () => finish(0));
+    const chunk = Buffer.alloc(1 << 20, 0x20);
+    const push = (): void => {
+      while (sent < megabytes && !req.destroyed) {
+        sent++;
+        if (!req.write(chunk)) return void req.once("drain", push);
+      }
+      if (!req.destroyed) req.end();
+    };
+    push();
+  });
+
+/** A thousand bodies to each writing route, and a hundred arguments to each server action: no 500, nothing half-written. */
+export async function fuzz(bodies: number, calls: number): Promise<void> {
+  const folder = mkdtempSync(path.join(tmpdir(), "iridel-fuzz-"));
+  const file = path.join(folder, "shop.sqlite");
+  const job = await makeShop(file);
+  const token = await inShop(file, () => makeFeedToken("G-1", db().select().from(people).all().find((p) => p.role === "lead")!)); // prettier-ignore
+  const server = await mustServe(file);
+  const before = memory(server.pid);
+  const json = { ...COOKIE, "content-type": "application/json" };
+  const routes: [string, fc.Arbitrary<unknown>, Record<string, string>][] = [
+    [`/api/jobs/${job}/events`, fc.oneof(batch, anything), json],
+    [`/api/jobs/${job}/run`, fc.oneof(command(RUN), anything), json],
+    [`/api/jobs/${job}/scan`, fc.oneof(fc.record({ after: fc.nat(9), command: fc.constantFrom("volts", "sign-in", "drop", "nonsense") }), anything), json], // prettier-ignore
+    ["/api/photos", anything, COOKIE],
+    ["/api/feed", fc.oneof(feed, anything), { "authorization": `Bearer ${token}`, "content-type": "application/json" }],
+  ];
+  for (const [at, bodiesOf, headers] of routes) {
+    const statuses = new Map<number, number>();
+    let worst = "";
+    // The scan tool takes its time: its route gets fewer.
+    const count = at.endsWith("/scan") || at.endsWith("/run") ? Math.min(bodies, 1000) : bodies;
+    const list = fc.sample(bodiesOf, { numRuns: count, seed: SEED });
+    for (let i = 0; i < list.length; i += 8)
+      await Promise.all(
+        list.slice(i, i + 8).map(async (body) => {
+          const text = typeof body === "string" && body.length % 3 === 0 ? body : JSON.stringify(body);
+          const { status } = await fetch(server.url + at, { method: "POST", headers, body: text });
+          statuses.set(status, (statuses.get(status) ?? 0) + 1);
+          if (status >= 500 && status !== 503) worst = text.slice(0, 200);
+        }),
+      );
+    told(`fuzz ${at.replace(job, "…")}`, worst === "", `${list.length} bodies: ${[...statuses].sort().map(([s, n]) => `${s} × ${n}`).join(", ")}${worst && ` ${worst}`}`); // prettier-ignore
+  }
+  const manifest = JSON.parse(readFileSync(".next/server/server-reference-manifest.json", "utf8")) as { node: Record<string, unknown> }; // prettier-ignore
+  const actions = Object.keys(manifest.node);
+  const args = fc.sample(fc.array(fc.oneof(odd, anything, fc.constant(job)), { maxLength: 4 }), { numRuns: calls, seed: SEED }); // prettier-ignore
+  let [asked, bad] = [0, ""];
+  for (const action of actions)
+    for (const list of args) {
+      const { status } = await fetch(`${server.url}/kit`, {
+        method: "POST",
+        headers: { ...COOKIE, "next-action": action, "content-type": "text/plain;charset=UTF-8" },
+        body: JSON.stringify(list),
+        redirect: "manual",
+      });
+      asked++;
+      if (status >= 500 && status !== 503) bad = `${action} ${JSON.stringify(list).slice(0, 160)}`;
+    }
+  told("fuzz server actions", bad === "", `${actions.length} actions, ${asked} calls${bad && `; 500 at ${bad}`}`);
+  const flooded = await flood(`${server.url}/api/jobs/${job}/events`, 150);
+  const photo = await flood(`${server.url}/api/photos`, 150);
+  const after = memory(server.pid);
+  told("a body of 150 MB", flooded.status !== 200 && photo.status !== 200 && after - before < 400, `refused after ${flooded.sent} and ${photo.sent} MB; the server went from ${before.toFixed(0)} to ${after.toFixed(0)} MB in all of it`); // prettier-ignore
+  const alive = await fetch(`${server.url}/api/jobs/${job}/events?after=0`, { headers: COOKIE });
+  await server.stop();
+  const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job), chain: verifyJob(job) }));
+  const whole = log.every((e, i) => e.seq === i + 1);
+  told("the log after that", chain.ok && whole && alive.status < 500, `${log.length} lines, ${chain.ok && whole ? "unbroken, none half-written" : "BROKEN"}`); // prettier-ignore
+  rmSync(folder, { recursive: true, force: true });
+}
