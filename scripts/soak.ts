@@ -1,5 +1,5 @@
 // npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of wrong bodies. `-- --short` is what
-// every change has to pass.
+// every change has to pass; naming parts (kills, disks, files, copies, fuzz) runs those alone.
 import { copies } from "./soak/copies";
 import { disks, files } from "./soak/disks";
 import { fuzz } from "./soak/fuzz";
@@ -8,6 +8,7 @@ import { kills } from "./soak/kills";
 import { built, packages } from "./ready.mjs";
 
 const short = process.argv.includes("--short");
+const chosen = process.argv.slice(2).filter((a) => !a.startsWith("--"));
 packages();
 built();
 const from = Date.now();
@@ -18,6 +19,7 @@ for (const [name, part] of [
   ["copies", copies],
   ["fuzz", () => fuzz(short ? 1000 : 10_000, short ? 25 : 250)],
 ] as const) {
+  if (chosen.length > 0 && !chosen.includes(name)) continue;
   const start = Date.now();
   console.log(`\n${name}`);
   await part();

@@ -3,6 +3,7 @@ import { config } from "./config";
 import { backUp } from "./db/backup";
 import { DatabaseRefusal } from "./db/check-file";
 import { closeDatabase, db } from "./db/client";
+import { ifWritable } from "./db/trouble";
 import { serverMark } from "./db/server-mark";
 import { ticketsLater } from "./jobs/tickets";
 
@@ -20,7 +21,12 @@ export function startServer(): void {
     console.error(`\nIridel does not start: ${error.message}\n`);
     process.exit(1);
   }
-  writeFileSync(serverMark(file), JSON.stringify({ pid: process.pid, startedAt: new Date().toISOString() }));
+  try {
+    writeFileSync(serverMark(file), JSON.stringify({ pid: process.pid, startedAt: new Date().toISOString() }));
+  } catch (error) {
+    // A disk that is full or shut is no reason not to show what stands there.
+    console.warn(`No mark of this server could be left beside ${file}: ${(error as Error).message}`);
+  }
   ticketsLater();
   closeWhenEnded(file);
   backUpRegularly(file);
@@ -34,7 +40,7 @@ function closeWhenEnded(file: string): void {
   });
   for (const signal of ["SIGTERM", "SIGINT"] as const)
     process.on(signal, () => {
-      db().$client.pragma("wal_checkpoint(TRUNCATE)");
+      ifWritable(() => db().$client.pragma("wal_checkpoint(TRUNCATE)"));
       setTimeout(() => process.exit(0), LEAVE_MS).unref();
     });
 }

@@ -6,12 +6,14 @@ type Issue = z.core.$ZodIssue;
 /** The library's own words; what a schema says itself is better and stays. */
 const LIBRARY = /^(Invalid|Too (small|big)|Unrecognized)/;
 
+const EXPECTED: Record<string, string> = { string: "a text", object: "an object", array: "a list", int: "a whole number" }; // prettier-ignore
+
 /** What is wrong with a field, in words a technician may act on. */
 export function plainMessage(i: Issue): string {
   if (!LIBRARY.test(i.message)) return `${i.message.replace(/\.$/, "")}.`;
   switch (i.code) {
     case "invalid_type":
-      return i.message.includes("received undefined") ? "is missing." : `must be a ${i.expected === "string" ? "text" : i.expected}.`; // prettier-ignore
+      return i.message.includes("received undefined") ? "is missing." : `must be ${EXPECTED[i.expected] ?? `a ${i.expected}`}.`; // prettier-ignore
     case "too_small":
       return i.origin === "string" ? (Number(i.minimum) === 1 ? "is empty." : `is too short; at least ${String(i.minimum)} characters.`) : i.origin === "array" ? `needs at least ${String(i.minimum)}.` : `is too little; at least ${String(i.minimum)}.`; // prettier-ignore
     case "too_big":

@@ -1,14 +1,18 @@
 import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { eventsAfter, verifyJob } from "@/server/jobs/log";
 import { inShop, lines, makeShop, mustServe, post, told } from "./house";
 
-const run = (script: string, file: string, ...args: string[]): { status: number; said: string } => {
-  const done = spawnSync("npx", ["tsx", `scripts/${script}.ts`, ...args], { env: { ...process.env, IRIDEL_DB: file }, encoding: "utf8" }); // prettier-ignore
-  return { status: done.status ?? -1, said: `${done.stdout}${done.stderr}` };
-};
+const run = (script: string, file: string, ...args: string[]): Promise<{ status: number; said: string }> =>
+  new Promise((done) => {
+    const env = { ...process.env, IRIDEL_DB: file };
+    const child = spawn("npx", ["tsx", `scripts/${script}.ts`, ...args], { env, stdio: ["ignore", "pipe", "pipe"] });
+    let said = "";
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (d) => (said += String(d)));
+    child.once("close", (code) => done({ status: code ?? -1, said }));
+  });
 
 /** Copies under load, and what comes back from them. */
 export async function copies(): Promise<void> {
@@ -27,9 +31,9 @@ export async function copies(): Promise<void> {
   const made = [];
   for (let n = 0; n < 3; n++) {
     before = seen;
-    made.push(run("backup", file, copy, "--keep", "2"));
+    made.push(await run("backup", file, copy, "--keep", "2"));
   }
-  const refused = run("restore", file, copy);
+  const refused = await run("restore", file, copy);
   going = false;
   await load;
   const kept = readdirSync(path.dirname(copy)).sort();
@@ -38,9 +42,9 @@ export async function copies(): Promise<void> {
   // Killed, it leaves a -wal file behind: that must not be taken for the restored shop's.
   await server.kill();
   const stale = existsSync(`${file}-wal`);
-  const back = run("restore", file, copy);
+  const back = await run("restore", file, copy);
   const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job).length, chain: verifyJob(job) }));
-  told("restore beside a stale -wal", stale && back.status === 0 && log >= before && chain.ok, `${log} lines, ${chain.ok ? "unbroken" : "BROKEN"}; what was there is kept: ${/is kept as/.test(back.said)}`); // prettier-ignore
+  told("restore beside a stale -wal", stale && back.status === 0 && log >= before && chain.ok, `${log} lines, ${chain.ok ? "unbroken" : "BROKEN"}; ${back.said.trim().split("\n").at(-1)}`); // prettier-ignore
   const again = await mustServe(file);
   const answer = await post(again.url, job, log, lines(2));
   told("work goes on", answer.status === 200, `a restored shop takes ${answer.kept.length} of 2 lines`);
@@ -51,7 +55,7 @@ export async function copies(): Promise<void> {
   bytes.fill(0, 4096 * 3, 4096 * 9);
   writeFileSync(spoilt, bytes);
   const untouched = readFileSync(file).length;
-  const no = run("restore", file, spoilt);
+  const no = await run("restore", file, spoilt);
   told("restore from a damaged copy", no.status === 1 && readFileSync(file).length === untouched, no.said.trim().split("\n").at(-1)!.slice(0, 90)); // prettier-ignore
   rmSync(folder, { recursive: true, force: true });
 }

@@ -1,6 +1,15 @@
 import { execFileSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statfsSync, truncateSync, writeFileSync } from "node:fs";
+import {
+  copyFileSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+  truncateSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import Database from "better-sqlite3";
@@ -19,7 +28,8 @@ const quiet = (command: string, ...args: string[]): boolean => {
 /** Pages and readings of a tablet while the disk takes nothing. */
 async function reads(url: string, job: string): Promise<number[]> {
   const ask = (at: string): Promise<number> => fetch(`${url}${at}`, { headers: COOKIE, redirect: "manual" }).then((r) => r.status); // prettier-ignore
-  return [await ask("/"), await ask(`/api/jobs/${job}/events?after=0`), await ask(`/jobs/${job}/set-out`), await ask("/sign-in"), await ask("/api/jobs")]; // prettier-ignore
+  const stranger = await fetch(`${url}/sign-in`).then((r) => r.status);
+  return [await ask("/"), await ask(`/api/jobs/${job}/events?after=0`), await ask(`/jobs/${job}/set-out`), await ask("/api/jobs"), stranger]; // prettier-ignore
 }
 
 /** A disk that is full, then one that may not be written: reading goes on, writing says so, and nothing is lost. */
@@ -37,7 +47,8 @@ export async function disks(): Promise<void> {
     quiet("dd", "if=/dev/zero", `of=${path.join(mount, "rest")}`, "bs=1k", "count=9000");
     // What room the -wal file itself still has is written full first.
     let full = await post(server.url, job, seen, lines(40));
-    for (let n = 0; n < 60 && full.status === 200; n++) full = await post(server.url, job, (seen = full.head), lines(40));
+    for (let n = 0; n < 60 && full.status === 200; n++)
+      full = await post(server.url, job, (seen = full.head), lines(40));
     const waiting = lines(5);
     const refused = await post(server.url, job, seen, waiting);
     const statuses = await reads(server.url, job);
@@ -45,16 +56,23 @@ export async function disks(): Promise<void> {
     rmSync(filler);
     rmSync(path.join(mount, "rest"), { force: true });
     const after = await post(server.url, job, seen, waiting);
-    told("room again", after.status === 200 && after.kept.length === 5, `${after.kept.length} of 5 waiting lines taken`);
+    told(
+      "room again",
+      after.status === 200 && after.kept.length === 5,
+      `${after.kept.length} of 5 waiting lines taken`,
+    );
 
-    const remounted = quiet("mount", "-o", "remount,ro", mount);
-    const shut = await post(server.url, job, after.head, lines(2));
-    const still = await reads(server.url, job);
-    quiet("mount", "-o", "remount,rw", mount);
-    // A database in use holds its files open for writing, and such a disk cannot be made read-only; then this is skipped.
-    if (!remounted) console.log("  --   read-only disk: skipped, the system keeps a disk in use writable");
-    else told("read-only disk", shut.status === 507 && still.every((s) => s === 200), `writing answers ${shut.status}, reading ${still.join(", ")}`); // prettier-ignore
     await server.stop();
+    quiet("mount", "-o", "remount,ro", mount);
+    const shut = await serve(file);
+    if ("ended" in shut) told("read-only disk", false, `does not start: ${shut.said.slice(-300)}`);
+    else {
+      const no = await post(shut.url, job, after.head, lines(2));
+      const still = await reads(shut.url, job);
+      told("read-only disk", no.status === 507 && still.every((s) => s === 200), `writing answers ${no.status} "${no.error.slice(0, 40)}…", reading ${still.join(", ")}`); // prettier-ignore
+      await shut.stop();
+    }
+    quiet("mount", "-o", "remount,rw", mount);
     const chain = await inShop(file, () => verifyJob(job));
     told("the log after that", chain.ok, `${chain.lines} lines ${chain.ok ? "unbroken" : "BROKEN"}`);
   } finally {
@@ -77,7 +95,7 @@ export async function files(): Promise<void> {
     ["a newer program's", /newer Iridel/, (f) => {
       copyFileSync(good, f);
       const db = new Database(f);
-      db.prepare("UPDATE __drizzle_migrations SET created_at = 32503680000000 WHERE id = (SELECT max(id) FROM __drizzle_migrations)").run();
+      db.prepare("UPDATE __drizzle_migrations SET created_at = 32503680000000 WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)").run();
       db.pragma("journal_mode = DELETE");
       db.close();
     }],

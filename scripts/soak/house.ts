@@ -1,5 +1,6 @@
-import { spawn, type ChildProcess } from "node:child_process";
+import { execFileSync, spawn, type ChildProcess } from "node:child_process";
 import { createServer } from "node:net";
+import { setTimeout as sleep } from "node:timers/promises";
 import { nanoid } from "nanoid";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { hashOf } from "@/server/auth/session";
@@ -18,6 +19,8 @@ export async function inShop<T>(file: string, work: () => T | Promise<T>): Promi
   try {
     return await work();
   } finally {
+    // A ticket that is worked out a moment later would open the file again.
+    await sleep(300);
     closeDatabase();
   }
 }
@@ -40,9 +43,8 @@ const INTAKE = {
 
 /** A made-up shop without jobs, one job in it, one tablet signed in. @returns the job's id */
 export function makeShop(file: string): Promise<string> {
-  return inShop(file, async () => {
-    process.argv = [process.argv[0]!, "seed", "--no-jobs"];
-    await import("@/demo/seed");
+  execFileSync("npx", ["tsx", "demo/seed.ts", "--no-jobs"], { env: { ...process.env, IRIDEL_DB: file }, stdio: "ignore" }); // prettier-ignore
+  return inShop(file, () => {
     const person = db().select().from(people).all().find((p) => p.role === "lead")!; // prettier-ignore
     const session = { tokenHash: hashOf(TOKEN), personId: person.id, createdAt: "2026-01-01T00:00:00.000Z", expiresAt: "2999-01-01T00:00:00.000Z" }; // prettier-ignore
     db().insert(sessions).values(session).run();
@@ -85,7 +87,13 @@ export async function serve(file: string): Promise<Server | { ended: number; sai
   let ended: number | null = null;
   const gone = new Promise<number>((done) => child.once("exit", (code) => done((ended = code ?? -1))));
   for (let n = 0; n < 300 && ended === null; n++) {
-    if (await fetch(`${url}/sign-in`).then((r) => r.ok, () => false)) // prettier-ignore
+    if (
+      await fetch(`${url}/sign-in`).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      // prettier-ignore
       return {
         url,
         pid: child.pid!,
@@ -99,7 +107,7 @@ export async function serve(file: string): Promise<Server | { ended: number; sai
           return gone;
         },
       };
-    await new Promise((done) => setTimeout(done, 50));
+    await sleep(50);
   }
   if (ended === null) process.kill(-child.pid!, "SIGKILL");
   return { ended: ended ?? -1, said };

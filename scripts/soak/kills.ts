@@ -40,7 +40,8 @@ export async function kills(times: number): Promise<void> {
   const server = await mustServe(file);
   const batch = lines(40);
   const answers: Awaited<ReturnType<typeof post>>[] = [];
-  for (let i = 0; i < 3; i++) answers.push(await post(server.url, job, (seen = answers.at(-1)?.head ?? log.length), lines(40)));
+  for (let i = 0; i < 3; i++)
+    answers.push(await post(server.url, job, (seen = answers.at(-1)?.head ?? log.length), lines(40)));
   answers.push(await post(server.url, job, answers.at(-1)!.head, batch));
   await server.stop();
   const alone = path.join(folder, "alone.sqlite");

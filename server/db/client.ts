@@ -1,3 +1,6 @@
+import { accessSync, chmodSync, constants, copyFileSync, existsSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
 import Database from "better-sqlite3";
 import { drizzle, type BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
@@ -21,6 +24,7 @@ const BUSY_MS = 250;
  * @throws DatabaseRefusal for a file that is damaged, empty, not a shop's, or a newer program's
  */
 export function openDatabase(file: string): Db {
+  if (!writable(file)) return openForReading(file);
   checkFile(file);
   const connection = new Database(file, { timeout: BUSY_MS });
   connection.pragma("journal_mode = WAL");
@@ -29,6 +33,35 @@ export function openDatabase(file: string): Db {
   const db = drizzle(connection, { schema });
   migrate(db, { migrationsFolder: MIGRATIONS });
   sealOldLogs(connection);
+  return db;
+}
+
+function writable(file: string): boolean {
+  try {
+    // Beside the file SQLite writes its journal: both the folder and the file must take it.
+    accessSync(existsSync(file) ? file : path.dirname(file), constants.W_OK);
+    if (existsSync(path.dirname(file))) accessSync(path.dirname(file), constants.W_OK);
+    return true;
+  } catch {
+    return !existsSync(file);
+  }
+}
+
+/**
+ * A shop on a disk that takes nothing can still be read: from a copy that is brought up to this program elsewhere, and then
+ * opened so that every write is refused.
+ */
+function openForReading(file: string): Db {
+  const folder = mkdtempSync(path.join(tmpdir(), "iridel-reading-"));
+  const copy = path.join(folder, "shop.sqlite");
+  for (const end of ["", "-wal"]) if (existsSync(file + end)) copyFileSync(file + end, copy + end);
+  chmodSync(copy, 0o600);
+  checkFile(copy);
+  openDatabase(copy).$client.close();
+  console.warn(`${file} cannot be written: the shop can be read, and keeps nothing new until it is started again.`);
+  const db = drizzle(new Database(copy, { readonly: true, timeout: BUSY_MS }), { schema });
+  // Nothing of the shop is left lying about.
+  process.once("exit", () => rmSync(folder, { recursive: true, force: true }));
   return db;
 }
 
