@@ -7,7 +7,9 @@ import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import { observe, type Truth } from "@/tests/independent-solver";
 import { camera } from "./camera";
+import { gross } from "./gross";
 import { pages } from "./page";
+import { shop } from "./shop";
 import { trials } from "./trials";
 
 /** Median time of one call, milliseconds. */
@@ -109,6 +111,8 @@ console.log(
 console.log(`  ranking alone                            ${median(200, () => rankReadings(judged.solution, judged.verdict)).toFixed(2)} ms`); // prettier-ignore
 
 await camera(median);
+gross(500);
 trials(500, 60);
+await shop(20_000);
 await pages();
 process.exit(0); // the vision library keeps a handle open

@@ -34,7 +34,7 @@ export { settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";
 export { JOB_STATES, jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";
 export { runEventWords } from "./words";
-export { ticketOf, type JobTicket } from "./ticket";
+export { LIST, ticketOf, type JobTicket } from "./ticket";
 export {
   CONSENT_WORDS,
   FUNCTIONS,

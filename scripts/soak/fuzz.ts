@@ -6,9 +6,7 @@ import fc from "fast-check";
 import sharp from "sharp";
 import { eventsAfter, verifyJob } from "@/server/jobs/log";
 import { makeFeedToken } from "@/server/feed/feed";
-import { db } from "@/server/db/client";
-import { people } from "@/server/db/schema";
-import { COOKIE, inShop, makeShop, mustServe, told } from "./house";
+import { COOKIE, inShop, lead, makeShop, mustServe, told } from "./house";
 
 const SEED = 20261126;
 const names = fc.constantFrom("toString", "__proto__", "constructor", "kind", "id", "body", "baseSeq", "events", "command", "type", "job", "readings"); // prettier-ignore
@@ -122,7 +120,7 @@ export async function fuzz(bodies: number, calls: number): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-fuzz-"));
   const file = path.join(folder, "shop.sqlite");
   const job = await makeShop(file);
-  const token = await inShop(file, () => makeFeedToken("G-1", db().select().from(people).all().find((p) => p.role === "lead")!)); // prettier-ignore
+  const token = await inShop(file, () => makeFeedToken("G-1", lead())); // prettier-ignore
   const server = await mustServe(file);
   const before = memory(server.pid);
   const json = { ...COOKIE, "content-type": "application/json" };

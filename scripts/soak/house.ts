@@ -25,7 +25,7 @@ export async function inShop<T>(file: string, work: () => T | Promise<T>): Promi
   }
 }
 
-const INTAKE = {
+export const INTAKE = {
   vin: madeUpVin("0NVLS2DA7R100417"),
   vinReason: null,
   vehicleId: "norvane-lisse",
@@ -41,18 +41,21 @@ const INTAKE = {
   complaint: "",
 };
 
-/** A made-up shop without jobs, one job in it, one tablet signed in. @returns the job's id */
-export function makeShop(file: string): Promise<string> {
-  execFileSync("npx", ["tsx", "demo/seed.ts", "--no-jobs"], { env: { ...process.env, IRIDEL_DB: file }, stdio: "ignore" }); // prettier-ignore
+/** Who has taken in the jobs of a soak. */
+export const lead = () => db().select().from(people).all().find((p) => p.role === "lead")!; // prettier-ignore
+
+/** A made-up shop, with the demo's jobs if wanted, one job more in it, one tablet signed in. @returns the job's id */
+export function makeShop(file: string, withJobs = false): Promise<string> {
+  execFileSync("npx", ["tsx", "demo/seed.ts", ...(withJobs ? [] : ["--no-jobs"])], { env: { ...process.env, IRIDEL_DB: file }, stdio: "ignore" }); // prettier-ignore
   return inShop(file, () => {
-    const person = db().select().from(people).all().find((p) => p.role === "lead")!; // prettier-ignore
+    const person = lead();
     const session = { tokenHash: hashOf(TOKEN), personId: person.id, createdAt: "2026-01-01T00:00:00.000Z", expiresAt: "2999-01-01T00:00:00.000Z" }; // prettier-ignore
     db().insert(sessions).values(session).run();
     return takeIn(INTAKE, person);
   });
 }
 
-export const newJob = (): string => takeIn(INTAKE, db().select().from(people).all().find((p) => p.role === "lead")!); // prettier-ignore
+export const newJob = (): string => takeIn(INTAKE, lead());
 
 export type Server = {
   url: string;

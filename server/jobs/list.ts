@@ -1,4 +1,4 @@
-import type { JobState, JobTicket } from "@/core/job";
+import { LIST, type JobState, type JobTicket } from "@/core/job";
 import { db } from "../db/client";
 import { peopleOn } from "./presence";
 import { ticketLater, workTicket } from "./tickets";
@@ -19,9 +19,6 @@ export type JobPage = {
   stamp: number;
 };
 
-/** Tickets on one page. */
-export const PAGE = 60;
-const MOST = 600;
 /** Tickets worked out while somebody waits, at most this long; the rest comes with the next look. */
 const WORK_MS = 40;
 
@@ -51,23 +48,29 @@ const stampNow = (): number =>
 const whoIsOn = (): Record<string, People> =>
   Object.fromEntries([...peopleOn()].map(([id, people]) => [id, people.map(({ name, initials }) => ({ name, initials }))])); // prettier-ignore
 
+/**
+ * A word that half the shop fits is no search yet: the last taken in of those are looked at, which the index hands over
+ * without sorting.
+ */
+const FOUND = `(SELECT jobId FROM job_search WHERE job_search MATCH @query ORDER BY rowid DESC LIMIT ${LIST.found})`;
+
 /** One page of the shop's jobs, newest work first, found by words in number, VIN, plate, customer, order, vehicle, work. */
-export function listJobs({ find, state, limit = PAGE }: JobQuery): JobPage {
+export function listJobs({ find, state, limit = LIST.page }: JobQuery): JobPage {
   const { $client } = db();
   const stamp = stampNow();
   const query = searchQuery(find);
-  const from = query ? "job_search JOIN jobs j ON j.id = job_search.jobId" : "jobs j";
-  const where = [query && "job_search MATCH @query", state && "t.state = @state"].filter(Boolean).join(" AND ");
+  const from = query ? `${FOUND} f JOIN jobs j ON j.id = f.jobId` : "jobs j";
+  const where = state ? "WHERE t.state = @state" : "";
   const rows = $client
     .prepare(
-      `SELECT j.id, j.head, t.head AS kept, t.ticket FROM ${from} LEFT JOIN job_tickets t ON t.jobId = j.id ${where && `WHERE ${where}`} ORDER BY j.updatedAt DESC LIMIT @limit`,
+      `SELECT j.id, j.head, t.head AS kept, t.ticket FROM ${from} LEFT JOIN job_tickets t ON t.jobId = j.id ${where} ORDER BY j.updatedAt DESC LIMIT @limit`,
     )
-    .all({ query, state: state ?? null, limit: Math.min(MOST, Math.max(1, limit)) }) as Row[];
+    .all({ query, state: state ?? null, limit: Math.min(LIST.most, Math.max(1, limit)) }) as Row[];
   const tickets = ticketsOf(rows);
   const counted = $client
     .prepare(
       query
-        ? `SELECT t.state, count(*) AS n FROM job_search JOIN job_tickets t ON t.jobId = job_search.jobId WHERE job_search MATCH @query GROUP BY t.state`
+        ? `SELECT t.state, count(*) AS n FROM ${FOUND} f JOIN job_tickets t ON t.jobId = f.jobId GROUP BY t.state`
         : "SELECT state, count(*) AS n FROM job_tickets GROUP BY state",
     )
     .all(query ? { query } : {}) as { state: JobState; n: number }[];

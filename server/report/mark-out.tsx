@@ -1,13 +1,4 @@
-import {
-  Document,
-  type DocumentProps,
-  Line,
-  Page,
-  renderToBuffer,
-  Svg,
-  Text as SvgText,
-  View,
-} from "@react-pdf/renderer";
+import { Document, Line, Page, Svg, Text as SvgText, View } from "@react-pdf/renderer";
 import { drawingLines, SCHOOLS, slotValue, type MarkOut, type SetOutPlan } from "@/core/setout";
 import { DISTANCE_FROM_NAMES } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity } from "@/core/units";

@@ -1,14 +1,4 @@
-import {
-  Document,
-  type DocumentProps,
-  Image,
-  Page,
-  Path,
-  renderToBuffer,
-  Svg,
-  Text as PlainText,
-  View,
-} from "@react-pdf/renderer";
+import { Document, Image, Page, Path, Svg, Text as PlainText, View } from "@react-pdf/renderer";
 import type { ReactNode } from "react";
 import {
   aimLearned,

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import type { JobState } from "@/core/job";
+import { LIST, type JobState } from "@/core/job";
 import { ButtonLink } from "../primitives/button";
 import { Ticket } from "./ticket";
 import { useJobs, useWaiting, type JobsPage } from "./use-jobs";
@@ -16,8 +16,6 @@ const FILTERS: { id: JobState | "all"; name: string }[] = [
   { id: "ready-to-hand-over", name: "Ready to hand over" },
   { id: "handed-over", name: "Handed over" },
 ];
-/** Tickets shown at first: what anybody looks at; the rest is found or asked for. */
-const PAGE = 60;
 
 type Props = { first: JobsPage; now: string; mayTakeIn: boolean; find: boolean };
 
@@ -26,7 +24,7 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [filter, setFilter] = useState<JobState | "all">("all");
-  const [most, setMost] = useState(PAGE);
+  const [most, setMost] = useState<number>(LIST.page);
   const search = useRef<HTMLInputElement>(null);
   const { page, silent, settling } = useJobs(first, text, filter === "all" ? null : filter, most);
   const waiting = useWaiting();
@@ -82,7 +80,7 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
               aria-pressed={filter === f.id}
               onClick={() => {
                 setFilter(f.id);
-                setMost(PAGE);
+                setMost(LIST.page);
               }}
               className={`min-h-12 border-b-4 px-3 text-base ${filter === f.id ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
             >
@@ -97,14 +95,24 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
         ))}
       </ol>
       {silent && <p className="py-2 text-base text-loose">The shop does not answer; this is how it was last.</p>}
-      {total > shown.length && (
+      {total > shown.length && most < LIST.most && (
         <button
           type="button"
-          onClick={() => setMost((n) => n + PAGE)}
+          onClick={() => setMost((n) => n + LIST.page)}
           className="min-h-14 text-lg font-semibold text-act"
         >
-          {`Show ${Math.min(PAGE, total - shown.length)} more of ${total}`}
+          {`Show ${Math.min(LIST.page, total - shown.length)} more of ${total}`}
         </button>
+      )}
+      {total > shown.length && most >= LIST.most && (
+        <p className="py-4 text-base text-soft">
+          {`These are the newest ${shown.length}. Find an older one by plate, name, VIN or number.`}
+        </p>
+      )}
+      {text.trim() !== "" && countOf("all") >= LIST.found && (
+        <p className="py-2 text-base text-soft">
+          {`More than ${LIST.found} jobs fit; the last taken in of them are looked at. Say more to find an older one.`}
+        </p>
       )}
       {shown.length === 0 && !settling && (
         <p className="py-12 text-center text-xl text-soft">
