@@ -190,3 +190,50 @@ test("a new shop: its first lead opens it, enters a colleague, begins a sheet, a
     await fresh.close();
   }
 }); // prettier-ignore
+
+test("the doors: no post of another page, no other kind, none too large; a page loads only its own; nothing is told to a stranger", async ({
+  page,
+  browser,
+}) => {
+  await signIn(page, shop.url, "ines");
+  const job = await openJob(page, shop.url, "HQ 12 WRN", "/set-out");
+  const api = job.replace("/jobs/", "/api/jobs/");
+  const lines = async (): Promise<number> => {
+    const answer = await page.request.get(`${api}/events?after=0`);
+    expect(answer.headers()["cache-control"]).toContain("no-store");
+    return ((await answer.json()) as { events: unknown[] }).events.length;
+  };
+  const before = await lines();
+  const data = JSON.stringify({ baseSeq: before, events: [{ id: "from-elsewhere", takenAt: new Date().toISOString(), body: { kind: "touch", touch: "hung" } }] }); // prettier-ignore
+  const send = async (headers: Record<string, string>, body = data): Promise<number> =>
+    (await page.request.post(`${api}/events`, { headers: { "content-type": "application/json", ...headers }, data: body })).status(); // prettier-ignore
+  expect(await send({ origin: "https://elsewhere.test" })).toBe(403);
+  expect(await send({ "sec-fetch-site": "cross-site", origin: shop.url })).toBe(403);
+  expect(await send({ "content-type": "text/plain" })).toBe(415);
+  expect(await send({}, JSON.stringify({ events: ["x".repeat(2_000_000)] }))).toBe(413);
+  expect(await lines()).toBe(before);
+  expect(await send({ origin: shop.url })).toBe(200);
+  expect(await lines()).toBe(before + 1);
+
+  const nonces = [];
+  for (const at of [job, `${shop.url}/`]) {
+    const headers = (await page.request.get(at)).headers();
+    expect(headers).toMatchObject({ "x-content-type-options": "nosniff", "x-frame-options": "DENY", "referrer-policy": "same-origin" }); // prettier-ignore
+    expect(headers["permissions-policy"]).toContain("microphone=()");
+    const policy = headers["content-security-policy"]!;
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(policy).not.toMatch(/script-src[^;]*unsafe-inline/);
+    nonces.push(/'nonce-([^']+)'/.exec(policy)![1]);
+  }
+  expect(nonces[0]).not.toBe(nonces[1]);
+  for (const at of ["record", "report"])
+    expect((await page.request.get(`${api}/${at}`)).headers()["cache-control"], at).toContain("no-store");
+
+  const stranger = await (await browser.newContext()).newPage();
+  await stranger.goto(job);
+  await expect(stranger).toHaveURL(/sign-in/);
+  await expect(stranger).toHaveTitle("Sign in · Iridel");
+  await stranger.goto(`${job}/mark-out`);
+  expect(await stranger.title()).not.toMatch(/10\d\d|Wren|HQ/);
+  await stranger.context().close();
+});

@@ -21,6 +21,8 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await page.keyboard.press("Escape");
 
   const phone = await pocket.newPage();
+  // Looked at beforehand, as a preview does, the code is still good.
+  expect((await page.request.get(link)).status()).toBe(200);
   await phone.goto(link);
   await phone.getByRole("button", { name: "Join" }).tap();
   await phone.waitForURL(/\/stand$/);

@@ -198,6 +198,16 @@ describe("ways, toe and boards in the log", () => {
     expect(at(log(rolled)).rearToe!.rightRad).toBeCloseTo((0.3 * Math.PI) / 180, 12);
     expect(at(log(rolled, { kind: "strike", target: "e2", reason: "rolled on a stone" })).rearToe).toBeNull();
   });
+  it("a car rolled under the rig has moved, struck or not; a printout moves nothing", () => {
+    const toe = (how: "rolled" | "printout"): EventBody => ({ kind: "rear-toe", leftDeg: 0.1, rightDeg: 0.1, how });
+    const kinds = (events: JobEvent[]): string[] => setOutEntries(events).map((e) => (e.kind === "touch" ? e.touch : e.kind)); // prettier-ignore
+    expect(kinds(log(reading("tape-fl-l", 2876), toe("rolled")))).toEqual(["reading", "moved-car"]);
+    expect(kinds(log(reading("tape-fl-l", 2876), toe("printout")))).toEqual(["reading"]);
+    const struck = log(reading("tape-fl-l", 2876), toe("rolled"), { kind: "strike", target: "e3", reason: "on a stone" }); // prettier-ignore
+    expect(kinds(struck)).toEqual(["reading", "moved-car"]);
+    const solved = solveSetOut(planFor(ground, struck), setOutEntries(struck));
+    expect(solved.readings.map((r) => r.state)).toEqual(["doubt"]);
+  });
   it("a board's check holds until another board is hung", () => {
     const checked: EventBody = { kind: "board", code: "HQ-14", reason: null };
     expect(standingBoard(log(checked))?.body.code).toBe("HQ-14");

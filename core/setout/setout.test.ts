@@ -261,6 +261,13 @@ describe("the path to a verdict", () => {
     expect(next.kind === "stuck" && next.message).toMatch(/place across|twist/);
   });
 
+  it("names a reading that goes with no place of the board by what it is, never by its id", () => {
+    const plan = planOf(0, 0);
+    const entries: SetOutEntry[] = [{ kind: "reading", id: "Xk3-9_q", slotId: "tape-fl-l", shown: 2_000_000, sigma: 1.7 }];
+    const { problem, adjustment } = solveSetOut(plan, entries);
+    expect(adjustment).toBeNull();
+    expect(problem!.replace(/\s/g, " ")).toBe("The reading “front hub left → beam end left”, 2 000 000 mm, goes with no place of the board. Strike that line and read it again.");
+  }); // prettier-ignore
   it("refuses a thrust sheet without rear toe, and turns the target by half the toe difference with it", () => {
     const plan = planOf(2, 0);
     expect(() => solveSetOut({ ...plan, rearToe: null }, [])).toThrow(/rear toe/);

@@ -17,6 +17,7 @@ import {
 import { estimateScalar, type ScalarEstimate } from "./scalar";
 import { slotsFor, standPoints, type ScalarId, type Slot } from "./slots";
 import { baseFor, boardAt, stateAtRest, withBooster, type PlanPose, type StandState } from "./stand";
+import { slotValue } from "./words";
 import { moveWidening, TOUCHES, type TouchKind, type Widening } from "./touch";
 
 /** What happened at the stand, in order. Struck readings are simply not in the list. */
@@ -66,6 +67,14 @@ export type SetOutSolution = {
 
 /** A shift between two states of knowledge: its size, its standard uncertainty along it, and whether it is beyond doubt. */
 export type Shift = { mm: number; sigmaMm: number; turnRad: number; sure: boolean };
+
+/** Why the readings do not solve, in the words of the reading at fault: its id is nobody's business. */
+function unsolved(error: SurveyError, readings: readonly Reading[], slots: ReadonlyMap<string, Slot>): string {
+  const reading = readings.find((r) => r.id === error.culprit);
+  const slot = reading && slots.get(reading.slotId);
+  if (!reading || !slot) return "The readings do not fix where the board stands. Take the one that is asked for next.";
+  return `The reading “${slot.name}”, ${slotValue(slot, reading.shown)}, goes with no place of the board. Strike that line and read it again.`;
+}
 
 /** The stand was rolled in by eye: this is how well "about there" is known before the first reading. */
 const ROLLED_IN = { planMm: 300, headingRad: degToRad(10), heightMm: 150, tiltRad: degToRad(2) };
@@ -135,7 +144,7 @@ export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): 
       return { adjustment: adjustNetwork(network), problem: null, network };
     } catch (error) {
       if (!(error instanceof SurveyError)) throw error;
-      return { adjustment: null, problem: error.message, network };
+      return { adjustment: null, problem: unsolved(error, planReadings, slotById), network };
     }
   };
 
