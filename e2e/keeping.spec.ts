@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import Database from "better-sqlite3";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { catcher, hold, readAt, signIn, slip, takeIn, verdict } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
@@ -73,4 +74,27 @@ test("a second tablet on the same job gets a clear conflict, never a silent over
   await expect(a.getByText("Also here: Oskar Veld")).toBeVisible();
   await first.close();
   await second.close();
+});
+
+test("another program holds the shop's book: the tablet says so, keeps the reading, and sends it when it can", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "oskar");
+  await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100482"), "Held For A While");
+  const other = new Database(shop.file);
+  other.exec("BEGIN IMMEDIATE");
+  await page.locator('[data-slot="tape-fl-l"]').click();
+  await catcher(page).fill("2871");
+  await page.getByRole("button", { name: "Take", exact: true }).click();
+  const kept = page.getByRole("alert", { name: "Kept on this tablet" });
+  await expect(kept).toContainText("The shop’s book is busy. All is kept on this tablet");
+  // Reading goes on meanwhile, for somebody who comes in just now too.
+  expect((await page.request.get(`${shop.url}/api/jobs`)).status()).toBe(200);
+  expect((await page.request.get(page.url())).status()).toBe(200);
+  other.exec("ROLLBACK");
+  other.close();
+  await expect(kept).toBeHidden({ timeout: 10_000 });
+  await expect(page.getByText("All kept")).toBeVisible();
+  await page.reload();
+  await expect(page.locator('[data-slot="tape-fl-l"]')).toContainText("2 871");
 });

@@ -7,6 +7,8 @@ import path from "node:path";
 /** A shop of its own for one test file: a fresh made-up database and the production server on a free port. */
 export type Shop = {
   url: string;
+  /** The database itself. */
+  file: string;
   /** The server dies at once, as in a power cut. */
   kill: () => Promise<void>;
   start: () => Promise<void>;
@@ -55,6 +57,7 @@ export async function openShop({
   await start();
   return {
     url,
+    file: env.IRIDEL_DB,
     kill,
     start,
     close: async () => {

@@ -2,13 +2,14 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { JobEvent } from "@/core/job";
 import { flush, type Flushed } from "../outbox/flush";
-import { fetchEvents } from "../outbox/send";
+import { fetchEvents, SILENT } from "../outbox/send";
 import type { Outbox } from "../outbox/use-outbox";
 
 export type Connection =
   | { kind: "saved" }
   | { kind: "sending" }
-  | { kind: "offline"; message: string }
+  /** The message is what the shop itself says; null where it does not answer, which heals by itself. */
+  | { kind: "offline"; message: string | null }
   /** Others wrote first: theirs is shown, ours waits for a decision. */
   | { kind: "conflict"; theirs: JobEvent[] };
 
@@ -36,7 +37,7 @@ const clockWords = (offS: number): string =>
 /** Keeps a job's log and this tablet in step: sends what waits, asks what others wrote, says how it stands. */
 export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, say, handOn }: Sync) {
   const [conflict, setConflict] = useState<JobEvent[] | null>(null);
-  const [offline, setOffline] = useState<string | null>(null);
+  const [offline, setOffline] = useState<{ message: string | null } | null>(null);
   /** Nothing could be sent just now: not reached, or another tab is at it. */
   const [later, setLater] = useState(false);
   const told = useRef(false);
@@ -44,7 +45,7 @@ export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, s
 
   const after = useCallback(
     (result: Flushed): void => {
-      setOffline(result.kind === "offline" ? result.message : null);
+      setOffline(result.kind === "offline" ? { message: result.message } : null);
       setLater(result.kind === "offline" || result.kind === "elsewhere");
       if (result.kind === "conflict") setConflict(result.theirs);
       if (result.kind !== "done" || Math.abs(result.clockOffS) <= CLOCK_OFF_S || told.current) return;
@@ -56,7 +57,8 @@ export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, s
   const sending = useMutation({
     mutationFn: (by: { authorId: string; handedOn: string | null }) => flush({ jobId, ...by, absorb: absorbOwn }),
     onSuccess: after,
-    onError: () => setOffline("The tablet cannot read what it keeps. Close other programs and reload the page."),
+    onError: () =>
+      setOffline({ message: "The tablet cannot read what it keeps. Close other programs and reload the page." }),
   });
   const { mutate, mutateAsync, isPending } = sending;
 
@@ -96,7 +98,7 @@ export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, s
       const result = await mutateAsync({ authorId: personId, handedOn: answer.token });
       if (result.kind === "conflict")
         return "Others wrote to this job meanwhile. Have their author sign in and decide.";
-      return result.kind === "offline" ? result.message : null;
+      return result.kind === "offline" ? (result.message ?? SILENT) : null;
     },
     [handOn, jobId, mutateAsync],
   );
@@ -104,7 +106,7 @@ export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, s
   const connection: Connection = conflict
     ? { kind: "conflict", theirs: conflict }
     : offline !== null
-      ? { kind: "offline", message: offline }
+      ? { kind: "offline", message: offline.message }
       : isPending && waiting > 0
         ? { kind: "sending" }
         : { kind: "saved" };

@@ -7,7 +7,8 @@ export type Flushed =
   | { kind: "done"; clockOffS: number }
   /** Another tab of this tablet is sending. */
   | { kind: "elsewhere" }
-  | { kind: "offline"; message: string }
+  /** Nothing could be sent; the message is what the shop itself says of it, null where it does not answer. */
+  | { kind: "offline"; message: string | null }
   /** Others wrote first: theirs is shown, ours waits for a decision. */
   | { kind: "conflict"; theirs: JobEvent[] };
 

@@ -15,15 +15,18 @@ const lines = (n: number): string => (n === 1 ? "1 line" : `${n} lines`);
 
 /** What waits on this tablet and does not go by itself: refused lines, lines of other people. Nothing of it is lost. */
 export function KeptHere() {
-  const { outbox } = useJob();
+  const { outbox, connection } = useJob();
   const [open, setOpen] = useState(false);
+  // What the shop says of itself (a full disk) needs somebody; a silence heals by itself and stands in the top bar alone.
+  const trouble = connection.kind === "offline" ? connection.message : null;
   const refused = outbox.stuck.filter((s) => s.behind === null).length;
   const held = outbox.stuck.length - refused;
   const others = outbox.foreign.reduce((n, f) => n + f.lines.length, 0);
-  if (refused === 0 && others === 0) return null;
+  if (refused === 0 && others === 0 && !trouble) return null;
   const words = [
+    trouble,
     refused > 0 && `${lines(refused)} refused by the shop${held > 0 ? `, ${lines(held)} held behind` : ""}.`,
-    others > 0 && `${lines(others)} of ${outbox.foreign.map((f) => f.author?.name ?? "somebody").join(" and ")} wait here.`, // prettier-ignore
+    others > 0 && `${lines(others)} of ${outbox.foreign.map((f) => f.author?.name ?? "somebody").join(" and ")} ${others === 1 ? "waits" : "wait"} here.`, // prettier-ignore
   ];
   return (
     <>
@@ -33,14 +36,17 @@ export function KeptHere() {
         className="flex items-center justify-between gap-4 border-t-4 border-dashed border-loose bg-sheet px-4 py-2 text-lg"
       >
         <span>
-          <b className="font-semibold">{words.filter(Boolean).join(" ")}</b> Kept on this tablet.
+          <b className="font-semibold">{words.filter(Boolean).join(" ")}</b>
+          {!trouble && " Kept on this tablet."}
         </span>
-        <Button look="plain" onClick={() => setOpen(true)}>
-          Look
-        </Button>
+        {(refused > 0 || others > 0) && (
+          <Button look="plain" onClick={() => setOpen(true)}>
+            Look
+          </Button>
+        )}
       </section>
       <Dialog open={open} onClose={() => setOpen(false)} title="Kept on this tablet" wide>
-        <ul className="flex flex-col gap-4">
+        <ul className="flex flex-col gap-4 empty:hidden">
           {outbox.stuck.map(({ line, behind }) => (
             <StuckLine key={line.id} line={line} behind={behind} />
           ))}
@@ -113,7 +119,7 @@ function Correct({ line }: { line: Line }) {
         onChange={(e) => setText(e.target.value)}
         problem={caught.kind === "problem" ? caught.message : null}
       />
-      <Button type="submit" look="act" disabled={caught.kind !== "value"} className="mb-6">
+      <Button type="submit" look="act" disabled={caught.kind !== "value"} className="mb-1">
         Send it so
       </Button>
     </form>
@@ -136,7 +142,10 @@ function ForeignLines({ author, waiting }: { author: Author | null; waiting: Lin
     setBusy(false);
   };
   return (
-    <section aria-label={author?.name ?? "Somebody"} className="mt-5 border-t border-hairline pt-4">
+    <section
+      aria-label={author?.name ?? "Somebody"}
+      className="mt-5 border-t border-hairline pt-4 first:mt-0 first:border-t-0 first:pt-0"
+    >
       <h3 className="text-xl font-semibold">
         {lines(waiting.length)} of {author?.name ?? "somebody"}
       </h3>
@@ -152,7 +161,7 @@ function ForeignLines({ author, waiting }: { author: Author | null; waiting: Lin
         <form onSubmit={(e) => void submit(e)} className="flex items-end gap-2">
           <Field
             className="flex-1"
-            label={`PIN of ${author.name}: they go under that name`}
+            label={`PIN of ${author.name}: ${waiting.length === 1 ? "it goes" : "they go"} under that name`}
             type="password"
             inputMode="numeric"
             autoComplete="off"
@@ -160,8 +169,8 @@ function ForeignLines({ author, waiting }: { author: Author | null; waiting: Lin
             onChange={(e) => setPin(e.target.value)}
             problem={message}
           />
-          <Button type="submit" look="act" disabled={pin === "" || busy} className="mb-6">
-            Send them
+          <Button type="submit" look="act" disabled={pin === "" || busy} className="mb-1">
+            {waiting.length === 1 ? "Send it" : "Send them"}
           </Button>
         </form>
       ) : (

@@ -14,8 +14,8 @@ export type SendResult =
   | { kind: "conflict"; missing: JobEvent[] }
   /** The shop took this post for none at all; a smaller one may do. */
   | { kind: "unfit"; message: string }
-  /** Not reached, signed out, or the shop cannot write: keep all of it and try again. */
-  | { kind: "unreachable"; message: string };
+  /** Signed out, or the shop cannot write, as it says itself; null where nothing answered. Keep all of it and try again. */
+  | { kind: "unreachable"; message: string | null };
 
 /** The refused line a line has to wait behind, or null. */
 export const heldBehind = (line: Line, all: readonly Line[]): Line | null =>
@@ -42,7 +42,7 @@ export const goTogether = (mine: readonly { send: TabletEvent }[], theirs: reado
   (theirs.every(byTool) ||
     (theirs.every((e) => byTool(e) || e.body.kind === "reading") && mine.every((p) => p.send.kind === "reading")));
 
-const SILENT = "No connection to the shop. Kept on this tablet; it is sent when the shop answers.";
+export const SILENT = "No connection to the shop. Kept on this tablet; it is sent when the shop answers.";
 
 /**
  * Sends lines of one author. Sending the same again is harmless: the shop knows lines by their id.
@@ -59,7 +59,7 @@ export async function sendLines(jobId: string, lines: readonly Line[], handedOn:
     headers: { "content-type": "application/json" },
     body: JSON.stringify(post),
   }).catch(() => null);
-  if (!response) return { kind: "unreachable", message: SILENT };
+  if (!response) return { kind: "unreachable", message: null };
   const body = (await response.json().catch(() => ({}))) as {
     error?: string;
     events?: JobEvent[];
@@ -74,7 +74,7 @@ export async function sendLines(jobId: string, lines: readonly Line[], handedOn:
   if (response.status === 409 && body.missing) return { kind: "conflict", missing: body.missing };
   if ([400, 413, 422].includes(response.status))
     return { kind: "unfit", message: body.error ?? "The shop refused this." };
-  return { kind: "unreachable", message: body.error ?? SILENT };
+  return { kind: "unreachable", message: body.error ?? null };
 }
 
 /** Asks what others have written since. @throws Error when the shop does not answer */

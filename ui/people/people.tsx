@@ -59,7 +59,7 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
         {people.map((p) => (
           <li
             key={p.id}
-            className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-b border-hairline px-2 py-2 sm:grid-cols-[auto_64px_1.2fr_1.6fr_auto]"
+            className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-b border-hairline px-2 py-2 sm:grid-cols-[auto_64px_1.2fr_1.6fr_16rem]"
           >
             <Mark state={p.retiredAt ? "none" : "settled"} />
             <span className="figure hidden text-lg font-semibold sm:inline">{p.initials}</span>

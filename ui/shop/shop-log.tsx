@@ -52,11 +52,17 @@ export function ShopLog({
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <h1 className="text-4xl font-semibold">Shop log</h1>
       <p className={`text-base ${chain.ok ? "text-soft" : "font-semibold text-stop"}`}>
-        {chain.ok ? `${chain.lines} lines, unbroken.` : `Broken at line ${chain.seq}: ${chain.problem}`} The newest 200
-        are shown.
+        {chain.ok
+          ? `${chain.lines} ${chain.lines === 1 ? "line" : "lines"}, unbroken.`
+          : `Broken at line ${chain.seq}: ${chain.problem}`}
+        {lines.length < chain.lines && ` The newest ${lines.length} are shown.`}
       </p>
-      {lines.length === 0 && <p className="py-12 text-center text-xl text-soft">Nothing was changed yet.</p>}
-      <ol className="mt-4 border-t-2 border-ink">
+      {lines.length === 0 && (
+        <p className="py-12 text-center text-xl text-soft">
+          Nothing was changed yet. Changes of rules, people, PINs, kit, sheets and vehicles stand here.
+        </p>
+      )}
+      <ol className={lines.length > 0 ? "mt-4 border-t-2 border-ink" : ""}>
         {lines.map((l) => (
           <li
             key={l.seq}

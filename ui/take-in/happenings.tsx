@@ -64,7 +64,7 @@ export function Happenings({ value, onChange }: { value: List; onChange: (list: 
             </div>
           );
         })}
-        <button type="button" aria-expanded={all} onClick={() => setAll(!all)} className="min-h-14 rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash">
+        <button type="button" aria-expanded={all} onClick={() => setAll(!all)} className="col-span-full min-h-14 justify-self-start rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash">
           {all ? "Fewer" : `${REST.length} more: units, suspension, tyres, codes`}
         </button>
       </div>

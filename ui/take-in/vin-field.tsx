@@ -47,8 +47,9 @@ export function VinField({ input, value, check, reason, onChange, onReason }: Pr
             spellCheck={false}
             aria-invalid={begun && !check.ok}
             aria-describedby="vin-note"
-            className={`relative h-16 w-full border-b-4 bg-transparent outline-none lg:h-20 ${tone}`}
-            style={{ letterSpacing: "calc(var(--cell) - 1ch)", paddingLeft: "calc((var(--cell) - 1ch) / 2)" }}
+            className={`relative h-16 border-b-4 bg-transparent outline-none lg:h-20 ${tone}`}
+            // The space after the last letter counts too: without room for it the field would scroll and cut the first.
+            style={{ letterSpacing: "calc(var(--cell) - 1ch)", paddingLeft: "calc((var(--cell) - 1ch) / 2)", width: "calc(18 * var(--cell) - 1ch)" }} // prettier-ignore
           />
         </div>
       </div>
