@@ -1,8 +1,6 @@
-import { copyFileSync, mkdtempSync, writeFileSync } from "node:fs";
-import { readFileSync } from "node:fs";
+import { copyFileSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { gunzipSync } from "node:zlib";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { TabletEvent } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
@@ -135,7 +133,7 @@ it("a shop made before the chain opens with every log sealed, and its records as
   closeDatabase();
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-old-"));
   const file = path.join(folder, "shop.sqlite");
-  writeFileSync(file, gunzipSync(readFileSync("tests/fixtures/shop-before-chain.sqlite.gz")));
+  copyFileSync("tests/fixtures/shop-before-chain.sqlite", file);
   copyFileSync(file, `${file}.before`);
   process.env.IRIDEL_DB = file;
   const jobs = db().$client.prepare("SELECT id FROM jobs ORDER BY number").pluck().all() as string[];

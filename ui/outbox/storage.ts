@@ -86,7 +86,7 @@ export async function keepLines(lines: readonly Fresh[]): Promise<void> {
   for (const jobId of new Set(lines.map((l) => l.jobId))) tell(jobId);
 }
 
-/** Lines of the outbox this program had before: one text a job, without authors. */
+/** Lines of the outbox this program had before: one string for each job, without authors. */
 function olderLines(jobId: string): Fresh[] {
   const key = `iridel:outbox:${jobId}`;
   const text = localStorage.getItem(key);
