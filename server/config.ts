@@ -28,10 +28,6 @@ export const config = {
       keep: number("IRIDEL_BACKUP_KEEP", 7),
     };
   },
-  /** Whether the server stands behind a proxy whose x-forwarded headers are to be believed. */
-  get trustProxy(): boolean {
-    return process.env.IRIDEL_TRUST_PROXY === "1";
-  },
   /** Demo mode lists the demo people with their PINs on the sign-in page. Never set it in a real shop. */
   get demo(): boolean {
     return process.env.IRIDEL_DEMO === "1";

@@ -1,18 +1,8 @@
 import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { spawn } from "node:child_process";
 import { eventsAfter, verifyJob } from "@/server/jobs/log";
-import { inShop, lines, makeShop, mustServe, post, told } from "./house";
-
-const run = (script: string, file: string, ...args: string[]): Promise<{ status: number; said: string }> =>
-  new Promise((done) => {
-    const env = { ...process.env, IRIDEL_DB: file };
-    const child = spawn("npx", ["tsx", `scripts/${script}.ts`, ...args], { env, stdio: ["ignore", "pipe", "pipe"] });
-    let said = "";
-    for (const stream of [child.stdout, child.stderr]) stream.on("data", (d) => (said += String(d)));
-    child.once("close", (code) => done({ status: code ?? -1, said }));
-  });
+import { inShop, lines, makeShop, mustServe, post, run, told } from "./house";
 
 /** Copies under load, and what comes back from them. */
 export async function copies(): Promise<void> {
@@ -49,6 +39,12 @@ export async function copies(): Promise<void> {
   const answer = await post(again.url, job, log, lines(2));
   told("work goes on", answer.status === 200, `a restored shop takes ${answer.kept.length} of 2 lines`);
   await again.stop();
+  // A -wal file without its database, left by somebody's own copying.
+  const lonely = path.join(folder, "lonely.sqlite");
+  copyFileSync(copy, `${lonely}-wal`);
+  const alone = await run("restore", lonely, copy);
+  const same = await inShop(lonely, () => ({ log: eventsAfter(job).length, chain: verifyJob(job) }));
+  told("restore where only a -wal file lies", alone.status === 0 && same.log === log && same.chain.ok, `${same.log} lines, ${same.chain.ok ? "unbroken" : "BROKEN"}`); // prettier-ignore
   const spoilt = path.join(folder, "spoilt.sqlite");
   copyFileSync(copy, spoilt);
   const bytes = readFileSync(spoilt);

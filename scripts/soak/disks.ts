@@ -4,6 +4,7 @@ import {
   copyFileSync,
   mkdirSync,
   mkdtempSync,
+  readdirSync,
   readFileSync,
   rmSync,
   statfsSync,
@@ -14,7 +15,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import Database from "better-sqlite3";
 import { eventsAfter, verifyJob } from "@/server/jobs/log";
-import { COOKIE, inShop, lines, makeShop, mustServe, post, serve, told } from "./house";
+import { COOKIE, inShop, lines, makeShop, mustServe, post, run, serve, told } from "./house";
 
 const quiet = (command: string, ...args: string[]): boolean => {
   try {
@@ -35,16 +36,18 @@ async function reads(url: string, job: string): Promise<number[]> {
 /** A disk that is full, then one that may not be written: reading goes on, writing says so, and nothing is lost. */
 export async function disks(): Promise<void> {
   const mount = mkdtempSync(path.join(tmpdir(), "iridel-disk-"));
-  if (!quiet("mount", "-t", "tmpfs", "-o", "size=8m", "tmpfs", mount))
+  if (!quiet("mount", "-t", "tmpfs", "-o", "size=12m", "tmpfs", mount))
     return console.log("  --   full and read-only disk: skipped, this machine lets nobody mount a small disk");
   try {
     const file = path.join(mount, "shop.sqlite");
     const job = await makeShop(file);
     const server = await mustServe(file);
     let seen = (await post(server.url, job, 1, lines(3))).head;
+    const copy = path.join(mount, "copies", "copy.sqlite");
+    const first = await run("backup", file, copy, "--keep", "3");
     const filler = path.join(mount, "filler");
     writeFileSync(filler, Buffer.alloc(Math.max(0, statfsSync(mount).bavail * statfsSync(mount).bsize - 4096)));
-    quiet("dd", "if=/dev/zero", `of=${path.join(mount, "rest")}`, "bs=1k", "count=9000");
+    quiet("dd", "if=/dev/zero", `of=${path.join(mount, "rest")}`, "bs=1k", "count=13000");
     // What room the -wal file itself still has is written full first.
     let full = await post(server.url, job, seen, lines(40));
     for (let n = 0; n < 60 && full.status === 200; n++)
@@ -53,6 +56,10 @@ export async function disks(): Promise<void> {
     const refused = await post(server.url, job, seen, waiting);
     const statuses = await reads(server.url, job);
     told("full disk", refused.status === 507 && /full/.test(refused.error) && statuses.every((s) => s === 200), `writing answers ${refused.status} "${refused.error.slice(0, 48)}…", reading ${statuses.join(", ")}`); // prettier-ignore
+    const held = hash(copy);
+    const second = await run("backup", file, copy, "--keep", "3");
+    const left = readdirSync(path.dirname(copy)).join();
+    told("a copy on a full disk", first.status === 0 && second.status === 1 && hash(copy) === held && left === "copy.sqlite", `refused: ${second.said.trim().split("\n").at(-1)!.slice(0, 60)}; the earlier copy is as it was, beside it ${left}`); // prettier-ignore
     rmSync(filler);
     rmSync(path.join(mount, "rest"), { force: true });
     const after = await post(server.url, job, seen, waiting);

@@ -144,6 +144,16 @@ export async function post(url: string, job: string, seen: number, events: Sent[
   return { status: response.status, kept, head: (body.events ?? body.missing ?? []).at(-1)?.seq ?? seen, error: body.error ?? "" }; // prettier-ignore
 } // prettier-ignore
 
+/** Runs one of the project's own commands over a shop. */
+export const run = (script: string, file: string, ...args: string[]): Promise<{ status: number; said: string }> =>
+  new Promise((done) => {
+    const env = { ...process.env, IRIDEL_DB: file };
+    const child = spawn("npx", ["tsx", `scripts/${script}.ts`, ...args], { env, stdio: ["ignore", "pipe", "pipe"] });
+    let said = "";
+    for (const stream of [child.stdout, child.stderr]) stream.on("data", (d) => (said += String(d)));
+    child.once("close", (code) => done({ status: code ?? -1, said }));
+  });
+
 /** One line of the outcome; a failed one makes the whole soak fail. */
 export const tally = { failed: 0, passed: 0 };
 export function told(what: string, ok: boolean, figures: string): void {
