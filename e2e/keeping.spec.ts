@@ -11,6 +11,8 @@ test.afterAll(() => shop.close());
 
 test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-in half written", async ({ page }) => {
   await signIn(page, shop.url, "ines");
+  // Until the page is awake it takes nothing: what would be typed into it then would be gone.
+  expect(await (await page.request.get(`${shop.url}/take-in`)).text()).toMatch(/<fieldset[^>]*disabled/);
   await page.goto(`${shop.url}/take-in`);
   await page.getByLabel("VIN", { exact: true }).fill(VIN.slice(0, 11));
   await page.getByLabel("Customer", { exact: true }).fill("Half Written");

@@ -38,7 +38,7 @@ export function TakeIn({
   past: PastActions;
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
 }) {
-  const [draft, change, clear] = useIntakeDraft();
+  const [draft, change, clear, awake] = useIntakeDraft();
   const [refusal, setRefusal] = useState<string | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
   const [unfolded, setUnfolded] = useState(false);
@@ -52,8 +52,8 @@ export function TakeIn({
   const longest = Math.max(...vehicles.map((v) => v.lengthMm));
 
   useEffect(() => {
-    if (window.matchMedia("(pointer: fine)").matches) vin.current?.focus();
-  }, []);
+    if (awake && window.matchMedia("(pointer: fine)").matches) vin.current?.focus();
+  }, [awake]);
 
   // A scanner types wherever the cursor stands: its characters are taken out of that field again.
   const before = useRef(draft);
@@ -107,6 +107,7 @@ export function TakeIn({
     >
       <main className="mx-auto grid w-full max-w-[1240px] flex-1 content-start gap-x-10 gap-y-4 px-3 py-4 lg:grid-cols-[1fr_320px] lg:px-6">
         <h1 className="sr-only">Take in</h1>
+        <fieldset disabled={!awake} className="contents">
         <div className="flex min-w-0 flex-col gap-4">
           <VinField
             input={vin}
@@ -204,6 +205,7 @@ export function TakeIn({
           </fieldset>
           {r.vehicle && draft.happenings.length > 0 && <OwedPreview vehicle={r.vehicle} draft={draft} book={book} sheet={r.sheet} />}
         </div>
+        </fieldset>
       </main>
       <div className="sticky bottom-0">
         {refusal && (

@@ -28,9 +28,13 @@ export type IntakeDraft = {
 const EMPTY: IntakeDraft = { vin: "", vinReason: "", vehicleId: null, happenings: [], answers: {}, complaint: "", standId: null, customer: "", plate: "", order: "", promised: "", toeLeft: "", toeRight: "" }; // prettier-ignore
 const KEY = "iridel:take-in/2";
 
-/** The draft, surviving reload and crash. */
-export function useIntakeDraft(): [IntakeDraft, (patch: Partial<IntakeDraft>) => void, () => void] {
+/**
+ * The draft, surviving reload and crash.
+ * @returns the draft, what changes it, what empties it, and whether the page is awake: what is typed before would be lost
+ */
+export function useIntakeDraft(): [IntakeDraft, (patch: Partial<IntakeDraft>) => void, () => void, boolean] {
   const [draft, setDraft] = useState(EMPTY);
+  const [awake, setAwake] = useState(false);
   useEffect(() => {
     try {
       // Only the browser knows what an earlier visit left; it is read after the first paint.
@@ -39,6 +43,7 @@ export function useIntakeDraft(): [IntakeDraft, (patch: Partial<IntakeDraft>) =>
     } catch {
       localStorage.removeItem(KEY);
     }
+    setAwake(true);
   }, []);
   const change = useCallback((patch: Partial<IntakeDraft>) => {
     setDraft((d) => {
@@ -51,7 +56,7 @@ export function useIntakeDraft(): [IntakeDraft, (patch: Partial<IntakeDraft>) =>
     localStorage.removeItem(KEY);
     setDraft(EMPTY);
   }, []);
-  return [draft, change, clear];
+  return [draft, change, clear, awake];
 }
 
 export type FieldId = "vin" | "vehicle" | "done" | "questions" | "toe" | "customer";
