@@ -1,7 +1,7 @@
 import type { JobEvent } from "@/core/job";
 import type { Line } from "./lines";
-import { CHUNK, goTogether, nextChunk, sendLines, type Outcome } from "./send";
-import { changeLines, giveLease, linesOf, takeLease } from "./storage";
+import { CHUNK, goTogether, nextChunk, ownEnd, sendLines, type Outcome } from "./send";
+import { changeLines, giveLease, linesOf, noteSeen, seenBy, takeLease } from "./storage";
 
 export type Flushed =
   | { kind: "done"; clockOffS: number }
@@ -42,7 +42,9 @@ export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): P
   let clockOffS = 0;
   try {
     for (;;) {
-      const chunk = nextChunk(await linesOf(jobId), authorId, size);
+      const seen = seenBy(jobId, authorId);
+      const waiting = (await linesOf(jobId)).map((l) => ({ ...l, baseSeq: Math.max(l.baseSeq, seen) }));
+      const chunk = nextChunk(waiting, authorId, size);
       if (chunk.length === 0) return { kind: "done", clockOffS };
       const result = await sendLines(jobId, chunk, handedOn);
       await takeLease(jobId);
@@ -51,8 +53,11 @@ export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): P
           ({ clockOffS } = result);
           absorb(result.events);
           await keepAnswer(jobId, chunk, result.outcomes);
-          const seen = result.events.at(-1)?.seq;
-          if (seen !== undefined) await raiseBase(jobId, authorId, seen);
+          const own = ownEnd(result.events, authorId);
+          if (own !== null) {
+            noteSeen(jobId, authorId, own);
+            await raiseBase(jobId, authorId, own);
+          }
           // A chunk in which nothing moved would be sent again and again.
           if (result.outcomes.every((o) => o.outcome === "held")) return { kind: "done", clockOffS };
           break;

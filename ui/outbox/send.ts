@@ -42,6 +42,12 @@ export const goTogether = (mine: readonly { send: TabletEvent }[], theirs: reado
   (theirs.every(byTool) ||
     (theirs.every((e) => byTool(e) || e.body.kind === "reading") && mine.every((p) => p.send.kind === "reading")));
 
+/** Up to where a log was one person's own writing after what this tablet had seen of it; null where others wrote first. */
+export function ownEnd(events: readonly JobEvent[], me: string): number | null {
+  const foreign = events.findIndex((e) => e.by.id !== me);
+  return (foreign < 0 ? events : events.slice(0, foreign)).at(-1)?.seq ?? null;
+}
+
 export const SILENT = "No connection to the shop. Kept on this tablet; it is sent when the shop answers.";
 
 /**

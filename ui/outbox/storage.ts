@@ -11,14 +11,18 @@ const opened: { db?: Promise<IDBPDatabase<Outbox> | null> } = {};
 
 /** The tablet's own database; null where a browser keeps none (a private window): lines then live as long as the page. */
 const database = (): Promise<IDBPDatabase<Outbox> | null> =>
-  (opened.db ??= openDB<Outbox>("iridel-outbox", 1, {
-    upgrade(db) {
-      const lines = db.createObjectStore("lines", { keyPath: "n", autoIncrement: true });
-      lines.createIndex("job", "jobId");
-      lines.createIndex("id", "id", { unique: true });
-      db.createObjectStore("leases", { keyPath: "jobId" });
-    },
-  }).catch(() => null));
+  (opened.db ??= (
+    typeof indexedDB === "undefined"
+      ? Promise.reject(new Error("no database"))
+      : openDB<Outbox>("iridel-outbox", 1, {
+          upgrade(db) {
+            const lines = db.createObjectStore("lines", { keyPath: "n", autoIncrement: true });
+            lines.createIndex("job", "jobId");
+            lines.createIndex("id", "id", { unique: true });
+            db.createObjectStore("leases", { keyPath: "jobId" });
+          },
+        })
+  ).catch(() => null));
 
 const inPage: Line[] = [];
 
@@ -144,6 +148,35 @@ export async function changeLines(
   await tx.done;
   tell(jobId);
 }
+
+const SEEN = "iridel:seen";
+const SEEN_JOBS = 20;
+
+function seenHere(): [string, number][] {
+  try {
+    return JSON.parse(localStorage.getItem(SEEN) ?? "[]") as [string, number][];
+  } catch {
+    return [];
+  }
+}
+
+/**
+ * Notes up to where this tablet's own posts have left a job's log. A line that was written meanwhile may reach the queue only
+ * after the answer, even on the next page: it would be taken for one that had not seen its writer's own line before it.
+ */
+export function noteSeen(jobId: string, authorId: string, seq: number): void {
+  const name = `${jobId}/${authorId}`;
+  const others = seenHere().filter(([n]) => n !== name);
+  const next = [...others, [name, Math.max(seq, seenBy(jobId, authorId))]].slice(-SEEN_JOBS);
+  try {
+    localStorage.setItem(SEEN, JSON.stringify(next));
+  } catch {
+    // Without it a person is asked once more; nothing is lost.
+  }
+}
+
+export const seenBy = (jobId: string, authorId: string): number =>
+  seenHere().find(([n]) => n === `${jobId}/${authorId}`)?.[1] ?? 0;
 
 /** A tab keeps its name over a reload, so that it goes on where it was in the middle of sending. */
 function tabName(): string {

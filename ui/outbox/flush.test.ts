@@ -1,0 +1,57 @@
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
+import type { EventBody, JobEvent, TabletEvent } from "@/core/job";
+import { flush } from "./flush";
+import { keepLines, linesOf } from "./storage";
+
+const INES = { id: "ines", name: "Ines Tarbet", initials: "IT" };
+const OSKAR = { id: "oskar", name: "Oskar Veld", initials: "OV" };
+const at = "2026-11-03T09:00:00.000Z";
+const READING: TabletEvent = { kind: "reading", slotId: "tape-fl-l", typed: "2900", shown: 2900, sigma: 1.7, instrumentId: "T-3" }; // prettier-ignore
+const TOUCH: TabletEvent = { kind: "touch", touch: "cranked" };
+
+/** A shop that only keeps order: nothing is taken from whoever has not seen the end of the log. */
+const log: JobEvent[] = [];
+const write = (id: string, by: typeof INES, body: TabletEvent): void =>
+  void log.push({ id, seq: log.length + 1, at, by, body: body as EventBody });
+function shop(_: string, request: { body: string }): Promise<Response> {
+  const { baseSeq, events } = JSON.parse(request.body) as { baseSeq: number; events: { id: string; body: TabletEvent }[] }; // prettier-ignore
+  const missing = log.filter((e) => e.seq > baseSeq && !events.some((l) => l.id === e.id));
+  if (missing.length > 0) return Promise.resolve(Response.json({ missing }, { status: 409 }));
+  for (const e of events) write(e.id, INES, e.body);
+  return Promise.resolve(Response.json({ events: log.slice(baseSeq), outcomes: events.map(({ id }) => ({ id, outcome: "written" })) })); // prettier-ignore
+}
+
+const kept = new Map<string, string>();
+beforeAll(() => {
+  vi.stubGlobal("fetch", shop);
+  vi.stubGlobal("localStorage", {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => void kept.set(k, v),
+    removeItem: (k: string) => void kept.delete(k),
+    key: (n: number) => [...kept.keys()][n] ?? null,
+    get length() {
+      return kept.size;
+    },
+  });
+});
+afterAll(() => vi.unstubAllGlobals());
+
+const keep = (id: string, send: TabletEvent, baseSeq: number): Promise<void> =>
+  keepLines([{ id, jobId: "j", author: INES, takenAt: at, baseSeq, send, show: send as EventBody, state: { kind: "waiting" } }]); // prettier-ignore
+const send = () => flush({ jobId: "j", authorId: "ines", handedOn: null, absorb: () => undefined });
+
+describe("a line that reaches the queue only after its writer's own line was answered", () => {
+  it("is no conflict: it was written in knowledge of it; what a colleague wrote still is one", async () => {
+    write("taken-in", INES, TOUCH);
+    await keep("first", READING, 1);
+    expect(await send()).toMatchObject({ kind: "done" });
+    // Written before the answer came, kept after it: it says that it has seen nothing newer than the beginning.
+    await keep("second", TOUCH, 1);
+    expect(await send()).toMatchObject({ kind: "done" });
+    expect(log.map((e) => e.id)).toEqual(["taken-in", "first", "second"]);
+    write("theirs", OSKAR, TOUCH);
+    await keep("third", TOUCH, 3);
+    expect(await send()).toMatchObject({ kind: "conflict", theirs: [{ id: "theirs" }] });
+    expect((await linesOf("j")).map((l) => l.id)).toEqual(["third"]);
+  });
+});
