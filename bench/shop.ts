@@ -4,13 +4,14 @@ import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
 import { nanoid } from "nanoid";
 import { madeUpVin } from "@/demo/data/vehicles";
-import { COOKIE, inShop, INTAKE, lead, lines, makeShop, mustServe, newJob, post, type Server } from "@/scripts/soak/house"; // prettier-ignore
+import { COOKIE, inShop, lead, lines, makeShop, mustServe, newJob, post, type Server } from "@/scripts/soak/house"; // prettier-ignore
 import { db } from "@/server/db/client";
 import { jobs, jobTickets } from "@/server/db/schema";
 import { changedJobs, listJobs } from "@/server/jobs/list";
 import { addLine, eventsAfter } from "@/server/jobs/log";
 import { searchWords } from "@/server/jobs/search-words";
 import { takeIn } from "@/server/jobs/take-in";
+import { INTAKE } from "@/tests/fixtures";
 import { workTicket } from "@/server/jobs/tickets";
 
 const FIRST = ["Elin", "Marek", "Zoë", "Jorun", "Ivo", "Şule", "Anneke", "Tadeo", "Nuria", "Bram"];

@@ -4,25 +4,12 @@ import type { RunEvent } from "@/core/run";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
-import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
+import { VEHICLES } from "@/demo/data/vehicles";
+import { INTAKE } from "@/tests/fixtures";
 import { intakeSchema, itemLacks, itemSettled, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingBoard, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
 
 const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
-const intake = intakeSchema.parse({
-  vin: madeUpVin("0NVLS2DA7R100417"),
-  vinReason: null,
-  vehicleId: "norvane-lisse",
-  happenings: [{ event: "glass-out", place: "windshield" }],
-  sheetId: "lisse-forward",
-  sheetVersion: 2,
-  standId: "S-1",
-  customer: "Elin Marsh",
-  plate: "HQ 41 ELM",
-  order: "4471",
-  rearToeDeg: null,
-  answers: {},
-  complaint: "",
-});
+const intake = intakeSchema.parse({ ...INTAKE, plate: "HQ 41 ELM", order: "4471" });
 const ground: JobGround = {
   ruleBook: RULES,
   glassPolicy: "equivalent-with-reason" as const,

@@ -2,11 +2,11 @@ import { execFileSync, spawn, type ChildProcess } from "node:child_process";
 import { createServer } from "node:net";
 import { setTimeout as sleep } from "node:timers/promises";
 import { nanoid } from "nanoid";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { hashOf } from "@/server/auth/session";
 import { closeDatabase, db } from "@/server/db/client";
 import { people, sessions } from "@/server/db/schema";
 import { takeIn } from "@/server/jobs/take-in";
+import { INTAKE } from "@/tests/fixtures";
 
 /** A shop on disk, a server over it, and one signed-in tablet: what every part of the soak begins with. */
 export const TOKEN = "soak-token-of-a-tablet-that-is-signed-in";
@@ -24,22 +24,6 @@ export async function inShop<T>(file: string, work: () => T | Promise<T>): Promi
     closeDatabase();
   }
 }
-
-export const INTAKE = {
-  vin: madeUpVin("0NVLS2DA7R100417"),
-  vinReason: null,
-  vehicleId: "norvane-lisse",
-  happenings: [{ event: "glass-out", place: "windshield" }],
-  sheetId: "lisse-forward",
-  sheetVersion: 2,
-  standId: "S-1",
-  customer: "Soak",
-  plate: "",
-  order: "",
-  rearToeDeg: null,
-  answers: {},
-  complaint: "",
-};
 
 /** Who has taken in the jobs of a soak. */
 export const lead = () => db().select().from(people).all().find((p) => p.role === "lead")!; // prettier-ignore

@@ -1,9 +1,9 @@
 import { db } from "../db/client";
 import { people } from "../db/schema";
 import { beforeAll, describe, expect, it } from "vitest";
-import { madeUpVin } from "@/demo/data/vehicles";
 import type { TabletEvent } from "@/core/job";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { INTAKE } from "@/tests/fixtures";
 import { eventsAfter } from "../jobs/log";
 import { findJob } from "../jobs/store";
 import { takeIn } from "../jobs/take-in";
@@ -18,7 +18,6 @@ beforeAll(() => {
   job = takeIn(INTAKE, INES);
   number = findJob(job)!.number;
 });
-const INTAKE = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }; // prettier-ignore
 const feed = () => feedOf(makeFeedToken("G-1", INES))!;
 
 describe("an instrument that posts", () => {

@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import type { TabletEvent } from "@/core/job";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { INTAKE } from "@/tests/fixtures";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { listJobs, changedJobs } from "./list";
@@ -19,21 +19,6 @@ beforeAll(() => openTestShop());
 
 const LEAD: Person = { ...OSKAR, role: "lead" };
 const PHONE = (job: string): Person => ({ ...INES, onlyJob: job });
-const INTAKE = {
-  vin: madeUpVin("0NVLS2DA7R100417"),
-  vinReason: null,
-  vehicleId: "norvane-lisse",
-  happenings: [{ event: "glass-out", place: "windshield" }],
-  sheetId: "lisse-forward",
-  sheetVersion: 2,
-  standId: "S-1",
-  customer: "Elin Marsh",
-  plate: "",
-  order: "",
-  rearToeDeg: null,
-  answers: {},
-  complaint: "",
-};
 const line = (id: string, body: TabletEvent, takenAt = new Date().toISOString()): SentLine => ({ id, takenAt, body });
 const reading = (id: string, slotId = "tape-fl-l", typed = "2876", more: object = {}): SentLine =>
   line(id, { kind: "reading", slotId, typed, shown: Number(typed), sigma: 1.7, instrumentId: "T-3", ...more });

@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { beforeAll, describe, expect, it } from "vitest";
 import { STANDS } from "@/demo/data/kit";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
-import { madeUpVin } from "@/demo/data/vehicles";
+import { INTAKE } from "@/tests/fixtures";
 import { findPastVehicles, pastVehicle } from "../jobs/past";
 import { takeIn } from "../jobs/take-in";
 import { listCheckedInstruments, listInstruments } from "../shop/store";
@@ -68,12 +68,11 @@ describe("writing the kit down", () => {
   });
   it("a stand that failed its zero check opens no job until it passes", () => {
     const { dot: _, ...zero } = good;
-    const intake = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }; // prettier-ignore
     checkStand("S-1", { ...zero, dot: 9 }, INES, "2026-11-26T08:00:00.000Z");
-    expect(() => takeIn(intake, INES)).toThrow(/Stand: S-1 failed its zero check \(laser square/);
+    expect(() => takeIn(INTAKE, INES)).toThrow(/Stand: S-1 failed its zero check \(laser square/);
     checkStand("S-1", { ...zero, dot: 0 }, INES, "2026-11-26T08:10:00.000Z");
-    expect(takeIn(intake, INES)).toMatch(/^[\w-]{12}$/);
-    expect(pastVehicle(intake.vin)).toMatchObject({ customer: "Elin Marsh" });
-    expect(findPastVehicles("elin")).toMatchObject([{ vin: intake.vin, customer: "Elin Marsh", visits: [{ done: "Windshield taken out or replaced" }] }]); // prettier-ignore
+    expect(takeIn(INTAKE, INES)).toMatch(/^[\w-]{12}$/);
+    expect(pastVehicle(INTAKE.vin)).toMatchObject({ customer: "Elin Marsh" });
+    expect(findPastVehicles("elin")).toMatchObject([{ vin: INTAKE.vin, customer: "Elin Marsh", visits: [{ done: "Windshield taken out or replaced" }] }]); // prettier-ignore
   });
 });

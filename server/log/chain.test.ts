@@ -3,8 +3,8 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { TabletEvent } from "@/core/job";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { INTAKE } from "@/tests/fixtures";
 import type { Person } from "../auth/session";
 import { closeDatabase, db } from "../db/client";
 import { writeLines } from "../jobs/append";
@@ -19,21 +19,7 @@ import { eraseCustomer, erasePerson } from "./erase";
 import { shopLines, verifyShop } from "./shop";
 
 const LEAD: Person = { id: "mara", name: "Mara Quill", initials: "MQ", role: "lead" };
-const INTAKE = {
-  vin: madeUpVin("0NVLS2DA7R100417"),
-  vinReason: null,
-  vehicleId: "norvane-lisse",
-  happenings: [{ event: "glass-out", place: "windshield" }],
-  sheetId: "lisse-forward",
-  sheetVersion: 2,
-  standId: "S-1",
-  customer: "Elin Marsh",
-  plate: "HQ 41 ELM",
-  order: "",
-  rearToeDeg: null,
-  answers: {},
-  complaint: "It pulls to the left, says Elin",
-};
+const COMPLAINING = { ...INTAKE, plate: "HQ 41 ELM", complaint: "It pulls to the left, says Elin" };
 const line = (id: string, body: TabletEvent) => ({ id, takenAt: new Date().toISOString(), body });
 const consent: TabletEvent = { kind: "consent", name: "Elin Marsh", words: "I agree", strokes: [[[1, 2], [3, 4]]] }; // prettier-ignore
 const check: TabletEvent = { kind: "check", stage: "ready", itemId: "tyres", outcome: "accepted", reason: "seen" };
@@ -49,7 +35,7 @@ beforeAll(() => {
 
 /** A job with a few lines, handed over. */
 function handedOver(): string {
-  const id = takeIn(INTAKE, OSKAR);
+  const id = takeIn(COMPLAINING, OSKAR);
   writeLines(id, 1, [line("check-line", check), line("consent-line", consent), line("over-line", { kind: "hand-over" })], OSKAR); // prettier-ignore
   return id;
 }

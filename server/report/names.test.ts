@@ -3,9 +3,9 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { beforeAll, expect, it } from "vitest";
-import { madeUpVin } from "@/demo/data/vehicles";
 import type { JobRecord } from "@/core/record";
 import { INES, openTestShop } from "@/tests/shop-database";
+import { INTAKE } from "@/tests/fixtures";
 import { takeIn } from "../jobs/take-in";
 import { renderReport } from "./pdf";
 import { recordPaper } from "./record";
@@ -34,7 +34,7 @@ function readBack(pdf: Buffer): string {
 const bare = (text: string): string => text.normalize("NFKC").replace(/[\s־-]/g, "");
 
 it("names in ten scripts are read back right from the report; what has no letter is a box and said so", async () => {
-  const id = takeIn({ vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin", plate: "", order: "", rearToeDeg: null }, INES); // prettier-ignore
+  const id = takeIn(INTAKE, INES);
   const record = JSON.parse(recordPaper(id, INES)!.bytes.toString()) as JobRecord;
   record.open = Object.values(NAMES);
   record.job.customer = "Owner 🚗 of a car, 𓀀 and more";

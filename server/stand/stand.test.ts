@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
+import { INTAKE } from "@/tests/fixtures";
 import { db } from "../db/client";
 import { standCodes } from "../db/schema";
 import { writeLines } from "../jobs/append";
@@ -12,7 +12,7 @@ import { onGrowth } from "./live";
 let job = "";
 beforeAll(() => {
   openTestShop();
-  job = takeIn({ vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "Elin Marsh", plate: "", order: "", rearToeDeg: null }, INES); // prettier-ignore
+  job = takeIn(INTAKE, INES);
 });
 
 describe("a code for a phone", () => {
