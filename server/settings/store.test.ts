@@ -36,7 +36,7 @@ describe("what the shop is bound by", () => {
   ];
   it.each([
     ["no JSON", "{", /not JSON/],
-    ["nothing at all", "null", /./],
+    ["nothing at all", "null", /^rule book: must be an object/],
     ["a book without rules", JSON.stringify({ ...RULES, rules: [] }), /^rules: the file has none/],
     ["a rule without a reason", JSON.stringify({ ...RULES, rules: [{ ...first, reason: "" }, ...rest] }), /^rule "glass-forward", reason: /], // prettier-ignore
     ["an unknown event", JSON.stringify({ ...RULES, rules: [{ ...first, when: ["full-moon"] }, ...rest] }), /^rule "glass-forward", when\.0/], // prettier-ignore

@@ -111,17 +111,18 @@ function Correct({ line }: { line: Line }) {
     outbox.mend(line.id, { send: mended, show: mended });
   };
   return (
-    <form onSubmit={submit} className="mt-2 flex items-end gap-2">
+    <form onSubmit={submit} className="mt-2">
       <Field
-        className="flex-1"
         label="Typed again"
         value={text}
         onChange={(e) => setText(e.target.value)}
         problem={caught.kind === "problem" ? caught.message : null}
+        action={
+          <Button type="submit" look="act" disabled={caught.kind !== "value"}>
+            Send it so
+          </Button>
+        }
       />
-      <Button type="submit" look="act" disabled={caught.kind !== "value"} className="mb-1">
-        Send it so
-      </Button>
     </form>
   );
 }
@@ -158,9 +159,8 @@ function ForeignLines({ author, waiting }: { author: Author | null; waiting: Lin
         ))}
       </ul>
       {author ? (
-        <form onSubmit={(e) => void submit(e)} className="flex items-end gap-2">
+        <form onSubmit={(e) => void submit(e)}>
           <Field
-            className="flex-1"
             label={`PIN of ${author.name}: ${waiting.length === 1 ? "it goes" : "they go"} under that name`}
             type="password"
             inputMode="numeric"
@@ -168,10 +168,12 @@ function ForeignLines({ author, waiting }: { author: Author | null; waiting: Lin
             value={pin}
             onChange={(e) => setPin(e.target.value)}
             problem={message}
+            action={
+              <Button type="submit" look="act" disabled={pin === "" || busy}>
+                {waiting.length === 1 ? "Send it" : "Send them"}
+              </Button>
+            }
           />
-          <Button type="submit" look="act" disabled={pin === "" || busy} className="mb-1">
-            {waiting.length === 1 ? "Send it" : "Send them"}
-          </Button>
         </form>
       ) : (
         <Button onClick={() => outbox.claim()}>They are mine: send them as {me.name}</Button>

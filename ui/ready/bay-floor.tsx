@@ -46,25 +46,27 @@ export function BayFloors({ itemId }: { itemId: string }) {
 function KeepFloor() {
   const { head, actions } = useJob();
   const [bay, setBay] = useState("");
-  const [answer, setAnswer] = useState<string | null>(null);
+  const [answer, setAnswer] = useState<{ kept: boolean; words: string } | null>(null);
   const submit = async (e: FormEvent): Promise<void> => {
     e.preventDefault();
     const kept = await actions.keepFloor(head.id, bay).catch(() => ({ ok: false as const, message: "The shop does not answer. Nothing was kept." })); // prettier-ignore
-    setAnswer(kept.ok ? `Kept for ${bay.trim()}, for 90 days.` : kept.message);
+    setAnswer({ kept: kept.ok, words: kept.ok ? `Kept for ${bay.trim()}, for 90 days.` : kept.message });
   };
   return (
-    <form onSubmit={(e) => void submit(e)} className="flex items-end gap-2">
+    <form onSubmit={(e) => void submit(e)}>
       <Field
-        className="flex-1"
         label="Keep this floor for a bay: its wheel marks are where these tyres stand"
         placeholder="Bay 1"
         value={bay}
         onChange={(e) => setBay(e.target.value)}
-        hint={answer}
+        hint={answer?.kept ? answer.words : null}
+        problem={answer && !answer.kept ? answer.words : null}
+        action={
+          <Button type="submit" disabled={bay.trim().length < 2}>
+            Keep it
+          </Button>
+        }
       />
-      <Button type="submit" disabled={bay.trim().length < 2} className="mb-6">
-        Keep it
-      </Button>
     </form>
   );
 }
