@@ -20,7 +20,7 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
   const words = {
     saved: "All kept",
     sending: "Sending",
-    offline: `${pending.length} kept here, not sent`,
+    offline: `${pending.length} kept here`,
     conflict: "Two tablets wrote",
   }[connection.kind];
   return (
@@ -43,7 +43,10 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
       </span>
       <span role="status" className="ml-auto flex items-center gap-2 whitespace-nowrap text-sm lg:ml-0">
         <span className={`inline-block h-2.5 w-2.5 rounded-full ${DOT[connection.kind]}`} />
-        <span className={connection.kind === "saved" ? "hidden sm:inline" : ""}>{words}</span>
+        <span className={connection.kind === "saved" ? "hidden sm:inline" : ""}>
+          {words}
+          {connection.kind === "offline" && <span className="hidden sm:inline">, not sent</span>}
+        </span>
       </span>
       <span className="hidden whitespace-nowrap text-sm text-soft md:inline">{me.name}</span>
       <button type="button" onClick={onSlip} className="min-h-12 rounded-md px-2 font-semibold hover:bg-wash lg:hidden">

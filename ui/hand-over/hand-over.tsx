@@ -41,7 +41,8 @@ function LogLine({ log }: { log: LogState }) {
       <h2 className="mb-1 text-xl font-semibold">Log</h2>
       {log.ok ? (
         <p className="text-lg [overflow-wrap:anywhere]">
-          {log.lines} lines, unbroken. Head <span className="figure text-base">{log.head}</span>
+          {log.lines} lines, unbroken. Head{" "}
+          <span className="figure whitespace-normal break-all text-base">{log.head}</span>
           {log.erased > 0 && `. In ${log.erased} of them a personal part was erased on request`}.
         </p>
       ) : (

@@ -16,7 +16,7 @@ export function BayFloors({ itemId }: { itemId: string }) {
   const now = new Date().toISOString();
   const floors = ground.bayFloors ?? [];
   const read = measuredOf(events).get(itemId);
-  if (me.role === "viewer") return null;
+  if (me.role === "viewer" || (floors.length === 0 && !read)) return null;
   const take = (f: BayFloor, days: number): void => {
     const values = judged ? valuesFromBay(f, ground.vehicle, nominalTarget(judged.solution.plan).xMm) : {};
     write({ kind: "measured", itemId, values, typed: {}, bay: { name: f.bay, days: Math.max(0, days) } });
