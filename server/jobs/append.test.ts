@@ -1,4 +1,4 @@
-import { beforeAll, describe, expect, it } from "vitest";
+import { beforeAll, describe, expect, it, vi } from "vitest";
 import type { TabletEvent } from "@/core/job";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
@@ -221,6 +221,14 @@ describe("the log of a job", () => {
     expect(answer).toMatch(/^refused: /);
     expect(answer).toMatch(words);
     expect(eventsAfter(id)).toHaveLength(1);
+  });
+  it("knocks a simulated bay at the press of a button, and never a real one", () => {
+    const knock = (job: string): string[] => send(job, [line("knock-one", { kind: "bump" })]);
+    expect(knock(takeIn(INTAKE, INES))).toEqual(["written"]);
+    vi.stubEnv("IRIDEL_SIMULATED", "0");
+    const real = takeIn(INTAKE, INES);
+    vi.unstubAllEnvs();
+    expect(knock(real)).toEqual(["refused: Only a simulated bay is knocked at the press of a button."]);
   });
   it("a phone at the stand reads, touches and moves, and strikes only its own person's lines", () => {
     const id = takeIn(INTAKE, INES);
