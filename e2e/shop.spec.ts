@@ -215,6 +215,9 @@ test("the doors: no post of another page, no other kind, none too large; a page 
   expect(await send({ origin: shop.url })).toBe(200);
   expect(await lines()).toBe(before + 1);
 
+  for (const way of ["toString", "__proto__", "no-such-way"])
+    expect((await page.request.get(`${api}/mark-out?way=${way}`)).status(), way).toBe(400);
+
   const nonces = [];
   for (const at of [job, `${shop.url}/`]) {
     const headers = (await page.request.get(at)).headers();

@@ -115,6 +115,9 @@ const flood = (url: string, megabytes: number): Promise<{ status: number; sent: 
     push();
   });
 
+const tellStatuses = (of: ReadonlyMap<number, number>): string =>
+  [...of].sort().map(([status, n]) => `${status} × ${n}`).join(", "); // prettier-ignore
+
 /** A thousand bodies to each writing route, and a hundred arguments to each server action: no 500, nothing half-written. */
 export async function fuzz(bodies: number, calls: number): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-fuzz-"));
@@ -158,12 +161,13 @@ export async function fuzz(bodies: number, calls: number): Promise<void> {
     // A log is written to in turn; the rest is asked by several at once.
     const abreast = at.endsWith("/events") ? 1 : 8;
     for (let i = 0; i < list.length; i += abreast) await Promise.all(list.slice(i, i + abreast).map(ask));
-    told(`fuzz ${at.replace(job, "…")}`, worst === "", `${list.length} bodies: ${[...statuses].sort().map(([s, n]) => `${s} × ${n}`).join(", ")}${worst && ` ${worst}`}`); // prettier-ignore
+    told(`fuzz ${at.replace(job, "…")}`, worst === "", `${list.length} bodies: ${tellStatuses(statuses)}${worst && ` ${worst}`}`); // prettier-ignore
   }
   const manifest = JSON.parse(readFileSync(".next/server/server-reference-manifest.json", "utf8")) as { node: Record<string, unknown> }; // prettier-ignore
   const actions = Object.keys(manifest.node);
   const args = fc.sample(fc.array(fc.oneof(odd, anything, fc.constant(job)), { maxLength: 4 }), { numRuns: calls, seed: SEED }); // prettier-ignore
-  let [asked, bad] = [0, ""];
+  const answers = new Map<number, number>();
+  let bad = "";
   for (const action of actions)
     for (const list of args) {
       const { status } = await fetch(`${server.url}/kit`, {
@@ -172,10 +176,14 @@ export async function fuzz(bodies: number, calls: number): Promise<void> {
         body: JSON.stringify(list),
         redirect: "manual",
       });
-      asked++;
+      answers.set(status, (answers.get(status) ?? 0) + 1);
       if (status >= 500 && status !== 503) bad = `${action} ${JSON.stringify(list).slice(0, 160)}`;
     }
-  told("fuzz server actions", bad === "", `${actions.length} actions, ${asked} calls${bad && `; 500 at ${bad}`}`);
+  told(
+    "fuzz server actions",
+    bad === "",
+    `${actions.length} actions, ${tellStatuses(answers)}${bad && `; 500 at ${bad}`}`,
+  );
   const flooded = await flood(`${server.url}/api/jobs/${job}/events`, 150);
   const picked = await flood(`${server.url}/api/photos`, 150);
   const after = memory(server.pid);
