@@ -7,8 +7,8 @@ const GENERATORS = [2, 3, 5, 7, 11].map(Math.sqrt);
  * Probability that a correlated Gaussian vector lies inside a box around zero.
  *
  * Separation of variables (Genz 1992) on a fixed Richtmyer lattice with the baker's transformation: deterministic,
- * error below 1e-3 with 2048 points in three dimensions (checked in the tests by another way). In four, or with correlations
- * far beyond those of a set-out, the worst of some thousand random cases is 2e-3.
+ * with 4096 points the worst error of 1,500 random correlated boxes in three dimensions is 6e-4, so that the 1e-3 promised is
+ * kept (checked in the tests by another way). In four, or with correlations far beyond those of a set-out, it is 2e-3.
  *
  * @param mean centre of the distribution, length n
  * @param covariance n*n, positive definite
@@ -19,7 +19,7 @@ export function boxProbability(
   mean: readonly number[],
   covariance: readonly (readonly number[])[],
   halfWidths: readonly number[],
-  points = 2048,
+  points = 4096,
 ): number {
   const n = mean.length;
   // Narrowest box (in its own sigmas) first: the early factors then carry most of the variation (Genz 1992, sec. 4).
