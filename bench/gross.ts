@@ -2,7 +2,16 @@ import { nextAct, readingSigma, slotsFor, solveSetOut, type SetOutEntry } from "
 import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 
-const TAKEN = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "tape-rl-l", "tape-rr-r", "laser-badge", "height-rule"]; // prettier-ignore
+const TAKEN = [
+  "tape-fl-l",
+  "tape-fr-r",
+  "tape-fl-r",
+  "tape-fr-l",
+  "tape-rl-l",
+  "tape-rr-r",
+  "laser-badge",
+  "height-rule",
+];
 /** What a hand types for a tape of about 2.9 m or 5.5 m: digits swapped, left out, doubled, the foot of the page. */
 const WRONG_MM = [500, 800, 1200, 8000, 12_000];
 

@@ -4,7 +4,7 @@ import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
 import { nanoid } from "nanoid";
 import { madeUpVin } from "@/demo/data/vehicles";
-import { COOKIE, inShop, lead, lines, makeShop, mustServe, newJob, post, type Server } from "@/scripts/soak/house"; // prettier-ignore
+import { COOKIE, inShop, lead, lines, makeShop, mustServe, newJob, post, type Server } from "@/scripts/soak/house";
 import { db } from "@/server/db/client";
 import { jobs, jobTickets } from "@/server/db/schema";
 import { changedJobs, listJobs } from "@/server/jobs/list";
@@ -21,16 +21,27 @@ const TABLETS = 50;
 const EVERY_MS = 1000;
 
 const sorted = (values: readonly number[]): number[] => [...values].sort((a, b) => a - b);
-const part = (values: readonly number[], q: number): number => sorted(values)[Math.min(values.length - 1, Math.floor(q * values.length))]!; // prettier-ignore
+const part = (values: readonly number[], q: number): number =>
+  sorted(values)[Math.min(values.length - 1, Math.floor(q * values.length))]!;
 const row = (what: string, values: readonly number[]): void =>
-  console.log(`  ${what.padEnd(48)} ${part(values, 0.5).toFixed(1).padStart(7)} ${part(values, 0.95).toFixed(1).padStart(7)} ${Math.max(...values).toFixed(1).padStart(7)}`); // prettier-ignore
+  console.log(
+    `  ${what.padEnd(48)} ${part(values, 0.5).toFixed(1).padStart(7)} ${part(values, 0.95).toFixed(1).padStart(7)} ${Math.max(
+      ...values,
+    )
+      .toFixed(1)
+      .padStart(7)}`,
+  );
 
 /** Years of work: the demo's jobs again and again, each with a log of its own, other customers and VINs. */
 function years(count: number): void {
   const { $client } = db();
   // Made in one go, and thrown away after: nothing of it has to outlive a power cut.
   $client.pragma("synchronous = OFF");
-  const models = db().select().from(jobs).all().map((job) => ({ job, log: eventsAfter(job.id), ticket: workTicket(job.id)! })); // prettier-ignore
+  const models = db()
+    .select()
+    .from(jobs)
+    .all()
+    .map((job) => ({ job, log: eventsAfter(job.id), ticket: workTicket(job.id)! }));
   const person = lead();
   const from = Date.now() - count * 3_600_000;
   const words = $client.prepare("INSERT INTO job_search (jobId, words) VALUES (?, ?)");
@@ -43,12 +54,23 @@ function years(count: number): void {
         const ground = structuredClone(job.ground);
         ground.intake.customer = `${FIRST[n % 10]} ${LAST[Math.floor(n / 10) % 10]}`;
         ground.intake.vin = madeUpVin(`${job.vin.slice(0, 11)}${String(n).padStart(6, "0")}`);
-        db().insert(jobs).values({ ...job, id, number, ground, vin: ground.intake.vin, createdAt: at, updatedAt: at }).run(); // prettier-ignore
+        db()
+          .insert(jobs)
+          .values({ ...job, id, number, ground, vin: ground.intake.vin, createdAt: at, updatedAt: at })
+          .run();
         for (const [i, { body }] of log.entries())
-          addLine(id, i + 1, { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: i, body, sent: null }, person); // prettier-ignore
+          addLine(
+            id,
+            i + 1,
+            { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: i, body, sent: null },
+            person,
+          );
         words.run(id, searchWords(number, ground));
         const mine = { ...ticket, id, number, customer: ground.intake.customer };
-        db().insert(jobTickets).values({ jobId: id, head: job.head, state: ticket.state, changed: n + 1000, ticket: mine }).run(); // prettier-ignore
+        db()
+          .insert(jobTickets)
+          .values({ jobId: id, head: job.head, state: ticket.state, changed: n + 1000, ticket: mine })
+          .run();
       }
     });
   $client.pragma("wal_checkpoint(TRUNCATE)");
@@ -111,7 +133,9 @@ export async function shop(count: number): Promise<void> {
     const at = await inShop(file, () => {
       years(count);
       const { $client } = db();
-      const held = $client.prepare("SELECT (SELECT count(*) FROM jobs) AS jobs, (SELECT count(*) FROM job_events) AS lines").get() as { jobs: number; lines: number }; // prettier-ignore
+      const held = $client
+        .prepare("SELECT (SELECT count(*) FROM jobs) AS jobs, (SELECT count(*) FROM job_events) AS lines")
+        .get() as { jobs: number; lines: number };
       console.log(`shop of ${held.jobs} jobs, ${held.lines} lines, ${(statSync(file).size / 1e6).toFixed(0)} MB; ms`);
       console.log(`  ${"".padEnd(48)}  median     p95    most`);
       row(
@@ -138,7 +162,14 @@ export async function shop(count: number): Promise<void> {
         "take-in",
         times(60, (n) => takeIn({ ...INTAKE, customer: `Year ${n}` }, lead())),
       );
-      const everyLog = times(1, () => db().select({ id: jobs.id }).from(jobs).limit(100).all().map((j) => workTicket(j.id)))[0]!; // prettier-ignore
+      const everyLog = times(1, () =>
+        db()
+          .select({ id: jobs.id })
+          .from(jobs)
+          .limit(100)
+          .all()
+          .map((j) => workTicket(j.id)),
+      )[0]!;
       console.log(`  for comparison, every log replayed for a list: ${everyLog.toFixed(0)} ms for 100 jobs`);
       // A new build: not one ticket is of the log it stands for.
       $client.exec("UPDATE job_tickets SET head = head - 1");

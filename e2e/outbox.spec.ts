@@ -65,14 +65,17 @@ test("150 lines written while the shop is silent arrive once, in order, under th
 
   // The shop does not take anything any more; two tabs of one job write into one queue.
   await context.route("**/api/jobs/*/events", (r) => (r.request().method() === "POST" ? r.abort() : r.continue()));
-  const ahead = (ms: number) => page.evaluate((by) => void ((window as unknown as { clockAheadMs: number }).clockAheadMs = by), ms); // prettier-ignore
+  const ahead = (ms: number) =>
+    page.evaluate((by) => void ((window as unknown as { clockAheadMs: number }).clockAheadMs = by), ms);
   await page.bringToFront();
   for (let n = 1; n <= LINES - 5; n++) {
     if (n === REFUSED) await ahead(86_400_000);
     await type(page, value(n));
     if (n === REFUSED) await ahead(0);
   }
-  await expect(second.getByRole("status").first()).toContainText(`${LINES - 5} kept here, not sent`, { timeout: 15_000 }); // prettier-ignore
+  await expect(second.getByRole("status").first()).toContainText(`${LINES - 5} kept here, not sent`, {
+    timeout: 15_000,
+  });
   await second.bringToFront();
   for (let n = LINES - 4; n <= LINES; n++) await type(second, value(n));
   await expect(page.getByRole("status").first()).toContainText(`${LINES} kept here, not sent`, { timeout: 15_000 });
@@ -83,7 +86,9 @@ test("150 lines written while the shop is silent arrive once, in order, under th
   // A colleague signs in on the tablet. Her lines wait for her, or go with her PIN: never under his name.
   await signOut(page);
   await signIn(page, shop.url, "oskar");
-  await expect(page.getByRole("listitem").filter({ hasText: "Long Silence" })).toContainText(`${LINES} kept here, not sent`); // prettier-ignore
+  await expect(page.getByRole("listitem").filter({ hasText: "Long Silence" })).toContainText(
+    `${LINES} kept here, not sent`,
+  );
   await page.goto(`${job}/set-out`);
   const kept = page.getByRole("alert", { name: "Kept on this tablet" });
   await expect(kept).toContainText(`${LINES} lines of Ines Tarbet wait here.`);

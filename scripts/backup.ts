@@ -12,7 +12,9 @@ if (!file || !Number.isInteger(keep) || keep < 1) {
 }
 try {
   const copy = await backUp(config.databaseFile, file, keep);
-  console.log(`Copy kept: ${copy.file}, ${copy.bytes} bytes, ${copy.jobs} jobs, ${copy.lines} lines, ${copy.photos} photos.`); // prettier-ignore
+  console.log(
+    `Copy kept: ${copy.file}, ${copy.bytes} bytes, ${copy.jobs} jobs, ${copy.lines} lines, ${copy.photos} photos.`,
+  );
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error));
   process.exit(1);

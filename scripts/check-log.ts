@@ -12,13 +12,14 @@ for (const [name, report] of [
   ...all.map((j) => [`job ${j.number}`, verifyJob(j.id)] as const),
   ["the shop", verifyShop()] as const,
 ]) {
-  // prettier-ignore
   lines += report.lines;
   if (report.ok) continue;
   broken++;
   console.log(`${name}: broken at line ${report.seq}. ${report.problem}`);
 }
-console.log(`${all.length + 1} logs, ${lines} lines in ${config.databaseFile}: ${broken === 0 ? "all unbroken" : `${broken} broken`}.`); // prettier-ignore
+console.log(
+  `${all.length + 1} logs, ${lines} lines in ${config.databaseFile}: ${broken === 0 ? "all unbroken" : `${broken} broken`}.`,
+);
 console.log(
   "Whoever holds the database can write anew what follows the last hash that left the house: compare the heads with those on reports.",
 );

@@ -42,7 +42,10 @@ export function itemReading(ground: Ground, events: readonly JobEvent[], item: I
     const log = voltsLog.filter((v) => v.atS >= since);
     const left = batteryTrend(log, measure.minVolts)?.minutesLeft ?? null;
     return left !== null && left < measure.minMinutes
-      ? { kind: "outside", say: `The supply lasts ${Math.floor(left)} min more; the sheet asks for ${measure.minMinutes}. Put the maintainer on.` } // prettier-ignore
+      ? {
+          kind: "outside",
+          say: `The supply lasts ${Math.floor(left)} min more; the sheet asks for ${measure.minMinutes}. Put the maintainer on.`,
+        }
       : { kind: "inside" };
   }
   const figures = measuredOf(events).get(item.id);

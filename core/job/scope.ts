@@ -3,7 +3,17 @@ import type { TabletEvent } from "./events";
 /** What a line is about: the stand that is set out, or the job as a whole. */
 export type LineScope = "stand" | "job";
 
-const OF_THE_STAND = new Set<TabletEvent["kind"]>(["reading", "touch", "move", "position", "settle", "school", "rear-toe", "board", "bump"]); // prettier-ignore
+const OF_THE_STAND = new Set<TabletEvent["kind"]>([
+  "reading",
+  "touch",
+  "move",
+  "position",
+  "settle",
+  "school",
+  "rear-toe",
+  "board",
+  "bump",
+]);
 
 export const scopeOf = (body: TabletEvent): LineScope => (OF_THE_STAND.has(body.kind) ? "stand" : "job");
 

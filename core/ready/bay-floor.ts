@@ -33,7 +33,10 @@ export function asBayFloor(
   standXMm: number,
 ): BayFloor | null {
   if (CORNERS.some((c) => values[c] === undefined) || values.stand === undefined) return null;
-  const feet = [["stand", 350], ["stand-2", -350]] as const; // prettier-ignore
+  const feet = [
+    ["stand", 350],
+    ["stand-2", -350],
+  ] as const;
   return {
     bay,
     readAt,

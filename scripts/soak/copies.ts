@@ -27,14 +27,26 @@ export async function copies(): Promise<void> {
   going = false;
   await load;
   const kept = readdirSync(path.dirname(copy)).sort();
-  told("copies under load", made.every((m) => m.status === 0) && kept.join() === "copy.sqlite,copy.sqlite.1", `${made.length} made, ${kept.length} kept, the newest holds at least ${before} lines`); // prettier-ignore
-  told("restore while a server runs", refused.status === 1 && /Stop it/.test(refused.said), refused.said.trim().split("\n").at(-1)!); // prettier-ignore
+  told(
+    "copies under load",
+    made.every((m) => m.status === 0) && kept.join() === "copy.sqlite,copy.sqlite.1",
+    `${made.length} made, ${kept.length} kept, the newest holds at least ${before} lines`,
+  );
+  told(
+    "restore while a server runs",
+    refused.status === 1 && /Stop it/.test(refused.said),
+    refused.said.trim().split("\n").at(-1)!,
+  );
   // Killed, it leaves a -wal file behind: that must not be taken for the restored shop's.
   await server.kill();
   const stale = existsSync(`${file}-wal`);
   const back = await run("restore", file, copy);
   const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job).length, chain: verifyJob(job) }));
-  told("restore beside a stale -wal", stale && back.status === 0 && log >= before && chain.ok, `${log} lines, ${chain.ok ? "unbroken" : "BROKEN"}; ${back.said.trim().split("\n").at(-1)}`); // prettier-ignore
+  told(
+    "restore beside a stale -wal",
+    stale && back.status === 0 && log >= before && chain.ok,
+    `${log} lines, ${chain.ok ? "unbroken" : "BROKEN"}; ${back.said.trim().split("\n").at(-1)}`,
+  );
   const again = await mustServe(file);
   const answer = await post(again.url, job, log, lines(2));
   told("work goes on", answer.status === 200, `a restored shop takes ${answer.kept.length} of 2 lines`);
@@ -44,7 +56,11 @@ export async function copies(): Promise<void> {
   copyFileSync(copy, `${lonely}-wal`);
   const alone = await run("restore", lonely, copy);
   const same = await inShop(lonely, () => ({ log: eventsAfter(job).length, chain: verifyJob(job) }));
-  told("restore where only a -wal file lies", alone.status === 0 && same.log === log && same.chain.ok, `${same.log} lines, ${same.chain.ok ? "unbroken" : "BROKEN"}`); // prettier-ignore
+  told(
+    "restore where only a -wal file lies",
+    alone.status === 0 && same.log === log && same.chain.ok,
+    `${same.log} lines, ${same.chain.ok ? "unbroken" : "BROKEN"}`,
+  );
   const spoilt = path.join(folder, "spoilt.sqlite");
   copyFileSync(copy, spoilt);
   const bytes = readFileSync(spoilt);
@@ -52,6 +68,10 @@ export async function copies(): Promise<void> {
   writeFileSync(spoilt, bytes);
   const untouched = readFileSync(file).length;
   const no = await run("restore", file, spoilt);
-  told("restore from a damaged copy", no.status === 1 && readFileSync(file).length === untouched, no.said.trim().split("\n").at(-1)!.slice(0, 90)); // prettier-ignore
+  told(
+    "restore from a damaged copy",
+    no.status === 1 && readFileSync(file).length === untouched,
+    no.said.trim().split("\n").at(-1)!.slice(0, 90),
+  );
   rmSync(folder, { recursive: true, force: true });
 }

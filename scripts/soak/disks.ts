@@ -28,9 +28,16 @@ const quiet = (command: string, ...args: string[]): boolean => {
 
 /** Pages and readings of a tablet while the disk takes nothing. */
 async function reads(url: string, job: string): Promise<number[]> {
-  const ask = (at: string): Promise<number> => fetch(`${url}${at}`, { headers: COOKIE, redirect: "manual" }).then((r) => r.status); // prettier-ignore
+  const ask = (at: string): Promise<number> =>
+    fetch(`${url}${at}`, { headers: COOKIE, redirect: "manual" }).then((r) => r.status);
   const stranger = await fetch(`${url}/sign-in`).then((r) => r.status);
-  return [await ask("/"), await ask(`/api/jobs/${job}/events?after=0`), await ask(`/jobs/${job}/set-out`), await ask("/api/jobs"), stranger]; // prettier-ignore
+  return [
+    await ask("/"),
+    await ask(`/api/jobs/${job}/events?after=0`),
+    await ask(`/jobs/${job}/set-out`),
+    await ask("/api/jobs"),
+    stranger,
+  ];
 }
 
 /** A disk that is full, then one that may not be written: reading goes on, writing says so, and nothing is lost. */
@@ -55,11 +62,19 @@ export async function disks(): Promise<void> {
     const waiting = lines(5);
     const refused = await post(server.url, job, seen, waiting);
     const statuses = await reads(server.url, job);
-    told("full disk", refused.status === 507 && /full/.test(refused.error) && statuses.every((s) => s === 200), `writing answers ${refused.status} "${refused.error.slice(0, 48)}…", reading ${statuses.join(", ")}`); // prettier-ignore
+    told(
+      "full disk",
+      refused.status === 507 && /full/.test(refused.error) && statuses.every((s) => s === 200),
+      `writing answers ${refused.status} "${refused.error.slice(0, 48)}…", reading ${statuses.join(", ")}`,
+    );
     const held = hash(copy);
     const second = await run("backup", file, copy, "--keep", "3");
     const left = readdirSync(path.dirname(copy)).join();
-    told("a copy on a full disk", first.status === 0 && second.status === 1 && hash(copy) === held && left === "copy.sqlite", `refused: ${second.said.trim().split("\n").at(-1)!.slice(0, 60)}; the earlier copy is as it was, beside it ${left}`); // prettier-ignore
+    told(
+      "a copy on a full disk",
+      first.status === 0 && second.status === 1 && hash(copy) === held && left === "copy.sqlite",
+      `refused: ${second.said.trim().split("\n").at(-1)!.slice(0, 60)}; the earlier copy is as it was, beside it ${left}`,
+    );
     rmSync(filler);
     rmSync(path.join(mount, "rest"), { force: true });
     const after = await post(server.url, job, seen, waiting);
@@ -76,7 +91,11 @@ export async function disks(): Promise<void> {
     else {
       const no = await post(shut.url, job, after.head, lines(2));
       const still = await reads(shut.url, job);
-      told("read-only disk", no.status === 507 && still.every((s) => s === 200), `writing answers ${no.status} "${no.error.slice(0, 40)}…", reading ${still.join(", ")}`); // prettier-ignore
+      told(
+        "read-only disk",
+        no.status === 507 && still.every((s) => s === 200),
+        `writing answers ${no.status} "${no.error.slice(0, 40)}…", reading ${still.join(", ")}`,
+      );
       await shut.stop();
     }
     quiet("mount", "-o", "remount,rw", mount);
@@ -99,29 +118,47 @@ export async function files(): Promise<void> {
   const cases: [string, RegExp, (file: string) => void][] = [
     ["an empty file", /is empty/, (f) => writeFileSync(f, "")],
     ["a text file", /no database/, (f) => writeFileSync(f, "not a shop at all, only words\n".repeat(40))],
-    ["a newer program's", /newer Iridel/, (f) => {
-      copyFileSync(good, f);
-      const db = new Database(f);
-      db.prepare("UPDATE __drizzle_migrations SET created_at = 32503680000000 WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)").run();
-      db.pragma("journal_mode = DELETE");
-      db.close();
-    }],
-    ["a damaged one", /damaged|cannot be read|malformed/, (f) => {
-      copyFileSync(good, f);
-      const bytes = readFileSync(f);
-      bytes.fill(0x5a, 8192, 60_000);
-      writeFileSync(f, bytes);
-    }],
-    ["one cut off in the middle", /damaged|cannot be read|malformed/, (f) => {
-      copyFileSync(good, f);
-      truncateSync(f, Math.floor(readFileSync(f).length / 2));
-    }],
-    ["another program's database", /not a shop/, (f) => {
-      const db = new Database(f);
-      db.exec("CREATE TABLE recipes (id INTEGER)");
-      db.close();
-    }],
-  ]; // prettier-ignore
+    [
+      "a newer program's",
+      /newer Iridel/,
+      (f) => {
+        copyFileSync(good, f);
+        const db = new Database(f);
+        db.prepare(
+          "UPDATE __drizzle_migrations SET created_at = 32503680000000 WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)",
+        ).run();
+        db.pragma("journal_mode = DELETE");
+        db.close();
+      },
+    ],
+    [
+      "a damaged one",
+      /damaged|cannot be read|malformed/,
+      (f) => {
+        copyFileSync(good, f);
+        const bytes = readFileSync(f);
+        bytes.fill(0x5a, 8192, 60_000);
+        writeFileSync(f, bytes);
+      },
+    ],
+    [
+      "one cut off in the middle",
+      /damaged|cannot be read|malformed/,
+      (f) => {
+        copyFileSync(good, f);
+        truncateSync(f, Math.floor(readFileSync(f).length / 2));
+      },
+    ],
+    [
+      "another program's database",
+      /not a shop/,
+      (f) => {
+        const db = new Database(f);
+        db.exec("CREATE TABLE recipes (id INTEGER)");
+        db.close();
+      },
+    ],
+  ];
   for (const [what, words, make] of cases) {
     const file = path.join(folder, `${what.replaceAll(" ", "-")}.sqlite`);
     mkdirSync(path.dirname(file), { recursive: true });
@@ -131,7 +168,11 @@ export async function files(): Promise<void> {
     const ended = "ended" in server;
     if (!ended) await server.kill();
     const untouched = hash(file) === before;
-    told(`${what} at start`, ended && words.test(server.said) && untouched, ended ? `refused, ${untouched ? "untouched" : "WRITTEN TO"}` : "started"); // prettier-ignore
+    told(
+      `${what} at start`,
+      ended && words.test(server.said) && untouched,
+      ended ? `refused, ${untouched ? "untouched" : "WRITTEN TO"}` : "started",
+    );
   }
   rmSync(folder, { recursive: true, force: true });
 }

@@ -9,7 +9,20 @@ import { makeFeedToken } from "@/server/feed/feed";
 import { COOKIE, inShop, lead, makeShop, mustServe, told } from "./house";
 
 const SEED = 20261126;
-const names = fc.constantFrom("toString", "__proto__", "constructor", "kind", "id", "body", "baseSeq", "events", "command", "type", "job", "readings"); // prettier-ignore
+const names = fc.constantFrom(
+  "toString",
+  "__proto__",
+  "constructor",
+  "kind",
+  "id",
+  "body",
+  "baseSeq",
+  "events",
+  "command",
+  "type",
+  "job",
+  "readings",
+);
 const odd = fc.oneof(
   fc.constantFrom(null, "", "\ud800", "\u0000", "💥", "__proto__", -1, 1e308, NaN, "9".repeat(400), [], {}),
   fc.string({ unit: "binary", maxLength: 40 }),
@@ -37,9 +50,18 @@ const EVENTS: object[] = [
   { kind: "rear-toe", leftDeg: 0.1, rightDeg: 0.1, how: "printout" },
   { kind: "school", school: "tapes" },
   { kind: "pause", reason: "a part" },
-  { kind: "move", move: { kind: "crank", upMm: 3, turns: 1, after: { pose: { xMm: 5000, yMm: 0, headingRad: 3 }, heightMm: 1245, pitchRad: 0, rollRad: 0 } }, rest: [] },
+  {
+    kind: "move",
+    move: {
+      kind: "crank",
+      upMm: 3,
+      turns: 1,
+      after: { pose: { xMm: 5000, yMm: 0, headingRad: 3 }, heightMm: 1245, pitchRad: 0, rollRad: 0 },
+    },
+    rest: [],
+  },
   { kind: "reopen", reason: "a slip" },
-]; // prettier-ignore
+];
 
 /** Puts something odd into one field of a body, or takes one away, or adds one. */
 function spoil(body: object, at: number, key: string, value: unknown): object {
@@ -52,7 +74,9 @@ function spoil(body: object, at: number, key: string, value: unknown): object {
   return copy;
 }
 const spoiled = (bodies: readonly object[]) =>
-  fc.tuple(fc.constantFrom(...bodies), fc.nat(), names, odd, fc.boolean()).map(([b, at, key, v, whole]) => (whole ? b : spoil(b, at, key, v))); // prettier-ignore
+  fc
+    .tuple(fc.constantFrom(...bodies), fc.nat(), names, odd, fc.boolean())
+    .map(([b, at, key, v, whole]) => (whole ? b : spoil(b, at, key, v)));
 
 const or = (shaped: fc.Arbitrary<unknown>): fc.Arbitrary<unknown> =>
   fc.oneof({ arbitrary: shaped, weight: 5 }, { arbitrary: anything, weight: 1 });
@@ -61,7 +85,10 @@ const mostly = <T>(right: fc.Arbitrary<T>) => fc.oneof({ arbitrary: right, weigh
 const now = fc.constant(new Date().toISOString());
 const sometimes = <T>(value: fc.Arbitrary<T>) =>
   fc.oneof({ arbitrary: fc.constant(undefined), weight: 12 }, { arbitrary: value, weight: 1 });
-const ids = fc.oneof(fc.constantFrom("same-line-id", "other-line-id"), fc.string({ unit: fc.constantFrom(..."abcdefghij-_0123456789"), minLength: 12, maxLength: 20 })); // prettier-ignore
+const ids = fc.oneof(
+  fc.constantFrom("same-line-id", "other-line-id"),
+  fc.string({ unit: fc.constantFrom(..."abcdefghij-_0123456789"), minLength: 12, maxLength: 20 }),
+);
 
 const line = fc.record({
   id: mostly(ids),
@@ -75,8 +102,18 @@ const batch = fc.record({
   handedOn: sometimes(odd),
 });
 const command = (types: readonly object[]) => fc.record({ after: mostly(fc.nat(50)), command: mostly(spoiled(types)) });
-const RUN = [{ type: "connect" }, { type: "confirm", step: "x" }, { type: "read", step: "x" }, { type: "start", step: "learn" }, { type: "input", step: "x", valueMm: 600 }, { type: "stop", reason: "enough" }]; // prettier-ignore
-const scan = fc.record({ after: mostly(fc.nat(9)), command: mostly(fc.constantFrom("volts", "sign-in", "drop", "nonsense")) }); // prettier-ignore
+const RUN = [
+  { type: "connect" },
+  { type: "confirm", step: "x" },
+  { type: "read", step: "x" },
+  { type: "start", step: "learn" },
+  { type: "input", step: "x", valueMm: 600 },
+  { type: "stop", reason: "enough" },
+];
+const scan = fc.record({
+  after: mostly(fc.nat(9)),
+  command: mostly(fc.constantFrom("volts", "sign-in", "drop", "nonsense")),
+});
 const fed = fc.record({
   id: mostly(fc.nat(400).map(String)),
   slot: mostly(fc.constantFrom("tape-fl-l", "tape-fr-r", "laser-badge", "panel-rl", "toString")),
@@ -116,14 +153,17 @@ const flood = (url: string, megabytes: number): Promise<{ status: number; sent: 
   });
 
 const tellStatuses = (of: ReadonlyMap<number, number>): string =>
-  [...of].sort().map(([status, n]) => `${status} × ${n}`).join(", "); // prettier-ignore
+  [...of]
+    .sort()
+    .map(([status, n]) => `${status} × ${n}`)
+    .join(", ");
 
 /** A thousand bodies to each writing route, and a hundred arguments to each server action: no 500, nothing half-written. */
 export async function fuzz(bodies: number, calls: number): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-fuzz-"));
   const file = path.join(folder, "shop.sqlite");
   const job = await makeShop(file);
-  const token = await inShop(file, () => makeFeedToken("G-1", lead())); // prettier-ignore
+  const token = await inShop(file, () => makeFeedToken("G-1", lead()));
   const server = await mustServe(file);
   const before = memory(server.pid);
   const json = { ...COOKIE, "content-type": "application/json" };
@@ -161,11 +201,20 @@ export async function fuzz(bodies: number, calls: number): Promise<void> {
     // A log is written to in turn; the rest is asked by several at once.
     const abreast = at.endsWith("/events") ? 1 : 8;
     for (let i = 0; i < list.length; i += abreast) await Promise.all(list.slice(i, i + abreast).map(ask));
-    told(`fuzz ${at.replace(job, "…")}`, worst === "", `${list.length} bodies: ${tellStatuses(statuses)}${worst && ` ${worst}`}`); // prettier-ignore
+    told(
+      `fuzz ${at.replace(job, "…")}`,
+      worst === "",
+      `${list.length} bodies: ${tellStatuses(statuses)}${worst && ` ${worst}`}`,
+    );
   }
-  const manifest = JSON.parse(readFileSync(".next/server/server-reference-manifest.json", "utf8")) as { node: Record<string, unknown> }; // prettier-ignore
+  const manifest = JSON.parse(readFileSync(".next/server/server-reference-manifest.json", "utf8")) as {
+    node: Record<string, unknown>;
+  };
   const actions = Object.keys(manifest.node);
-  const args = fc.sample(fc.array(fc.oneof(odd, anything, fc.constant(job)), { maxLength: 4 }), { numRuns: calls, seed: SEED }); // prettier-ignore
+  const args = fc.sample(fc.array(fc.oneof(odd, anything, fc.constant(job)), { maxLength: 4 }), {
+    numRuns: calls,
+    seed: SEED,
+  });
   const answers = new Map<number, number>();
   let bad = "";
   for (const action of actions)
@@ -187,11 +236,19 @@ export async function fuzz(bodies: number, calls: number): Promise<void> {
   const flooded = await flood(`${server.url}/api/jobs/${job}/events`, 150);
   const picked = await flood(`${server.url}/api/photos`, 150);
   const after = memory(server.pid);
-  told("a body of 150 MB", flooded.status !== 200 && picked.status !== 200 && after - before < 400, `refused after ${flooded.sent} and ${picked.sent} MB; the server went from ${before.toFixed(0)} to ${after.toFixed(0)} MB in all of it`); // prettier-ignore
+  told(
+    "a body of 150 MB",
+    flooded.status !== 200 && picked.status !== 200 && after - before < 400,
+    `refused after ${flooded.sent} and ${picked.sent} MB; the server went from ${before.toFixed(0)} to ${after.toFixed(0)} MB in all of it`,
+  );
   const alive = await fetch(`${server.url}/api/jobs/${job}/events?after=0`, { headers: COOKIE });
   await server.stop();
   const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job), chain: verifyJob(job) }));
   const whole = log.every((e, i) => e.seq === i + 1);
-  told("the log after that", chain.ok && whole && alive.status < 500, `${log.length} lines, ${chain.ok && whole ? "unbroken, none half-written" : "BROKEN"}`); // prettier-ignore
+  told(
+    "the log after that",
+    chain.ok && whole && alive.status < 500,
+    `${log.length} lines, ${chain.ok && whole ? "unbroken, none half-written" : "BROKEN"}`,
+  );
   rmSync(folder, { recursive: true, force: true });
 }

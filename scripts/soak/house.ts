@@ -26,14 +26,27 @@ export async function inShop<T>(file: string, work: () => T | Promise<T>): Promi
 }
 
 /** Who has taken in the jobs of a soak. */
-export const lead = () => db().select().from(people).all().find((p) => p.role === "lead")!; // prettier-ignore
+export const lead = () =>
+  db()
+    .select()
+    .from(people)
+    .all()
+    .find((p) => p.role === "lead")!;
 
 /** A made-up shop, with the demo's jobs if wanted, one job more in it, one tablet signed in. @returns the job's id */
 export function makeShop(file: string, withJobs = false): Promise<string> {
-  execFileSync("npx", ["tsx", "demo/seed.ts", ...(withJobs ? [] : ["--no-jobs"])], { env: { ...process.env, IRIDEL_DB: file }, stdio: "ignore" }); // prettier-ignore
+  execFileSync("npx", ["tsx", "demo/seed.ts", ...(withJobs ? [] : ["--no-jobs"])], {
+    env: { ...process.env, IRIDEL_DB: file },
+    stdio: "ignore",
+  });
   return inShop(file, () => {
     const person = lead();
-    const session = { tokenHash: hashOf(TOKEN), personId: person.id, createdAt: "2026-01-01T00:00:00.000Z", expiresAt: "2999-01-01T00:00:00.000Z" }; // prettier-ignore
+    const session = {
+      tokenHash: hashOf(TOKEN),
+      personId: person.id,
+      createdAt: "2026-01-01T00:00:00.000Z",
+      expiresAt: "2999-01-01T00:00:00.000Z",
+    };
     db().insert(sessions).values(session).run();
     return takeIn(INTAKE, person);
   });
@@ -80,7 +93,6 @@ export async function serve(file: string): Promise<Server | { ended: number; sai
         () => false,
       )
     )
-      // prettier-ignore
       return {
         url,
         pid: child.pid!,
@@ -117,16 +129,31 @@ export const lines = (n: number): Sent[] =>
   }));
 
 /** Posts lines as a tablet does. @returns status and the ids the shop said it has */
-export async function post(url: string, job: string, seen: number, events: Sent[]): Promise<{ status: number; kept: string[]; head: number; error: string }> {
+export async function post(
+  url: string,
+  job: string,
+  seen: number,
+  events: Sent[],
+): Promise<{ status: number; kept: string[]; head: number; error: string }> {
   const response = await fetch(`${url}/api/jobs/${job}/events`, {
     method: "POST",
     headers: { ...COOKIE, "content-type": "application/json" },
     body: JSON.stringify({ baseSeq: seen, sentAt: new Date().toISOString(), events }),
   });
-  const body = (await response.json().catch(() => ({}))) as { outcomes?: { id: string; outcome: string }[]; events?: { seq: number }[]; missing?: { seq: number }[]; error?: string }; // prettier-ignore
+  const body = (await response.json().catch(() => ({}))) as {
+    outcomes?: { id: string; outcome: string }[];
+    events?: { seq: number }[];
+    missing?: { seq: number }[];
+    error?: string;
+  };
   const kept = (body.outcomes ?? []).flatMap((o) => (o.outcome === "written" || o.outcome === "known" ? [o.id] : []));
-  return { status: response.status, kept, head: (body.events ?? body.missing ?? []).at(-1)?.seq ?? seen, error: body.error ?? "" }; // prettier-ignore
-} // prettier-ignore
+  return {
+    status: response.status,
+    kept,
+    head: (body.events ?? body.missing ?? []).at(-1)?.seq ?? seen,
+    error: body.error ?? "",
+  };
+}
 
 /** Runs one of the project's own commands over a shop. */
 export const run = (script: string, file: string, ...args: string[]): Promise<{ status: number; said: string }> =>

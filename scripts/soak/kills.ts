@@ -34,7 +34,11 @@ export async function kills(times: number): Promise<void> {
   const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job), chain: verifyJob(job) }));
   const ids = log.map((e) => e.id);
   const lost = [...acknowledged].filter((id) => !ids.includes(id));
-  told(`${times} kills under writing`, lost.length === 0 && new Set(ids).size === ids.length && chain.ok, `${sent} lines acknowledged, ${lost.length} lost, ${ids.length - new Set(ids).size} twice, log of ${log.length} ${chain.ok ? "unbroken" : "BROKEN"}`); // prettier-ignore
+  told(
+    `${times} kills under writing`,
+    lost.length === 0 && new Set(ids).size === ids.length && chain.ok,
+    `${sent} lines acknowledged, ${lost.length} lost, ${ids.length - new Set(ids).size} twice, log of ${log.length} ${chain.ok ? "unbroken" : "BROKEN"}`,
+  );
 
   // Told to stop, the server leaves nothing in the -wal file: the one file is the whole shop.
   const server = await mustServe(file);
@@ -47,6 +51,10 @@ export async function kills(times: number): Promise<void> {
   const alone = path.join(folder, "alone.sqlite");
   copyFileSync(file, alone);
   const count = await inShop(alone, () => eventsAfter(job).length);
-  told("SIGTERM", count === log.length + 160 && !existsSync(`${file}.server`), `${count - log.length} of 160 acknowledged lines in the database file itself`); // prettier-ignore
+  told(
+    "SIGTERM",
+    count === log.length + 160 && !existsSync(`${file}.server`),
+    `${count - log.length} of 160 acknowledged lines in the database file itself`,
+  );
   rmSync(folder, { recursive: true, force: true });
 }

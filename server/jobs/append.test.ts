@@ -38,7 +38,10 @@ describe("taking in", () => {
     [{ sheetVersion: 1 }, /Sheet: this version is no longer the newest/],
     [{ sheetId: "tarn-forward", sheetVersion: 3 }, /Sheet: .* is not for the Lisse/],
     [{ standId: "S-9" }, /Stand: choose one/],
-    [{ vehicleId: "brannoch-tarn", sheetId: "tarn-forward", sheetVersion: 3 }, /Rear toe: the sheet squares the board to the thrust line/], // prettier-ignore
+    [
+      { vehicleId: "brannoch-tarn", sheetId: "tarn-forward", sheetVersion: 3 },
+      /Rear toe: the sheet squares the board to the thrust line/,
+    ],
   ])("refuses %j and names the field", (wrong, message) => {
     const before = jobCount();
     expect(() => takeIn({ ...INTAKE, ...wrong }, INES)).toThrow(message);

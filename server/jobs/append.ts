@@ -174,9 +174,13 @@ export function writeOwn(
       const events = eventsAfter(jobId);
       if (events.length === 0) throw new JobRefusal(NO_JOB);
       const seen = events.at(-1)!.seq;
-      const fresh = make(events, knownLines(jobId)).map(
-        ({ id, at, body, sent }, i) =>
-        addLine(jobId, seen + 1 + i, { id, at, receivedAt: at, clockBehindS: null, seen, body, sent: sent ?? null }, person), // prettier-ignore
+      const fresh = make(events, knownLines(jobId)).map(({ id, at, body, sent }, i) =>
+        addLine(
+          jobId,
+          seen + 1 + i,
+          { id, at, receivedAt: at, clockBehindS: null, seen, body, sent: sent ?? null },
+          person,
+        ),
       );
       if (fresh.length > 0) noteHead(jobId, fresh.at(-1)!, now);
       return fresh;

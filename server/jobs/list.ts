@@ -25,8 +25,13 @@ const WORK_MS = 40;
 /** The words of a search as an FTS5 query: each word as a beginning, all of them; null where nothing can be looked for. */
 export function searchQuery(find: string | undefined): string | null {
   const words = (find ?? "").normalize("NFC").match(/[\p{L}\p{N}]+/gu) ?? [];
-  return words.length === 0 ? null : words.slice(0, 12).map((w) => `"${w}"*`).join(" ");
-} // prettier-ignore
+  return words.length === 0
+    ? null
+    : words
+        .slice(0, 12)
+        .map((w) => `"${w}"*`)
+        .join(" ");
+}
 
 type Row = { id: string; head: number; kept: number | null; ticket: string | null };
 
@@ -46,7 +51,9 @@ const stampNow = (): number =>
   (db().$client.prepare("SELECT max(changed) FROM job_tickets").pluck().get() as number | null) ?? 0;
 
 const whoIsOn = (): Record<string, People> =>
-  Object.fromEntries([...peopleOn()].map(([id, people]) => [id, people.map(({ name, initials }) => ({ name, initials }))])); // prettier-ignore
+  Object.fromEntries(
+    [...peopleOn()].map(([id, people]) => [id, people.map(({ name, initials }) => ({ name, initials }))]),
+  );
 
 /**
  * A word that half the shop fits is no search yet: the last taken in of those are looked at, which the index hands over
@@ -83,7 +90,10 @@ export function changedJobs(since: number): JobPage {
   const rows = $client
     .prepare("SELECT changed, ticket FROM job_tickets WHERE changed > ? ORDER BY changed LIMIT 200")
     .all(since) as { changed: number; ticket: string }[];
-  const counted = $client.prepare("SELECT state, count(*) AS n FROM job_tickets GROUP BY state").all() as { state: JobState; n: number }[]; // prettier-ignore
+  const counted = $client.prepare("SELECT state, count(*) AS n FROM job_tickets GROUP BY state").all() as {
+    state: JobState;
+    n: number;
+  }[];
   return {
     tickets: rows.map((r) => JSON.parse(r.ticket) as BareTicket),
     counts: Object.fromEntries(counted.map((c) => [c.state, c.n])),

@@ -54,7 +54,12 @@ export type NewLine = {
  *
  * @returns the line as an event
  */
-export function addLine(jobId: string, seq: number, line: NewLine, person: Pick<Person, "id" | "name" | "initials">): JobEvent {
+export function addLine(
+  jobId: string,
+  seq: number,
+  line: NewLine,
+  person: Pick<Person, "id" | "name" | "initials">,
+): JobEvent {
   const author = JSON.stringify({ id: person.id, name: person.name, initials: person.initials });
   const authorSalt = newSalt();
   const authorDigest = digestOf(authorSalt, author);
@@ -62,13 +67,25 @@ export function addLine(jobId: string, seq: number, line: NewLine, person: Pick<
   const personalSalt = personal === null ? null : newSalt();
   const personalDigest = personal === null ? null : digestOf(personalSalt!, personal);
   const { id, at, receivedAt, clockBehindS, seen, sent } = line;
-  const sealed = { log: jobId, seq, id, version: LINE_VERSION, at, receivedAt, clockBehindS, authorDigest, seen, body: rest, personalDigest };
+  const sealed = {
+    log: jobId,
+    seq,
+    id,
+    version: LINE_VERSION,
+    at,
+    receivedAt,
+    clockBehindS,
+    authorDigest,
+    seen,
+    body: rest,
+    personalDigest,
+  };
   const hash = lineHash(sealed, headHash(jobId));
   const { log: _, ...columns } = sealed;
   const row: Row = { ...columns, jobId, personId: person.id, author, authorSalt, personal, personalSalt, sent, hash };
   db().insert(jobEvents).values(row).run();
   return toEvent(row);
-} // prettier-ignore
+}
 
 /** What stands before the first line of a job's log. */
 function firstOf(jobId: string): string {

@@ -23,7 +23,12 @@ function vehiclesOf(rows: readonly Row[]): PastVehicle[] {
   const known = new Map<string, PastVehicle>();
   for (const row of rows) {
     const { intake, vehicle } = JSON.parse(row.ground) as JobGround;
-    const visit = { id: row.id, number: row.number, at: row.createdAt, done: intake.happenings.map(happeningName).join(", ") };
+    const visit = {
+      id: row.id,
+      number: row.number,
+      at: row.createdAt,
+      done: intake.happenings.map(happeningName).join(", "),
+    };
     const before = known.get(row.vin);
     if (before) before.visits.push(visit);
     else
@@ -38,14 +43,16 @@ function vehiclesOf(rows: readonly Row[]): PastVehicle[] {
       });
   }
   return [...known.values()];
-} // prettier-ignore
+}
 
 const COLUMNS = "j.id, j.number, j.createdAt, j.vin, j.ground";
 
 /** The vehicle with this VIN as the shop knows it, or null. */
 export function pastVehicle(vin: string): PastVehicle | null {
   if (vin === "") return null;
-  const rows = db().$client.prepare(`SELECT ${COLUMNS} FROM jobs j WHERE j.vin = ? ORDER BY j.createdAt DESC LIMIT 50`).all(vin); // prettier-ignore
+  const rows = db()
+    .$client.prepare(`SELECT ${COLUMNS} FROM jobs j WHERE j.vin = ? ORDER BY j.createdAt DESC LIMIT 50`)
+    .all(vin);
   return vehiclesOf(rows as Row[])[0] ?? null;
 }
 
@@ -54,7 +61,13 @@ export function findPastVehicles(find: string): PastVehicle[] {
   const query = searchQuery(find);
   const { $client } = db();
   const rows = query
-    ? $client.prepare(`SELECT ${COLUMNS} FROM job_search JOIN jobs j ON j.id = job_search.jobId WHERE job_search MATCH ? ORDER BY j.createdAt DESC LIMIT ${3 * MOST}`).all(query)
+    ? $client
+        .prepare(
+          `SELECT ${COLUMNS} FROM job_search JOIN jobs j ON j.id = job_search.jobId WHERE job_search MATCH ? ORDER BY j.createdAt DESC LIMIT ${3 * MOST}`,
+        )
+        .all(query)
     : $client.prepare(`SELECT ${COLUMNS} FROM jobs j ORDER BY j.createdAt DESC LIMIT ${MOST}`).all();
-  return vehiclesOf(rows as Row[]).filter((v) => v.vin !== "").slice(0, MOST);
-} // prettier-ignore
+  return vehiclesOf(rows as Row[])
+    .filter((v) => v.vin !== "")
+    .slice(0, MOST);
+}

@@ -51,7 +51,23 @@ const stand = { roles: WORK, phone: true, afterHandOver: false } as const;
 const desk = { roles: WORK, phone: false, afterHandOver: false } as const;
 
 /** Lines that a person may strike. */
-const STRIKABLE = new Set<EventBody["kind"]>(["reading", "move", "touch", "check", "owed-decline", "owed-done", "owed-add", "measured", "put-right", "glass", "walk", "photo", "consent", "rear-toe", "board"]); // prettier-ignore
+const STRIKABLE = new Set<EventBody["kind"]>([
+  "reading",
+  "move",
+  "touch",
+  "check",
+  "owed-decline",
+  "owed-done",
+  "owed-add",
+  "measured",
+  "put-right",
+  "glass",
+  "walk",
+  "photo",
+  "consent",
+  "rear-toe",
+  "board",
+]);
 
 /** One row for every kind: who, from where, when, about what, and how it becomes a line. */
 export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
@@ -91,7 +107,11 @@ const policyOf = (kind: TabletEvent["kind"]): Policy<never> => POLICIES[kind] as
 export function judgeLine(body: TabletEvent, c: Circumstances): EventBody {
   const policy = policyOf(body.kind);
   if (!policy.roles.includes(c.person.role))
-    refuse(policy.roles.length === 1 ? `${c.person.name} may not do this. Ask the lead.` : `${c.person.name} may look but not write. Ask a technician or the lead.`); // prettier-ignore
+    refuse(
+      policy.roles.length === 1
+        ? `${c.person.name} may not do this. Ask the lead.`
+        : `${c.person.name} may look but not write. Ask a technician or the lead.`,
+    );
   if (c.person.onlyJob && !policy.phone)
     refuse("A phone at the stand reads, touches and moves. Do this on the tablet.");
   if (!policy.afterHandOver && standingHandOver(c.events))
@@ -145,7 +165,9 @@ function derivePosition(b: Body<"position">, { job, events }: Circumstances): Ev
   if (!place && b.to !== FIRST_PLACE) return refuse("The sheet has no such place.");
   const free = freeStands(g, events, b.to);
   if (place?.beside && !free.some((s) => s.id === b.standId))
-    return refuse(`Stand: the board before stays, so this one needs another stand: ${free.map((s) => s.id).join(", ") || "there is none in this job's kit"}.`); // prettier-ignore
+    return refuse(
+      `Stand: the board before stays, so this one needs another stand: ${free.map((s) => s.id).join(", ") || "there is none in this job's kit"}.`,
+    );
   if (!place?.beside && b.standId !== undefined)
     return refuse("Stand: this place is set out with the job's own stand.");
   return b;
@@ -254,7 +276,17 @@ function deriveConsent(b: Body<"consent">): EventBody {
 }
 
 /** Some work must stand behind a hand-over. */
-const WORKED = new Set<EventBody["kind"]>(["reading", "check", "measured", "run", "scan", "owed-decline", "owed-done", "settled", "glass"]); // prettier-ignore
+const WORKED = new Set<EventBody["kind"]>([
+  "reading",
+  "check",
+  "measured",
+  "run",
+  "scan",
+  "owed-decline",
+  "owed-done",
+  "settled",
+  "glass",
+]);
 
 function deriveHandOver(b: Body<"hand-over">, { events }: Circumstances): EventBody {
   if (!events.some((e) => WORKED.has(e.body.kind)))

@@ -28,7 +28,11 @@ export function peopleOn(now = Date.now()): Map<string, Who[]> {
   for (const [jobId, people] of here) {
     for (const [id, p] of people) if (now - p.at > HERE_MS) people.delete(id);
     if (people.size === 0) here.delete(jobId);
-    else on.set(jobId, [...people.values()].map(({ id, name, initials }) => ({ id, name, initials }))); // prettier-ignore
+    else
+      on.set(
+        jobId,
+        [...people.values()].map(({ id, name, initials }) => ({ id, name, initials })),
+      );
   }
   return on;
 }

@@ -68,15 +68,29 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
   const seed = options.seed ?? config.baySeed ?? id;
   db().transaction(
     (tx) => {
-      const number = (tx.select({ n: max(jobs.number) }).from(jobs).get()?.n ?? 1040) + 1;
-      const row = { id, number, createdAt: at, createdBy: person.id, ground, seed, vin: intake.vin, head: 1, updatedAt: at };
+      const number =
+        (tx
+          .select({ n: max(jobs.number) })
+          .from(jobs)
+          .get()?.n ?? 1040) + 1;
+      const row = {
+        id,
+        number,
+        createdAt: at,
+        createdBy: person.id,
+        ground,
+        seed,
+        vin: intake.vin,
+        head: 1,
+        updatedAt: at,
+      };
       tx.insert(jobs).values(row).run();
       const body = { kind: "taken-in", intake } as const;
       addLine(id, 1, { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: 0, body, sent: null }, person);
       db().$client.prepare("INSERT INTO job_search (jobId, words) VALUES (?, ?)").run(id, searchWords(number, ground));
     },
     { behavior: "immediate" },
-  ); // prettier-ignore
+  );
   ticketLater(id);
   return id;
 }

@@ -21,7 +21,17 @@ import { shopLines, verifyShop } from "./shop";
 const LEAD: Person = { id: "mara", name: "Mara Quill", initials: "MQ", role: "lead" };
 const COMPLAINING = { ...INTAKE, plate: "HQ 41 ELM", complaint: "It pulls to the left, says Elin" };
 const line = (id: string, body: TabletEvent) => ({ id, takenAt: new Date().toISOString(), body });
-const consent: TabletEvent = { kind: "consent", name: "Elin Marsh", words: "I agree", strokes: [[[1, 2], [3, 4]]] }; // prettier-ignore
+const consent: TabletEvent = {
+  kind: "consent",
+  name: "Elin Marsh",
+  words: "I agree",
+  strokes: [
+    [
+      [1, 2],
+      [3, 4],
+    ],
+  ],
+};
 const check: TabletEvent = { kind: "check", stage: "ready", itemId: "tyres", outcome: "accepted", reason: "seen" };
 const sql = (text: string, ...values: unknown[]) =>
   db()
@@ -36,7 +46,12 @@ beforeAll(() => {
 /** A job with a few lines, handed over. */
 function handedOver(): string {
   const id = takeIn(COMPLAINING, OSKAR);
-  writeLines(id, 1, [line("check-line", check), line("consent-line", consent), line("over-line", { kind: "hand-over" })], OSKAR); // prettier-ignore
+  writeLines(
+    id,
+    1,
+    [line("check-line", check), line("consent-line", consent), line("over-line", { kind: "hand-over" })],
+    OSKAR,
+  );
   return id;
 }
 
@@ -44,13 +59,21 @@ describe("the chain of a job's log", () => {
   it.each([
     ["a body", "UPDATE job_events SET body = replace(body, 'seen', 'sewn') WHERE jobId = ? AND seq = 2", 2],
     ["a time", "UPDATE job_events SET at = '2026-01-01T00:00:00.000Z' WHERE jobId = ? AND seq = 3", 3],
-    ["a time of receipt", "UPDATE job_events SET receivedAt = '2026-01-01T00:00:00.000Z' WHERE jobId = ? AND seq = 3", 3], // prettier-ignore
+    [
+      "a time of receipt",
+      "UPDATE job_events SET receivedAt = '2026-01-01T00:00:00.000Z' WHERE jobId = ? AND seq = 3",
+      3,
+    ],
     ["what the writer had seen", "UPDATE job_events SET seen = 9 WHERE jobId = ? AND seq = 3", 3],
     ["an author", "UPDATE job_events SET author = replace(author, 'Oskar', 'Ossian') WHERE jobId = ? AND seq = 2", 2],
     ["a customer", "UPDATE job_events SET personal = replace(personal, 'Elin', 'Erin') WHERE jobId = ? AND seq = 1", 1],
     ["a version", "UPDATE job_events SET version = 3 WHERE jobId = ? AND seq = 4", 4],
     ["a line left out", "DELETE FROM job_events WHERE jobId = ? AND seq = 3", 4],
-    ["the sheet it stands on", "UPDATE jobs SET ground = json_set(ground, '$.sheet.placement.alongMm', 1) WHERE id = ?", 1], // prettier-ignore
+    [
+      "the sheet it stands on",
+      "UPDATE jobs SET ground = json_set(ground, '$.sheet.placement.alongMm', 1) WHERE id = ?",
+      1,
+    ],
   ])("breaks at the first line after %s was changed", (_, change, seq) => {
     const id = handedOver();
     expect(verifyJob(id)).toMatchObject({ ok: true, lines: 5, erased: 0 });
@@ -65,7 +88,9 @@ describe("the chain of a job's log", () => {
     eraseCustomer(id, "asked for by letter", LEAD);
     expect(verifyJob(id)).toMatchObject({ ok: true, lines: 6, erased: 2 });
     for (const table of ["job_events", "jobs", "job_documents", "job_tickets", "job_search"]) {
-      const rows = db().$client.prepare(`SELECT * FROM ${table} WHERE ${table === "jobs" ? "id" : "jobId"} = ?`).all(id); // prettier-ignore
+      const rows = db()
+        .$client.prepare(`SELECT * FROM ${table} WHERE ${table === "jobs" ? "id" : "jobId"} = ?`)
+        .all(id);
       expect(JSON.stringify(rows), table).not.toMatch(/Elin|HQ 41 ELM/);
     }
     expect(eventsAfter(id)[2]!.body).toMatchObject({ name: "erased on request" });
@@ -88,18 +113,28 @@ describe("what is made at the hand-over", () => {
     const id = handedOver();
     const record = recordPaper(id, INES)!.bytes;
     const report = (await reportPaper(id, INES))!.bytes;
-    expect(JSON.parse(record.toString())).toMatchObject({ handedOver: { by: { name: "Oskar Veld" } }, seal: { lines: 4, version: 1 } }); // prettier-ignore
+    expect(JSON.parse(record.toString())).toMatchObject({
+      handedOver: { by: { name: "Oskar Veld" } },
+      seal: { lines: 4, version: 1 },
+    });
     // As a program would that solves or words things in another way.
     sql("UPDATE jobs SET ground = json_set(ground, '$.sheet.title', 'Reckoned anew') WHERE id = ?", id);
     expect(recordPaper(id, INES)!.bytes.equals(record)).toBe(true);
     expect((await reportPaper(id, INES))!.bytes.equals(report)).toBe(true);
-    const named = eventsAfter(id).flatMap((e) => (e.body.kind === "document" ? [`${e.body.document} ${e.body.version}`] : [])); // prettier-ignore
+    const named = eventsAfter(id).flatMap((e) =>
+      e.body.kind === "document" ? [`${e.body.document} ${e.body.version}`] : [],
+    );
     expect(named).toEqual(["record 1", "report 1"]);
   });
   it("gets a next version by a revision; the one before stays", () => {
     const id = handedOver();
     const head = eventsAfter(id).length;
-    writeLines(id, head, [line("reopen-line", { kind: "reopen", reason: "wrong plate" }), line("again-line", { kind: "hand-over" })], LEAD); // prettier-ignore
+    writeLines(
+      id,
+      head,
+      [line("reopen-line", { kind: "reopen", reason: "wrong plate" }), line("again-line", { kind: "hand-over" })],
+      LEAD,
+    );
     expect(keptDocument(id, "record", 1)).toBeInstanceOf(Buffer);
     expect(JSON.parse(recordPaper(id, INES)!.bytes.toString())).toMatchObject({ seal: { version: 2 } });
     expect(verifyJob(id)).toMatchObject({ ok: true, lines: head + 3 });
@@ -127,7 +162,10 @@ it("a shop made before the chain opens with every log sealed, and its records as
   for (const id of jobs) expect(verifyJob(id)).toMatchObject({ ok: true, lines: findJob(id)!.head });
   // Handed over before records were kept: made once, at the first asking, and from then on kept.
   const first = recordPaper(jobs[0]!, INES)!.bytes;
-  expect(JSON.parse(first.toString())).toMatchObject({ job: { customer: "Elin Marsh" }, setOut: { settled: { by: { initials: "OV" } } } }); // prettier-ignore
+  expect(JSON.parse(first.toString())).toMatchObject({
+    job: { customer: "Elin Marsh" },
+    setOut: { settled: { by: { initials: "OV" } } },
+  });
   expect(recordPaper(jobs[0]!, INES)!.bytes.equals(first)).toBe(true);
   expect(verifyJob(jobs[0]!)).toMatchObject({ ok: true });
 });

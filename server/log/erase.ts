@@ -52,8 +52,12 @@ export function erasePerson(personId: string, person: Person): void {
     (tx) => {
       const row = tx.select().from(people).where(eq(people.id, personId)).get();
       if (!row) throw new Refusal("There is no such person. Reload the page.");
-      if (!row.retiredAt) throw new Refusal(`${row.name} is still in the shop. Let them go first, then erase the name.`);
-      tx.update(people).set({ name: "Erased on request", initials: "–", pinHash: "" }).where(eq(people.id, personId)).run();
+      if (!row.retiredAt)
+        throw new Refusal(`${row.name} is still in the shop. Let them go first, then erase the name.`);
+      tx.update(people)
+        .set({ name: "Erased on request", initials: "–", pinHash: "" })
+        .where(eq(people.id, personId))
+        .run();
       tx.update(jobEvents).set({ author: null, authorSalt: null }).where(eq(jobEvents.personId, personId)).run();
       tx.update(shopEvents).set({ author: null, authorSalt: null }).where(eq(shopEvents.personId, personId)).run();
       db()
@@ -62,11 +66,15 @@ export function erasePerson(personId: string, person: Person): void {
         )
         .run(personId);
       // Papers print who did what: they are made anew without the name.
-      const jobsOf = tx.selectDistinct({ id: jobEvents.jobId }).from(jobEvents).where(eq(jobEvents.personId, personId)).all();
+      const jobsOf = tx
+        .selectDistinct({ id: jobEvents.jobId })
+        .from(jobEvents)
+        .where(eq(jobEvents.personId, personId))
+        .all();
       for (const { id } of jobsOf) tx.update(jobDocuments).set({ bytes: null }).where(eq(jobDocuments.jobId, id)).run();
       noteShop(person, { kind: "person", personId, what: "erased", role: row.role });
     },
     { behavior: "immediate" },
   );
   endSessionsOf(personId);
-} // prettier-ignore
+}

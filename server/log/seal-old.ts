@@ -15,7 +15,9 @@ export function sealOldLogs(connection: Database.Database): void {
   const people = new Map(
     (connection.prepare("SELECT id, name, initials FROM people").all() as Author[]).map((p) => [p.id, p]),
   );
-  const rows = connection.prepare("SELECT seq, id, version, at, personId, body FROM job_events WHERE jobId = ? ORDER BY seq"); // prettier-ignore
+  const rows = connection.prepare(
+    "SELECT seq, id, version, at, personId, body FROM job_events WHERE jobId = ? ORDER BY seq",
+  );
   const ground = connection.prepare("SELECT number, ground FROM jobs WHERE id = ?");
   const seal = connection.prepare(
     "UPDATE job_events SET author = ?, authorSalt = ?, authorDigest = ?, body = ?, personal = ?, personalSalt = ?, personalDigest = ?, hash = ? WHERE jobId = ? AND seq = ?",
@@ -35,7 +37,19 @@ export function sealOldLogs(connection: Database.Database): void {
           const personalSalt = personal === null ? null : newSalt();
           const personalDigest = personal === null ? null : digestOf(personalSalt!, personal);
           const { seq, id, version, at } = row;
-          const line = { log: jobId, seq, id, version, at, receivedAt: null, clockBehindS: null, authorDigest, seen: null, body: rest, personalDigest }; // prettier-ignore
+          const line = {
+            log: jobId,
+            seq,
+            id,
+            version,
+            at,
+            receivedAt: null,
+            clockBehindS: null,
+            authorDigest,
+            seen: null,
+            body: rest,
+            personalDigest,
+          };
           previous = lineHash(line, previous);
           seal.run(
             author,

@@ -32,7 +32,12 @@ const FIRST = firstHash("shop", "");
  * @param personal what belongs to a person (a name that was entered) and can be erased
  */
 export function noteShop(person: Author, event: ShopEvent, personal: string | null = null): void {
-  const last = db().select({ seq: shopEvents.seq, hash: shopEvents.hash }).from(shopEvents).orderBy(desc(shopEvents.seq)).limit(1).get(); // prettier-ignore
+  const last = db()
+    .select({ seq: shopEvents.seq, hash: shopEvents.hash })
+    .from(shopEvents)
+    .orderBy(desc(shopEvents.seq))
+    .limit(1)
+    .get();
   const seq = (last?.seq ?? 0) + 1;
   const at = new Date().toISOString();
   const author = JSON.stringify({ id: person.id, name: person.name, initials: person.initials });
@@ -41,9 +46,38 @@ export function noteShop(person: Author, event: ShopEvent, personal: string | nu
   const personalSalt = personal === null ? null : newSalt();
   const personalDigest = personal === null ? null : digestOf(personalSalt!, personal);
   const [id, body] = [nanoid(16), JSON.stringify(event)];
-  const line = { log: "shop", seq, id, version: VERSION, at, receivedAt: at, clockBehindS: null, authorDigest, seen: null, body, personalDigest }; // prettier-ignore
+  const line = {
+    log: "shop",
+    seq,
+    id,
+    version: VERSION,
+    at,
+    receivedAt: at,
+    clockBehindS: null,
+    authorDigest,
+    seen: null,
+    body,
+    personalDigest,
+  };
   const hash = lineHash(line, last?.hash ?? FIRST);
-  db().insert(shopEvents).values({ seq, id, version: VERSION, at, personId: person.id, author, authorSalt, authorDigest, body, personal, personalSalt, personalDigest, hash }).run(); // prettier-ignore
+  db()
+    .insert(shopEvents)
+    .values({
+      seq,
+      id,
+      version: VERSION,
+      at,
+      personId: person.id,
+      author,
+      authorSalt,
+      authorDigest,
+      body,
+      personal,
+      personalSalt,
+      personalDigest,
+      hash,
+    })
+    .run();
 }
 
 export type ShopLine = { seq: number; at: string; by: string; event: ShopEvent; personal: string | null };

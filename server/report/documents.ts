@@ -54,7 +54,12 @@ export function keepDocument(
   db().insert(jobDocuments).values({ jobId, kind, version, sha256: digest, bytes, program, madeAt: at }).run();
   const seen = events.at(-1)!.seq;
   const body = { kind: "document", document: kind, version, sha256: digest, program } as const;
-  return addLine(jobId, seen + 1, { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen, body, sent: null }, person); // prettier-ignore
+  return addLine(
+    jobId,
+    seen + 1,
+    { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen, body, sent: null },
+    person,
+  );
 }
 
 /** Makes the record at the hand-over that was just written and keeps it. */

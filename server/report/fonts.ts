@@ -16,7 +16,10 @@ const whole = (family: string, file: string, weights: [number, string][]): Famil
     weight,
     file: path.join(folder, `@expo-google-fonts/${family}/${weight}${name}/${file}_${weight}${name}.ttf`),
   }));
-const BOTH: [number, string][] = [[400, "Regular"], [600, "SemiBold"]]; // prettier-ignore
+const BOTH: [number, string][] = [
+  [400, "Regular"],
+  [600, "SemiBold"],
+];
 const ONE: [number, string][] = [[400, "Regular"]];
 const has =
   (pattern: RegExp) =>
@@ -29,13 +32,21 @@ const has =
  */
 const FAMILIES: readonly Family[] = [
   { name: "Words", files: [400, 600].map((w) => ours("atkinson-hyperlegible-next", "latin", w)), needed: () => true },
-  { name: "Words more", files: [400, 600].map((w) => ours("atkinson-hyperlegible-next", "latin-ext", w)), needed: has(/[^\x00-\xff]/) }, // prettier-ignore
+  {
+    name: "Words more",
+    files: [400, 600].map((w) => ours("atkinson-hyperlegible-next", "latin-ext", w)),
+    needed: has(/[^\x00-\xff]/),
+  },
   { name: "Noto", files: whole("noto-sans", "NotoSans", BOTH), needed: has(/[^\x00-\xff]/) },
   { name: "Hebrew", files: whole("noto-sans-hebrew", "NotoSansHebrew", BOTH), needed: has(/\p{Script=Hebrew}/u) },
   // Drawn whole: faces that set their dots as marks of their own lose them to the renderer, and so one letter to another.
   { name: "Arabic", files: whole("vazirmatn", "Vazirmatn", BOTH), needed: has(/\p{Script=Arabic}/u) },
   { name: "Korean", files: whole("noto-sans-kr", "NotoSansKR", ONE), needed: has(/\p{Script=Hangul}/u) },
-  { name: "Chinese", files: whole("noto-sans-sc", "NotoSansSC", ONE), needed: has(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Bopomofo}\u3000-\u303f\uff00-\uffef]/u) }, // prettier-ignore
+  {
+    name: "Chinese",
+    files: whole("noto-sans-sc", "NotoSansSC", ONE),
+    needed: has(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Bopomofo}\u3000-\u303f\uff00-\uffef]/u),
+  },
   { name: "Signs", files: whole("noto-emoji", "NotoEmoji", ONE), needed: has(/\p{Extended_Pictographic}/u) },
 ];
 const FIGURES: Family = {
@@ -52,7 +63,10 @@ function register(family: Family): void {
   const weights = family.files.length === 1 ? [400, 600] : [400, 600];
   Font.register({
     family: family.name,
-    fonts: weights.map((w) => ({ src: (family.files.find((f) => f.weight === w) ?? family.files[0]!).file, fontWeight: w })), // prettier-ignore
+    fonts: weights.map((w) => ({
+      src: (family.files.find((f) => f.weight === w) ?? family.files[0]!).file,
+      fontWeight: w,
+    })),
   });
 }
 Font.registerHyphenationCallback((word) => [word]);
@@ -107,4 +121,7 @@ export function facesFor(everything: string): Faces {
 export const missingWords = (missing: ReadonlySet<string>): string | null =>
   missing.size === 0
     ? null
-    : `${BOX} stands for a sign that this paper has no letter for: ${[...missing].slice(0, 8).map((s) => `U+${s.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`).join(", ")}${missing.size > 8 ? " and others" : ""}. The record as JSON has it.`; // prettier-ignore
+    : `${BOX} stands for a sign that this paper has no letter for: ${[...missing]
+        .slice(0, 8)
+        .map((s) => `U+${s.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")}`)
+        .join(", ")}${missing.size > 8 ? " and others" : ""}. The record as JSON has it.`;

@@ -6,7 +6,14 @@ import { keepLines, linesOf } from "./storage";
 const INES = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 const OSKAR = { id: "oskar", name: "Oskar Veld", initials: "OV" };
 const at = "2026-11-03T09:00:00.000Z";
-const READING: TabletEvent = { kind: "reading", slotId: "tape-fl-l", typed: "2900", shown: 2900, sigma: 1.7, instrumentId: "T-3" }; // prettier-ignore
+const READING: TabletEvent = {
+  kind: "reading",
+  slotId: "tape-fl-l",
+  typed: "2900",
+  shown: 2900,
+  sigma: 1.7,
+  instrumentId: "T-3",
+};
 const TOUCH: TabletEvent = { kind: "touch", touch: "cranked" };
 
 /** A shop that only keeps order: nothing is taken from whoever has not seen the end of the log. */
@@ -14,11 +21,16 @@ const log: JobEvent[] = [];
 const write = (id: string, by: typeof INES, body: TabletEvent): void =>
   void log.push({ id, seq: log.length + 1, at, by, body: body as EventBody });
 function shop(_: string, request: { body: string }): Promise<Response> {
-  const { baseSeq, events } = JSON.parse(request.body) as { baseSeq: number; events: { id: string; body: TabletEvent }[] }; // prettier-ignore
+  const { baseSeq, events } = JSON.parse(request.body) as {
+    baseSeq: number;
+    events: { id: string; body: TabletEvent }[];
+  };
   const missing = log.filter((e) => e.seq > baseSeq && !events.some((l) => l.id === e.id));
   if (missing.length > 0) return Promise.resolve(Response.json({ missing }, { status: 409 }));
   for (const e of events) write(e.id, INES, e.body);
-  return Promise.resolve(Response.json({ events: log.slice(baseSeq), outcomes: events.map(({ id }) => ({ id, outcome: "written" })) })); // prettier-ignore
+  return Promise.resolve(
+    Response.json({ events: log.slice(baseSeq), outcomes: events.map(({ id }) => ({ id, outcome: "written" })) }),
+  );
 }
 
 const kept = new Map<string, string>();
@@ -37,7 +49,9 @@ beforeAll(() => {
 afterAll(() => vi.unstubAllGlobals());
 
 const keep = (id: string, send: TabletEvent, baseSeq: number): Promise<void> =>
-  keepLines([{ id, jobId: "j", author: INES, takenAt: at, baseSeq, send, show: send as EventBody, state: { kind: "waiting" } }]); // prettier-ignore
+  keepLines([
+    { id, jobId: "j", author: INES, takenAt: at, baseSeq, send, show: send as EventBody, state: { kind: "waiting" } },
+  ]);
 const send = () => flush({ jobId: "j", authorId: "ines", handedOn: null, absorb: () => undefined });
 
 describe("a line that reaches the queue only after its writer's own line was answered", () => {

@@ -26,7 +26,8 @@ export function KeptHere() {
   const words = [
     trouble,
     refused > 0 && `${lines(refused)} refused by the shop${held > 0 ? `, ${lines(held)} held behind` : ""}.`,
-    others > 0 && `${lines(others)} of ${outbox.foreign.map((f) => f.author?.name ?? "somebody").join(" and ")} ${others === 1 ? "waits" : "wait"} here.`, // prettier-ignore
+    others > 0 &&
+      `${lines(others)} of ${outbox.foreign.map((f) => f.author?.name ?? "somebody").join(" and ")} ${others === 1 ? "waits" : "wait"} here.`,
   ];
   return (
     <>

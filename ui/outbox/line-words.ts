@@ -2,29 +2,32 @@ import { itemOf, type EventBody } from "@/core/job";
 import { moveWords, TOUCHES } from "@/core/setout";
 import { useJob } from "../bench/job-store";
 
-const NAMES: Record<Exclude<EventBody["kind"], "reading" | "touch" | "strike" | "move" | "check" | "put-right" | "measured">, string> = {
+const NAMES: Record<
+  Exclude<EventBody["kind"], "reading" | "touch" | "strike" | "move" | "check" | "put-right" | "measured">,
+  string
+> = {
   "taken-in": "taken in",
-  "run": "a step of the routine",
-  "scan": "a scan",
-  "document": "a paper was kept",
-  "settled": "board set",
-  "school": "another way of setting out",
+  run: "a step of the routine",
+  scan: "a scan",
+  document: "a paper was kept",
+  settled: "board set",
+  school: "another way of setting out",
   "rear-toe": "rear toe",
-  "position": "board to another place",
-  "board": "board checked",
-  "bump": "the simulated bay was knocked",
-  "glass": "glass and mount",
-  "walk": "the vehicle as it came in",
-  "photo": "a photo",
-  "consent": "consent to a drive",
+  position: "board to another place",
+  board: "board checked",
+  bump: "the simulated bay was knocked",
+  glass: "glass and mount",
+  walk: "the vehicle as it came in",
+  photo: "a photo",
+  consent: "consent to a drive",
   "owed-decline": "a line declined",
   "owed-done": "a line done elsewhere",
   "owed-add": "a line added to what is owed",
-  "pause": "clock stopped",
-  "resume": "clock goes on",
+  pause: "clock stopped",
+  resume: "clock goes on",
   "hand-over": "handed over",
-  "reopen": "opened again for a revision",
-}; // prettier-ignore
+  reopen: "opened again for a revision",
+};
 
 /** A line of the log in a few words, as its writer would say it. */
 export function useLineWords(): (body: EventBody) => string {

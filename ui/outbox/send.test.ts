@@ -4,8 +4,21 @@ import type { Line, LineState } from "./lines";
 import { goTogether, heldBehind, nextChunk } from "./send";
 
 const at = "2026-11-03T09:00:00.000Z";
-const event = (body: EventBody, who = "ines"): JobEvent => ({ id: "e", seq: 2, at, by: { id: who, name: who, initials: "XX" }, body }); // prettier-ignore
-const reading: TabletEvent = { kind: "reading", slotId: "tape-fl-l", typed: "2900", shown: 2900, sigma: 1.7, instrumentId: "T-3" }; // prettier-ignore
+const event = (body: EventBody, who = "ines"): JobEvent => ({
+  id: "e",
+  seq: 2,
+  at,
+  by: { id: who, name: who, initials: "XX" },
+  body,
+});
+const reading: TabletEvent = {
+  kind: "reading",
+  slotId: "tape-fl-l",
+  typed: "2900",
+  shown: 2900,
+  sigma: 1.7,
+  instrumentId: "T-3",
+};
 const touch: TabletEvent = { kind: "touch", touch: "cranked" };
 const movedCar: TabletEvent = { kind: "touch", touch: "moved-car" };
 const pause: TabletEvent = { kind: "pause", reason: "a part" };
@@ -21,13 +34,29 @@ describe("what one person writes in two places at once", () => {
     ["a reading beside a colleague's reading", [reading], [event(reading, "oskar")], false],
     ["a check beside a tool a colleague works", [touch], [event(tool, "oskar")], false],
   ] as [string, TabletEvent[], JobEvent[], boolean][])("%s", (_, mine, theirs, together) => {
-    expect(goTogether(mine.map((send) => ({ send })), theirs, "ines")).toBe(together); // prettier-ignore
+    expect(
+      goTogether(
+        mine.map((send) => ({ send })),
+        theirs,
+        "ines",
+      ),
+    ).toBe(together);
   });
 });
 
 describe("what is sent next", () => {
   const refused: LineState = { kind: "refused", why: "no" };
-  const line = (n: number, send: TabletEvent, state: LineState = { kind: "waiting" }, who = "ines"): Line => ({ n, id: `l${n}`, jobId: "j", author: { id: who, name: who, initials: "XX" }, takenAt: at, baseSeq: 1, send, show: send as EventBody, state }); // prettier-ignore
+  const line = (n: number, send: TabletEvent, state: LineState = { kind: "waiting" }, who = "ines"): Line => ({
+    n,
+    id: `l${n}`,
+    jobId: "j",
+    author: { id: who, name: who, initials: "XX" },
+    takenAt: at,
+    baseSeq: 1,
+    send,
+    show: send as EventBody,
+    state,
+  });
   const ids = (lines: Line[], who = "ines", size = 40): string[] => nextChunk(lines, who, size).map((l) => l.id);
 
   it("is one person's, in order, some at a time", () => {

@@ -48,7 +48,16 @@ export function useOutbox(jobId: string, me: Author): Outbox {
       const takenAt = new Date().toISOString();
       const author = { id: me.id, name: me.name, initials: me.initials };
       const state: LineState = { kind: "waiting" };
-      const fresh = written.map(({ send, show }) => ({ id: nanoid(16), jobId, author, takenAt, baseSeq, send, show, state })); // prettier-ignore
+      const fresh = written.map(({ send, show }) => ({
+        id: nanoid(16),
+        jobId,
+        author,
+        takenAt,
+        baseSeq,
+        send,
+        show,
+        state,
+      }));
       // Drawn at once; the database's own numbers follow.
       client.setQueryData<Line[]>(key, (old = []) => [
         ...old,

@@ -49,7 +49,9 @@ function KeepFloor() {
   const [answer, setAnswer] = useState<{ kept: boolean; words: string } | null>(null);
   const submit = async (e: FormEvent): Promise<void> => {
     e.preventDefault();
-    const kept = await actions.keepFloor(head.id, bay).catch(() => ({ ok: false as const, message: "The shop does not answer. Nothing was kept." })); // prettier-ignore
+    const kept = await actions
+      .keepFloor(head.id, bay)
+      .catch(() => ({ ok: false as const, message: "The shop does not answer. Nothing was kept." }));
     setAnswer({ kept: kept.ok, words: kept.ok ? `Kept for ${bay.trim()}, for 90 days.` : kept.message });
   };
   return (
