@@ -3,7 +3,10 @@ import nextTs from "eslint-config-next/typescript";
 import prettier from "eslint-config-prettier";
 import boundaries from "eslint-plugin-boundaries";
 
-/** The rooms, top to bottom. A room may import from itself and from rooms below it, never from one above. */
+/**
+ * The rooms, top to bottom. A room may import from itself and from rooms below it, never from one
+ * above.
+ */
 const ROOMS = ["app", "ui", "workers", "server", "devices", "core"];
 const rooms = ROOMS.map((type) => ({ type, pattern: `${type}/**`, partialMatch: false }));
 
@@ -12,11 +15,25 @@ const NOT_FOR = { ui: ["server"], workers: ["server"], core: [] };
 
 const policies = ROOMS.map((from, level) => ({
   from: { element: { type: from } },
-  allow: { to: { element: { type: ROOMS.slice(level).filter((to) => !(NOT_FOR[from] ?? []).includes(to)) } } },
+  allow: {
+    to: {
+      element: { type: ROOMS.slice(level).filter((to) => !(NOT_FOR[from] ?? []).includes(to)) },
+    },
+  },
 }));
 
 const config = [
-  { ignores: [".next/**", "node_modules/**", "var/**", "next-env.d.ts", "drizzle/**", "public/**", "test-results/**"] },
+  {
+    ignores: [
+      ".next/**",
+      "node_modules/**",
+      "var/**",
+      "next-env.d.ts",
+      "drizzle/**",
+      "public/**",
+      "test-results/**",
+    ],
+  },
   ...next,
   ...nextTs,
   {
@@ -37,12 +54,20 @@ const config = [
           default: "disallow",
           policies: [
             ...policies,
-            { from: { element: { type: "outside" } }, allow: { to: { element: { type: [...ROOMS, "outside"] } } } },
+            {
+              from: { element: { type: "outside" } },
+              allow: { to: { element: { type: [...ROOMS, "outside"] } } },
+            },
           ],
         },
       ],
+      "import/no-cycle": ["error", { ignoreExternal: true }],
+      "no-warning-comments": ["error", { terms: ["prettier-ignore"], location: "anywhere" }],
       "@typescript-eslint/consistent-type-imports": "error",
-      "@typescript-eslint/no-unused-vars": ["error", { ignoreRestSiblings: true, varsIgnorePattern: "^_+$" }],
+      "@typescript-eslint/no-unused-vars": [
+        "error",
+        { ignoreRestSiblings: true, varsIgnorePattern: "^_+$" },
+      ],
     },
   },
   {
@@ -68,7 +93,8 @@ const config = [
       ],
     },
   },
-  // A test may reach into any room: it stands beside the code and drives it through whatever it needs.
+  // A test may reach into any room: it stands beside the code and drives it through whatever it
+  // needs.
   { files: ["**/*.test.{ts,tsx}"], rules: { "boundaries/dependencies": "off" } },
   {
     files: ["**/*.{test,spec}.{ts,tsx}"],
@@ -78,7 +104,8 @@ const config = [
         {
           selector:
             "CallExpression[callee.property.name=/^(toMatchObject|toEqual|toStrictEqual)$/] :matches(Property, ArrayExpression) > Literal[regex]",
-          message: "A regular expression in here passes against any string: use expect.stringMatching(...).",
+          message:
+            "A regular expression in here passes against any string: use expect.stringMatching(...).",
         },
       ],
     },

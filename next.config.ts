@@ -2,9 +2,17 @@ import type { NextConfig } from "next";
 
 const config: NextConfig = {
   // Native or font-embedding packages stay outside the bundle; they run only on the server.
-  serverExternalPackages: ["better-sqlite3", "@node-rs/argon2", "@react-pdf/renderer", "fontkit", "sharp", "exifr"],
+  serverExternalPackages: [
+    "better-sqlite3",
+    "@node-rs/argon2",
+    "@react-pdf/renderer",
+    "fontkit",
+    "sharp",
+    "exifr",
+  ],
   outputFileTracingRoot: import.meta.dirname,
-  // `npm test` type-checks everything, tests included, before it builds; the build does not do it twice.
+  // `npm test` type-checks everything, tests included, before it builds; the build does not do it
+  // twice.
   typescript: { ignoreBuildErrors: true },
   poweredByHeader: false,
   headers: async () => [
@@ -16,7 +24,8 @@ const config: NextConfig = {
         { key: "referrer-policy", value: "same-origin" },
         {
           key: "permissions-policy",
-          value: "camera=(self), geolocation=(self), microphone=(), payment=(), usb=(), interest-cohort=()",
+          value:
+            "camera=(self), geolocation=(self), microphone=(), payment=(), usb=(), interest-cohort=()",
         },
         { key: "cross-origin-opener-policy", value: "same-origin" },
       ],

@@ -1,6 +1,9 @@
 import { defineConfig } from "@playwright/test";
 
-/** The real interface in Debian's Chromium, against the production build; each file starts its own server and shop. */
+/**
+ * The real interface in Debian's Chromium, against the production build; each file starts its own
+ * server and shop.
+ */
 export default defineConfig({
   testDir: "e2e",
   timeout: 120_000,

@@ -1,8 +1,9 @@
 import { NextResponse, type NextRequest } from "next/server";
 
 /**
- * What a page of ours may load and who may frame it. Scripts run only with this answer's own nonce; the code reader needs
- * WebAssembly. Handlers under /api answer no pages and are left alone: nothing stands between them and a body.
+ * What a page of ours may load and who may frame it. Scripts run only with this answer's own nonce;
+ * the code reader needs WebAssembly. Handlers under /api answer no pages and are left alone:
+ * nothing stands between them and a body.
  */
 const policy = (nonce: string): string =>
   [
@@ -30,5 +31,10 @@ export function proxy(request: NextRequest): NextResponse {
 }
 
 export const config = {
-  matcher: [{ source: "/((?!api/|_next/|icon.svg).*)", missing: [{ type: "header", key: "next-router-prefetch" }] }],
+  matcher: [
+    {
+      source: "/((?!api/|_next/|icon.svg).*)",
+      missing: [{ type: "header", key: "next-router-prefetch" }],
+    },
+  ],
 };

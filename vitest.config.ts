@@ -12,7 +12,13 @@ export default defineConfig({
       {
         resolve: { alias },
         // Pure functions: nothing one file does reaches another, so they share their modules.
-        test: { ...shared, name: "pure", include: ["{core,devices,ui,demo,workers}/**/*.test.{ts,tsx}"], pool: "threads", isolate: false }, // prettier-ignore
+        test: {
+          ...shared,
+          name: "pure",
+          include: ["{core,devices,ui,demo,tests,workers}/**/*.test.{ts,tsx}"],
+          pool: "threads",
+          isolate: false,
+        },
       },
       {
         resolve: { alias },

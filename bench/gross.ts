@@ -12,10 +12,15 @@ const TAKEN = [
   "laser-badge",
   "height-rule",
 ];
-/** What a hand types for a tape of about 2.9 m or 5.5 m: digits swapped, left out, doubled, the foot of the page. */
+/**
+ * What a hand types for a tape of about 2.9 m or 5.5 m: digits swapped, left out, doubled, the foot
+ * of the page.
+ */
 const WRONG_MM = [500, 800, 1200, 8000, 12_000];
 
-/** Set-outs with one tape typed grossly wrong: how many are solved, named, and taken all the same. */
+/**
+ * Set-outs with one tape typed grossly wrong: how many are solved, named, and taken all the same.
+ */
 export function gross(cases: number): void {
   const plan = planOf(0, 0);
   const slots = slotsFor(plan);
@@ -27,7 +32,13 @@ export function gross(cases: number): void {
       const slot = slots.find((s) => s.id === slotId)!;
       const instrument = plan.instruments.find((i) => i.kind === slot.instrument)!;
       const shown = slotId === slip ? WRONG_MM[n % WRONG_MM.length]! : measure(world, slotId, 0);
-      return { kind: "reading", id: `r-${slotId}`, slotId, shown, sigma: readingSigma(instrument, slot, shown) };
+      return {
+        kind: "reading",
+        id: `r-${slotId}`,
+        slotId,
+        shown,
+        sigma: readingSigma(instrument, slot, shown),
+      };
     });
     const { solution, verdict, next } = nextAct(solveSetOut(plan, entries));
     if (solution.adjustment) counts.solved++;

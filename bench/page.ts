@@ -8,7 +8,9 @@ const watch = async (page: Page): Promise<void> =>
   void (await page.addInitScript(() => {
     const long: number[] = [];
     Object.assign(window, { long });
-    new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration))).observe({
+    new PerformanceObserver((list) =>
+      long.push(...list.getEntries().map((e) => e.duration)),
+    ).observe({
       type: "longtask",
     });
   }));
@@ -16,13 +18,21 @@ const watch = async (page: Page): Promise<void> =>
 const longTasks = (page: Page): Promise<number[]> =>
   page.evaluate(() => (window as unknown as { long: number[] }).long.splice(0));
 
-/** The page while it works: long tasks of the main thread in the built product, in headless Chromium. */
+/**
+ * The page while it works: long tasks of the main thread in the built product, in headless
+ * Chromium.
+ */
 export async function pages(): Promise<void> {
   if (!existsSync(".next/BUILD_ID")) return console.log("page: not built; run npm run build first");
   const shop = await openShop({ jobs: true, baySeed: "bench" });
-  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] }); // prettier-ignore
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+  });
   try {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    const page = await (
+      await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    ).newPage();
     await watch(page);
     await signIn(page, shop.url, "ines");
     const job = await openJob(page, shop.url, "HQ 55 HIR");
@@ -33,7 +43,9 @@ export async function pages(): Promise<void> {
     const tell = async (what: string): Promise<void> => {
       await page.waitForTimeout(500);
       const tasks = await longTasks(page);
-      console.log(`  ${what.padEnd(41)}${tasks.length === 0 ? "none of 50 ms or more" : `${tasks.length}, longest ${Math.max(...tasks).toFixed(0)} ms`}`); // prettier-ignore
+      console.log(
+        `  ${what.padEnd(41)}${tasks.length === 0 ? "none of 50 ms or more" : `${tasks.length}, longest ${Math.max(...tasks).toFixed(0)} ms`}`,
+      );
     };
     console.log("page: tasks of the main thread");
     for (const slot of ["tape-rl-l", "tape-rr-r"]) await readAt(page, slot);

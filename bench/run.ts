@@ -23,31 +23,79 @@ function median(rounds: number, work: () => unknown): number {
   return times.sort((a, b) => a - b)[rounds >> 1]!;
 }
 
-/** Twelve points (six known with a prior, six free floor marks), one stand, thirty readings with noise. */
+/**
+ * Twelve points (six known with a prior, six free floor marks), one stand, thirty readings with
+ * noise.
+ */
 function network(): SurveyNetwork {
   const random = randomFrom(7);
-  const known = { FL: [2610, 840], FR: [2610, -840], RL: [0, 836], RR: [0, -836], BF: [3490, 0], BR: [-842, 0] };
-  const marks = { m1: [3900, 1150], m2: [3900, -1150], m3: [5470, 1150], m4: [5470, -1150], m5: [3490, 1150], m6: [5470, 0] }; // prettier-ignore
+  const known = {
+    FL: [2610, 840],
+    FR: [2610, -840],
+    RL: [0, 836],
+    RR: [0, -836],
+    BF: [3490, 0],
+    BR: [-842, 0],
+  };
+  const marks = {
+    m1: [3900, 1150],
+    m2: [3900, -1150],
+    m3: [5470, 1150],
+    m4: [5470, -1150],
+    m5: [3490, 1150],
+    m6: [5470, 0],
+  };
   const truth: Truth = { stand: [5482, 14, Math.PI + 0.006] };
-  for (const [id, [x, y]] of Object.entries({ ...known, ...marks })) truth[id] = [x! + 1.2 * gaussian(random), y! + 1.2 * gaussian(random)]; // prettier-ignore
+  for (const [id, [x, y]] of Object.entries({ ...known, ...marks }))
+    truth[id] = [x! + 1.2 * gaussian(random), y! + 1.2 * gaussian(random)];
   const net: SurveyNetwork = {
     points: [
       ...Object.entries(known).map(([id, [x, y]]) => ({ id, xMm: x!, yMm: y!, sigmaMm: 1.2 })),
       ...Object.entries(marks).map(([id, [x, y]]) => ({ id, xMm: x! + 8, yMm: y! - 6 })),
     ],
-    bodies: [{ id: "stand", xMm: 5470, yMm: 0, headingRad: Math.PI, points: [{ id: "L", xMm: 0, yMm: -1150 }, { id: "R", xMm: 0, yMm: 1150 }, { id: "C", xMm: 0, yMm: 0 }, { id: "A", xMm: 1000, yMm: 0 }] }],
+    bodies: [
+      {
+        id: "stand",
+        xMm: 5470,
+        yMm: 0,
+        headingRad: Math.PI,
+        points: [
+          { id: "L", xMm: 0, yMm: -1150 },
+          { id: "R", xMm: 0, yMm: 1150 },
+          { id: "C", xMm: 0, yMm: 0 },
+          { id: "A", xMm: 1000, yMm: 0 },
+        ],
+      },
+    ],
     observations: [],
-  }; // prettier-ignore
-  const add = (o: Omit<Extract<Observation, { kind: "distance" }>, "id" | "valueMm"> | Omit<Extract<Observation, { kind: "offset" | "station" }>, "id" | "valueMm">): void => {
+  };
+  const add = (
+    o:
+      | Omit<Extract<Observation, { kind: "distance" }>, "id" | "valueMm">
+      | Omit<Extract<Observation, { kind: "offset" | "station" }>, "id" | "valueMm">,
+  ): void => {
     const open = { ...o, id: `o${net.observations.length}`, valueMm: 0 } as Observation;
-    net.observations.push({ ...open, valueMm: observe(open, net, truth) + o.sigma * gaussian(random) } as Observation);
-  }; // prettier-ignore
-  for (const hub of ["FL", "FR", "RL", "RR"]) for (const end of ["L", "R"]) add({ kind: "distance", from: hub, to: `stand.${end}`, sigma: 1.7 }); // prettier-ignore
+    net.observations.push({
+      ...open,
+      valueMm: observe(open, net, truth) + o.sigma * gaussian(random),
+    } as Observation);
+  };
+  for (const hub of ["FL", "FR", "RL", "RR"])
+    for (const end of ["L", "R"])
+      add({ kind: "distance", from: hub, to: `stand.${end}`, sigma: 1.7 });
   for (const m of ["m1", "m2", "m3", "m4", "m5", "m6"]) {
     add({ kind: "offset", point: m, lineFrom: "BR", lineTo: "BF", sigma: 1 });
     add({ kind: "station", point: m, lineFrom: "BR", lineTo: "BF", sigma: 1.5 });
   }
-  for (const [a, b] of [["m1", "m2"], ["m3", "m4"], ["m1", "m4"], ["m2", "m3"], ["m5", "m3"], ["m6", "m1"]] as const) add({ kind: "distance", from: a, to: b, sigma: 1.6 }); // prettier-ignore
+  for (const [a, b] of [
+    ["m1", "m2"],
+    ["m3", "m4"],
+    ["m1", "m4"],
+    ["m2", "m3"],
+    ["m5", "m3"],
+    ["m6", "m1"],
+  ] as const)
+    add({ kind: "distance", from: a, to: b, sigma: 1.6 });
   add({ kind: "distance", from: "m1", to: "stand.L", sigma: 1 });
   add({ kind: "distance", from: "m2", to: "stand.R", sigma: 1 });
   add({ kind: "offset", point: "BF", lineFrom: "stand.C", lineTo: "stand.A", sigma: 1.6 });
@@ -55,13 +103,26 @@ function network(): SurveyNetwork {
   return net;
 }
 
-/** The same least-squares problem for the general package: whitened residuals as a function of all unknowns. */
+/**
+ * The same least-squares problem for the general package: whitened residuals as a function of all
+ * unknowns.
+ */
 function general(net: SurveyNetwork): () => { parameterValues: number[] } {
   const free = net.points.map((p) => p.id);
-  const start = [...net.points.flatMap((p) => [p.xMm, p.yMm]), net.bodies[0]!.xMm, net.bodies[0]!.yMm, net.bodies[0]!.headingRad * 1000]; // prettier-ignore
-  const priors = net.points.flatMap((p, i) => (p.sigmaMm ? [2 * i, 2 * i + 1].map((k) => ({ k, at: start[k]!, sigma: p.sigmaMm! })) : [])); // prettier-ignore
+  const start = [
+    ...net.points.flatMap((p) => [p.xMm, p.yMm]),
+    net.bodies[0]!.xMm,
+    net.bodies[0]!.yMm,
+    net.bodies[0]!.headingRad * 1000,
+  ];
+  const priors = net.points.flatMap((p, i) =>
+    p.sigmaMm ? [2 * i, 2 * i + 1].map((k) => ({ k, at: start[k]!, sigma: p.sigmaMm! })) : [],
+  );
   const x = Array.from({ length: net.observations.length + priors.length }, (_, i) => i);
-  const y = [...net.observations.map((o) => (o.kind === "heading" ? o.valueRad : o.valueMm) / o.sigma), ...priors.map((p) => p.at / p.sigma)]; // prettier-ignore
+  const y = [
+    ...net.observations.map((o) => (o.kind === "heading" ? o.valueRad : o.valueMm) / o.sigma),
+    ...priors.map((p) => p.at / p.sigma),
+  ];
   const model = (q: number[]) => {
     const at: Truth = { stand: [q.at(-3)!, q.at(-2)!, q.at(-1)! / 1000] };
     free.forEach((id, i) => (at[id] = [q[2 * i]!, q[2 * i + 1]!]));
@@ -87,18 +148,33 @@ function general(net: SurveyNetwork): () => { parameterValues: number[] } {
 const net = network();
 const ours = adjustNetwork(net);
 const theirs = general(net)();
-const apart = Math.max(...net.points.map((p, i) => Math.hypot(ours.points[i]!.xMm - theirs.parameterValues[2 * i]!, ours.points[i]!.yMm - theirs.parameterValues[2 * i + 1]!))); // prettier-ignore
+const apart = Math.max(
+  ...net.points.map((p, i) =>
+    Math.hypot(
+      ours.points[i]!.xMm - theirs.parameterValues[2 * i]!,
+      ours.points[i]!.yMm - theirs.parameterValues[2 * i + 1]!,
+    ),
+  ),
+);
 const fast = median(400, () => adjustNetwork(net));
 const slow = median(15, general(net));
 
 const plan = planOf(0, 0);
 const world = openBay("bench", plan);
 const sigma = new Map(nextAct(solveSetOut(plan, [])).candidates.map((c) => [c.slot.id, c.sigma]));
-const entries = [...sigma.keys()].map((slotId): SetOutEntry => ({ kind: "reading", id: slotId, slotId, shown: measure(world, slotId, 0), sigma: sigma.get(slotId)! })); // prettier-ignore
+const entries = [...sigma.keys()].map((slotId): SetOutEntry => ({
+  kind: "reading",
+  id: slotId,
+  slotId,
+  shown: measure(world, slotId, 0),
+  sigma: sigma.get(slotId)!,
+}));
 const judged = nextAct(solveSetOut(plan, entries));
 
 console.log(`${cpus()[0]?.model ?? "unknown processor"}, Node ${process.version}; medians`);
-console.log(`network: ${net.points.length} points, ${net.bodies.length} body, ${net.observations.length} readings`);
+console.log(
+  `network: ${net.points.length} points, ${net.bodies.length} body, ${net.observations.length} readings`,
+);
 console.log(`  adjustNetwork with all statistics        ${fast.toFixed(3)} ms`);
 console.log(`  ml-levenberg-marquardt, solution only    ${slow.toFixed(1)} ms`);
 console.log(
@@ -108,7 +184,9 @@ console.log(`set-out: ${entries.length} readings`);
 console.log(
   `  solve, judge, rank, next act             ${median(200, () => nextAct(solveSetOut(plan, entries))).toFixed(2)} ms`,
 );
-console.log(`  ranking alone                            ${median(200, () => rankReadings(judged.solution, judged.verdict)).toFixed(2)} ms`); // prettier-ignore
+console.log(
+  `  ranking alone                            ${median(200, () => rankReadings(judged.solution, judged.verdict)).toFixed(2)} ms`,
+);
 
 await camera(median);
 gross(500);

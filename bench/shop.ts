@@ -4,7 +4,17 @@ import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
 import { nanoid } from "nanoid";
 import { madeUpVin } from "@/demo/data/vehicles";
-import { COOKIE, inShop, lead, lines, makeShop, mustServe, newJob, post, type Server } from "@/scripts/soak/house";
+import {
+  COOKIE,
+  inShop,
+  lead,
+  lines,
+  makeShop,
+  mustServe,
+  newJob,
+  post,
+  type Server,
+} from "@/scripts/soak/house";
 import { db } from "@/server/db/client";
 import { jobs, jobTickets } from "@/server/db/schema";
 import { changedJobs, listJobs } from "@/server/jobs/list";
@@ -15,7 +25,18 @@ import { INTAKE } from "@/tests/fixtures";
 import { workTicket } from "@/server/jobs/tickets";
 
 const FIRST = ["Elin", "Marek", "Zoë", "Jorun", "Ivo", "Şule", "Anneke", "Tadeo", "Nuria", "Bram"];
-const LAST = ["Quist", "Harrow", "Vey", "Okonjo", "Lindqvist", "Sorrel", "Abara", "Tennant", "Mirza", "Dahl"];
+const LAST = [
+  "Quist",
+  "Harrow",
+  "Vey",
+  "Okonjo",
+  "Lindqvist",
+  "Sorrel",
+  "Abara",
+  "Tennant",
+  "Mirza",
+  "Dahl",
+];
 const TABLETS = 50;
 /** A technician reads a tape in twenty seconds; here each tablet posts every second or so. */
 const EVERY_MS = 1000;
@@ -32,7 +53,10 @@ const row = (what: string, values: readonly number[]): void =>
       .padStart(7)}`,
   );
 
-/** Years of work: the demo's jobs again and again, each with a log of its own, other customers and VINs. */
+/**
+ * Years of work: the demo's jobs again and again, each with a log of its own, other customers and
+ * VINs.
+ */
 function years(count: number): void {
   const { $client } = db();
   // Made in one go, and thrown away after: nothing of it has to outlive a power cut.
@@ -56,7 +80,15 @@ function years(count: number): void {
         ground.intake.vin = madeUpVin(`${job.vin.slice(0, 11)}${String(n).padStart(6, "0")}`);
         db()
           .insert(jobs)
-          .values({ ...job, id, number, ground, vin: ground.intake.vin, createdAt: at, updatedAt: at })
+          .values({
+            ...job,
+            id,
+            number,
+            ground,
+            vin: ground.intake.vin,
+            createdAt: at,
+            updatedAt: at,
+          })
           .run();
         for (const [i, { body }] of log.entries())
           addLine(
@@ -69,7 +101,13 @@ function years(count: number): void {
         const mine = { ...ticket, id, number, customer: ground.intake.customer };
         db()
           .insert(jobTickets)
-          .values({ jobId: id, head: job.head, state: ticket.state, changed: n + 1000, ticket: mine })
+          .values({
+            jobId: id,
+            head: job.head,
+            state: ticket.state,
+            changed: n + 1000,
+            ticket: mine,
+          })
           .run();
       }
     });
@@ -97,7 +135,10 @@ async function asked(count: number, url: string): Promise<number[]> {
 }
 
 /** Fifty tablets post readings to jobs of their own while one looks what others wrote. */
-async function tablets(server: Server, at: string[]): Promise<{ posts: number[]; polls: number[]; refused: number }> {
+async function tablets(
+  server: Server,
+  at: string[],
+): Promise<{ posts: number[]; polls: number[]; refused: number }> {
   const [posts, polls]: [number[], number[]] = [[], []];
   let refused = 0;
   const until = Date.now() + 20_000;
@@ -123,7 +164,10 @@ async function tablets(server: Server, at: string[]): Promise<{ posts: number[];
   return { posts, polls, refused };
 }
 
-/** A shop with years of jobs: list, search, take-in, and fifty tablets at once, after a new build has made every ticket old. */
+/**
+ * A shop with years of jobs: list, search, take-in, and fifty tablets at once, after a new build
+ * has made every ticket old.
+ */
 export async function shop(count: number): Promise<void> {
   if (!existsSync(".next/BUILD_ID")) return console.log("shop: not built; run npm run build first");
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-years-"));
@@ -134,9 +178,13 @@ export async function shop(count: number): Promise<void> {
       years(count);
       const { $client } = db();
       const held = $client
-        .prepare("SELECT (SELECT count(*) FROM jobs) AS jobs, (SELECT count(*) FROM job_events) AS lines")
+        .prepare(
+          "SELECT (SELECT count(*) FROM jobs) AS jobs, (SELECT count(*) FROM job_events) AS lines",
+        )
         .get() as { jobs: number; lines: number };
-      console.log(`shop of ${held.jobs} jobs, ${held.lines} lines, ${(statSync(file).size / 1e6).toFixed(0)} MB; ms`);
+      console.log(
+        `shop of ${held.jobs} jobs, ${held.lines} lines, ${(statSync(file).size / 1e6).toFixed(0)} MB; ms`,
+      );
       console.log(`  ${"".padEnd(48)}  median     p95    most`);
       row(
         "list, first page, in the server",
@@ -170,13 +218,18 @@ export async function shop(count: number): Promise<void> {
           .all()
           .map((j) => workTicket(j.id)),
       )[0]!;
-      console.log(`  for comparison, every log replayed for a list: ${everyLog.toFixed(0)} ms for 100 jobs`);
+      console.log(
+        `  for comparison, every log replayed for a list: ${everyLog.toFixed(0)} ms for 100 jobs`,
+      );
       // A new build: not one ticket is of the log it stands for.
       $client.exec("UPDATE job_tickets SET head = head - 1");
       return Array.from({ length: TABLETS }, newJob);
     });
     const server = await mustServe(file);
-    row("answer to GET /api/jobs, tickets being renewed", await asked(60, `${server.url}/api/jobs`));
+    row(
+      "answer to GET /api/jobs, tickets being renewed",
+      await asked(60, `${server.url}/api/jobs`),
+    );
     row("answer to a search, the same", await asked(60, `${server.url}/api/jobs?find=elin`));
     const { posts, polls, refused } = await tablets(server, at);
     row(`${TABLETS} tablets posting (${posts.length} posts, ${refused} refused)`, posts);

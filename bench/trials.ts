@@ -5,10 +5,15 @@ import { atRandom, byAdvice, inOrder, readUntilSure, recheck, setBoard } from "@
 
 const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!;
 
-/** Readings to a sure verdict, by advice, in a fixed order, at random; and re-checks after each kind of touch. */
+/**
+ * Readings to a sure verdict, by advice, in a fixed order, at random; and re-checks after each kind
+ * of touch.
+ */
 export function trials(setUps: number, touches: number): void {
   const plan = planOf(0, 0);
-  const order = slotsFor(plan).filter((s) => s.observes.in !== "plan" || s.id.startsWith("tape") || s.id.startsWith("laser")).map((s) => s.id); // prettier-ignore
+  const order = slotsFor(plan)
+    .filter((s) => s.observes.in !== "plan" || s.id.startsWith("tape") || s.id.startsWith("laser"))
+    .map((s) => s.id);
   const counts = { advice: [] as number[], fixed: [] as number[], random: [] as number[] };
   for (let n = 0; n < setUps; n++) {
     const world = openBay(`trial/${n}`, plan);
@@ -17,7 +22,10 @@ export function trials(setUps: number, touches: number): void {
     counts.random.push(readUntilSure(world, [], atRandom(`r${n}`, order), "r").readings);
   }
   console.log(`readings to a sure verdict, medians of ${setUps} set-ups`);
-  for (const [name, list] of Object.entries(counts)) console.log(`  ${name.padEnd(8)} ${middle(list)}  (mean ${(list.reduce((a, b) => a + b, 0) / list.length).toFixed(1)})`); // prettier-ignore
+  for (const [name, list] of Object.entries(counts))
+    console.log(
+      `  ${name.padEnd(8)} ${middle(list)}  (mean ${(list.reduce((a, b) => a + b, 0) / list.length).toFixed(1)})`,
+    );
 
   console.log(
     `after a touch: re-checks by the advice against all readings again (${order.length}), ${touches} set-ups each`,
@@ -29,6 +37,8 @@ export function trials(setUps: number, touches: number): void {
     }).flatMap((t) => t ?? []);
     const sure = done.filter((t) => t.verdict !== "read").length;
     const told = done.filter((t) => t.verdict === "move").length;
-    console.log(`  ${TOUCHES[touch].name.padEnd(26)} ${middle(done.map((t) => t.readings))} re-checks (median), sure again in ${sure} of ${done.length}; said to have moved ${told} times, truly by ${middle(done.map((t) => t.movedMm)).toFixed(1)} mm (median)`); // prettier-ignore
+    console.log(
+      `  ${TOUCHES[touch].name.padEnd(26)} ${middle(done.map((t) => t.readings))} re-checks (median), sure again in ${sure} of ${done.length}; said to have moved ${told} times, truly by ${middle(done.map((t) => t.movedMm)).toFixed(1)} mm (median)`,
+    );
   }
 }

@@ -8,7 +8,16 @@ import { vehicleSchema } from "@/core/vehicle/schema";
 import { hashPin } from "@/server/auth/pin";
 import { config } from "@/server/config";
 import { db } from "@/server/db/client";
-import { boards, instruments, people, ruleBooks, settings, sheets, stands, vehicles } from "@/server/db/schema";
+import {
+  boards,
+  instruments,
+  people,
+  ruleBooks,
+  settings,
+  sheets,
+  stands,
+  vehicles,
+} from "@/server/db/schema";
 import { eventsAfter } from "@/server/jobs/log";
 import { BOARDS, INSTRUMENTS, LAST_CHECKS, PEOPLE, STANDS } from "./data/kit";
 import { makeJobs } from "./data/jobs";
@@ -16,13 +25,28 @@ import { RULES } from "./data/rules";
 import { SHEETS } from "./data/sheets";
 import { VEHICLES } from "./data/vehicles";
 
-/** The shop itself: people, vehicles, kit, sheets. Everything is checked by the product's own schemas on the way in. */
+/**
+ * The shop itself: people, vehicles, kit, sheets. Everything is checked by the product's own
+ * schemas on the way in.
+ */
 async function makeShop(): Promise<void> {
-  for (const { pin, ...p } of PEOPLE) db().insert(people).values({ ...p, pinHash: await hashPin(pin) }).run(); // prettier-ignore
-  db().insert(settings).values({ key: "demo.pins", value: Object.fromEntries(PEOPLE.map((p) => [p.id, p.pin])) }).run(); // prettier-ignore
+  for (const { pin, ...p } of PEOPLE)
+    db()
+      .insert(people)
+      .values({ ...p, pinHash: await hashPin(pin) })
+      .run();
+  db()
+    .insert(settings)
+    .values({ key: "demo.pins", value: Object.fromEntries(PEOPLE.map((p) => [p.id, p.pin])) })
+    .run();
   db()
     .insert(ruleBooks)
-    .values({ version: 1, doc: ruleBookSchema.parse(RULES), madeAt: new Date().toISOString(), personId: null })
+    .values({
+      version: 1,
+      doc: ruleBookSchema.parse(RULES),
+      madeAt: new Date().toISOString(),
+      personId: null,
+    })
     .run();
   for (const v of VEHICLES)
     db()
@@ -34,7 +58,7 @@ async function makeShop(): Promise<void> {
           ...v,
           checked: { enteredBy: "Oskar Veld", checkedBy: "Mara Quill", checkedOn: "2026-09-29" },
         }),
-      }) // prettier-ignore
+      })
       .run();
   for (const s of STANDS)
     db()
@@ -61,16 +85,23 @@ async function makeShop(): Promise<void> {
   }
 }
 
-/** Makes the demo shop in the database the environment names. `--fresh` starts over; otherwise an existing one is kept. */
+/**
+ * Makes the demo shop in the database the environment names. `--fresh` starts over; otherwise an
+ * existing one is kept.
+ */
 async function main(): Promise<void> {
   const file = config.databaseFile;
-  if (process.argv.includes("--fresh")) for (const end of ["", "-wal", "-shm"]) rmSync(file + end, { force: true });
-  if (existsSync(file)) return console.log(`Demo shop kept: ${file} (npm run demo -- --fresh starts over)`);
+  if (process.argv.includes("--fresh"))
+    for (const end of ["", "-wal", "-shm"]) rmSync(file + end, { force: true });
+  if (existsSync(file))
+    return console.log(`Demo shop kept: ${file} (npm run demo -- --fresh starts over)`);
   await makeShop();
   if (!process.argv.includes("--no-jobs")) {
     const made = await makeJobs(PEOPLE);
     for (const j of made)
-      console.log(`  job ${j.number}: ${j.what}${standingSettlement(eventsAfter(j.id)) ? ", board set" : ""}`);
+      console.log(
+        `  job ${j.number}: ${j.what}${standingSettlement(eventsAfter(j.id)) ? ", board set" : ""}`,
+      );
   }
   console.log(`Demo shop made: ${file}`);
 }

@@ -1,5 +1,12 @@
 import { nanoid } from "nanoid";
-import { itemLacks, itemsOf, planFor, setOutEntries, type JobEvent, type TabletEvent } from "@/core/job";
+import {
+  itemLacks,
+  itemsOf,
+  planFor,
+  setOutEntries,
+  type JobEvent,
+  type TabletEvent,
+} from "@/core/job";
 import { replayRun, type RunEvent } from "@/core/run";
 import { currentStep } from "@/core/run";
 import { runLogOf } from "@/core/job";
@@ -16,7 +23,8 @@ import { findJob, type JobRow } from "@/server/jobs/store";
 import { takeIn } from "@/server/jobs/take-in";
 
 /**
- * A made-up technician who works on a job by the product's own advice, in the simulated bay, at made-up times.
+ * A made-up technician who works on a job by the product's own advice, in the simulated bay, at
+ * made-up times.
  *
  * @param person who writes
  * @param startAt ISO time of the first act; each act then takes its own time
@@ -27,33 +35,52 @@ export function technician(person: Person, startAt: string) {
   const tick = (seconds: number): string => new Date((clock += seconds * 1000)).toISOString();
   const events = (): JobEvent[] => eventsAfter(jobId);
   const job = (): JobRow => findJob(jobId)!;
-  const judge = (): Judged => nextAct(solveSetOut(planFor(job().ground, events()), setOutEntries(events())));
+  const judge = (): Judged =>
+    nextAct(solveSetOut(planFor(job().ground, events()), setOutEntries(events())));
 
   const write = (
     body: TabletEvent | { kind: "run"; event: RunEvent } | { kind: "scan"; event: ScanEvent },
     seconds: number,
   ): void => {
     const [id, at] = [nanoid(16), tick(seconds)];
-    if (body.kind === "run" || body.kind === "scan") return void writeOwn(jobId, () => [{ id, at, body }], person);
-    const result = writeLines(jobId, eventsAfter(jobId).length, [{ id, takenAt: at, body }], person, {
-      now: new Date(at),
-    });
+    if (body.kind === "run" || body.kind === "scan")
+      return void writeOwn(jobId, () => [{ id, at, body }], person);
+    const result = writeLines(
+      jobId,
+      eventsAfter(jobId).length,
+      [{ id, takenAt: at, body }],
+      person,
+      {
+        now: new Date(at),
+      },
+    );
     const why = result.ok ? result.outcomes.find((o) => o.outcome === "refused") : undefined;
-    if (!result.ok || why) throw new Error(`The demo writes what the shop refuses: ${JSON.stringify([body, why])}`);
+    if (!result.ok || why)
+      throw new Error(`The demo writes what the shop refuses: ${JSON.stringify([body, why])}`);
   };
 
-  /** One reading with the simulated instrument, typed to the millimetre; `slipMm` is a misread tape. */
+  /**
+   * One reading with the simulated instrument, typed to the millimetre; `slipMm` is a misread tape.
+   */
   const read = (slotId: string, slipMm = 0): void => {
     const { candidates, solution } = judge();
     const { slot, instrument, sigma } = candidates.find((c) => c.slot.id === slotId)!;
     const raw = holdInstrument(job(), events(), slotId);
-    // Read to the last figure the instrument shows: a tenth of a division, a hundredth of a degree, a millimetre.
-    const step = slot.divisionRad ? slot.divisionRad / 10 : slot.quantity.dimension === "angle" ? 1e-4 : 1;
+    // Read to the last figure the instrument shows: a tenth of a division, a hundredth of a degree,
+    // a millimetre.
+    const step = slot.divisionRad
+      ? slot.divisionRad / 10
+      : slot.quantity.dimension === "angle"
+        ? 1e-4
+        : 1;
     const shown = Math.round(raw / step) * step + slipMm;
     const figure = plainFigure(slot, slot.sides ? Math.abs(shown) : shown, "mm");
     const typed = typedFigure(slot, figure, shown >= 0 ? 1 : -1);
     const taken = solution.readings.filter((r) => r.slotId === slotId).length;
-    write({ kind: "reading", slotId, typed, shown, sigma, instrumentId: instrument.id }, slot.seconds + 8 * taken);
+    write(
+      { kind: "reading", slotId, typed, shown, sigma, instrumentId: instrument.id },
+      slot.seconds + 8 * taken,
+    );
   };
 
   /** Scan-tool commands with made-up times. */
@@ -73,7 +100,10 @@ export function technician(person: Person, startAt: string) {
     },
     read,
     write: (body: TabletEvent, seconds = 20): void => write(body, seconds),
-    /** Answers every check; what is measured is measured, put right where it is off, and measured again. */
+    /**
+     * Answers every check; what is measured is measured, put right where it is off, and measured
+     * again.
+     */
     async check(stage: "ready" | "prove", accepted: Record<string, string> = {}): Promise<void> {
       const { vehicle } = job().ground;
       const items: Sheet["ready"] = itemsOf(job().ground, stage);
@@ -95,7 +125,9 @@ export function technician(person: Person, startAt: string) {
         if (measure && measure.kind !== "scan" && measure.kind !== "battery") {
           for (let n = 0; n < 3; n++) {
             const values = holdReadiness(job(), events(), item.id)!;
-            const typed = Object.fromEntries(fieldsFor(measure, vehicle).map((f) => [f.id, asTyped(f, values[f.id]!)]));
+            const typed = Object.fromEntries(
+              fieldsFor(measure, vehicle).map((f) => [f.id, asTyped(f, values[f.id]!)]),
+            );
             write({ kind: "measured", itemId: item.id, values, typed }, 90);
             const read = readFields(fieldsFor(measure, vehicle), typed);
             if (read.ok && judgeMeasure(measure, read.values, vehicle).ok) break;
@@ -103,10 +135,13 @@ export function technician(person: Person, startAt: string) {
             write({ kind: "put-right", itemId: item.id }, 240);
           }
         }
-        // A unit that slept may answer at the second asking; one that stays silent was silent before.
-        if (measure?.kind === "scan" && itemLacks(job().ground, events(), item)) await scan(["read"]);
+        // A unit that slept may answer at the second asking; one that stays silent was silent
+        // before.
+        if (measure?.kind === "scan" && itemLacks(job().ground, events(), item))
+          await scan(["read"]);
         const silent = measure?.kind === "scan" && itemLacks(job().ground, events(), item) !== null;
-        const reason = accepted[item.id] ?? (silent ? "Silent before the repair too, the customer knows" : null);
+        const reason =
+          accepted[item.id] ?? (silent ? "Silent before the repair too, the customer knows" : null);
         answer(reason ? "accepted" : outcome, reason);
       }
     },
@@ -120,7 +155,11 @@ export function technician(person: Person, startAt: string) {
         else if (next.kind === "stuck") throw new Error(next.message);
         else if (next.kind === "read") {
           for (const target of [next.again, ...(next.decides ?? [])])
-            if (target) write({ kind: "strike", target, reason: "Read again: it did not agree with the others" }, 5);
+            if (target)
+              write(
+                { kind: "strike", target, reason: "Read again: it did not agree with the others" },
+                5,
+              );
           read(next.candidate.slot.id);
         } else {
           const { predicted: _, ...move } = next.move;
@@ -132,8 +171,16 @@ export function technician(person: Person, startAt: string) {
     /** Drives the sheet's routine through the simulated scan tool, once. */
     async run(): Promise<void> {
       const { sheet } = job().ground;
-      const worn = job().ground.boards?.find((b) => b.code === sheet.board.code)?.condition === "worn";
-      write({ kind: "board", code: sheet.board.code, reason: worn ? "Pattern whole, edge scuffed" : null }, 20);
+      const worn =
+        job().ground.boards?.find((b) => b.code === sheet.board.code)?.condition === "worn";
+      write(
+        {
+          kind: "board",
+          code: sheet.board.code,
+          reason: worn ? "Pattern whole, edge scuffed" : null,
+        },
+        20,
+      );
       const log = (event: RunEvent): void => write({ kind: "run", event }, 0);
       for (let n = 0; n < 40; n++) {
         const state = replayRun(runLogOf(events()), sheet.run);
@@ -156,11 +203,18 @@ export function technician(person: Person, startAt: string) {
         if (state.status === "waiting") {
           const rest = step.kind === "ignition" ? step.waitSeconds : 0;
           log({ at: tick(rest + 1), type: "waited", step: step.id });
-        } else if (step.kind === "position") throw new Error("The made-up technician works at one place only.");
+        } else if (step.kind === "position")
+          throw new Error("The made-up technician works at one place only.");
         else if (step.kind === "prompt") log({ at: tick(15), type: "confirmed", step: step.id });
-        else if (step.kind === "ignition") log({ at: tick(10), type: "ignition", step: step.id, to: step.to });
+        else if (step.kind === "ignition")
+          log({ at: tick(10), type: "ignition", step: step.id, to: step.to });
         else if (step.kind === "input")
-          log({ at: tick(45), type: "input", step: step.id, valueMm: Math.round((step.minMm + step.maxMm) / 2) });
+          log({
+            at: tick(45),
+            type: "input",
+            step: step.id,
+            valueMm: Math.round((step.minMm + step.maxMm) / 2),
+          });
         else if (step.kind === "compare") {
           const { value, unit } = await tool.readValue(step.value);
           log({

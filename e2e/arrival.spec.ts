@@ -14,13 +14,20 @@ test.beforeAll(async () => void (shop = await openShop()));
 test.afterAll(() => shop.close());
 
 const VIN = madeUpVin("0NVLS2DA7R100431");
-const jpeg = (background = "#357"): Promise<Buffer> => sharp({ create: { width: 640, height: 480, channels: 3, background } }).jpeg().toBuffer(); // prettier-ignore
+const jpeg = (background = "#357"): Promise<Buffer> =>
+  sharp({ create: { width: 640, height: 480, channels: 3, background } })
+    .jpeg()
+    .toBuffer();
 
 /** Nothing on the page is wider than the page. */
 const fits = async (page: Page): Promise<void> =>
-  expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth)).toBeLessThanOrEqual(0);
+  expect(
+    await page.evaluate(() => document.documentElement.scrollWidth - innerWidth),
+  ).toBeLessThanOrEqual(0);
 
-test("a new technician takes a vehicle in, sees what it owes and why, and readies it", async ({ page }) => {
+test("a new technician takes a vehicle in, sees what it owes and why, and readies it", async ({
+  page,
+}) => {
   await signIn(page, shop.url, "oskar");
   await page.getByRole("link", { name: "Take in a vehicle" }).click();
   await expect(nextBar(page)).toContainText("Type or scan the VIN.");
@@ -37,22 +44,33 @@ test("a new technician takes a vehicle in, sees what it owes and why, and readie
   await page.getByLabel("Promised for").fill("2026-11-04T16:30");
   await page.getByRole("button", { name: "Open the job" }).click();
   await page.waitForURL(/jobs\/[^/]+\/take-in$/);
-  await expect(nextBar(page)).toContainText("Still to write down: the vehicle as it came in, the glass and its mount");
+  await expect(nextBar(page)).toContainText(
+    "Still to write down: the vehicle as it came in, the glass and its mount",
+  );
 
   // Photos: what is none gets a clear answer; a real one is there at once and on the slip.
   const photo = page.getByLabel("Photo: Odometer", { exact: true });
-  await photo.setInputFiles({ name: "../../odometer.jpg", mimeType: "image/jpeg", buffer: Buffer.from("%PDF-1.7") });
+  await photo.setInputFiles({
+    name: "../../odometer.jpg",
+    mimeType: "image/jpeg",
+    buffer: Buffer.from("%PDF-1.7"),
+  });
   await expect(page.getByText("This is a PDF, not a photo.")).toBeVisible();
   await photo.setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: await jpeg() });
   await expect(page.getByRole("button", { name: "Look at the photo: Odometer" })).toBeVisible();
-  // The line to the shop is cut: two photos wait on the tablet, over a reload too, and go when it is back.
+  // The line to the shop is cut: two photos wait on the tablet, over a reload too, and go when it
+  // is back.
   await page.route("**/api/photos", (route) => route.abort());
   const waits = [await jpeg("#375"), await jpeg("#446")];
-  await photo.setInputFiles(waits.map((buffer, i) => ({ name: `${i}.jpg`, mimeType: "image/jpeg", buffer })));
+  await photo.setInputFiles(
+    waits.map((buffer, i) => ({ name: `${i}.jpg`, mimeType: "image/jpeg", buffer })),
+  );
   await expect(page.getByText("2 photos wait. No connection to the shop.")).toBeVisible();
   await page.unroute("**/api/photos");
   await page.reload();
-  await expect(page.getByRole("button", { name: "Look at the photo: Odometer" })).toContainText("Odometer, 3");
+  await expect(page.getByRole("button", { name: "Look at the photo: Odometer" })).toContainText(
+    "Odometer, 3",
+  );
   await page.getByLabel("Odometer", { exact: true }).fill("52 330 mi");
   await page.getByRole("button", { name: "Airbag" }).click();
   await page.getByRole("button", { name: "Lane keeping off" }).click();
@@ -63,7 +81,12 @@ test("a new technician takes a vehicle in, sees what it owes and why, and readie
 
   const glass = page.getByRole("region", { name: "Glass and mount" });
   await glass.getByLabel("Part number on the glass").fill("NV-W-2210");
-  for (const spot of ["top vehicle left", "top vehicle right", "bottom vehicle left", "bottom vehicle right"])
+  for (const spot of [
+    "top vehicle left",
+    "top vehicle right",
+    "bottom vehicle left",
+    "bottom vehicle right",
+  ])
     await glass.getByLabel(spot, { exact: true }).fill("0.2");
   await glass.getByRole("button", { name: /no film, no label: no/ }).click();
   await expect(glass).toContainText("Film or label before the camera. Put it right first.");
@@ -75,14 +98,21 @@ test("a new technician takes a vehicle in, sees what it owes and why, and readie
   const box = (await pad.boundingBox())!;
   await page.mouse.move(box.x + 40, box.y + 60);
   await page.mouse.down();
-  for (const [x, y] of [[120, 20], [180, 90], [260, 30]] as const) await page.mouse.move(box.x + x, box.y + y, { steps: 4 }); // prettier-ignore
+  for (const [x, y] of [
+    [120, 20],
+    [180, 90],
+    [260, 30],
+  ] as const)
+    await page.mouse.move(box.x + x, box.y + y, { steps: 4 });
   await page.mouse.up();
   await page.getByRole("button", { name: "Keep the signature" }).click();
   await expect(slip(page)).toContainText("signed by Wen");
   await expect(nextBar(page)).toContainText("Taken in, all of it.");
 
   await nextBar(page).getByRole("link", { name: "2 Owed" }).click();
-  await expect(page.getByRole("main")).toContainText("new glass changes what it sees, so it must learn its aim again");
+  await expect(page.getByRole("main")).toContainText(
+    "new glass changes what it sees, so it must learn its aim again",
+  );
   await nextBar(page).getByRole("link", { name: "3 Ready" }).click();
   await expect(page.getByRole("main", { name: "Ready" })).toBeVisible();
   await answerAll(page);
@@ -97,11 +127,24 @@ test("a new technician takes a vehicle in, sees what it owes and why, and readie
     await fits(page);
   }
 
-  const pdf = await (await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/report`)).body();
+  const pdf = await (
+    await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/report`)
+  ).body();
   writeFileSync("test-results/arrival.pdf", pdf);
-  const text = execFileSync("pdftotext", ["-layout", "test-results/arrival.pdf", "-"], { encoding: "utf8" });
-  for (const words of ["84 217 km (the dash shows 52 330 mi)", "Lane keeping: off", "Airbag", "Wen", "Photos", "front left tyre"])
-    expect(text.replace(/\u00a0|\u202f/g, " ")).toContain(words === "front left tyre" ? "front left" : words); // prettier-ignore
+  const text = execFileSync("pdftotext", ["-layout", "test-results/arrival.pdf", "-"], {
+    encoding: "utf8",
+  });
+  for (const words of [
+    "84 217 km (the dash shows 52 330 mi)",
+    "Lane keeping: off",
+    "Airbag",
+    "Wen",
+    "Photos",
+    "front left tyre",
+  ])
+    expect(text.replace(/\u00a0|\u202f/g, " ")).toContain(
+      words === "front left tyre" ? "front left" : words,
+    );
 });
 
 test("a VIN is read from a photo of its label; a vehicle that was here before brings its papers along", async ({
@@ -112,8 +155,19 @@ test("a VIN is read from a photo of its label; a vehicle that was here before br
   const file = page.getByLabel("Read it from a photo");
   await file.setInputFiles({ name: "blank.jpg", mimeType: "image/jpeg", buffer: await jpeg() });
   await expect(page.getByText("No code found in the picture.")).toBeVisible();
-  const label = await bwipjs.toBuffer({ bcid: "datamatrix", text: `I${VIN}`, scale: 6, backgroundcolor: "ffffff", padding: 12 }); // prettier-ignore
-  const shot = await sharp({ create: { width: 900, height: 700, channels: 3, background: "#776" } }).composite([{ input: label, left: 300, top: 200 }]).rotate(11).blur(1).jpeg().toBuffer(); // prettier-ignore
+  const label = await bwipjs.toBuffer({
+    bcid: "datamatrix",
+    text: `I${VIN}`,
+    scale: 6,
+    backgroundcolor: "ffffff",
+    padding: 12,
+  });
+  const shot = await sharp({ create: { width: 900, height: 700, channels: 3, background: "#776" } })
+    .composite([{ input: label, left: 300, top: 200 }])
+    .rotate(11)
+    .blur(1)
+    .jpeg()
+    .toBuffer();
   await file.setInputFiles({ name: "label.jpg", mimeType: "image/jpeg", buffer: shot });
   await expect(page.getByLabel("VIN", { exact: true })).toHaveValue(VIN);
   await expect(page.getByText("Here before: Wen")).toBeVisible();
@@ -121,7 +175,10 @@ test("a VIN is read from a photo of its label; a vehicle that was here before br
   await page.getByRole("button", { name: "Start over" }).click();
   await page.getByRole("button", { name: "Was here before" }).click();
   await page.getByLabel("Find a vehicle").fill("wen");
-  await page.getByRole("dialog").getByRole("button", { name: /Norvane Lisse/ }).click(); // prettier-ignore
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: /Norvane Lisse/ })
+    .click();
   await expect(page.getByLabel("Customer", { exact: true })).toHaveValue("Wen");
   await expect(page.getByLabel("VIN", { exact: true })).toHaveValue(VIN);
 });
@@ -134,7 +191,10 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
   await signIn(page, shop.url, "mara");
   await page.getByRole("link", { name: "Rules", exact: true }).click();
   await page.getByRole("button", { name: /The maker’s glass only/ }).click();
-  await expect(page.getByRole("button", { name: /The maker’s glass only/ })).toHaveAttribute("aria-pressed", "true");
+  await expect(page.getByRole("button", { name: /The maker’s glass only/ })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
   await page.getByRole("button", { name: "New rule" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Name of the rule").fill("hail-forward");
@@ -142,7 +202,9 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
   await expect(dialog.getByRole("alert")).toContainText('rule "hail-forward", when');
   await dialog.getByRole("button", { name: "Bulletin of the maker applies" }).click();
   await dialog.getByRole("button", { name: "Rear camera" }).click();
-  await dialog.getByLabel("Because, in one sentence").fill("Hail dents may have moved the tailgate.");
+  await dialog
+    .getByLabel("Because, in one sentence")
+    .fill("Hail dents may have moved the tailgate.");
   await dialog.getByLabel("Source: the shop’s own").fill("Shop rule book, page 30");
   await dialog.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByText("Hail dents may have moved the tailgate.")).toBeVisible();
@@ -151,18 +213,28 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
   await dialog.getByLabel("Name of the order").fill("road-first");
   const first = dialog.getByRole("group", { name: "First: what kind" });
   await first.getByRole("button", { name: "dynamic" }).click();
-  await dialog.getByRole("group", { name: "Then: what kind" }).getByRole("button", { name: "learn" }).click();
+  await dialog
+    .getByRole("group", { name: "Then: what kind" })
+    .getByRole("button", { name: "learn" })
+    .click();
   await dialog.getByLabel("Because").fill("Somebody thought so.");
   await dialog.getByRole("button", { name: "Keep it" }).click();
   await expect(dialog.getByRole("alert")).toContainText("go round in a circle");
   await first.getByRole("button", { name: "static" }).click();
-  await dialog.getByRole("group", { name: "Then: what kind" }).getByRole("button", { name: "dynamic" }).click();
+  await dialog
+    .getByRole("group", { name: "Then: what kind" })
+    .getByRole("button", { name: "dynamic" })
+    .click();
   await dialog.getByRole("button", { name: "Keep it" }).click();
-  await expect(page.getByRole("region", { name: "Order", exact: true })).toContainText("Somebody thought so.");
+  await expect(page.getByRole("region", { name: "Order", exact: true })).toContainText(
+    "Somebody thought so.",
+  );
   await page.getByRole("button", { name: "Edit the effort of Forward camera, static" }).click();
   await dialog.getByLabel("Bay, minutes").fill("65");
   await dialog.getByRole("button", { name: "Keep it" }).click();
-  await expect(page.getByRole("region", { name: "What each takes" })).toContainText("65 min in the bay");
+  await expect(page.getByRole("region", { name: "What each takes" })).toContainText(
+    "65 min in the bay",
+  );
 
   const other = await theirs.newPage();
   await signIn(other, shop.url, "oskar");

@@ -16,12 +16,16 @@ test("a VIN that does not add up is kept with a reason; a vehicle without a shee
   await page.goto(`${shop.url}/take-in`);
   await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
   await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0TMHAU2A7R100417"));
-  await expect(nextBar(page)).toContainText("The shop has no sheet for the Hauler 12 after this work.");
+  await expect(nextBar(page)).toContainText(
+    "The shop has no sheet for the Hauler 12 after this work.",
+  );
   await expect(page.getByRole("button", { name: "Open the job" })).toBeHidden();
 
   // The thrust line asks for rear toe; a slip of the unit is questioned.
   await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0BRTRN5B2T220904"));
-  await expect(nextBar(page)).toContainText("type rear toe left and right from the alignment printout");
+  await expect(nextBar(page)).toContainText(
+    "type rear toe left and right from the alignment printout",
+  );
   await page.getByLabel("Rear toe, vehicle left").fill("35");
   await expect(nextBar(page)).toContainText("Rear toe cannot be 35.00°");
 
@@ -32,10 +36,14 @@ test("a VIN that does not add up is kept with a reason; a vehicle without a shee
   await page.getByLabel(/keep it, because/).fill("stamped so on the frame");
   await page.getByRole("button", { name: "Open the job" }).click();
   await page.waitForURL(/jobs\/[^/]+\/take-in$/);
-  await expect(slip(page)).toContainText("Kept although it fails its check: stamped so on the frame");
+  await expect(slip(page)).toContainText(
+    "Kept although it fails its check: stamped so on the frame",
+  );
 });
 
-test("a line is looked up and struck with a reason; inches and night stay as they were set", async ({ page }) => {
+test("a line is looked up and struck with a reason; inches and night stay as they were set", async ({
+  page,
+}) => {
   await signIn(page, shop.url, "ines");
   await takeIn(page, shop.url, VIN, "Struck Line");
   await readAt(page, "tape-fl-l");
@@ -88,12 +96,18 @@ test("a check is accepted only with a reason, and the report says so", async ({ 
   await nextBar(page).getByRole("button", { name: "Fixed now" }).click();
   await expect(page.getByRole("button", { name: /of work. Stop the clock/ })).toBeVisible();
   await page.goto(`${job}/hand-over`);
-  await expect(page.getByRole("main")).toContainText("Clock stopped 0 min: waiting for information.");
+  await expect(page.getByRole("main")).toContainText(
+    "Clock stopped 0 min: waiting for information.",
+  );
   await expect(nextBar(page)).toContainText("Ready: 9 of 11 still to check");
 });
 
 test("the whole set-out works on a phone with a finger", async ({ browser }) => {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+  });
   const page = await context.newPage();
   await signIn(page, shop.url, "oskar");
   await takeIn(page, shop.url, VIN, "On The Phone");
@@ -125,7 +139,8 @@ test("owed: a bumper owes more than the glass, the rest is done, declined or lef
   await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
   await page.getByRole("button", { name: "Bumper taken off or replaced" }).click();
   await expect(nextBar(page)).toContainText("Say where on the vehicle");
-  for (const side of ["front", "rear"]) await page.getByRole("button", { name: side, exact: true }).click();
+  for (const side of ["front", "rear"])
+    await page.getByRole("button", { name: side, exact: true }).click();
   // Only the questions that change what is owed are asked; the answer takes the radar off.
   const owes = page.getByRole("region", { name: "Owed" });
   await expect(owes).toContainText("Front radar, static");
@@ -145,18 +160,23 @@ test("owed: a bumper owes more than the glass, the rest is done, declined or lef
     await page.getByLabel(/With what, and what it said/).fill(note);
     await page.getByRole("button", { name: "It is done" }).last().click();
   };
-  // In the order of the plan: the camera checks itself on the road against a radar that was done before.
+  // In the order of the plan: the camera checks itself on the road against a radar that was done
+  // before.
   await done("Front radar, static", "radar stand, learned");
   await rows.filter({ hasText: "Rear camera" }).getByRole("button", { name: "Decline" }).click();
   await page.getByLabel(/Why, and on whose word/).fill("customer has it done by the dealer");
   await page.getByRole("button", { name: "Decline it" }).click();
   await done("Forward camera, dynamic", "driven, learned on the coast road");
   await expect(nextBar(page)).toContainText("4 calibrations owed, each with its reason");
-  await expect(page.getByRole("main")).toContainText("again: Forward camera, static; Front radar, static.");
+  await expect(page.getByRole("main")).toContainText(
+    "again: Forward camera, static; Front radar, static.",
+  );
   await expect(slip(page)).toContainText("customer has it done by the dealer");
   await expect(page.getByText("All kept")).toBeVisible();
   await page.goto(page.url().replace(/owed$/, "owed-letter"));
-  await expect(page.getByRole("main")).toContainText("Not done. customer has it done by the dealer (Mara Quill");
+  await expect(page.getByRole("main")).toContainText(
+    "Not done. customer has it done by the dealer (Mara Quill",
+  );
   await expect(page.getByRole("main")).toContainText("radar stand, learned (Mara Quill)");
   await expect(page.getByRole("main")).toContainText("An empty fault memory cancels nothing");
 });
@@ -180,7 +200,9 @@ test("ready: a silent unit, a soft tyre, a locked gateway and a floor that is no
 
   // Clearing is refused until signed in; the session dies with the network.
   await page.getByRole("button", { name: "Clear codes" }).click();
-  await expect(page.getByRole("alert").filter({ hasText: "gateway" })).toContainText("sign in over the network first");
+  await expect(page.getByRole("alert").filter({ hasText: "gateway" })).toContainText(
+    "sign in over the network first",
+  );
   await expect(async () => {
     if (await page.getByText("Gateway open").isHidden())
       await page.getByRole("button", { name: "Sign in to the gateway" }).click();
@@ -195,9 +217,16 @@ test("ready: a silent unit, a soft tyre, a locked gateway and a floor that is no
   // Bar typed for kilopascal: questioned, and taken as meant.
   await page.getByRole("button", { name: /Tyre pressures/ }).click();
   await page.getByLabel("front left").fill("3.3");
-  await expect(page.getByRole("alert").filter({ hasText: "cannot be" })).toContainText("front left tyre pressure");
+  await expect(page.getByRole("alert").filter({ hasText: "cannot be" })).toContainText(
+    "front left tyre pressure",
+  );
   await page.getByRole("button", { name: "Take it as 3.3 bar" }).click();
-  for (const [where, kPa] of [["front right", "295"], ["rear left", "360"], ["rear right", "52.2 psi"]] as const) await page.getByLabel(where).fill(kPa); // prettier-ignore
+  for (const [where, kPa] of [
+    ["front right", "295"],
+    ["rear left", "360"],
+    ["rear right", "52.2 psi"],
+  ] as const)
+    await page.getByLabel(where).fill(kPa);
   await expect(nextBar(page)).toContainText("Front right: 35 kPa too little.");
   await page.reload();
   await page.getByRole("button", { name: /Tyre pressures/ }).click();
@@ -213,7 +242,8 @@ test("ready: a silent unit, a soft tyre, a locked gateway and a floor that is no
   await page.getByRole("button", { name: /Floor read/ }).click();
   for (const where of ["front left", "front right", "rear left", "rear right"])
     await page.getByLabel(where).fill("600");
-  for (const where of ["stand, left foot", "stand, right foot"]) await page.getByLabel(where).fill("612");
+  for (const where of ["stand, left foot", "stand, right foot"])
+    await page.getByLabel(where).fill("612");
   await expect(nextBar(page)).toContainText("12.0 mm lower than the car’s plane");
   await page.getByRole("button", { name: "Keep: fine" }).click();
   await page.getByRole("link", { name: /Set out/ }).click();
@@ -232,18 +262,28 @@ test("the glass: the part against the vehicle's, the seat against its limit, on 
   const glass = page.getByRole("region", { name: "Glass and mount" });
   const print = glass.getByRole("button", { name: "Print to the slip" });
   await glass.getByLabel("Part number on the glass").fill("HQG-2210");
-  await expect(glass).toContainText("This is an equivalent part, not the maker’s NV-W-2210: say why");
+  await expect(glass).toContainText(
+    "This is an equivalent part, not the maker’s NV-W-2210: say why",
+  );
   await expect(print).toBeDisabled();
   await glass.getByLabel("Why not the maker’s part").fill("maker out of stock");
   for (const spot of ["top vehicle left", "top", "top vehicle right"])
     await glass.getByLabel(spot, { exact: true }).fill("4");
-  for (const spot of ["vehicle left", "vehicle right", "bottom vehicle left", "bottom", "bottom vehicle right"]) await glass.getByLabel(spot, { exact: true }).fill(spot.startsWith("vehicle") ? "2.5" : "1"); // prettier-ignore
+  for (const spot of [
+    "vehicle left",
+    "vehicle right",
+    "bottom vehicle left",
+    "bottom",
+    "bottom vehicle right",
+  ])
+    await glass.getByLabel(spot, { exact: true }).fill(spot.startsWith("vehicle") ? "2.5" : "1");
   await expect(glass).toContainText("The glass turns the camera by more than 0.15°");
   await page.reload();
   await expect(glass.getByLabel("top", { exact: true })).toHaveValue("4");
   for (const spot of ["top vehicle left", "top", "top vehicle right"])
     await glass.getByLabel(spot, { exact: true }).fill("1.2");
-  for (const spot of ["vehicle left", "vehicle right"]) await glass.getByLabel(spot, { exact: true }).fill("1.1");
+  for (const spot of ["vehicle left", "vehicle right"])
+    await glass.getByLabel(spot, { exact: true }).fill("1.1");
   await expect(glass).toContainText("Seated evenly");
   await print.click();
   await expect(slip(page)).toContainText("HQG-2210, pitch");
@@ -251,5 +291,9 @@ test("the glass: the part against the vehicle's, the seat against its limit, on 
   const record = (await (
     await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/record`)
   ).json()) as JobRecord;
-  expect(record.glass).toMatchObject({ part: "HQG-2210", partReason: "maker out of stock", inside: true });
+  expect(record.glass).toMatchObject({
+    part: "HQG-2210",
+    partReason: "maker out of stock",
+    inside: true,
+  });
 });

@@ -9,10 +9,14 @@ let shop: Shop;
 test.beforeAll(async () => void (shop = await openShop({ baySeed: "keep" })));
 test.afterAll(() => shop.close());
 
-test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-in half written", async ({ page }) => {
+test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-in half written", async ({
+  page,
+}) => {
   await signIn(page, shop.url, "ines");
   // Until the page is awake it takes nothing: what would be typed into it then would be gone.
-  expect(await (await page.request.get(`${shop.url}/take-in`)).text()).toMatch(/<fieldset[^>]*disabled/);
+  expect(await (await page.request.get(`${shop.url}/take-in`)).text()).toMatch(
+    /<fieldset[^>]*disabled/,
+  );
   await page.goto(`${shop.url}/take-in`);
   await page.getByLabel("VIN", { exact: true }).fill(VIN.slice(0, 11));
   await page.getByLabel("Customer", { exact: true }).fill("Half Written");
@@ -41,7 +45,9 @@ test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-
   await expect(slip(page)).toContainText("front hub right → beam end right");
 });
 
-test("a second tablet on the same job gets a clear conflict, never a silent overwrite", async ({ browser }) => {
+test("a second tablet on the same job gets a clear conflict, never a silent overwrite", async ({
+  browser,
+}) => {
   const [first, second] = [await browser.newContext(), await browser.newContext()];
   const [a, b] = [await first.newPage(), await second.newPage()];
   await signIn(a, shop.url, "ines");

@@ -14,10 +14,17 @@ const REFUSED = 75;
 const value = (n: number): string => (2870 + n / 100).toFixed(2);
 
 /** What the shop has of a job's readings: who typed what, in the log's own order. */
-async function readings(page: Page, job: string): Promise<{ typed: string; by: string; id: string }[]> {
-  const answer = await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/events?after=0`);
+async function readings(
+  page: Page,
+  job: string,
+): Promise<{ typed: string; by: string; id: string }[]> {
+  const answer = await page.request.get(
+    `${shop.url}/api/jobs/${job.split("/").at(-1)}/events?after=0`,
+  );
   const { events } = (await answer.json()) as { events: JobEvent[] };
-  return events.flatMap((e) => (e.body.kind === "reading" ? [{ typed: e.body.typed, by: e.by.id, id: e.id }] : []));
+  return events.flatMap((e) =>
+    e.body.kind === "reading" ? [{ typed: e.body.typed, by: e.by.id, id: e.id }] : [],
+  );
 }
 
 /** Types one reading at the same place again. */
@@ -64,26 +71,37 @@ test("150 lines written while the shop is silent arrive once, in order, under th
   await second.goto(`${job}/set-out`);
 
   // The shop does not take anything any more; two tabs of one job write into one queue.
-  await context.route("**/api/jobs/*/events", (r) => (r.request().method() === "POST" ? r.abort() : r.continue()));
+  await context.route("**/api/jobs/*/events", (r) =>
+    r.request().method() === "POST" ? r.abort() : r.continue(),
+  );
   const ahead = (ms: number) =>
-    page.evaluate((by) => void ((window as unknown as { clockAheadMs: number }).clockAheadMs = by), ms);
+    page.evaluate(
+      (by) => void ((window as unknown as { clockAheadMs: number }).clockAheadMs = by),
+      ms,
+    );
   await page.bringToFront();
   for (let n = 1; n <= LINES - 5; n++) {
     if (n === REFUSED) await ahead(86_400_000);
     await type(page, value(n));
     if (n === REFUSED) await ahead(0);
   }
-  await expect(second.getByRole("status").first()).toContainText(`${LINES - 5} kept here, not sent`, {
-    timeout: 15_000,
-  });
+  await expect(second.getByRole("status").first()).toContainText(
+    `${LINES - 5} kept here, not sent`,
+    {
+      timeout: 15_000,
+    },
+  );
   await second.bringToFront();
   for (let n = LINES - 4; n <= LINES; n++) await type(second, value(n));
-  await expect(page.getByRole("status").first()).toContainText(`${LINES} kept here, not sent`, { timeout: 15_000 });
+  await expect(page.getByRole("status").first()).toContainText(`${LINES} kept here, not sent`, {
+    timeout: 15_000,
+  });
   expect(await readings(page, job)).toEqual([]);
   await second.close();
   await page.bringToFront();
 
-  // A colleague signs in on the tablet. Her lines wait for her, or go with her PIN: never under his name.
+  // A colleague signs in on the tablet. Her lines wait for her, or go with her PIN: never under his
+  // name.
   await signOut(page);
   await signIn(page, shop.url, "oskar");
   await expect(page.getByRole("listitem").filter({ hasText: "Long Silence" })).toContainText(
@@ -111,7 +129,8 @@ test("150 lines written while the shop is silent arrive once, in order, under th
   expect(new Set(arrived.map((r) => r.by))).toEqual(new Set(["ines"]));
   expect(new Set(arrived.map((r) => r.id)).size).toBe(LINES - 1);
 
-  // She comes back: the refused line is there with its reason, is typed again, and is the last to arrive.
+  // She comes back: the refused line is there with its reason, is typed again, and is the last to
+  // arrive.
   await page.keyboard.press("Escape");
   await signOut(page);
   await signIn(page, shop.url, "ines");

@@ -7,7 +7,9 @@ let shop: Shop;
 test.beforeAll(async () => void (shop = await openShop()));
 test.afterAll(() => shop.close());
 
-test("a new version is written, held back while a unit slips, and checked by a second person", async ({ browser }) => {
+test("a new version is written, held back while a unit slips, and checked by a second person", async ({
+  browser,
+}) => {
   const [mine, theirs] = [await browser.newContext(), await browser.newContext()];
   const page = await mine.newPage();
   await signIn(page, shop.url, "ines");
@@ -39,28 +41,43 @@ test("a new version is written, held back while a unit slips, and checked by a s
   await other.goto(page.url());
   await other.getByRole("button", { name: "I have checked it" }).click();
   await other.waitForURL(/sheets\/lisse-forward/);
-  await expect(other.getByRole("region", { name: "What changed" })).toContainText("Shut the driver's door.");
+  await expect(other.getByRole("region", { name: "What changed" })).toContainText(
+    "Shut the driver's door.",
+  );
   await expect(other.getByRole("main")).toContainText("Mara Quill on");
   await mine.close();
   await theirs.close();
 });
 
-test("a sheet goes out and comes back; a checked version edited in the file is refused by field", async ({ page }) => {
+test("a sheet goes out and comes back; a checked version edited in the file is refused by field", async ({
+  page,
+}) => {
   await signIn(page, shop.url, "oskar");
-  const exported = await (await page.request.get(`${shop.url}/api/sheets/tarn-forward?version=3`)).text();
+  const exported = await (
+    await page.request.get(`${shop.url}/api/sheets/tarn-forward?version=3`)
+  ).text();
   const sheet = JSON.parse(exported) as Sheet;
   await page.goto(`${shop.url}/sheets`);
-  const give = (text: string): Promise<void> => page.locator("#sheet-file").setInputFiles({ name: "sheet.json", mimeType: "application/json", buffer: Buffer.from(text) }); // prettier-ignore
+  const give = (text: string): Promise<void> =>
+    page.locator("#sheet-file").setInputFiles({
+      name: "sheet.json",
+      mimeType: "application/json",
+      buffer: Buffer.from(text),
+    });
   const refusal = page.getByRole("alert").filter({ hasText: /./ });
   await give("not a sheet at all");
   await expect(refusal).toContainText("The file is not JSON");
   await give(JSON.stringify({ ...sheet, placement: { ...sheet.placement, heightMm: 1350 } }));
-  await expect(refusal).toContainText("never changes, but placement.heightMm differs (1310 there, 1350 here)");
+  await expect(refusal).toContainText(
+    "never changes, but placement.heightMm differs (1310 there, 1350 here)",
+  );
   await give(JSON.stringify({ ...sheet, version: 4, datum: undefined }));
   await expect(refusal).toContainText("datum");
   await give(JSON.stringify({ ...sheet, version: 4, title: "Tarn, from the other shop" }));
   await page.waitForURL(/drafts/);
-  await expect(page.getByRole("region", { name: "What changed" })).toContainText("Tarn, from the other shop");
+  await expect(page.getByRole("region", { name: "What changed" })).toContainText(
+    "Tarn, from the other shop",
+  );
   await page.getByRole("button", { name: "Throw away" }).click();
   await page.waitForURL(/\/sheets$/);
   await expect(page.getByText("Tarn, from the other shop")).toBeHidden();

@@ -26,14 +26,20 @@ test("the jobs list finds, filters and says what each job lacks", async ({ page 
   await expect(page.getByRole("region", { name: "Result" })).toContainText("stands too far");
 });
 
-test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger sees nothing", async ({ page }) => {
+test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger sees nothing", async ({
+  page,
+}) => {
   // A tablet he has signed in on before counts for itself.
   await signIn(page, shop.url, "ruan");
   await page.getByRole("button", { name: "Sign out" }).click();
   await page.goto(`${shop.url}/sign-in?who=ruan`);
   const pin = page.getByLabel("PIN", { exact: true });
   const answer = page.getByRole("alert").filter({ hasText: /PIN/ });
-  for (const expected of ["That PIN is not right.", "That PIN is not right.", "Wait 5 s before the next try."]) {
+  for (const expected of [
+    "That PIN is not right.",
+    "That PIN is not right.",
+    "Wait 5 s before the next try.",
+  ]) {
     await pin.fill("000000");
     await page.getByRole("button", { name: "Sign in" }).click();
     await expect(answer).toContainText(expected);
@@ -47,9 +53,21 @@ test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger se
   }
   // Every door that writes, shut to whoever is not signed in, and below to whoever may only look.
   const doors = ["jobs/x/events", "jobs/x/run", "jobs/x/scan", "photos"];
-  for (const door of doors) expect((await page.request.post(`${shop.url}/api/${door}`, { data: {} })).status(), door).toBe(401); // prettier-ignore
-  for (const door of ["jobs/x/record", "jobs/x/report", "jobs/x/bay", "photos/x", "kit/labels", "sheets/x", "vehicles/x", "rules"])
-    expect((await page.request.get(`${shop.url}/api/${door}`)).status(), door).toBe(401); // prettier-ignore
+  for (const door of doors)
+    expect((await page.request.post(`${shop.url}/api/${door}`, { data: {} })).status(), door).toBe(
+      401,
+    );
+  for (const door of [
+    "jobs/x/record",
+    "jobs/x/report",
+    "jobs/x/bay",
+    "photos/x",
+    "kit/labels",
+    "sheets/x",
+    "vehicles/x",
+    "rules",
+  ])
+    expect((await page.request.get(`${shop.url}/api/${door}`)).status(), door).toBe(401);
 
   await page.waitForTimeout(5000);
   await signIn(page, shop.url, "ruan");
@@ -59,14 +77,22 @@ test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger se
   const job = await openJob(page, shop.url, "HQ 12 WRN", "/set-out");
   await expect(nextBar(page)).toContainText("You may look; a technician takes the reading.");
   const id = job.split("/").at(-1);
-  const touch = { id: "forged-touch", takenAt: new Date().toISOString(), body: { kind: "touch", touch: "knocked" } };
+  const touch = {
+    id: "forged-touch",
+    takenAt: new Date().toISOString(),
+    body: { kind: "touch", touch: "knocked" },
+  };
   for (const [path, data] of [
     ["events", { baseSeq: 0, events: [touch] }],
     ["run", { after: 0, command: { type: "connect" } }],
   ] as const)
-    // prettier-ignore
-    expect((await page.request.post(`${shop.url}/api/jobs/${id}/${path}`, { data })).status()).toBe(403);
-  for (const door of doors) expect((await page.request.post(`${shop.url}/api/${door}`, { data: {} })).status(), door).toBe(403); // prettier-ignore
+    expect((await page.request.post(`${shop.url}/api/jobs/${id}/${path}`, { data })).status()).toBe(
+      403,
+    );
+  for (const door of doors)
+    expect((await page.request.post(`${shop.url}/api/${door}`, { data: {} })).status(), door).toBe(
+      403,
+    );
   await expect(slip(page)).not.toContainText("Touched");
 });
 
@@ -85,7 +111,9 @@ test("the bench answers keys, questions impossible values, and redraws before th
   await catcher(page).fill("2.871");
   await page.keyboard.press("Enter");
   await expect(nextBar(page).getByRole("alert")).toContainText("cannot be 3 mm");
-  await expect(page.getByRole("button", { name: /Take it as 2.871 metres: 2.871 mm/ })).toBeVisible();
+  await expect(
+    page.getByRole("button", { name: /Take it as 2.871 metres: 2.871 mm/ }),
+  ).toBeVisible();
   await catcher(page).fill("");
 
   // A scanner's burst is a code, not a measurement.
@@ -93,14 +121,17 @@ test("the bench answers keys, questions impossible values, and redraws before th
   await page.keyboard.press("Enter");
   await expect(page.getByText("Code HQ-22: this is the board the sheet asks for.")).toBeVisible();
 
-  // With the shop cut off, the verdict and the floor change within the frame that follows the typed reading.
+  // With the shop cut off, the verdict and the floor change within the frame that follows the typed
+  // reading.
   await context.setOffline(true);
   await catcher(page).fill("3511");
   await page.evaluate(() => {
     const floor = document.querySelector("svg[role=img]")!;
     const seen = { before: floor.innerHTML, next: "" };
     Object.assign(window, { seen });
-    addEventListener("submit", () => requestAnimationFrame(() => (seen.next = floor.innerHTML)), { once: true });
+    addEventListener("submit", () => requestAnimationFrame(() => (seen.next = floor.innerHTML)), {
+      once: true,
+    });
   });
   await page.keyboard.press("Enter");
   await expect(page.getByText("1 kept here, not sent")).toBeVisible();
@@ -125,19 +156,33 @@ test("the bench answers keys, questions impossible values, and redraws before th
 
 test("the first load of the bench ships under 250 kB of compressed script", async ({ page }) => {
   await signIn(page, shop.url, "oskar");
-  const href = await page.getByRole("listitem").filter({ hasText: "HQ 12 WRN" }).getByRole("link").getAttribute("href");
+  const href = await page
+    .getByRole("listitem")
+    .filter({ hasText: "HQ 12 WRN" })
+    .getByRole("link")
+    .getAttribute("href");
   const bodies: Promise<number>[] = [];
   page.on("response", (r) => {
-    if (r.request().resourceType() === "script") bodies.push(r.body().then((b) => gzipSync(b).length, () => 0)); // prettier-ignore
+    if (r.request().resourceType() === "script")
+      bodies.push(
+        r.body().then(
+          (b) => gzipSync(b).length,
+          () => 0,
+        ),
+      );
   });
   await page.goto(`${shop.url}${href}/set-out`, { waitUntil: "networkidle" });
   const total = (await Promise.all(bodies)).reduce((a, b) => a + b, 0);
-  console.log(`bench script, compressed: ${(total / 1000).toFixed(0)} kB in ${bodies.length} files`);
+  console.log(
+    `bench script, compressed: ${(total / 1000).toFixed(0)} kB in ${bodies.length} files`,
+  );
   expect(bodies.length).toBeGreaterThan(3);
   expect(total).toBeLessThan(250_000);
 });
 
-test("a new shop: its first lead opens it, enters a colleague, begins a sheet, and learns what comes first", async ({ browser }) => {
+test("a new shop: its first lead opens it, enters a colleague, begins a sheet, and learns what comes first", async ({
+  browser,
+}) => {
   const fresh = await openShop({ empty: true });
   try {
     const page = await (await browser.newContext()).newPage();
@@ -150,7 +195,9 @@ test("a new shop: its first lead opens it, enters a colleague, begins a sheet, a
     };
     await pins("123456");
     await page.getByRole("button", { name: "Open the shop" }).click();
-    await expect(page.getByRole("alert").filter({ hasText: "PIN" })).toContainText("nor figures in a row");
+    await expect(page.getByRole("alert").filter({ hasText: "PIN" })).toContainText(
+      "nor figures in a row",
+    );
     await pins("270419");
     await page.getByRole("button", { name: "Open the shop" }).click();
     await page.getByRole("link", { name: "Take in the first vehicle" }).click();
@@ -162,10 +209,14 @@ test("a new shop: its first lead opens it, enters a colleague, begins a sheet, a
     await expect(page.getByLabel("Initials")).toHaveValue("TO");
     await pins("481527");
     await page.getByRole("button", { name: "Enter", exact: true }).click();
-    await expect(page.getByRole("listitem").filter({ hasText: "Tam Orrin" })).toContainText("works on jobs");
+    await expect(page.getByRole("listitem").filter({ hasText: "Tam Orrin" })).toContainText(
+      "works on jobs",
+    );
     await page.getByRole("button", { name: "Edit Lea Voss" }).click();
     await page.getByRole("button", { name: "Has left" }).click();
-    await expect(page.getByRole("alert").filter({ hasText: "lead" })).toContainText("Make somebody else the lead first.");
+    await expect(page.getByRole("alert").filter({ hasText: "lead" })).toContainText(
+      "Make somebody else the lead first.",
+    );
     await page.keyboard.press("Escape");
 
     await page.getByRole("link", { name: "Sheets", exact: true }).click();
@@ -182,14 +233,16 @@ test("a new shop: its first lead opens it, enters a colleague, begins a sheet, a
     await tam.getByRole("button", { name: "Sign in" }).click();
     await tam.getByRole("link", { name: "Sheets", exact: true }).click();
     await tam.getByRole("link", { name: /Harbour van, forward camera/ }).click();
-    await expect(tam.getByRole("region", { name: "Still to enter" })).toContainText("the distance ahead");
+    await expect(tam.getByRole("region", { name: "Still to enter" })).toContainText(
+      "the distance ahead",
+    );
     await tam.getByRole("link", { name: "People", exact: true }).click();
     await expect(tam.getByRole("button", { name: "Change my PIN" })).toBeVisible();
     await expect(tam.getByRole("button", { name: "Enter somebody" })).toHaveCount(0);
   } finally {
     await fresh.close();
   }
-}); // prettier-ignore
+});
 
 test("the doors: no post of another page, no other kind, none too large; a page loads only its own; nothing is told to a stranger", async ({
   page,
@@ -204,9 +257,23 @@ test("the doors: no post of another page, no other kind, none too large; a page 
     return ((await answer.json()) as { events: unknown[] }).events.length;
   };
   const before = await lines();
-  const data = JSON.stringify({ baseSeq: before, events: [{ id: "from-elsewhere", takenAt: new Date().toISOString(), body: { kind: "touch", touch: "hung" } }] }); // prettier-ignore
+  const data = JSON.stringify({
+    baseSeq: before,
+    events: [
+      {
+        id: "from-elsewhere",
+        takenAt: new Date().toISOString(),
+        body: { kind: "touch", touch: "hung" },
+      },
+    ],
+  });
   const send = async (headers: Record<string, string>, body = data): Promise<number> =>
-    (await page.request.post(`${api}/events`, { headers: { "content-type": "application/json", ...headers }, data: body })).status(); // prettier-ignore
+    (
+      await page.request.post(`${api}/events`, {
+        headers: { "content-type": "application/json", ...headers },
+        data: body,
+      })
+    ).status();
   expect(await send({ origin: "https://elsewhere.test" })).toBe(403);
   expect(await send({ "sec-fetch-site": "cross-site", origin: shop.url })).toBe(403);
   expect(await send({ "content-type": "text/plain" })).toBe(415);
@@ -221,7 +288,11 @@ test("the doors: no post of another page, no other kind, none too large; a page 
   const nonces = [];
   for (const at of [job, `${shop.url}/`]) {
     const headers = (await page.request.get(at)).headers();
-    expect(headers).toMatchObject({ "x-content-type-options": "nosniff", "x-frame-options": "DENY", "referrer-policy": "same-origin" }); // prettier-ignore
+    expect(headers).toMatchObject({
+      "x-content-type-options": "nosniff",
+      "x-frame-options": "DENY",
+      "referrer-policy": "same-origin",
+    });
     expect(headers["permissions-policy"]).toContain("microphone=()");
     const policy = headers["content-security-policy"]!;
     expect(policy).toContain("frame-ancestors 'none'");
@@ -230,7 +301,9 @@ test("the doors: no post of another page, no other kind, none too large; a page 
   }
   expect(nonces[0]).not.toBe(nonces[1]);
   for (const at of ["record", "report"])
-    expect((await page.request.get(`${api}/${at}`)).headers()["cache-control"], at).toContain("no-store");
+    expect((await page.request.get(`${api}/${at}`)).headers()["cache-control"], at).toContain(
+      "no-store",
+    );
 
   const stranger = await (await browser.newContext()).newPage();
   await stranger.goto(job);

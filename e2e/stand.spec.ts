@@ -3,7 +3,18 @@ import { expect, test, type Locator, type Page } from "@playwright/test";
 import DxfParser from "dxf-parser";
 import type { JobEvent } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
-import { catcher, followToSet, hold, nextBar, readAt, readFloor, signIn, slip, takeIn, verdict } from "./support/hands";
+import {
+  catcher,
+  followToSet,
+  hold,
+  nextBar,
+  readAt,
+  readFloor,
+  signIn,
+  slip,
+  takeIn,
+  verdict,
+} from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
 
 let shop: Shop;
@@ -11,8 +22,17 @@ test.beforeAll(async () => void (shop = await openShop({ baySeed: "stand" })));
 test.afterAll(() => shop.close());
 const VIN = madeUpVin("0NVLS2DA7R100452");
 
-test("a phone joins at the stand, loses the network, gets it back, and no reading is lost", async ({ browser }) => {
-  const [bench, pocket] = [await browser.newContext(), await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })]; // prettier-ignore
+test("a phone joins at the stand, loses the network, gets it back, and no reading is lost", async ({
+  browser,
+}) => {
+  const [bench, pocket] = [
+    await browser.newContext(),
+    await browser.newContext({
+      viewport: { width: 390, height: 844 },
+      hasTouch: true,
+      isMobile: true,
+    }),
+  ];
   const page = await bench.newPage();
   await signIn(page, shop.url, "ines");
   const job = await takeIn(page, shop.url, VIN, "Two Of Us");
@@ -64,9 +84,13 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await phone.getByRole("button", { name: /Knocked or leaned on it/ }).tap();
   await expect(slip(page)).toContainText("Knocked or leaned on it");
   // Both devices' readings stand in the log once each, under her name.
-  const answer = await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/events?after=0`);
+  const answer = await page.request.get(
+    `${shop.url}/api/jobs/${job.split("/").at(-1)}/events?after=0`,
+  );
   const { events } = (await answer.json()) as { events: JobEvent[] };
-  const read = events.flatMap((e) => (e.body.kind === "reading" ? [`${e.body.slotId} ${e.by.initials}`] : []));
+  const read = events.flatMap((e) =>
+    e.body.kind === "reading" ? [`${e.body.slotId} ${e.by.initials}`] : [],
+  );
   expect(read).toHaveLength(4);
   expect(read.filter((r) => r === "tape-fr-r IT")).toHaveLength(1);
   expect(read).toContain("laser-badge IT");
@@ -74,28 +98,45 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await pocket.close();
 });
 
-test("an instrument posts by itself: its reading lands on the open job, once, and an impossible one is refused", async ({ page, context }) => {
+test("an instrument posts by itself: its reading lands on the open job, once, and an impossible one is refused", async ({
+  page,
+  context,
+}) => {
   await signIn(page, shop.url, "ines");
   await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100478"), "By Itself");
   const number = /Job (\d+)/.exec(await slip(page).innerText())![1]!;
   const kit = await context.newPage();
   await kit.goto(`${shop.url}/kit`);
-  await kit.getByRole("listitem").filter({ hasText: "T-3" }).getByRole("button", { name: "Posts" }).click();
+  await kit
+    .getByRole("listitem")
+    .filter({ hasText: "T-3" })
+    .getByRole("button", { name: "Posts" })
+    .click();
   await kit.getByRole("button", { name: "Make a token" }).click();
   await expect(kit.getByRole("dialog")).toContainText("not shown again");
   const token = /Bearer ([\w-]{20,})/.exec(await kit.getByRole("dialog").innerText())![1]!;
-  const post = (csv: string, bearer = token) => page.request.post(`${shop.url}/api/feed`, { headers: { authorization: `Bearer ${bearer}`, "content-type": "text/csv" }, data: `job,id,slot,value\n${csv}` });
+  const post = (csv: string, bearer = token) =>
+    page.request.post(`${shop.url}/api/feed`, {
+      headers: { authorization: `Bearer ${bearer}`, "content-type": "text/csv" },
+      data: `job,id,slot,value\n${csv}`,
+    });
   expect((await post(`${number},1,tape-fl-l,2.913 m`, "x".repeat(32))).status()).toBe(401);
   expect((await post(`${number},1,tape-fl-l,2.913 m`)).status()).toBe(200);
-  expect(await (await post(`${number},1,tape-fl-l,2.913 m`)).json()).toEqual({ readings: [{ id: "1", outcome: "known" }] });
+  expect(await (await post(`${number},1,tape-fl-l,2.913 m`)).json()).toEqual({
+    readings: [{ id: "1", outcome: "known" }],
+  });
   const wrong = await post(`${number},2,tape-fr-r,2.913`);
   expect(wrong.status()).toBe(422);
   expect(JSON.stringify(await wrong.json())).toContain("Meant as 2.913 metres?");
   await expect(slip(page)).toContainText(/2.913.mm/, { timeout: 15_000 });
-  await expect(page.getByRole("button", { name: /front hub left → beam end left: 2.913/ })).toBeVisible();
-}); // prettier-ignore
+  await expect(
+    page.getByRole("button", { name: /front hub left → beam end left: 2.913/ }),
+  ).toBeVisible();
+});
 
-test("floor marks on a low-nosed car: its own readings, its mark-out as drawings, set", async ({ page }) => {
+test("floor marks on a low-nosed car: its own readings, its mark-out as drawings, set", async ({
+  page,
+}) => {
   await signIn(page, shop.url, "oskar");
   const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100460"), "Chalk Line");
   await page.keyboard.press("w");
@@ -105,18 +146,24 @@ test("floor marks on a low-nosed car: its own readings, its mark-out as drawings
   await expect(page.locator('[data-slot="tape-fl-l"]')).toBeHidden();
   await followToSet(page);
   await expect(verdict(page)).toHaveText("Set");
-  // Cranked after it was set: what that puts in doubt is marked, a few re-checks are asked for, and it is set again.
+  // Cranked after it was set: what that puts in doubt is marked, a few re-checks are asked for, and
+  // it is set again.
   const readings = await slip(page).getByText("P-1").count();
   await page.keyboard.press("t");
   await page.getByRole("button", { name: /Cranked the height/ }).click();
-  await expect(page.locator('[data-slot="height-rule"]')).toHaveAttribute("data-state", /doubt|open/);
+  await expect(page.locator('[data-slot="height-rule"]')).toHaveAttribute(
+    "data-state",
+    /doubt|open/,
+  );
   await followToSet(page);
   await expect(verdict(page)).toHaveText("Set");
   expect((await slip(page).getByText("P-1").count()) - readings).toBeLessThan(readings);
   const api = job.replace("/jobs/", "/api/jobs/");
   const dxf = await (await page.request.get(`${api}/mark-out?as=dxf&way=floor-box`)).text();
   expect(new DxfParser().parseSync(dxf)!.entities.length).toBeGreaterThan(10);
-  expect(await (await page.request.get(`${api}/mark-out?as=svg&way=floor-box`)).text()).toMatch(/^<svg [^>]*width="[\d.]+mm"/); // prettier-ignore
+  expect(await (await page.request.get(`${api}/mark-out?as=svg&way=floor-box`)).text()).toMatch(
+    /^<svg [^>]*width="[\d.]+mm"/,
+  );
   const pdf = await page.request.get(`${api}/mark-out?as=pdf&way=floor-box`);
   expect(pdf.headers()["content-type"]).toBe("application/pdf");
   writeFileSync("test-results/mark-out.pdf", await pdf.body());
@@ -134,7 +181,9 @@ test("floor marks on a low-nosed car: its own readings, its mark-out as drawings
   await expect(nextBar(page)).toContainText("upside down");
 });
 
-test("wheel panels on a sheet that means the thrust line: which line is which, and what it costs", async ({ page }) => {
+test("wheel panels on a sheet that means the thrust line: which line is which, and what it costs", async ({
+  page,
+}) => {
   await signIn(page, shop.url, "ines");
   await page.goto(`${shop.url}/take-in`);
   await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0BRTRN5B2T220977"));
@@ -142,7 +191,8 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
   await page.getByLabel("Customer", { exact: true }).fill("Runs Crooked");
   await page.getByLabel("Rear toe, vehicle left").fill("0.02");
   await page.getByLabel("Rear toe, vehicle right").fill("0.30");
-  for (const q of await page.getByRole("radiogroup").all()) await q.getByRole("radio").first().click();
+  for (const q of await page.getByRole("radiogroup").all())
+    await q.getByRole("radio").first().click();
   const missing = nextBar(page);
   if (/Which|Has/.test(await missing.innerText()))
     await page
@@ -155,7 +205,8 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
     .getByRole("navigation")
     .getByRole("link", { name: /Set out/ })
     .click();
-  // Floor marks alone cannot see where the rear wheels steer: said at once, with the reading that can.
+  // Floor marks alone cannot see where the rear wheels steer: said at once, with the reading that
+  // can.
   await page
     .getByRole("main")
     .getByRole("button", { name: /^Four tapes/ })
@@ -164,7 +215,9 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
     .getByRole("dialog")
     .getByRole("button", { name: /^Floor marks Badges/ })
     .click();
-  await expect(page.getByRole("note").filter({ hasText: "The sheet means the thrust line" })).toBeVisible();
+  await expect(
+    page.getByRole("note").filter({ hasText: "The sheet means the thrust line" }),
+  ).toBeVisible();
   await page
     .getByRole("main")
     .getByRole("button", { name: /^Floor marks/ })
@@ -173,7 +226,9 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
     .getByRole("dialog")
     .getByRole("button", { name: /^Wheel panels/ })
     .click();
-  await expect(page.getByRole("note").filter({ hasText: "The sheet means the thrust line" })).toBeHidden();
+  await expect(
+    page.getByRole("note").filter({ hasText: "The sheet means the thrust line" }),
+  ).toBeHidden();
   for (const slot of ["panel-rl", "panel-rr", "panel-fl", "laser-badge"]) await readAt(page, slot);
   await page.getByRole("button", { name: "Lines", exact: true }).click();
   const rear = page.getByRole("row", { name: /rear-axle line/ });
@@ -181,7 +236,9 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
   await expect(page.getByRole("row", { name: /thrust line/ })).toContainText("sheet");
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Road", exact: true }).click();
-  await expect(page.getByRole("img", { name: /The road from the camera/ })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole("img", { name: /The road from the camera/ })).toBeVisible({
+    timeout: 15_000,
+  });
 });
 
 /** Takes in a vehicle whose camera was taken off; ends on the floor. */
@@ -208,7 +265,9 @@ async function checkBoard(page: Page, code: string): Promise<void> {
 
 /** Goes through the routine as far as the act that is looked for; the plug may fail on the way. */
 async function runUntil(page: Page, wanted: Locator): Promise<void> {
-  const act = nextBar(page).getByRole("button", { name: /^(Connect|Connect again|It is on|Start the routine)$/ });
+  const act = nextBar(page).getByRole("button", {
+    name: /^(Connect|Connect again|It is on|Start the routine)$/,
+  });
   for (let n = 0; n < 8; n++) {
     await expect(act.or(wanted)).toBeVisible({ timeout: 15_000 });
     if (await wanted.isVisible()) return;
@@ -243,12 +302,16 @@ test("a sheet with two places: the board is proved at each, with its own board, 
   await nextBar(page).getByRole("button", { name: "It stands there" }).click();
   await nextBar(page).getByRole("button", { name: "Start the routine" }).click();
   await expect(nextBar(page)).toContainText("The routine is done", { timeout: 20_000 });
-  const record = (await (await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/record`)).json()) as { setOut: { place: { name: string }; earlier: { place: string }[] } }; // prettier-ignore
+  const record = (await (
+    await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/record`)
+  ).json()) as { setOut: { place: { name: string }; earlier: { place: string }[] } };
   expect(record.setOut.place.name).toBe("the far place");
   expect(record.setOut.earlier.map((e) => e.place)).toEqual(["first place"]);
 });
 
-test("two boards at once: a second stand carries the second, and a car that moved puts both in doubt", async ({ page }) => {
+test("two boards at once: a second stand carries the second, and a car that moved puts both in doubt", async ({
+  page,
+}) => {
   const job = await cameraOff(page, "0AVSND3E6S410072", "Side By Side");
   await followToSet(page);
   await page.goto(`${job}/run`);
@@ -264,8 +327,10 @@ test("two boards at once: a second stand carries the second, and a car that move
   await page.getByRole("button", { name: /Moved the car/ }).click();
   await expect(page.getByText("first place stays on S-1, in doubt")).toBeVisible();
   await page.goto(`${job}/run`);
-  await expect(nextBar(page)).toContainText("The board belongs at first place, and is not proved there.");
+  await expect(nextBar(page)).toContainText(
+    "The board belongs at first place, and is not proved there.",
+  );
   await nextBar(page).getByRole("button", { name: "Set it out again" }).click();
   await page.waitForURL(/set-out$/);
   await expect(page.getByText("Place 1 of 2")).toBeVisible();
-}); // prettier-ignore
+});

@@ -26,7 +26,8 @@ test.afterAll(() => shop.close());
 test("one real job, from take-in to the report", async ({ page }) => {
   await signIn(page, shop.url, "ines");
 
-  // Take in: a wrong VIN says which place and why, and may be kept with a reason; here it is corrected.
+  // Take in: a wrong VIN says which place and why, and may be kept with a reason; here it is
+  // corrected.
   await page.goto(`${shop.url}/take-in`);
   const vin = page.getByLabel("VIN", { exact: true });
   await vin.fill(VIN.replace("D", "O"));
@@ -45,7 +46,8 @@ test("one real job, from take-in to the report", async ({ page }) => {
   // The tapes one after another; the drawing and the verdict follow each.
   await expect(page.getByText("Stand drawn where it should be: not read yet")).toBeVisible();
   const chance = page.locator("[data-chance]");
-  for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge", "tape-fl-r"]) await readAt(page, slot);
+  for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge", "tape-fl-r"])
+    await readAt(page, slot);
   await expect(page.getByText(/Errors drawn/)).toBeVisible();
   const before = await page.getByRole("img", { name: /^Floor plan/ }).getAttribute("aria-label");
 
@@ -54,7 +56,9 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await expect(verdict(page)).toHaveText("Suspect");
   await expect(page.locator('[data-slot="tape-fr-l"]')).toHaveAttribute("data-state", "loose");
   await expect(nextBar(page)).toContainText("Read again: front hub right → beam end left");
-  expect(await page.getByRole("img", { name: /^Floor plan/ }).getAttribute("aria-label")).not.toBe(before);
+  expect(await page.getByRole("img", { name: /^Floor plan/ }).getAttribute("aria-label")).not.toBe(
+    before,
+  );
   await hold(page);
   await page.getByRole("button", { name: "Take", exact: true }).click();
   await expect(verdict(page)).not.toHaveText("Suspect");
@@ -70,7 +74,9 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await expect(page.getByText("All kept")).toBeVisible();
   await runRoutine(page);
   await expect(page.getByRole("region", { name: "Result" })).toContainText("The vehicle refused");
-  await expect(page.getByRole("region", { name: "Result" })).toContainText(/stands too far from the camera/);
+  await expect(page.getByRole("region", { name: "Result" })).toContainText(
+    /stands too far from the camera/,
+  );
 
   // Say what may have been touched, follow the advice, run again.
   await nextBar(page).getByRole("link", { name: "4 Set out" }).click();
@@ -82,7 +88,9 @@ test("one real job, from take-in to the report", async ({ page }) => {
   const printed = await chance.innerText();
   await page.goto(`${job}/run`);
   await runRoutine(page);
-  await expect(page.getByRole("region", { name: "Result" })).toContainText("The vehicle learned its aim");
+  await expect(page.getByRole("region", { name: "Result" })).toContainText(
+    "The vehicle learned its aim",
+  );
   const quality = await page.locator("[data-quality]").innerText();
   await page.goto(`${job}/prove`);
   await answerAll(page);
@@ -99,23 +107,39 @@ test("one real job, from take-in to the report", async ({ page }) => {
   const plain = (text: string): string => text.replace(/[\s\u202f\u00a0]+/g, " ").trim();
   const pdf = await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/report`);
   expect(pdf.headers()["content-type"]).toBe("application/pdf");
-  const text = plain(execFileSync("pdftotext", ["-layout", "-", "-"], { input: await pdf.body(), encoding: "utf8" }));
-  const figures = (await paper.locator("td.figure").allInnerTexts()).map(plain).filter((f) => /\d/.test(f));
+  const text = plain(
+    execFileSync("pdftotext", ["-layout", "-", "-"], { input: await pdf.body(), encoding: "utf8" }),
+  );
+  const figures = (await paper.locator("td.figure").allInnerTexts())
+    .map(plain)
+    .filter((f) => /\d/.test(f));
   expect(figures.length).toBeGreaterThan(40);
-  for (const figure of [...figures, VIN, "Aldith Crane", plain(`Set: ${printed} chance`), plain(`quality ${quality}`)]) expect(text).toContain(figure); // prettier-ignore
+  for (const figure of [
+    ...figures,
+    VIN,
+    "Aldith Crane",
+    plain(`Set: ${printed} chance`),
+    plain(`quality ${quality}`),
+  ])
+    expect(text).toContain(figure);
 
   const record = (await (
     await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/record`)
   ).json()) as JobRecord;
   const schema = JSON.parse(readFileSync("public/schemas/record-1.json", "utf8")) as object;
-  const validate = new Ajv2020({ strict: false, formats: { "date-time": true, date: true } }).compile(schema);
+  const validate = new Ajv2020({
+    strict: false,
+    formats: { "date-time": true, date: true },
+  }).compile(schema);
   expect(validate(record), JSON.stringify(validate.errors)).toBe(true);
   expect(validate({ ...record, setOut: { ...record.setOut, readings: [{}] } })).toBe(false);
   expect(record.run).toMatchObject({ status: "passed", attempts: 2, simulated: true });
   expect(record.run.result!.passed).toBe(true);
   expect(record.setOut.settled!.chance).toBeGreaterThanOrEqual(0.99);
   expect(record.setOut.readings.filter((r) => r.state === "struck")).toHaveLength(1);
-  expect(record.setOut.readings.every((r) => r.at && r.instrument.id && r.by.initials === "IT")).toBe(true);
+  expect(
+    record.setOut.readings.every((r) => r.at && r.instrument.id && r.by.initials === "IT"),
+  ).toBe(true);
   expect(record.handedOver!.by.name).toBe("Ines Tarbet");
   // Every settled fact stood on the slip.
   for (const r of record.setOut.readings) await expect(slip(page)).toContainText(r.name);

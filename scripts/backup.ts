@@ -1,4 +1,5 @@
-// npm run backup -- FILE [--keep N]: copies the open shop into one file, checked; older copies become FILE.1, FILE.2 ...
+// npm run backup -- FILE [--keep N]: copies the open shop into one file, checked; older copies
+// become FILE.1, FILE.2 ...
 import { config } from "@/server/config";
 import { backUp } from "@/server/db/backup";
 

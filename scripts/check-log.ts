@@ -1,4 +1,5 @@
-// npm run check-log: follows the chain of every job's log and of the shop's own, and names the first line that does not fit.
+// npm run check-log: follows the chain of every job's log and of the shop's own, and names the
+// first line that does not fit.
 import { config } from "@/server/config";
 import { db } from "@/server/db/client";
 import { jobs } from "@/server/db/schema";

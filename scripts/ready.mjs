@@ -1,4 +1,5 @@
-// What every command needs first: the right Node, the packages of the lock file, and (for tests) Chromium and pdftotext.
+// What every command needs first: the right Node, the packages of the lock file, and (for tests)
+// Chromium and pdftotext.
 import { execFileSync, spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
@@ -10,17 +11,26 @@ const started = Date.now();
 
 export const seconds = (since = started) => `${((Date.now() - since) / 1000).toFixed(1)} s`;
 
-/** Runs one step with its output shown and its time printed; ends the whole command when it fails. */
+/**
+ * Runs one step with its output shown and its time printed; ends the whole command when it fails.
+ */
 export function step(name, command, args, env = {}) {
   const from = Date.now();
   console.log(`\n== ${name}`);
-  const { status, error } = spawnSync(command, args, { cwd: root, stdio: "inherit", env: { ...process.env, ...env } });
+  const { status, error } = spawnSync(command, args, {
+    cwd: root,
+    stdio: "inherit",
+    env: { ...process.env, ...env },
+  });
   if (error) console.error(`${command}: ${error.message}`);
   console.log(`== ${name}: ${status === 0 ? "done" : "FAILED"} in ${seconds(from)}`);
   if (status !== 0) process.exit(status ?? 1);
 }
 
-/** Runs steps that do not touch each other's files side by side; each one's output is shown whole when it ends. */
+/**
+ * Runs steps that do not touch each other's files side by side; each one's output is shown whole
+ * when it ends.
+ */
 export async function steps(list) {
   const codes = await Promise.all(
     list.map(
@@ -29,10 +39,13 @@ export async function steps(list) {
           const from = Date.now();
           const child = spawn(command, args, { cwd: root, env: process.env });
           let output = "";
-          for (const stream of [child.stdout, child.stderr]) stream.on("data", (text) => (output += text));
+          for (const stream of [child.stdout, child.stderr])
+            stream.on("data", (text) => (output += text));
           child.on("error", (error) => (output += `${command}: ${error.message}\n`));
           child.on("close", (code) => {
-            console.log(`\n== ${name}\n${output}== ${name}: ${code === 0 ? "done" : "FAILED"} in ${seconds(from)}`);
+            console.log(
+              `\n== ${name}\n${output}== ${name}: ${code === 0 ? "done" : "FAILED"} in ${seconds(from)}`,
+            );
             done(code ?? 1);
           });
         }),
@@ -60,7 +73,9 @@ export function packages() {
 
 const has = (program) => spawnSync("sh", ["-c", `command -v ${program}`]).status === 0;
 
-/** Chromium drives the interface in tests, pdftotext reads the report back. Both come from Debian. */
+/**
+ * Chromium drives the interface in tests, pdftotext reads the report back. Both come from Debian.
+ */
 export function testPrograms() {
   const missing = [
     ["chromium", "chromium"],
@@ -69,11 +84,18 @@ export function testPrograms() {
   if (missing.length === 0) return;
   const names = missing.map(([, name]) => name);
   if (process.getuid?.() !== 0 || !has("apt-get")) {
-    console.error(`The tests need ${names.join(" and ")}. Install with: sudo apt-get install -y ${names.join(" ")}`);
+    console.error(
+      `The tests need ${names.join(" and ")}. Install with: sudo apt-get install -y ${names.join(" ")}`,
+    );
     process.exit(1);
   }
   step("package lists", "apt-get", ["update", "-qq"]);
-  step(names.join(" and "), "apt-get", ["install", "-y", "-qq", "--no-install-recommends", ...names], { DEBIAN_FRONTEND: "noninteractive" }); // prettier-ignore
+  step(
+    names.join(" and "),
+    "apt-get",
+    ["install", "-y", "-qq", "--no-install-recommends", ...names],
+    { DEBIAN_FRONTEND: "noninteractive" },
+  );
 }
 
 const ROOMS = ["app", "ui", "workers", "server", "devices", "core", "drizzle", "public"];
@@ -103,7 +125,10 @@ export function built() {
 
 export const commit = () => {
   try {
-    return execFileSync("git", ["rev-parse", "--short", "HEAD"], { cwd: root, encoding: "utf8" }).trim();
+    return execFileSync("git", ["rev-parse", "--short", "HEAD"], {
+      cwd: root,
+      encoding: "utf8",
+    }).trim();
   } catch {
     return "no commit";
   }

@@ -1,4 +1,5 @@
-// npm run restore -- FILE: puts a copy in the place of the shop; what was there is kept beside it. Stop the server first.
+// npm run restore -- FILE: puts a copy in the place of the shop; what was there is kept beside it.
+// Stop the server first.
 import { config } from "@/server/config";
 import { restore } from "@/server/db/backup";
 import { closeDatabase, db } from "@/server/db/client";

@@ -10,5 +10,4 @@ for (const [name, schema] of [
   ["vehicle-1", vehicleJsonSchema()],
   ["record-1", recordJsonSchema()],
 ] as const)
-  // prettier-ignore
   writeFileSync(`public/schemas/${name}.json`, `${JSON.stringify(schema, null, 2)}\n`);

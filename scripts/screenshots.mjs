@@ -1,4 +1,5 @@
-// npm run screenshots: opens the demo shop in Chromium and keeps one picture of each main view in docs/screenshots/.
+// npm run screenshots: opens the demo shop in Chromium and keeps one picture of each main view in
+// docs/screenshots/.
 import { execFileSync, spawn } from "node:child_process";
 import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -13,12 +14,29 @@ const folder = mkdtempSync(path.join(tmpdir(), "iridel-shots-"));
 const env = { ...process.env, IRIDEL_DB: path.join(folder, "shop.sqlite"), IRIDEL_DEMO: "1" };
 execFileSync("npx", ["tsx", "demo/seed.ts"], { cwd: root, env, stdio: "inherit" });
 const url = "http://127.0.0.1:3911";
-const server = spawn("npx", ["next", "start", "-p", "3911", "-H", "127.0.0.1"], { cwd: root, env, stdio: "ignore", detached: true }); // prettier-ignore
-for (let n = 0; n < 100 && !(await fetch(`${url}/sign-in`).then((r) => r.ok, () => false)); n++) await new Promise((done) => setTimeout(done, 200)); // prettier-ignore
+const server = spawn("npx", ["next", "start", "-p", "3911", "-H", "127.0.0.1"], {
+  cwd: root,
+  env,
+  stdio: "ignore",
+  detached: true,
+});
+for (
+  let n = 0;
+  n < 100 &&
+  !(await fetch(`${url}/sign-in`).then(
+    (r) => r.ok,
+    () => false,
+  ));
+  n++
+)
+  await new Promise((done) => setTimeout(done, 200));
 
 const out = path.join(root, "docs/screenshots");
 mkdirSync(out, { recursive: true });
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"] }); // prettier-ignore
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+});
 const theme = process.argv.includes("--night") ? "night" : "light";
 const width = Number(process.argv.find((a) => /^\d+$/.test(a)) ?? 1280);
 
@@ -42,7 +60,11 @@ const shoot = async (page, name) => {
 };
 const open = async (page, plate, stage) => {
   await page.goto(url);
-  const href = await page.getByRole("listitem").filter({ hasText: plate }).getByRole("link").getAttribute("href");
+  const href = await page
+    .getByRole("listitem")
+    .filter({ hasText: plate })
+    .getByRole("link")
+    .getAttribute("href");
   await page.goto(`${url}${href}/${stage}`);
 };
 
@@ -89,8 +111,18 @@ try {
   await open(page, "HQ 12 WRN", "take-in");
   const glass = page.getByRole("region", { name: "Glass and mount" });
   await glass.getByLabel("Part number on the glass").fill("HQG-2210");
-  const depths = { "top vehicle left": 4, top: 2.1, "top vehicle right": 2, "vehicle left": 1.5, "vehicle right": 1.6, "bottom vehicle left": 1.1, bottom: 1, "bottom vehicle right": 1.2 }; // prettier-ignore
-  for (const [spot, mm] of Object.entries(depths)) await glass.getByLabel(spot, { exact: true }).fill(String(mm));
+  const depths = {
+    "top vehicle left": 4,
+    top: 2.1,
+    "top vehicle right": 2,
+    "vehicle left": 1.5,
+    "vehicle right": 1.6,
+    "bottom vehicle left": 1.1,
+    bottom: 1,
+    "bottom vehicle right": 1.2,
+  };
+  for (const [spot, mm] of Object.entries(depths))
+    await glass.getByLabel(spot, { exact: true }).fill(String(mm));
   await glass.evaluate((part) => part.scrollIntoView());
   await shoot(page, "glass");
   await open(page, "HQ 55 HIR", "set-out");
@@ -100,7 +132,11 @@ try {
     .click();
   await shoot(page, "ways");
   if (width === 1280 && theme === "light") {
-    const night = await tablet({ id: "oskar", pin: "635172" }, { width: 1280, height: 800 }, "night");
+    const night = await tablet(
+      { id: "oskar", pin: "635172" },
+      { width: 1280, height: 800 },
+      "night",
+    );
     await open(night, "HQ 55 HIR", "set-out");
     await night.getByRole("button", { name: "Road", exact: true }).click();
     await night.getByRole("img", { name: /The road from the camera/ }).waitFor();

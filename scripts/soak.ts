@@ -1,5 +1,6 @@
-// npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of wrong bodies. `-- --short` is what
-// every change has to pass; naming parts (kills, disks, files, copies, fuzz) runs those alone.
+// npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of
+// wrong bodies. `-- --short` is what every change has to pass; naming parts (kills, disks, files,
+// copies, fuzz) runs those alone.
 import { copies } from "./soak/copies";
 import { disks, files } from "./soak/disks";
 import { fuzz } from "./soak/fuzz";

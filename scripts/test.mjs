@@ -1,4 +1,5 @@
-// npm test: installs what is missing, then lint, types, unit tests, build, and the real interface in Chromium.
+// npm test: installs what is missing, then lint, types, unit tests, build, and the real interface
+// in Chromium.
 import { existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import path from "node:path";
 import { built, commit, packages, root, seconds, step, steps, testPrograms } from "./ready.mjs";
@@ -18,9 +19,17 @@ await steps([
   ["format", "npx", ["prettier", "--check", ".", "--log-level", "warn"]],
   ["unused", "npx", ["knip"]],
 ]);
-step("unit tests", "npx", ["vitest", "run", "--reporter=default", "--reporter=json", "--outputFile.json=var/results/unit.json"]); // prettier-ignore
+step("unit tests", "npx", [
+  "vitest",
+  "run",
+  "--reporter=default",
+  "--reporter=json",
+  "--outputFile.json=var/results/unit.json",
+]);
 built();
-step("interface tests", "npx", ["playwright", "test"], { PLAYWRIGHT_JSON_OUTPUT_NAME: "var/results/e2e.json" });
+step("interface tests", "npx", ["playwright", "test"], {
+  PLAYWRIGHT_JSON_OUTPUT_NAME: "var/results/e2e.json",
+});
 
 const read = (name) => JSON.parse(readFileSync(path.join(results, name), "utf8"));
 const unit = read("unit.json");

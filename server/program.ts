@@ -3,7 +3,10 @@ import path from "node:path";
 
 const here = (file: string): string => path.join(/* turbopackIgnore: true */ process.cwd(), file);
 
-/** Version of the program, with the build where there is one: it stands beside everything that is kept as it was made. */
+/**
+ * Version of the program, with the build where there is one: it stands beside everything that is
+ * kept as it was made.
+ */
 export const program = ((): string => {
   const { version } = JSON.parse(readFileSync(here("package.json"), "utf8")) as { version: string };
   const mark = here(".next/BUILD_ID");

@@ -8,10 +8,15 @@ import { serverMark } from "./db/server-mark";
 import { ticketsLater } from "./jobs/tickets";
 
 const HOUR_MS = 3_600_000;
-/** Open pages keep their streams; a server that is told to stop waits for them no longer than this. */
+/**
+ * Open pages keep their streams; a server that is told to stop waits for them no longer than this.
+ */
 const LEAVE_MS = 2500;
 
-/** Opens the shop's book or says why not and ends; sees to it that it is whole on disk when the server ends. */
+/**
+ * Opens the shop's book or says why not and ends; sees to it that it is whole on disk when the
+ * server ends.
+ */
 export function startServer(): void {
   const file = config.databaseFile;
   try {
@@ -22,10 +27,15 @@ export function startServer(): void {
     process.exit(1);
   }
   try {
-    writeFileSync(serverMark(file), JSON.stringify({ pid: process.pid, startedAt: new Date().toISOString() }));
+    writeFileSync(
+      serverMark(file),
+      JSON.stringify({ pid: process.pid, startedAt: new Date().toISOString() }),
+    );
   } catch (error) {
     // A disk that is full or shut is no reason not to show what stands there.
-    console.warn(`No mark of this server could be left beside ${file}: ${(error as Error).message}`);
+    console.warn(
+      `No mark of this server could be left beside ${file}: ${(error as Error).message}`,
+    );
   }
   ticketsLater();
   closeWhenEnded(file);
@@ -50,8 +60,12 @@ function backUpRegularly(file: string): void {
   if (!wanted) return;
   const run = (): void => {
     backUp(file, wanted.file, wanted.keep).then(
-      (done) => console.log(`Copy of the shop kept: ${done.file}, ${done.jobs} jobs, ${done.lines} lines.`),
-      (error: unknown) => console.error(`No copy was made: ${error instanceof Error ? error.message : String(error)}`),
+      (done) =>
+        console.log(`Copy of the shop kept: ${done.file}, ${done.jobs} jobs, ${done.lines} lines.`),
+      (error: unknown) =>
+        console.error(
+          `No copy was made: ${error instanceof Error ? error.message : String(error)}`,
+        ),
     );
   };
   setTimeout(run, 60_000).unref();

@@ -15,7 +15,10 @@ export const planOf = (vehicle: number, stand: number): SetOutPlan => ({
   floorSlopeRad: { ahead: { value: 0, sigma: 2e-4 }, left: { value: 0, sigma: 3e-4 } },
 });
 
-/** A car with a new windshield, as it is taken in: what tests of a job begin with, each changing what it is about. */
+/**
+ * A car with a new windshield, as it is taken in: what tests of a job begin with, each changing
+ * what it is about.
+ */
 export const INTAKE = {
   vin: madeUpVin("0NVLS2DA7R100417"),
   vinReason: null,

@@ -1,9 +1,9 @@
 import type { Observation, SurveyNetwork } from "@/core/survey";
 
 /**
- * A second, unrelated way to the same answer, for tests: models written out as plain
- * geometry, derivatives by Richardson-extrapolated differences, the linear problem by Householder QR of the whitened
- * design (never forming normal equations).
+ * A second, unrelated way to the same answer, for tests: models written out as plain geometry,
+ * derivatives by Richardson-extrapolated differences, the linear problem by Householder QR of the
+ * whitened design (never forming normal equations).
  */
 export type Truth = Record<string, number[]>;
 
@@ -17,7 +17,10 @@ function locate(ref: string, network: SurveyNetwork, at: Truth): [number, number
   }
   const p = body.points.find((q) => q.id === pointId)!;
   const [x, y, t] = at[bodyId!] ?? [body.xMm, body.yMm, body.headingRad];
-  return [x! + p.xMm * Math.cos(t!) - p.yMm * Math.sin(t!), y! + p.xMm * Math.sin(t!) + p.yMm * Math.cos(t!)];
+  return [
+    x! + p.xMm * Math.cos(t!) - p.yMm * Math.sin(t!),
+    y! + p.xMm * Math.sin(t!) + p.yMm * Math.cos(t!),
+  ];
 }
 
 /** What a perfect instrument would read. */
@@ -35,14 +38,19 @@ export function observe(o: Observation, network: SurveyNetwork, at: Truth): numb
       const away = Math.atan2(p[1] - a[1], p[0] - a[0]) - bearing;
       const far = Math.hypot(p[0] - a[0], p[1] - a[1]);
       // A station from beside the line is the difference of two stations.
-      if (o.kind === "station" && o.origin) return observe({ ...o, origin: undefined }, network, at) - observe({ ...o, origin: undefined, point: o.origin }, network, at); // prettier-ignore
+      if (o.kind === "station" && o.origin)
+        return (
+          observe({ ...o, origin: undefined }, network, at) -
+          observe({ ...o, origin: undefined, point: o.origin }, network, at)
+        );
       return far * (o.kind === "offset" ? Math.sin(away) : Math.cos(away));
     }
     case "range": {
       const [f, c] = [where(o.from), where(o.panelPoint)];
       const heading = (at[o.from.split(".")[0]!] ?? [0, 0, network.bodies[0]!.headingRad])[2]!;
       // Perpendicular distance to the panel over the cosine of the incidence.
-      const gap = (c[0] - f[0]) * Math.cos(o.panelHeadingRad) + (c[1] - f[1]) * Math.sin(o.panelHeadingRad);
+      const gap =
+        (c[0] - f[0]) * Math.cos(o.panelHeadingRad) + (c[1] - f[1]) * Math.sin(o.panelHeadingRad);
       return gap / Math.cos(heading + o.directionRad - o.panelHeadingRad);
     }
     case "heading":
@@ -62,7 +70,11 @@ export function independentSolution(network: SurveyNetwork): Truth {
   }
   for (const b of network.bodies) {
     at[b.id] = [b.xMm, b.yMm, b.headingRad];
-    columns.push({ id: b.id, k: 0, step: 0.5 }, { id: b.id, k: 1, step: 0.5 }, { id: b.id, k: 2, step: 1e-3 });
+    columns.push(
+      { id: b.id, k: 0, step: 0.5 },
+      { id: b.id, k: 1, step: 0.5 },
+      { id: b.id, k: 2, step: 1e-3 },
+    );
   }
   const residuals = (): number[] => {
     const r = network.observations.map((o) => {
@@ -70,8 +82,17 @@ export function independentSolution(network: SurveyNetwork): Truth {
       return (o.kind === "heading" ? Math.atan2(Math.sin(d), Math.cos(d)) : d) / o.sigma;
     });
     for (const p of network.points)
-      if (p.sigmaMm) r.push((at[p.id]![0]! - p.xMm) / p.sigmaMm, (at[p.id]![1]! - p.yMm) / p.sigmaMm);
-    for (const b of network.bodies) if (b.priorCovariance) r.push(...whiten(b.priorCovariance, [at[b.id]![0]! - b.xMm, at[b.id]![1]! - b.yMm, at[b.id]![2]! - b.headingRad])); // prettier-ignore
+      if (p.sigmaMm)
+        r.push((at[p.id]![0]! - p.xMm) / p.sigmaMm, (at[p.id]![1]! - p.yMm) / p.sigmaMm);
+    for (const b of network.bodies)
+      if (b.priorCovariance)
+        r.push(
+          ...whiten(b.priorCovariance, [
+            at[b.id]![0]! - b.xMm,
+            at[b.id]![1]! - b.yMm,
+            at[b.id]![2]! - b.headingRad,
+          ]),
+        );
     return r;
   };
   const slope = (c: Column, h: number): number[] => {

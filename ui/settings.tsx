@@ -9,7 +9,13 @@ const Context = createContext<Value>({ ...DEFAULT_SETTINGS, change: () => {} });
 
 export const useSettings = (): Value => useContext(Context);
 
-export function SettingsProvider({ initial, children }: { initial: Settings; children: ReactNode }) {
+export function SettingsProvider({
+  initial,
+  children,
+}: {
+  initial: Settings;
+  children: ReactNode;
+}) {
   const [settings, setSettings] = useState(initial);
   const value = useMemo<Value>(
     () => ({

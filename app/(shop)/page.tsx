@@ -5,7 +5,11 @@ import { Jobs } from "@/ui/jobs/jobs";
 
 export const metadata: Metadata = { title: "Jobs" };
 
-export default async function JobsPage({ searchParams }: { searchParams: Promise<{ find?: string }> }) {
+export default async function JobsPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ find?: string }>;
+}) {
   const me = await requirePerson();
   const { find } = await searchParams;
   return (

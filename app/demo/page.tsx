@@ -21,8 +21,9 @@ export default function DemoPage() {
     <main className="mx-auto max-w-3xl p-6 lg:p-10">
       <h1 className="text-4xl font-semibold">Demo shop</h1>
       <p className="mt-2 text-lg text-soft">
-        Everything here is made up: the harbour town of Hollin Quay, its people, vehicles, figures and sheets. The bay,
-        the instruments, the scan tool and the vehicles are simulated. Choose who you are.
+        Everything here is made up: the harbour town of Hollin Quay, its people, vehicles, figures
+        and sheets. The bay, the instruments, the scan tool and the vehicles are simulated. Choose
+        who you are.
       </p>
       <ul className="mt-6 flex flex-col gap-2">
         {listPeople().map((p) => (
@@ -46,8 +47,9 @@ export default function DemoPage() {
         ))}
       </ul>
       <p className="mt-6 text-base text-soft">
-        Good places to start: a job with a reading that does not fit, one whose board has to be moved, and one that the
-        vehicle refused. All are on the jobs list. Or take in a vehicle of your own.
+        Good places to start: a job with a reading that does not fit, one whose board has to be
+        moved, and one that the vehicle refused. All are on the jobs list. Or take in a vehicle of
+        your own.
       </p>
     </main>
   );

@@ -10,7 +10,11 @@ import { SignIn } from "@/ui/sign-in/sign-in";
 export const metadata: Metadata = { title: "Sign in" };
 export const dynamic = "force-dynamic";
 
-export default async function SignInPage({ searchParams }: { searchParams: Promise<{ who?: string }> }) {
+export default async function SignInPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ who?: string }>;
+}) {
   if (await currentPerson()) redirect("/");
   const people = listPeople().map(({ id, name, initials, role }) => ({ id, name, initials, role }));
   return (

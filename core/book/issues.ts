@@ -1,29 +1,48 @@
 import type { z } from "zod";
-import type { Problem } from "./index";
+import type { Problem } from "./problem";
 
 type Issue = z.core.$ZodIssue;
 
 /** The library's own words; what a schema says itself is better and stays. */
 const LIBRARY = /^(Invalid|Too (small|big)|Unrecognized)/;
 
-const EXPECTED: Record<string, string> = { string: "a text", object: "an object", array: "a list", int: "a whole number" }; // prettier-ignore
+const EXPECTED: Record<string, string> = {
+  string: "a text",
+  object: "an object",
+  array: "a list",
+  int: "a whole number",
+};
 
 /** What is wrong with a field, in words a technician may act on. */
 export function plainMessage(i: Issue): string {
   if (!LIBRARY.test(i.message)) return `${i.message.replace(/\.$/, "")}.`;
   switch (i.code) {
     case "invalid_type":
-      return i.message.includes("received undefined") ? "is missing." : `must be ${EXPECTED[i.expected] ?? `a ${i.expected}`}.`; // prettier-ignore
+      return i.message.includes("received undefined")
+        ? "is missing."
+        : `must be ${EXPECTED[i.expected] ?? `a ${i.expected}`}.`;
     case "too_small":
-      return i.origin === "string" ? (Number(i.minimum) === 1 ? "is empty." : `is too short; at least ${String(i.minimum)} characters.`) : i.origin === "array" ? `needs at least ${String(i.minimum)}.` : `is too little; at least ${String(i.minimum)}.`; // prettier-ignore
+      return i.origin === "string"
+        ? Number(i.minimum) === 1
+          ? "is empty."
+          : `is too short; at least ${String(i.minimum)} characters.`
+        : i.origin === "array"
+          ? `needs at least ${String(i.minimum)}.`
+          : `is too little; at least ${String(i.minimum)}.`;
     case "too_big":
-      return i.origin === "string" ? `is too long; at most ${String(i.maximum)} characters.` : i.origin === "array" ? `has too many; at most ${String(i.maximum)}.` : `is too much; at most ${String(i.maximum)}.`; // prettier-ignore
+      return i.origin === "string"
+        ? `is too long; at most ${String(i.maximum)} characters.`
+        : i.origin === "array"
+          ? `has too many; at most ${String(i.maximum)}.`
+          : `is too much; at most ${String(i.maximum)}.`;
     case "invalid_value":
       return `must be ${i.values.length > 1 ? "one of " : ""}${i.values.map(String).join(", ")}.`;
     case "unrecognized_keys":
       return `has fields this format does not know: ${i.keys.join(", ")}.`;
     case "invalid_format":
-      return i.format === "date" ? "must be a date such as 2026-11-03." : "is not written the way it must be.";
+      return i.format === "date"
+        ? "must be a date such as 2026-11-03."
+        : "is not written the way it must be.";
     default:
       return "is not what it must be.";
   }

@@ -1,5 +1,31 @@
-export { OutOfSightError, project, unproject, type Camera, type Lens, type Pixel, type Vec3 } from "./model";
-export { apply, LoosePoseError, multiply, planarPose, refinePose, rotation, type Pose } from "./pose";
-export { boardInVehicle, type BoardError } from "./board";
-export { laneOffsetMm, learnedTurn, rangeErrorMm, type Setting, type Turn } from "./road";
-export { ADJUSTMENTS, gains, ROAD_DISTANCES_MM, roadOutcome, type BoardKnowledge, type Gain, type RoadOutcome, type Spread } from "./monte-carlo"; // prettier-ignore
+export {
+  OutOfSightError,
+  project,
+  unproject,
+  type Camera,
+  type Lens,
+  type Pixel,
+  type Vec3,
+} from "./model";
+export {
+  apply,
+  LoosePoseError,
+  multiply,
+  planarPose,
+  refinePose,
+  rotation,
+  type Pose,
+} from "./pose";
+export { boardInVehicle } from "./board";
+export type { BoardError, Setting } from "./setting";
+export { laneOffsetMm, learnedTurn, rangeErrorMm, type Turn } from "./road";
+export {
+  ADJUSTMENTS,
+  gains,
+  ROAD_DISTANCES_MM,
+  roadOutcome,
+  type BoardKnowledge,
+  type Gain,
+  type RoadOutcome,
+  type Spread,
+} from "./monte-carlo";

@@ -1,8 +1,10 @@
 /**
- * Cameras as published: pinhole with Brown-Conrady distortion (Brown 1971; k1 k2 p1 p2 k3 in OpenCV's order), and the
- * fisheye of Kannala & Brandt (2006, four terms in odd powers of the angle, as OpenCV's fisheye module has it).
+ * Cameras as published: pinhole with Brown-Conrady distortion (Brown 1971; k1 k2 p1 p2 k3 in
+ * OpenCV's order), and the fisheye of Kannala & Brandt (2006, four terms in odd powers of the
+ * angle, as OpenCV's fisheye module has it).
  *
- * Camera axes: x right, y down, z forward. Pixels: u right, v down. Lengths of any unit, as long as it is one.
+ * Camera axes: x right, y down, z forward. Pixels: u right, v down. Lengths of any unit, as long as
+ * it is one.
  */
 export type Vec3 = readonly [number, number, number];
 export type Pixel = readonly [number, number];
@@ -19,7 +21,10 @@ export class OutOfSightError extends Error {
   override readonly name = "OutOfSightError";
 }
 
-/** Derivative of the radial mapping as a polynomial in s = r^2 (or theta^2): where it falls to nothing, the picture folds. */
+/**
+ * Derivative of the radial mapping as a polynomial in s = r^2 (or theta^2): where it falls to
+ * nothing, the picture folds.
+ */
 const slopeTerms = (lens: Lens): number[] =>
   lens.kind === "brown"
     ? [1, 3 * lens.k1, 5 * lens.k2, 7 * lens.k3]
@@ -28,12 +33,15 @@ const slopeTerms = (lens: Lens): number[] =>
       : [1];
 
 const folds = new WeakMap<Lens, number>();
-/** The farthest that is looked for a fold: a ray 1.9 rad off the axis, or ten focal lengths aside. */
+/**
+ * The farthest that is looked for a fold: a ray 1.9 rad off the axis, or ten focal lengths aside.
+ */
 const FARTHEST_S = { pinhole: Infinity, brown: 100, fisheye: 1.9 * 1.9 } as const;
 
 /**
- * How far out a lens makes a picture, as normalised radius (angle in radians for the fisheye). Beyond it the polynomial
- * turns back and shows what is farther out nearer in: no lens does that, and two rays would share one pixel.
+ * How far out a lens makes a picture, as normalised radius (angle in radians for the fisheye).
+ * Beyond it the polynomial turns back and shows what is farther out nearer in: no lens does that,
+ * and two rays would share one pixel.
  */
 function foldOf(lens: Lens): number {
   const known = folds.get(lens);
@@ -96,7 +104,8 @@ function bent(lens: Extract<Lens, { kind: "fisheye" }>, theta: number): number {
  * Projects a point given in camera axes.
  *
  * @returns pixels
- * @throws OutOfSightError behind the camera (a fisheye sees a little past the side, a pinhole does not), or beyond the fold
+ * @throws OutOfSightError behind the camera (a fisheye sees a little past the side, a pinhole does
+ *   not), or beyond the fold
  */
 export function project(camera: Camera, [x, y, z]: Vec3): [number, number] {
   const { lens } = camera;
@@ -104,7 +113,8 @@ export function project(camera: Camera, [x, y, z]: Vec3): [number, number] {
     // By the angle itself, so that a ray square to the axis has a picture too.
     const side = Math.hypot(x, y);
     const theta = Math.atan2(side, z);
-    if (!(side > 0) && !(z > 0)) throw new OutOfSightError("The point lies in the camera itself, or behind it.");
+    if (!(side > 0) && !(z > 0))
+      throw new OutOfSightError("The point lies in the camera itself, or behind it.");
     if (theta > 1.9) throw new OutOfSightError("The point lies behind the camera.");
     if (theta > foldOf(lens)) throw new OutOfSightError(BEYOND);
     if (side === 0) return [camera.cx, camera.cy];
@@ -113,19 +123,22 @@ export function project(camera: Camera, [x, y, z]: Vec3): [number, number] {
   }
   if (!(z > 0) || !(Math.hypot(x, y) / z < FARTHEST_TANGENT))
     throw new OutOfSightError("The point lies behind the camera, or square to its axis.");
-  if (lens.kind === "brown" && Math.hypot(x, y) / z > foldOf(lens)) throw new OutOfSightError(BEYOND);
+  if (lens.kind === "brown" && Math.hypot(x, y) / z > foldOf(lens))
+    throw new OutOfSightError(BEYOND);
   const [u, v] = distort(lens, x / z, y / z);
   return [camera.fx * u + camera.cx, camera.fy * v + camera.cy];
 }
 
 /**
- * Where Newton's method begins: the radial part alone, inverted by bisection between the axis and the fold, where it only
- * rises. From the distorted place itself Newton can step over the fold and not come back.
+ * Where Newton's method begins: the radial part alone, inverted by bisection between the axis and
+ * the fold, where it only rises. From the distorted place itself Newton can step over the fold and
+ * not come back.
  */
 function undistortedStart(lens: Lens, xd: number, yd: number): [number, number] {
   const rd = Math.hypot(xd, yd);
   if (lens.kind !== "brown" || rd === 0) return [xd, yd];
-  const image = (r: number): number => r * (1 + r * r * (lens.k1 + r * r * (lens.k2 + r * r * lens.k3)));
+  const image = (r: number): number =>
+    r * (1 + r * r * (lens.k1 + r * r * (lens.k2 + r * r * lens.k3)));
   let [low, high] = [0, foldOf(lens)];
   // Decentring moves a point a little farther out than the radial part alone can.
   if (image(high) < rd) return [(xd * high) / rd, (yd * high) / rd];
@@ -138,8 +151,8 @@ function undistortedStart(lens: Lens, xd: number, yd: number): [number, number] 
 }
 
 /**
- * The direction a pixel looks in: a unit vector in camera axes. Inverts the lens by Newton's method to 1e-13; a pixel far
- * outside what the lens can make has no direction.
+ * The direction a pixel looks in: a unit vector in camera axes. Inverts the lens by Newton's method
+ * to 1e-13; a pixel far outside what the lens can make has no direction.
  *
  * @throws OutOfSightError when Newton finds none
  */
@@ -152,7 +165,8 @@ export function unproject(camera: Camera, [u, v]: Pixel): [number, number, numbe
     let theta = rd;
     for (let i = 0; i < 40; i++) {
       const t2 = theta * theta;
-      const slope = 1 + t2 * (3 * lens.k1 + t2 * (5 * lens.k2 + t2 * (7 * lens.k3 + t2 * 9 * lens.k4)));
+      const slope =
+        1 + t2 * (3 * lens.k1 + t2 * (5 * lens.k2 + t2 * (7 * lens.k3 + t2 * 9 * lens.k4)));
       const step = (bent(lens, theta) - rd) / slope;
       theta -= step;
       if (Math.abs(step) < 1e-14) break;
@@ -167,13 +181,19 @@ export function unproject(camera: Camera, [u, v]: Pixel): [number, number, numbe
     const [px, py] = distort(lens, x, y);
     const [ex, ey] = [px - xd, py - yd];
     if (Math.hypot(ex, ey) < 1e-14) break;
-    // Jacobian of the distortion by central differences: smooth polynomials, exact to about 1e-10 here.
+    // Jacobian of the distortion by central differences: smooth polynomials, exact to about 1e-10
+    // here.
     const h = 1e-6;
     const [ax, ay] = distort(lens, x + h, y);
     const [bx, by] = distort(lens, x - h, y);
     const [cx, cy] = distort(lens, x, y + h);
     const [dx, dy] = distort(lens, x, y - h);
-    const [j11, j21, j12, j22] = [(ax - bx) / (2 * h), (ay - by) / (2 * h), (cx - dx) / (2 * h), (cy - dy) / (2 * h)];
+    const [j11, j21, j12, j22] = [
+      (ax - bx) / (2 * h),
+      (ay - by) / (2 * h),
+      (cx - dx) / (2 * h),
+      (cy - dy) / (2 * h),
+    ];
     const det = j11 * j22 - j12 * j21;
     x -= (j22 * ex - j12 * ey) / det;
     y -= (j11 * ey - j21 * ex) / det;

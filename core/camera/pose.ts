@@ -16,14 +16,22 @@ export function rotation([x, y, z]: Vec3): number[] {
   const a = angle < 1e-4 ? 1 - (angle * angle) / 6 : Math.sin(angle) / angle;
   const b = angle < 1e-4 ? 0.5 - (angle * angle) / 24 : (1 - Math.cos(angle)) / (angle * angle);
   return [
-    1 - b * (y * y + z * z), b * x * y - a * z, b * x * z + a * y,
-    b * x * y + a * z, 1 - b * (x * x + z * z), b * y * z - a * x,
-    b * x * z - a * y, b * y * z + a * x, 1 - b * (x * x + y * y),
-  ]; // prettier-ignore
+    1 - b * (y * y + z * z),
+    b * x * y - a * z,
+    b * x * z + a * y,
+    b * x * y + a * z,
+    1 - b * (x * x + z * z),
+    b * y * z - a * x,
+    b * x * z - a * y,
+    b * y * z + a * x,
+    1 - b * (x * x + y * y),
+  ];
 }
 
 export const multiply = (a: readonly number[], b: readonly number[]): number[] =>
-  [0, 1, 2].flatMap((i) => [0, 1, 2].map((j) => a[3 * i]! * b[j]! + a[3 * i + 1]! * b[3 + j]! + a[3 * i + 2]! * b[6 + j]!)); // prettier-ignore
+  [0, 1, 2].flatMap((i) =>
+    [0, 1, 2].map((j) => a[3 * i]! * b[j]! + a[3 * i + 1]! * b[3 + j]! + a[3 * i + 2]! * b[6 + j]!),
+  );
 
 export const apply = ({ r, t }: Pose, [x, y, z]: Vec3): [number, number, number] => [
   r[0]! * x + r[1]! * y + r[2]! * z + t[0],
@@ -32,16 +40,23 @@ export const apply = ({ r, t }: Pose, [x, y, z]: Vec3): [number, number, number]
 ];
 
 /**
- * Pose of a plane (its own z = 0) from points seen: a homography from normalised directions (direct linear transform,
- * Hartley's normalisation 1997) gives the start, Gauss-Newton on the pixels the rest.
+ * Pose of a plane (its own z = 0) from points seen: a homography from normalised directions (direct
+ * linear transform, Hartley's normalisation 1997) gives the start, Gauss-Newton on the pixels the
+ * rest.
  *
  * @param points places on the plane, own axes
  * @param pixels where the camera shows them
  * @throws LoosePoseError for fewer than four points before the lens, or points in one line
  */
-export function planarPose(camera: Camera, points: readonly Pixel[], pixels: readonly Pixel[]): Pose {
-  if (points.length < 4 || points.length !== pixels.length) throw new LoosePoseError("Four seen points at least are needed."); // prettier-ignore
-  // A pixel that no ray of the lens ends at was not seen; one square to the axis has no place on the plane before it.
+export function planarPose(
+  camera: Camera,
+  points: readonly Pixel[],
+  pixels: readonly Pixel[],
+): Pose {
+  if (points.length < 4 || points.length !== pixels.length)
+    throw new LoosePoseError("Four seen points at least are needed.");
+  // A pixel that no ray of the lens ends at was not seen; one square to the axis has no place on
+  // the plane before it.
   const seen = points.flatMap((point, i) => {
     const ray = rayOf(camera, pixels[i]!);
     return ray ? [{ point, pixel: pixels[i]!, ray }] : [];
@@ -87,7 +102,10 @@ function allInSight(camera: Camera, points: readonly Vec3[], pose: Pose): boolea
 /** Least-squares homography with h33 = 1 between normalised sets, as a pose. */
 function fromHomography(points: readonly Pixel[], rays: readonly Pixel[]): Pose {
   const centre = (set: readonly Pixel[]): { x: number; y: number; s: number } => {
-    const [x, y] = [0, 1].map((k) => set.reduce((a, p) => a + p[k]!, 0) / set.length) as [number, number];
+    const [x, y] = [0, 1].map((k) => set.reduce((a, p) => a + p[k]!, 0) / set.length) as [
+      number,
+      number,
+    ];
     const far = set.reduce((a, p) => a + Math.hypot(p[0] - x, p[1] - y), 0) / set.length;
     return { x, y, s: Math.SQRT2 / far };
   };
@@ -97,11 +115,14 @@ function fromHomography(points: readonly Pixel[], rays: readonly Pixel[]): Pose 
   points.forEach((p, i) => {
     const [X, Y] = [(p[0] - a.x) * a.s, (p[1] - a.y) * a.s];
     const [x, y] = [(rays[i]![0] - b.x) * b.s, (rays[i]![1] - b.y) * b.s];
-    for (const [row, value] of [[[X, Y, 1, 0, 0, 0, -x * X, -x * Y], x], [[0, 0, 0, X, Y, 1, -y * X, -y * Y], y]] as const)
+    for (const [row, value] of [
+      [[X, Y, 1, 0, 0, 0, -x * X, -x * Y], x],
+      [[0, 0, 0, X, Y, 1, -y * X, -y * Y], y],
+    ] as const)
       for (let j = 0; j < 8; j++) {
         rhs[j]! += row[j]! * value;
         for (let k = 0; k <= j; k++) n[8 * j + k]! += row[j]! * row[k]!;
-      } // prettier-ignore
+      }
   });
   if (choleskyInPlace(n, 8, 1e-10) >= 0) throw new LoosePoseError("The points lie in one line.");
   choleskySolve(n, 8, rhs);
@@ -130,10 +151,19 @@ function fromHomography(points: readonly Pixel[], rays: readonly Pixel[]): Pose 
   };
 }
 
-/** Least-squares pose on the pixels, from a start; Gauss-Newton with a turn on the left: R <- exp(w) R. */
-export function refinePose(camera: Camera, points: readonly Vec3[], pixels: readonly Pixel[], start: Pose): Pose {
+/**
+ * Least-squares pose on the pixels, from a start; Gauss-Newton with a turn on the left: R <- exp(w)
+ * R.
+ */
+export function refinePose(
+  camera: Camera,
+  points: readonly Vec3[],
+  pixels: readonly Pixel[],
+  start: Pose,
+): Pose {
   let pose = start;
-  if (!allInSight(camera, points, pose)) throw new LoosePoseError("From the start not every point is in sight.");
+  if (!allInSight(camera, points, pose))
+    throw new LoosePoseError("From the start not every point is in sight.");
   const size = Math.max(1e-9, Math.hypot(...start.t));
   for (let round = 0; round < 25; round++) {
     const n = new Float64Array(36);
@@ -141,16 +171,24 @@ export function refinePose(camera: Camera, points: readonly Vec3[], pixels: read
     points.forEach((p, i) => {
       const x = apply(pose, p);
       const own = [x[0] - pose.t[0], x[1] - pose.t[1], x[2] - pose.t[2]] as const;
-      // d(pixel)/d(x) by central differences, steps scaled to the distance; dx = w x (R p) + dt carries it to the pose.
+      // d(pixel)/d(x) by central differences, steps scaled to the distance; dx = w x (R p) + dt
+      // carries it to the pose.
       const h = 1e-6 * size;
       const d = [0, 1, 2].map((k) => {
         const [a, b] = [[...x], [...x]] as [number[], number[]];
         a[k]! += h;
         b[k]! -= h;
-        const [plus, minus] = [project(camera, a as unknown as Vec3), project(camera, b as unknown as Vec3)];
+        const [plus, minus] = [
+          project(camera, a as unknown as Vec3),
+          project(camera, b as unknown as Vec3),
+        ];
         return [(plus[0] - minus[0]) / (2 * h), (plus[1] - minus[1]) / (2 * h)] as const;
       });
-      const along = (dx: number, dy: number, dz: number) => [d[0]![0] * dx + d[1]![0] * dy + d[2]![0] * dz, d[0]![1] * dx + d[1]![1] * dy + d[2]![1] * dz] as const; // prettier-ignore
+      const along = (dx: number, dy: number, dz: number) =>
+        [
+          d[0]![0] * dx + d[1]![0] * dy + d[2]![0] * dz,
+          d[0]![1] * dx + d[1]![1] * dy + d[2]![1] * dz,
+        ] as const;
       const row = [
         along(0, -own[2], own[1]),
         along(own[2], 0, -own[0]),
@@ -163,13 +201,15 @@ export function refinePose(camera: Camera, points: readonly Vec3[], pixels: read
       const [du, dv] = [pixels[i]![0] - u, pixels[i]![1] - v];
       for (let j = 0; j < 6; j++) {
         g[j]! += row[j]![0] * du + row[j]![1] * dv;
-        for (let k = 0; k <= j; k++) n[6 * j + k]! += row[j]![0] * row[k]![0] + row[j]![1] * row[k]![1];
+        for (let k = 0; k <= j; k++)
+          n[6 * j + k]! += row[j]![0] * row[k]![0] + row[j]![1] * row[k]![1];
       }
     });
     const scale = [0, 1, 2, 3, 4, 5].map((j) => 1 / Math.sqrt(n[7 * j]!));
     for (let j = 0; j < 6; j++) for (let k = 0; k <= j; k++) n[6 * j + k]! *= scale[j]! * scale[k]!;
     for (let j = 0; j < 6; j++) g[j]! *= scale[j]!;
-    if (choleskyInPlace(n, 6, 1e-13) >= 0) throw new LoosePoseError("The points do not fix the pose.");
+    if (choleskyInPlace(n, 6, 1e-13) >= 0)
+      throw new LoosePoseError("The points do not fix the pose.");
     choleskySolve(n, 6, g);
     const step = [...g].map((v, j) => v * scale[j]!);
     const moved = (f: number): Pose => ({
@@ -179,9 +219,14 @@ export function refinePose(camera: Camera, points: readonly Vec3[], pixels: read
     // A step that puts a point behind the lens is too long.
     let fraction = 1;
     while (fraction > 1e-4 && !allInSight(camera, points, moved(fraction))) fraction /= 2;
-    if (fraction <= 1e-4) throw new LoosePoseError("The points do not fix a pose in sight of the lens.");
+    if (fraction <= 1e-4)
+      throw new LoosePoseError("The points do not fix a pose in sight of the lens.");
     pose = moved(fraction);
-    if (Math.hypot(step[0]!, step[1]!, step[2]!) < 1e-12 && Math.hypot(step[3]!, step[4]!, step[5]!) < 1e-11 * size) break; // prettier-ignore
+    if (
+      Math.hypot(step[0]!, step[1]!, step[2]!) < 1e-12 &&
+      Math.hypot(step[3]!, step[4]!, step[5]!) < 1e-11 * size
+    )
+      break;
   }
   return pose;
 }

@@ -1,35 +1,42 @@
-import { boardInVehicle, type BoardError } from "./board";
-
-/** How the computer believes its camera aimed, against how it is, radians: yaw to the left, pitch nose down, roll right side down. */
-export type Turn = { yaw: number; pitch: number; roll: number };
-
-/** What the vehicle's computer believes of camera and board, and the error of the board as it stands. */
-export type Setting = {
-  /** Camera in vehicle axes, mm. */
-  camera: { xMm: number; yMm: number; zMm: number };
-  /** Board centre as the sheet wants it: distance ahead of the camera, to the left of it, height above the floor, mm. */
-  board: { aheadMm: number; leftMm: number; heightMm: number; widthMm: number };
-};
+import { boardInVehicle } from "./board";
+import type { BoardError, Setting } from "./setting";
 
 /**
- * What the computer would learn from a board that does not stand where it believes: it turns its idea of the camera until
- * the directions agree (least squares over the board's points).
+ * How the computer believes its camera aimed, against how it is, radians: yaw to the left, pitch
+ * nose down, roll right side down.
+ */
+export type Turn = { yaw: number; pitch: number; roll: number };
+
+/**
+ * What the computer would learn from a board that does not stand where it believes: it turns its
+ * idea of the camera until the directions agree (least squares over the board's points).
  *
- * A direction in the camera's own frame ahead, left, up is carried into the vehicle's by roll, then pitch, then yaw. At bearing
- * a = left / ahead and elevation e = up / ahead, a further small turn moves it by
+ * A direction in the camera's own frame ahead, left, up is carried into the vehicle's by roll, then
+ * pitch, then yaw. At bearing a = left / ahead and elevation e = up / ahead, a further small turn
+ * moves it by
  *   da = yaw (1 + a^2) - pitch a e - roll e,    de = yaw a e - pitch (1 + e^2) + roll a,
- * which are the rows of a Gauss-Newton step on (believed minus turned). A board left of its place is taken for a camera
- * aimed too far right: yaw is minus the bearing of the error.
+ * which are the rows of a Gauss-Newton step on (believed minus turned). A board left of its place
+ * is taken for a camera aimed too far right: yaw is minus the bearing of the error.
  */
 export const learnedTurn = (setting: Setting, error: BoardError): Turn => learner(setting)(error);
 
 /** {@link learnedTurn} for one setting, asked many times: what is believed is worked out once. */
 export function learner(setting: Setting): (error: BoardError) => Turn {
-  const right: BoardError = { alongMm: 0, acrossMm: 0, heightMm: 0, twistRad: 0, pitchRad: 0, rollRad: 0 };
+  const right: BoardError = {
+    alongMm: 0,
+    acrossMm: 0,
+    heightMm: 0,
+    twistRad: 0,
+    pitchRad: 0,
+    rollRad: 0,
+  };
   const points = boardInVehicle(setting, right);
   const count = points.length / 3;
   /** Bearing and elevation of each point as believed. */
-  const believed = Float64Array.from({ length: 2 * count }, (_, i) => points[3 * (i >> 1) + 1 + (i & 1)]! / points[3 * (i >> 1)]!); // prettier-ignore
+  const believed = Float64Array.from(
+    { length: 2 * count },
+    (_, i) => points[3 * (i >> 1) + 1 + (i & 1)]! / points[3 * (i >> 1)]!,
+  );
   const seen = new Float64Array(points.length);
   return (error) => turnOf(believed, boardInVehicle(setting, error, seen), count);
 }
@@ -38,11 +45,19 @@ export function learner(setting: Setting): (error: BoardError) => Turn {
 function turnOf(believed: Float64Array, seen: Float64Array, count: number): Turn {
   let [yaw, pitch, roll] = [0, 0, 0];
   for (let round = 0; round < 3; round++) {
-    const [cy, sy, cp, sp, cr, sr] = [Math.cos(yaw), Math.sin(yaw), Math.cos(pitch), Math.sin(pitch), Math.cos(roll), Math.sin(roll)]; // prettier-ignore
+    const [cy, sy, cp, sp, cr, sr] = [
+      Math.cos(yaw),
+      Math.sin(yaw),
+      Math.cos(pitch),
+      Math.sin(pitch),
+      Math.cos(roll),
+      Math.sin(roll),
+    ];
     // Normal equations of three unknowns, written out: no allocation inside the Monte Carlo.
     let [n00, n01, n02, n11, n12, n22, g0, g1, g2] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
     for (let i = 0; i < count; i++) {
-      // The seen point carried into the vehicle by the present idea of the camera. Plain constants: this is the inner loop.
+      // The seen point carried into the vehicle by the present idea of the camera. Plain constants:
+      // this is the inner loop.
       const x = seen[3 * i]!;
       const y = seen[3 * i + 1]!;
       const z = seen[3 * i + 2]!;
@@ -78,22 +93,25 @@ function turnOf(believed: Float64Array, seen: Float64Array, count: number): Turn
     const dPitch = (c01 * g0 + c11 * g1 + c12 * g2) / det;
     const dRoll = (c02 * g0 + c12 * g1 + c22 * g2) / det;
     [yaw, pitch, roll] = [yaw + dYaw, pitch + dPitch, roll + dRoll];
-    // Convergence is quadratic on so small a residual: what a further round would change is the square of this.
+    // Convergence is quadratic on so small a residual: what a further round would change is the
+    // square of this.
     if (Math.abs(dYaw) + Math.abs(dPitch) + Math.abs(dRoll) < 1e-6) break;
   }
   return { yaw, pitch, roll };
 }
 
 /**
- * How far to the side a lane line is believed of where it is, at a distance on the flat road, mm; left positive. What is straight
- * ahead of a camera that believes itself aimed `yaw` to the left is taken to lie there: tan(yaw) times the distance.
+ * How far to the side a lane line is believed of where it is, at a distance on the flat road, mm;
+ * left positive. What is straight ahead of a camera that believes itself aimed `yaw` to the left is
+ * taken to lie there: tan(yaw) times the distance.
  */
-export const laneOffsetMm = (turn: Turn, distanceMm: number): number => Math.tan(turn.yaw) * distanceMm;
+export const laneOffsetMm = (turn: Turn, distanceMm: number): number =>
+  Math.tan(turn.yaw) * distanceMm;
 
 /**
- * How much farther a point of the road is believed than it is, mm. From height h a point at distance D lies atan(h / D)
- * below the horizon; a camera that believes itself `pitch` further down takes it for one atan(h / D) + pitch below.
- * Infinite where that reaches the horizon.
+ * How much farther a point of the road is believed than it is, mm. From height h a point at
+ * distance D lies atan(h / D) below the horizon; a camera that believes itself `pitch` further down
+ * takes it for one atan(h / D) + pitch below. Infinite where that reaches the horizon.
  */
 export function rangeErrorMm(turn: Turn, cameraHeightMm: number, distanceMm: number): number {
   const depression = Math.atan2(cameraHeightMm, distanceMm) + turn.pitch;

@@ -48,8 +48,8 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
 };
 
 /**
- * Time by stage: what passed before an event went into the stage that the event belongs to. An event without a stage of
- * its own (a strike, a scan) belongs to the stage before it.
+ * Time by stage: what passed before an event went into the stage that the event belongs to. An
+ * event without a stage of its own (a strike, a scan) belongs to the stage before it.
  *
  * @param events the log, in order
  * @param now ISO time up to which a job still in work counts; ignored once it is handed over

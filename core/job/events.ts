@@ -2,7 +2,16 @@ import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
-import { FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type LampId, type MountPart, type PhotoSubject } from "./walk"; // prettier-ignore
+import {
+  FUNCTIONS,
+  LAMPS,
+  MOUNT_PARTS,
+  PHOTO_SUBJECTS,
+  type FunctionId,
+  type LampId,
+  type MountPart,
+  type PhotoSubject,
+} from "./walk";
 
 /** The keys of a dictionary as an enum. */
 const keysOf = <K extends string>(of: Record<K, unknown>) => z.enum(Object.keys(of) as [K, ...K[]]);
@@ -15,12 +24,46 @@ const pose = z.object({ xMm: finite, yMm: finite, headingRad: finite });
 const after = z.object({ pose, heightMm: finite, pitchRad: finite, rollRad: finite });
 const move = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("roll"), awayMm: finite, leftMm: finite, turnRad: finite, after }),
-  z.object({ kind: z.literal("level"), foot: z.number().int(), raiseMm: finite, turns: finite, last: z.boolean().optional(), after }),
-  z.object({ kind: z.literal("yaw"), joint: z.number().int(), turnRad: finite, leftEndMm: finite, playMm: finite.optional(), after }),
-  z.object({ kind: z.literal("slide"), joint: z.number().int(), axis: z.enum(["fore-aft", "cross"]), byMm: finite, awayMm: finite, leftMm: finite, playMm: finite.optional(), after }),
-  z.object({ kind: z.literal("crank"), upMm: finite, turns: finite, playMm: finite.optional(), after }),
-  z.object({ kind: z.literal("booster"), booster: z.string().max(12).nullable(), upMm: finite, after }),
-]); // prettier-ignore
+  z.object({
+    kind: z.literal("level"),
+    foot: z.number().int(),
+    raiseMm: finite,
+    turns: finite,
+    last: z.boolean().optional(),
+    after,
+  }),
+  z.object({
+    kind: z.literal("yaw"),
+    joint: z.number().int(),
+    turnRad: finite,
+    leftEndMm: finite,
+    playMm: finite.optional(),
+    after,
+  }),
+  z.object({
+    kind: z.literal("slide"),
+    joint: z.number().int(),
+    axis: z.enum(["fore-aft", "cross"]),
+    byMm: finite,
+    awayMm: finite,
+    leftMm: finite,
+    playMm: finite.optional(),
+    after,
+  }),
+  z.object({
+    kind: z.literal("crank"),
+    upMm: finite,
+    turns: finite,
+    playMm: finite.optional(),
+    after,
+  }),
+  z.object({
+    kind: z.literal("booster"),
+    booster: z.string().max(12).nullable(),
+    upMm: finite,
+    after,
+  }),
+]);
 
 /** What was settled when the job was taken in. */
 export const intakeSchema = z.object({
@@ -29,7 +72,9 @@ export const intakeSchema = z.object({
   vinReason: reason.nullable(),
   vehicleId: id,
   /** What was done to the vehicle or happened to it, and where. */
-  happenings: z.array(z.object({ event: eventIdSchema, place: placeIdSchema.nullable() })).min(1, "pick what was done"),
+  happenings: z
+    .array(z.object({ event: eventIdSchema, place: placeIdSchema.nullable() }))
+    .min(1, "pick what was done"),
   /** Answers to what the VIN cannot say: question id to choice id. */
   answers: z.record(id, id),
   /** What the customer complains of, in their words. */
@@ -40,11 +85,17 @@ export const intakeSchema = z.object({
   customer: z.string().trim().min(1, "name the customer").max(120),
   plate: z.string().trim().max(20),
   order: z.string().trim().max(40),
-  /** When the customer was told it would be done; null where nothing was promised, absent on older jobs. */
+  /**
+   * When the customer was told it would be done; null where nothing was promised, absent on older
+   * jobs.
+   */
   promisedAt: z.iso.datetime().nullable().optional(),
-  /** Degrees, toe-in positive, from the alignment printout; needed where the sheet names the thrust line. */
+  /**
+   * Degrees, toe-in positive, from the alignment printout; needed where the sheet names the thrust
+   * line.
+   */
   rearToeDeg: z.object({ left: finite.min(-3).max(3), right: finite.min(-3).max(3) }).nullable(),
-}); // prettier-ignore
+});
 export type Intake = z.infer<typeof intakeSchema>;
 
 const touchKind = z.enum(["cranked", "hung", "knocked", "moved-car"]);
@@ -60,7 +111,10 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     meant: z.string().max(60).optional(),
     /** The unit of bare lengths on the tablet that typed it; millimetres when it is not said. */
     lengths: z.enum(["mm", "in"]).optional(),
-    /** What the instrument showed, mm or rad. The shop reads it from the text itself; a tablet's figure only shows meanwhile. */
+    /**
+     * What the instrument showed, mm or rad. The shop reads it from the text itself; a tablet's
+     * figure only shows meanwhile.
+     */
     shown: finite,
     sigma: finite.positive(),
     instrumentId: id,
@@ -70,16 +124,25 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("move"), move, rest: z.array(move).max(12) }),
   /** The way of setting out from here on; readings of other ways count all the same. */
   z.object({ kind: z.literal("school"), school: keysOf<SchoolId>(SCHOOLS) }),
-  /** Rear toe of this very vehicle, toe-in positive, degrees: from a printout, or from rolling it under the rig. */
+  /**
+   * Rear toe of this very vehicle, toe-in positive, degrees: from a printout, or from rolling it
+   * under the rig.
+   */
   z.object({
     kind: z.literal("rear-toe"),
     leftDeg: finite.min(-3).max(3),
     rightDeg: finite.min(-3).max(3),
     how: z.enum(["printout", "rolled"]),
   }),
-  /** The board is on its way to another place of the sheet; what was read at the last one stays with that. A board beside needs a stand. */
+  /**
+   * The board is on its way to another place of the sheet; what was read at the last one stays with
+   * that. A board beside needs a stand.
+   */
   z.object({ kind: z.literal("position"), to: id, standId: id.optional() }),
-  /** The board that hangs was checked: the right one, the right way up. The reason is given for a worn one. */
+  /**
+   * The board that hangs was checked: the right one, the right way up. The reason is given for a
+   * worn one.
+   */
   z.object({ kind: z.literal("board"), code: z.string().max(16), reason: reason.nullable() }),
   z.object({ kind: z.literal("settle") }),
   z.object({
@@ -89,7 +152,10 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     outcome: z.enum(["fine", "fixed", "accepted", "blocks"]),
     reason: reason.nullable(),
   }),
-  /** A readiness item that was found outside was put right; it stays open until it is measured again. */
+  /**
+   * A readiness item that was found outside was put right; it stays open until it is measured
+   * again.
+   */
   z.object({ kind: z.literal("put-right"), itemId: id }),
   /** Simulated bay only: somebody walks into the stand and says nothing. */
   z.object({ kind: z.literal("bump") }),
@@ -99,7 +165,10 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     itemId: id,
     values: z.record(id, finite),
     typed: z.record(id, z.string().max(40)),
-    /** A floor that was not read on this job but kept of its bay: which, and how many days old it was. */
+    /**
+     * A floor that was not read on this job but kept of its bay: which, and how many days old it
+     * was.
+     */
     bay: z.object({ name: id, days: finite.min(0).max(90) }).optional(),
   }),
   /** Seating depths of the glass, mm, and the part that was fitted. */
@@ -112,7 +181,10 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     /** Whether each part of the mount is right; one that was not looked at is absent. */
     mount: z.partialRecord(keysOf<MountPart>(MOUNT_PARTS), z.boolean()).optional(),
   }),
-  /** The vehicle as it came in. The odometer in km as typed means it; lamps that are lit; settings as found. */
+  /**
+   * The vehicle as it came in. The odometer in km as typed means it; lamps that are lit; settings
+   * as found.
+   */
   z.object({
     kind: z.literal("walk"),
     odometerKm: finite.min(0, "cannot be negative").max(3_000_000, "is more than a vehicle runs"),
@@ -127,7 +199,10 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     subject: keysOf<PhotoSubject>(PHOTO_SUBJECTS),
     takenAt: z.iso.datetime().nullable(),
   }),
-  /** The customer's consent to a drive: the words, the name, and the strokes of the pen in thousandths of its field's width. */
+  /**
+   * The customer's consent to a drive: the words, the name, and the strokes of the pen in
+   * thousandths of its field's width.
+   */
   z.object({
     kind: z.literal("consent"),
     name: z.string().trim().min(2, "name who signs").max(120),
@@ -151,7 +226,10 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("pause"), reason }),
   z.object({ kind: z.literal("resume") }),
   z.object({ kind: z.literal("hand-over") }),
-  /** A handed-over job is opened again for a revision; the next hand-over makes the next version of its record. */
+  /**
+   * A handed-over job is opened again for a revision; the next hand-over makes the next version of
+   * its record.
+   */
   z.object({ kind: z.literal("reopen"), reason }),
 ]);
 export type TabletEvent = z.infer<typeof tabletEventSchema>;

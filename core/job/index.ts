@@ -1,5 +1,11 @@
 export { jobClock, type JobClock } from "./clock";
-export { intakeSchema, tabletEventSchema, type Intake, type Settlement, type TabletEvent } from "./events";
+export {
+  intakeSchema,
+  tabletEventSchema,
+  type Intake,
+  type Settlement,
+  type TabletEvent,
+} from "./events";
 export {
   checksOf,
   eventsOf,
@@ -29,10 +35,19 @@ export {
   standUsedAt,
   type StandingBoard,
 } from "./standing";
-export { planFor, setOutEntries, sheetNow, type JobGround } from "./set-out";
+export type { JobGround } from "./ground";
+export { planFor, setOutEntries, sheetNow } from "./set-out";
 export { settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";
-export { JOB_STATES, jobState, STAGES, stageStates, type JobState, type StageId, type StageState } from "./stages";
+export {
+  JOB_STATES,
+  jobState,
+  STAGES,
+  stageStates,
+  type JobState,
+  type StageId,
+  type StageState,
+} from "./stages";
 export { runEventWords } from "./words";
 export { LIST, ticketOf, type JobTicket } from "./ticket";
 export {

@@ -2,12 +2,15 @@ import { batteryTrend, judgeMeasure } from "@/core/ready";
 import { scanState } from "@/core/scan";
 import type { Sheet } from "@/core/sheet";
 import { checksOf, eventsOf, measuredOf, scanLogOf, strikes, type JobEvent } from "./job";
-import type { JobGround } from "./set-out";
+import type { JobGround } from "./ground";
 
 type Item = Sheet["ready"][number];
 type Ground = Pick<JobGround, "vehicle">;
 
-/** What is known of an item that is measured: nothing yet, put right since and not read again, or the last figures. */
+/**
+ * What is known of an item that is measured: nothing yet, put right since and not read again, or
+ * the last figures.
+ */
 export type ItemReading =
   | { kind: "unread"; say: string }
   | { kind: "put-right"; say: string }
@@ -15,10 +18,14 @@ export type ItemReading =
   | { kind: "inside" };
 
 /**
- * How a checklist item stands by its measurement; null for one that is only looked at. What can be measured is fine only by
- * its last measurement: nobody can say "put right" to a figure.
+ * How a checklist item stands by its measurement; null for one that is only looked at. What can be
+ * measured is fine only by its last measurement: nobody can say "put right" to a figure.
  */
-export function itemReading(ground: Ground, events: readonly JobEvent[], item: Item): ItemReading | null {
+export function itemReading(
+  ground: Ground,
+  events: readonly JobEvent[],
+  item: Item,
+): ItemReading | null {
   const { measure } = item;
   if (!measure) return null;
   const righted = putRight(events, item.id);
@@ -33,12 +40,17 @@ export function itemReading(ground: Ground, events: readonly JobEvent[], item: I
   }
   if (measure.kind === "battery") {
     if (last === 0) return { kind: "unread", say: "Read the supply first." };
-    if (righted > last) return { kind: "put-right", say: "It was put right: read the supply again." };
+    if (righted > last)
+      return { kind: "put-right", say: "It was put right: read the supply again." };
     const { voltsLog } = scanState(scanLogOf(events), ground.vehicle.gateway);
     if (voltsLog.at(-1)!.volts < measure.minVolts)
-      return { kind: "outside", say: `The supply is below ${measure.minVolts} V. Put the maintainer on.` };
+      return {
+        kind: "outside",
+        say: `The supply is below ${measure.minVolts} V. Put the maintainer on.`,
+      };
     // What fell before the maintainer was put on says nothing of what comes.
-    const since = Date.parse(events.find((e) => e.seq === righted)?.at ?? "1970-01-01T00:00:00.000Z") / 1000;
+    const since =
+      Date.parse(events.find((e) => e.seq === righted)?.at ?? "1970-01-01T00:00:00.000Z") / 1000;
     const log = voltsLog.filter((v) => v.atS >= since);
     const left = batteryTrend(log, measure.minVolts)?.minutesLeft ?? null;
     return left !== null && left < measure.minMinutes
@@ -52,7 +64,9 @@ export function itemReading(ground: Ground, events: readonly JobEvent[], item: I
   if (!figures) return { kind: "unread", say: "Measure it first." };
   if (righted > last) return { kind: "put-right", say: "It was put right: read it again." };
   const judged = judgeMeasure(measure, figures.body.values, ground.vehicle);
-  return judged.ok ? { kind: "inside" } : { kind: "outside", say: `As last read it is outside: ${judged.headline}.` };
+  return judged.ok
+    ? { kind: "inside" }
+    : { kind: "outside", say: `As last read it is outside: ${judged.headline}.` };
 }
 
 /** Where in the log an item was last read; 0 when it never was. */
@@ -72,12 +86,15 @@ export function itemLacks(ground: Ground, events: readonly JobEvent[], item: Ite
 /** Where in the log an item was last said to be put right; 0 when it never was. */
 export const putRight = (events: readonly JobEvent[], itemId: string): number => {
   const struck = strikes(events);
-  return eventsOf(events, "put-right").findLast((e) => e.body.itemId === itemId && !struck.has(e.id))?.seq ?? 0;
+  return (
+    eventsOf(events, "put-right").findLast((e) => e.body.itemId === itemId && !struck.has(e.id))
+      ?.seq ?? 0
+  );
 };
 
 /**
- * Whether an item's answer holds: it was answered, nothing was put right since, and, where it is measured, the last
- * figures bear the answer out. "Accepted" stands by its reason.
+ * Whether an item's answer holds: it was answered, nothing was put right since, and, where it is
+ * measured, the last figures bear the answer out. "Accepted" stands by its reason.
  */
 export function itemSettled(
   ground: Ground,
@@ -88,7 +105,8 @@ export function itemSettled(
   const check = checksOf(events, stage).get(item.id);
   if (!check || check.seq < putRight(events, item.id)) return false;
   if (check.body.outcome === "accepted" || check.body.outcome === "blocks") return true;
-  // A scan and the supply were judged when the answer was given; later readings of them belong to other steps.
+  // A scan and the supply were judged when the answer was given; later readings of them belong to
+  // other steps.
   const typed = item.measure && item.measure.kind !== "scan" && item.measure.kind !== "battery";
   return !typed || itemLacks(ground, events, item) === null;
 }

@@ -1,6 +1,6 @@
 import { floorStep, insideChance, DEFAULT_THRESHOLDS } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
-import type { JobGround } from "./set-out";
+import type { JobGround } from "./ground";
 
 type Item = Sheet["ready"][number];
 
@@ -12,7 +12,9 @@ export const ASKED_FLOOR: Item = {
   measure: { kind: "floor", slopeDeg: 1, twistMm: 10 },
 };
 
-/** What is to be checked at a stage: the sheet's own items, and the floor where the sheet forgot it. */
+/**
+ * What is to be checked at a stage: the sheet's own items, and the floor where the sheet forgot it.
+ */
 export function itemsOf(g: Pick<JobGround, "sheet" | "vehicle">, stage: "ready" | "prove"): Item[] {
   const items: Item[] = g.sheet[stage];
   if (stage === "prove" || items.some((i) => i.measure?.kind === "floor")) return items;

@@ -6,7 +6,24 @@ import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { INTAKE } from "@/tests/fixtures";
-import { intakeSchema, itemLacks, itemSettled, jobState, planFor, setOutEntries, settlementOf, slipLines, stageStates, standingBoard, standingSettlement, tabletEventSchema, ticketOf, type EventBody, type JobEvent, type JobGround } from "."; // prettier-ignore
+import {
+  intakeSchema,
+  itemLacks,
+  itemSettled,
+  jobState,
+  planFor,
+  setOutEntries,
+  settlementOf,
+  slipLines,
+  stageStates,
+  standingBoard,
+  standingSettlement,
+  tabletEventSchema,
+  ticketOf,
+  type EventBody,
+  type JobEvent,
+  type JobGround,
+} from ".";
 
 const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 const intake = intakeSchema.parse({ ...INTAKE, plate: "HQ 41 ELM", order: "4471" });
@@ -29,14 +46,25 @@ const log = (...bodies: EventBody[]): JobEvent[] =>
     body,
   }));
 
-const check = (stage: "ready" | "prove", itemId: string, reason: string | null = null): EventBody => ({
+const check = (
+  stage: "ready" | "prove",
+  itemId: string,
+  reason: string | null = null,
+): EventBody => ({
   kind: "check",
   stage,
   itemId,
   outcome: reason ? "accepted" : "fine",
   reason,
 });
-const reading = (slotId: string, shown: number): EventBody => ({ kind: "reading", slotId, typed: String(shown), shown, sigma: 1.7, instrumentId: "T-3" }); // prettier-ignore
+const reading = (slotId: string, shown: number): EventBody => ({
+  kind: "reading",
+  slotId,
+  typed: String(shown),
+  shown,
+  sigma: 1.7,
+  instrumentId: "T-3",
+});
 const touch = (kind: TouchKind): EventBody => ({ kind: "touch", touch: kind });
 const settled: EventBody = {
   kind: "settled",
@@ -49,29 +77,65 @@ const settled: EventBody = {
   readingIds: [],
 };
 const run = (event: RunEvent): EventBody => ({ kind: "run", event });
-const connected = run({ at: "2026-11-03T10:00:00.000Z", type: "connected", tool: { name: "Tool", serial: "1", software: "1" }, volts: 13 }); // prettier-ignore
+const connected = run({
+  at: "2026-11-03T10:00:00.000Z",
+  type: "connected",
+  tool: { name: "Tool", serial: "1", software: "1" },
+  volts: 13,
+});
 
-const stateOf = (events: JobEvent[], id: string) => stageStates(events, ground).find((s) => s.id === id)!;
+const stateOf = (events: JobEvent[], id: string) =>
+  stageStates(events, ground).find((s) => s.id === id)!;
 
 describe("stages", () => {
   it("a fresh job lacks everything after its intake and asks for no drive", () => {
     const states = stageStates(log(), ground);
-    expect(states.map((s) => s.state)).toEqual(["settled", "settled", "open", "open", "open", "none", "open", "open"]);
+    expect(states.map((s) => s.state)).toEqual([
+      "settled",
+      "settled",
+      "open",
+      "open",
+      "open",
+      "none",
+      "open",
+      "open",
+    ]);
     expect(jobState(states)).toBe("in-work");
   });
   it("checks count down, a struck check is open again, an accepted one is settled", () => {
     const one = log(check("ready", "light"), check("ready", "load", "racking stays in"));
-    expect(stateOf(one, "ready")).toMatchObject({ state: "loose", lacks: "9 of 11 still to check" });
-    const struck = log(check("ready", "light"), { kind: "strike", target: "e2", reason: "wrong car" });
+    expect(stateOf(one, "ready")).toMatchObject({
+      state: "loose",
+      lacks: "9 of 11 still to check",
+    });
+    const struck = log(check("ready", "light"), {
+      kind: "strike",
+      target: "e2",
+      reason: "wrong car",
+    });
     expect(stateOf(struck, "ready").lacks).toBe("11 of 11 still to check");
-    const all = log(...ground.sheet.ready.map((i) => check("ready", i.id, i.measure ? "seen by the lead" : null)));
+    const all = log(
+      ...ground.sheet.ready.map((i) => check("ready", i.id, i.measure ? "seen by the lead" : null)),
+    );
     expect(stateOf(all, "ready")).toMatchObject({ state: "settled", lacks: null });
   });
   it("what is measured is fine, or fixed, only by its last figures: tyres 3.6 % apart stay open whatever is tapped", () => {
     const item = ground.sheet.ready.find((i) => i.measure?.kind === "tyres")!;
-    const tyres = (left: number): EventBody => ({ kind: "measured", itemId: item.id, values: { FL: left, FR: 645, RL: 645, RR: 645 }, typed: {} }); // prettier-ignore
-    const fixed: EventBody = { kind: "check", stage: "ready", itemId: item.id, outcome: "fixed", reason: null };
-    const settles = (...bodies: EventBody[]): boolean => itemSettled(ground, log(...bodies), "ready", item);
+    const tyres = (left: number): EventBody => ({
+      kind: "measured",
+      itemId: item.id,
+      values: { FL: left, FR: 645, RL: 645, RR: 645 },
+      typed: {},
+    });
+    const fixed: EventBody = {
+      kind: "check",
+      stage: "ready",
+      itemId: item.id,
+      outcome: "fixed",
+      reason: null,
+    };
+    const settles = (...bodies: EventBody[]): boolean =>
+      itemSettled(ground, log(...bodies), "ready", item);
     expect(settles(fixed)).toBe(false);
     expect(settles(tyres(622), fixed)).toBe(false);
     expect(itemLacks(ground, log(tyres(622)), item)).toMatch(
@@ -87,7 +151,19 @@ describe("stages", () => {
   it.each([
     ["a reading", reading("laser-badge", 3)],
     ["a touch", touch("hung")],
-    ["a move", { kind: "move", move: { kind: "crank", upMm: 3, turns: 0.5, after: { pose: { xMm: 0, yMm: 0, headingRad: 0 }, heightMm: 0, pitchRad: 0, rollRad: 0 } }, rest: [] } as EventBody], // prettier-ignore
+    [
+      "a move",
+      {
+        kind: "move",
+        move: {
+          kind: "crank",
+          upMm: 3,
+          turns: 0.5,
+          after: { pose: { xMm: 0, yMm: 0, headingRad: 0 }, heightMm: 0, pitchRad: 0, rollRad: 0 },
+        },
+        rest: [],
+      } as EventBody,
+    ],
     ["a struck reading", { kind: "strike", target: "e2", reason: "misread" } as EventBody],
   ])("%s after the board was settled unsettles it", (_, disturbance) => {
     const before = log(reading("tape-fl-l", 2876), settled);
@@ -95,37 +171,64 @@ describe("stages", () => {
     expect(stateOf(before, "set-out").state).toBe("settled");
     const after = log(reading("tape-fl-l", 2876), settled, disturbance);
     expect(standingSettlement(after)).toBeNull();
-    expect(stateOf(after, "set-out")).toMatchObject({ state: "loose", lacks: "Disturbed since it was settled" });
+    expect(stateOf(after, "set-out")).toMatchObject({
+      state: "loose",
+      lacks: "Disturbed since it was settled",
+    });
   });
   it("an unnoticed bump unsettles nothing: nobody knows", () => {
     expect(standingSettlement(log(settled, { kind: "bump" }))).not.toBeNull();
   });
   it("a refusal of the vehicle stops the job and is what the list says", () => {
-    const stopped = log(connected, run({ at: "2026-11-03T10:01:00.000Z", type: "stopped", reason: "Plug fell out" }));
+    const stopped = log(
+      connected,
+      run({ at: "2026-11-03T10:01:00.000Z", type: "stopped", reason: "Plug fell out" }),
+    );
     expect(stateOf(stopped, "run").state).toBe("loose");
     // A sheet whose routine comes at once, so that the log is short.
-    const short = { ...ground, sheet: { ...ground.sheet, run: ground.sheet.run.filter((s) => s.kind === "routine") } };
+    const short = {
+      ...ground,
+      sheet: { ...ground.sheet, run: ground.sheet.run.filter((s) => s.kind === "routine") },
+    };
     const step = short.sheet.run[0]!.id;
-    const no = { passed: false, qualityPercent: 12, learnedYawDeg: 0, learnedPitchDeg: 0, learnedRollDeg: 0, reason: "The board stands too far" }; // prettier-ignore
+    const no = {
+      passed: false,
+      qualityPercent: 12,
+      learnedYawDeg: 0,
+      learnedPitchDeg: 0,
+      learnedRollDeg: 0,
+      reason: "The board stands too far",
+    };
     const refused = log(
       connected,
       run({ at: "2026-11-03T10:02:00.000Z", type: "routine-started", step }),
       run({ at: "2026-11-03T10:03:00.000Z", type: "routine-result", step, result: no }),
     );
     const ticket = ticketOf({ id: "j", number: 1041 }, short, refused, []);
-    expect(ticket).toMatchObject({ vehicle: "Norvane Lisse", state: "refused", last: { name: "Ines Tarbet" } });
+    expect(ticket).toMatchObject({
+      vehicle: "Norvane Lisse",
+      state: "refused",
+      last: { name: "Ines Tarbet" },
+    });
     expect(ticket.lacks).toEqual({ stage: "run", words: "The board stands too far" });
   });
 });
 
 describe("what happened at the stand", () => {
   it("leaves out what was struck and keeps the order of the rest", () => {
-    const events = log(reading("tape-fl-l", 2876), reading("tape-fr-r", 2990), { kind: "strike", target: "e3", reason: "misread" }, touch("hung")); // prettier-ignore
+    const events = log(
+      reading("tape-fl-l", 2876),
+      reading("tape-fr-r", 2990),
+      { kind: "strike", target: "e3", reason: "misread" },
+      touch("hung"),
+    );
     expect(setOutEntries(events).map((e) => e.id)).toEqual(["e2", "e5"]);
   });
   it("prints no settlement while the verdict is anything but set", () => {
     expect(
-      settlementOf(nextAct(solveSetOut(planFor(ground), setOutEntries(log(reading("tape-fl-l", 2876)))))),
+      settlementOf(
+        nextAct(solveSetOut(planFor(ground), setOutEntries(log(reading("tape-fl-l", 2876))))),
+      ),
     ).toBeNull();
   });
   it("reads rear toe in degrees and hands it on in radians", () => {
@@ -139,11 +242,29 @@ describe("the slip", () => {
     slipLines(events, ground, nextAct(solveSetOut(planFor(ground), setOutEntries(events))), "mm");
 
   it("prints every settled fact with time and initials, a struck one with its reason", () => {
-    const slip = lines(log(check("ready", "load", "racking stays in"), reading("laser-badge", -12), { kind: "strike", target: "e3", reason: "dot moved" })); // prettier-ignore
-    expect(slip.map((l) => l.label)).toEqual(["Vehicle", "VIN", "Done", "Owed", "Sheet", "Fuel above half, no people or cargo", "board laser past front badge"]); // prettier-ignore
+    const slip = lines(
+      log(check("ready", "load", "racking stays in"), reading("laser-badge", -12), {
+        kind: "strike",
+        target: "e3",
+        reason: "dot moved",
+      }),
+    );
+    expect(slip.map((l) => l.label)).toEqual([
+      "Vehicle",
+      "VIN",
+      "Done",
+      "Owed",
+      "Sheet",
+      "Fuel above half, no people or cargo",
+      "board laser past front badge",
+    ]);
     expect(slip.every((l) => l.initials === "IT" && l.at.startsWith("2026-11-03T09:"))).toBe(true);
     expect(slip[5]).toMatchObject({ state: "loose", note: "racking stays in", value: "accepted" });
-    expect(slip[6]).toMatchObject({ state: "struck", note: "Struck by IT: dot moved", strikable: false });
+    expect(slip[6]).toMatchObject({
+      state: "struck",
+      note: "Struck by IT: dot moved",
+      strikable: false,
+    });
     expect(slip[6]!.value.replace(/\s/g, " ")).toBe("12 mm vehicle right");
   });
   it("marks readings taken before a touch as in doubt, and a disturbed settlement too", () => {
@@ -164,8 +285,21 @@ describe("what a tablet may send", () => {
     [{ kind: "settled", chance: 1 }, "a settlement it judged itself"],
     [{ kind: "taken-in", intake }, "an intake"],
     [{ kind: "run", event: { type: "routine-result" } }, "a result of the vehicle"],
-    [{ kind: "reading", slotId: "tape-fl-l", typed: "x", shown: Infinity, sigma: 1, instrumentId: "T-3" }, "infinity"],
-    [{ kind: "reading", slotId: "tape-fl-l", typed: "x", shown: 1, sigma: 0, instrumentId: "T-3" }, "a perfect instrument"], // prettier-ignore
+    [
+      {
+        kind: "reading",
+        slotId: "tape-fl-l",
+        typed: "x",
+        shown: Infinity,
+        sigma: 1,
+        instrumentId: "T-3",
+      },
+      "infinity",
+    ],
+    [
+      { kind: "reading", slotId: "tape-fl-l", typed: "x", shown: 1, sigma: 0, instrumentId: "T-3" },
+      "a perfect instrument",
+    ],
     [{ kind: "strike", target: "e2", reason: "  " }, "a strike without a reason"],
   ] as [unknown, string][])("is not %j: %s", (body) => {
     expect(tabletEventSchema.safeParse(body).success).toBe(false);
@@ -176,21 +310,40 @@ describe("ways, toe and boards in the log", () => {
   const at = (events: JobEvent[]) => planFor(ground, events);
   it("the last way chosen holds, tapes until one is; it is on the slip", () => {
     expect(at(log()).school).toBeUndefined();
-    const events = log({ kind: "school", school: "floor-box" }, { kind: "school", school: "wheel-panels" });
+    const events = log(
+      { kind: "school", school: "floor-box" },
+      { kind: "school", school: "wheel-panels" },
+    );
     expect(at(events).school).toBe("wheel-panels");
-    expect(slipLines(events, ground, null, "mm").filter((l) => l.label === "Way of setting out").map((l) => l.value)).toEqual(["Floor marks", "Wheel panels"]); // prettier-ignore
+    expect(
+      slipLines(events, ground, null, "mm")
+        .filter((l) => l.label === "Way of setting out")
+        .map((l) => l.value),
+    ).toEqual(["Floor marks", "Wheel panels"]);
   });
   it("rear toe from rolling takes the place of the printout's, and can be struck again", () => {
     const rolled: EventBody = { kind: "rear-toe", leftDeg: 0.1, rightDeg: 0.3, how: "rolled" };
     expect(at(log(rolled)).rearToe!.rightRad).toBeCloseTo((0.3 * Math.PI) / 180, 12);
-    expect(at(log(rolled, { kind: "strike", target: "e2", reason: "rolled on a stone" })).rearToe).toBeNull();
+    expect(
+      at(log(rolled, { kind: "strike", target: "e2", reason: "rolled on a stone" })).rearToe,
+    ).toBeNull();
   });
   it("a car rolled under the rig has moved, struck or not; a printout moves nothing", () => {
-    const toe = (how: "rolled" | "printout"): EventBody => ({ kind: "rear-toe", leftDeg: 0.1, rightDeg: 0.1, how });
-    const kinds = (events: JobEvent[]): string[] => setOutEntries(events).map((e) => (e.kind === "touch" ? e.touch : e.kind)); // prettier-ignore
+    const toe = (how: "rolled" | "printout"): EventBody => ({
+      kind: "rear-toe",
+      leftDeg: 0.1,
+      rightDeg: 0.1,
+      how,
+    });
+    const kinds = (events: JobEvent[]): string[] =>
+      setOutEntries(events).map((e) => (e.kind === "touch" ? e.touch : e.kind));
     expect(kinds(log(reading("tape-fl-l", 2876), toe("rolled")))).toEqual(["reading", "moved-car"]);
     expect(kinds(log(reading("tape-fl-l", 2876), toe("printout")))).toEqual(["reading"]);
-    const struck = log(reading("tape-fl-l", 2876), toe("rolled"), { kind: "strike", target: "e3", reason: "on a stone" }); // prettier-ignore
+    const struck = log(reading("tape-fl-l", 2876), toe("rolled"), {
+      kind: "strike",
+      target: "e3",
+      reason: "on a stone",
+    });
     expect(kinds(struck)).toEqual(["reading", "moved-car"]);
     const solved = solveSetOut(planFor(ground, struck), setOutEntries(struck));
     expect(solved.readings.map((r) => r.state)).toEqual(["doubt"]);

@@ -1,5 +1,5 @@
 import type { RunEvent } from "@/core/run";
-import { FIRST_PLACE } from "@/core/sheet/places";
+import { FIRST_PLACE } from "@/core/sheet/first-place";
 import type { ScanEvent } from "@/core/scan";
 import type { Intake, Settlement, TabletEvent } from "./events";
 
@@ -8,8 +8,17 @@ export type ServerEvent =
   | { kind: "taken-in"; intake: Intake }
   | { kind: "run"; event: RunEvent }
   | { kind: "scan"; event: ScanEvent }
-  /** A record or a report was made and kept as it is, under this hash, by this version of the program. */
-  | { kind: "document"; document: "record" | "report"; version: number; sha256: string; program: string }
+  /**
+   * A record or a report was made and kept as it is, under this hash, by this version of the
+   * program.
+   */
+  | {
+      kind: "document";
+      document: "record" | "report";
+      version: number;
+      sha256: string;
+      program: string;
+    }
   | Settlement;
 
 export type EventBody = Exclude<TabletEvent, { kind: "settle" }> | ServerEvent;
@@ -18,19 +27,30 @@ export type EventBody = Exclude<TabletEvent, { kind: "settle" }> | ServerEvent;
 export type JobEvent = {
   /** Made by whoever wrote it, so that sending it twice writes it once. */
   id: string;
-  /** 1, 2, 3 ... within the job. Events not yet confirmed by the server carry the place they hope for. */
+  /**
+   * 1, 2, 3 ... within the job. Events not yet confirmed by the server carry the place they hope
+   * for.
+   */
   seq: number;
   /** UTC, ISO: when it was done, by the shop's clock. */
   at: string;
-  /** When the shop took it in; absent on what the shop has not confirmed, and on lines older than the log's chain. */
+  /**
+   * When the shop took it in; absent on what the shop has not confirmed, and on lines older than
+   * the log's chain.
+   */
   receivedAt?: string;
-  /** How far the clock of the tablet that wrote it was behind the shop's, seconds; absent when it was right. */
+  /**
+   * How far the clock of the tablet that wrote it was behind the shop's, seconds; absent when it
+   * was right.
+   */
   clockBehindS?: number;
   by: { id: string; name: string; initials: string };
   body: EventBody;
 };
 
-type EventOf<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & { body: Extract<EventBody, { kind: K }> };
+type EventOf<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & {
+  body: Extract<EventBody, { kind: K }>;
+};
 
 const isKind =
   <K extends EventBody["kind"]>(kind: K) =>
@@ -38,8 +58,10 @@ const isKind =
     e.body.kind === kind;
 
 /** All events of one kind, in order. */
-export const eventsOf = <K extends EventBody["kind"]>(events: readonly JobEvent[], kind: K): EventOf<K>[] =>
-  events.filter(isKind(kind)) as EventOf<K>[];
+export const eventsOf = <K extends EventBody["kind"]>(
+  events: readonly JobEvent[],
+  kind: K,
+): EventOf<K>[] => events.filter(isKind(kind)) as EventOf<K>[];
 
 /** Ids of struck events, with who struck them and why. */
 export function strikes(events: readonly JobEvent[]): Map<string, EventOf<"strike">> {
@@ -47,13 +69,19 @@ export function strikes(events: readonly JobEvent[]): Map<string, EventOf<"strik
 }
 
 /** The last event of a kind that was not struck. */
-export function lastOf<K extends EventBody["kind"]>(events: readonly JobEvent[], kind: K): EventOf<K> | null {
+export function lastOf<K extends EventBody["kind"]>(
+  events: readonly JobEvent[],
+  kind: K,
+): EventOf<K> | null {
   const struck = strikes(events);
   return eventsOf(events, kind).findLast((e) => !struck.has(e.id)) ?? null;
 }
 
 /** The last outcome of each checklist item of a stage, unless struck. */
-export function checksOf(events: readonly JobEvent[], stage: "ready" | "prove"): Map<string, EventOf<"check">> {
+export function checksOf(
+  events: readonly JobEvent[],
+  stage: "ready" | "prove",
+): Map<string, EventOf<"check">> {
   const struck = strikes(events);
   return new Map(
     eventsOf(events, "check")
@@ -65,11 +93,16 @@ export function checksOf(events: readonly JobEvent[], stage: "ready" | "prove"):
 /** The last measurement of each readiness item, unless struck. */
 export function measuredOf(events: readonly JobEvent[]): Map<string, EventOf<"measured">> {
   const struck = strikes(events);
-  return new Map(eventsOf(events, "measured").filter((e) => !struck.has(e.id)).map((e) => [e.body.itemId, e])); // prettier-ignore
+  return new Map(
+    eventsOf(events, "measured")
+      .filter((e) => !struck.has(e.id))
+      .map((e) => [e.body.itemId, e]),
+  );
 }
 
 /** The log of the scan tool run. */
-export const runLogOf = (events: readonly JobEvent[]): RunEvent[] => eventsOf(events, "run").map((e) => e.body.event);
+export const runLogOf = (events: readonly JobEvent[]): RunEvent[] =>
+  eventsOf(events, "run").map((e) => e.body.event);
 
 /** The log of scans and of the gateway. */
 export const scanLogOf = (events: readonly JobEvent[]): ScanEvent[] =>
@@ -81,7 +114,10 @@ export function placeOf(events: readonly JobEvent[]): { id: string; seq: number 
   return last ? { id: last.body.to, seq: last.seq } : { id: FIRST_PLACE, seq: 0 };
 }
 
-/** What was done while the board was at one place; `standId` where another stand than the job's carries it. */
+/**
+ * What was done while the board was at one place; `standId` where another stand than the job's
+ * carries it.
+ */
 export type Piece = { place: string; standId: string | null; endSeq: number; events: JobEvent[] };
 
 /** The log cut where the board was sent to another place, each piece with its place. */
@@ -89,7 +125,7 @@ export function piecesOf(events: readonly JobEvent[]): Piece[] {
   const pieces: Piece[] = [{ place: FIRST_PLACE, standId: null, endSeq: 0, events: [] }];
   for (const e of events) {
     if (e.body.kind === "position")
-      pieces.push({ place: e.body.to, standId: e.body.standId ?? null, endSeq: e.seq, events: [] }); // prettier-ignore
+      pieces.push({ place: e.body.to, standId: e.body.standId ?? null, endSeq: e.seq, events: [] });
     else pieces.at(-1)!.events.push(e);
     pieces.at(-1)!.endSeq = e.seq;
   }
@@ -101,11 +137,14 @@ export function standingBoard(events: readonly JobEvent[]): EventOf<"board"> | n
   const last = lastOf(events, "board");
   // Another place may take another board: there it is checked anew.
   if (last && last.seq < placeOf(events).seq) return null;
-  const rehung = last && eventsOf(events, "touch").some((e) => e.seq > last.seq && e.body.touch === "hung");
+  const rehung =
+    last && eventsOf(events, "touch").some((e) => e.seq > last.seq && e.body.touch === "hung");
   return rehung ? null : last;
 }
 
-/** The settlement that still holds: nothing at the stand was read, moved, touched or struck since. */
+/**
+ * The settlement that still holds: nothing at the stand was read, moved, touched or struck since.
+ */
 export function standingSettlement(events: readonly JobEvent[]): EventOf<"settled"> | null {
   const last = eventsOf(events, "settled").at(-1);
   if (!last || last.seq < placeOf(events).seq) return null;

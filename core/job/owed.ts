@@ -1,9 +1,18 @@
-import { owedFor, planOwed, redoneBy, type Fitted, type OwedLine, type OwedPlan } from "@/core/owed";
+import {
+  owedFor,
+  planOwed,
+  redoneBy,
+  type Fitted,
+  type OwedLine,
+  type OwedPlan,
+} from "@/core/owed";
 import type { Intake } from "./events";
 import { eventsOf, strikes, type EventBody, type JobEvent } from "./job";
-import type { JobGround } from "./set-out";
+import type { JobGround } from "./ground";
 
-type Of<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & { body: Extract<EventBody, { kind: K }> };
+type Of<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & {
+  body: Extract<EventBody, { kind: K }>;
+};
 
 /** One owed line of a job: what came of it. */
 export type JobOwedLine = OwedLine & {
@@ -26,7 +35,10 @@ export function fittedTo(vehicle: JobGround["vehicle"], answers: Intake["answers
   return vehicle.fitted.filter((f) => !without.has(f.system));
 }
 
-/** What the job owes: by the rule book, plus what was added, with what was declined marked. Pure, from the log. */
+/**
+ * What the job owes: by the rule book, plus what was added, with what was declined marked. Pure,
+ * from the log.
+ */
 export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed {
   const struck = strikes(events);
   const standing = <K extends "owed-add" | "owed-decline" | "owed-done">(kind: K) =>
@@ -48,7 +60,9 @@ export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed
       places: [],
       because: [],
     }))
-    .filter((l, i, all) => !ruled.some((r) => r.id === l.id) && all.findIndex((x) => x.id === l.id) === i);
+    .filter(
+      (l, i, all) => !ruled.some((r) => r.id === l.id) && all.findIndex((x) => x.id === l.id) === i,
+    );
   const lines = [...ruled, ...extra].map((l): JobOwedLine => ({
     ...l,
     added: added.find((e) => `${e.body.system}/${e.body.method}` === l.id) ?? null,
@@ -57,7 +71,14 @@ export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed
     onSheet: l.system === ground.sheet.appliesTo.system && l.kind === "static",
   }));
   try {
-    return { lines, plan: planOwed(lines.filter((l) => !l.declined), ground.ruleBook), problem: null }; // prettier-ignore
+    return {
+      lines,
+      plan: planOwed(
+        lines.filter((l) => !l.declined),
+        ground.ruleBook,
+      ),
+      problem: null,
+    };
   } catch (error) {
     return { lines, plan: null, problem: error instanceof Error ? error.message : String(error) };
   }
@@ -68,4 +89,5 @@ export const jobRedoneBy = (
   ground: JobGround,
   lines: readonly OwedLine[],
   later: Intake["happenings"][number],
-): string[] => redoneBy(later, lines, fittedTo(ground.vehicle, ground.intake.answers), ground.ruleBook.rules);
+): string[] =>
+  redoneBy(later, lines, fittedTo(ground.vehicle, ground.intake.answers), ground.ruleBook.rules);

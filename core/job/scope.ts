@@ -15,11 +15,13 @@ const OF_THE_STAND = new Set<TabletEvent["kind"]>([
   "bump",
 ]);
 
-export const scopeOf = (body: TabletEvent): LineScope => (OF_THE_STAND.has(body.kind) ? "stand" : "job");
+export const scopeOf = (body: TabletEvent): LineScope =>
+  OF_THE_STAND.has(body.kind) ? "stand" : "job";
 
 /**
- * What a line leaves open when it is refused: after a touch, a move or a change of place nobody knows what later readings
- * of that stand were taken of; after a moved vehicle nobody knows it of anything in the job.
+ * What a line leaves open when it is refused: after a touch, a move or a change of place nobody
+ * knows what later readings of that stand were taken of; after a moved vehicle nobody knows it of
+ * anything in the job.
  */
 export function disturbedBy(body: TabletEvent): LineScope | null {
   if (body.kind === "touch") return body.touch === "moved-car" ? "job" : "stand";

@@ -1,43 +1,18 @@
-import type { Board } from "@/core/kit";
-import type { RuleBook } from "@/core/owed";
-import { floorOf, type BayFloor, type GlassPolicy } from "@/core/ready";
+import { floorOf } from "@/core/ready";
 import {
   DEFAULT_THRESHOLDS,
   misses,
   nominalTarget,
   withBooster,
-  type Instrument,
   type SetOutEntry,
   type SetOutPlan,
-  type Stand,
 } from "@/core/setout";
 import { sheetAt, type Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import type { Vehicle } from "@/core/vehicle";
-import type { Intake } from "./events";
+import type { JobGround } from "./ground";
 import { itemsOf } from "./items";
 import { boosterBefore, standAt } from "./standing";
 import { eventsOf, lastOf, measuredOf, placeOf, strikes, type JobEvent } from "./job";
-
-/** What a job stands on: its intake and the documents that were in force when it was taken in. */
-export type JobGround = {
-  intake: Intake;
-  vehicle: Vehicle;
-  sheet: Sheet;
-  stand: Stand;
-  /** Every stand of the kit that may be used, for sheets with boards beside each other; absent on older jobs. */
-  stands?: Stand[];
-  instruments: Instrument[];
-  /** Floors of the shop's bays that are still good; absent on older jobs. */
-  bayFloors?: BayFloor[];
-  /** The boards of the kit; absent on jobs older than their check. */
-  boards?: Board[];
-  ruleBook: RuleBook;
-  /** The bay and its devices are real; absent where they are simulated stand-ins. */
-  real?: true;
-  /** The shop's school: the maker's glass only, or an equivalent part with a recorded reason. */
-  glassPolicy: GlassPolicy;
-};
 
 /** The sheet at the place the board is at or on its way to. */
 export const sheetNow = (g: Pick<JobGround, "sheet">, events: readonly JobEvent[]): Sheet =>
@@ -71,10 +46,18 @@ function measuredFloor(plan: SetOutPlan, events: readonly JobEvent[]): ReturnTyp
   const item = itemsOf(plan, "ready").find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
   if (!measured || (plan.sheet.datum === "thrust" && !plan.rearToe)) return null;
-  return floorOf(measured.body.values, plan.vehicle, nominalTarget(plan).xMm, measured.body.bay?.days ?? null);
+  return floorOf(
+    measured.body.values,
+    plan.vehicle,
+    nominalTarget(plan).xMm,
+    measured.body.bay?.days ?? null,
+  );
 }
 
-/** What happened at the stand since the board was sent to its present place, without what was struck. */
+/**
+ * What happened at the stand since the board was sent to its present place, without what was
+ * struck.
+ */
 export function setOutEntries(events: readonly JobEvent[]): SetOutEntry[] {
   const struck = strikes(events);
   const { seq } = placeOf(events);
@@ -84,7 +67,8 @@ export function setOutEntries(events: readonly JobEvent[]): SetOutEntry[] {
     if (b.kind === "rear-toe" && b.how === "rolled" && e.seq >= seq)
       return [{ kind: "touch", id: e.id, touch: "moved-car" }];
     if (struck.has(e.id) || e.seq < seq) return [];
-    if (b.kind === "reading") return [{ kind: "reading", id: e.id, slotId: b.slotId, shown: b.shown, sigma: b.sigma }];
+    if (b.kind === "reading")
+      return [{ kind: "reading", id: e.id, slotId: b.slotId, shown: b.shown, sigma: b.sigma }];
     if (b.kind === "touch") return [{ kind: "touch", id: e.id, touch: b.touch }];
     if (b.kind === "move") return [{ kind: "move", id: e.id, move: b.move, rest: b.rest }];
     return [];

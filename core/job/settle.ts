@@ -1,7 +1,10 @@
 import { floorStep, wantedHeight, type Judged } from "@/core/setout";
 import type { Settlement } from "./events";
 
-/** The figures that are printed when a board is accepted as set. Null while the verdict is not "set". */
+/**
+ * The figures that are printed when a board is accepted as set. Null while the verdict is not
+ * "set".
+ */
 export function settlementOf(judged: Judged): Settlement | null {
   const { solution: s, verdict } = judged;
   if (verdict.kind !== "set" || !s.aim) return null;

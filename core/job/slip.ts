@@ -1,12 +1,19 @@
 import { glassWords, judgeMeasure } from "@/core/ready";
-import { moveWords, SCHOOLS, slotValue, TOUCHES, type Judged, type LengthSetting } from "@/core/setout";
+import {
+  moveWords,
+  SCHOOLS,
+  slotValue,
+  TOUCHES,
+  type Judged,
+  type LengthSetting,
+} from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import { placeName } from "@/core/sheet";
 import { dateAndTime, formatChance, formatNumber } from "@/core/units";
 import { piecesOf, standingSettlement, strikes, type JobEvent } from "./job";
 import { itemOf } from "./items";
 import { jobOwed } from "./owed";
-import type { JobGround } from "./set-out";
+import type { JobGround } from "./ground";
 import type { StageId } from "./stages";
 import { FUNCTIONS, LAMPS, PHOTO_SUBJECTS, type FunctionId } from "./walk";
 import { runEventWords, scanEventWords } from "./words";
@@ -44,7 +51,12 @@ export function slipLines(
 
   return events.flatMap((e): SlipLine[] => {
     const strike = struck.get(e.id);
-    const line = (stage: StageId, label: string, value: string, more: Partial<SlipLine> = {}): SlipLine => ({
+    const line = (
+      stage: StageId,
+      label: string,
+      value: string,
+      more: Partial<SlipLine> = {},
+    ): SlipLine => ({
       id: `${e.id}/${label}`,
       eventId: e.id,
       stage,
@@ -58,7 +70,11 @@ export function slipLines(
       strikable: false,
       ...more,
       ...(strike
-        ? { state: "struck", note: `Struck by ${strike.by.initials}: ${strike.body.reason}`, strikable: false }
+        ? {
+            state: "struck",
+            note: `Struck by ${strike.by.initials}: ${strike.body.reason}`,
+            strikable: false,
+          }
         : {}),
     });
     const b = e.body;
@@ -67,16 +83,30 @@ export function slipLines(
         const { intake, vehicle, sheet } = ground;
         return [
           line("take-in", "Vehicle", `${vehicle.make} ${vehicle.model}, ${vehicle.variant}`),
-          line("take-in", "VIN", intake.vin || "not read", intake.vinReason ? { state: "loose", note: `Kept although it fails its check: ${intake.vinReason}` } : {}),
+          line(
+            "take-in",
+            "VIN",
+            intake.vin || "not read",
+            intake.vinReason
+              ? { state: "loose", note: `Kept although it fails its check: ${intake.vinReason}` }
+              : {},
+          ),
           line("take-in", "Done", intake.happenings.map(happeningName).join(", ")),
           ...(intake.complaint ? [line("take-in", "Customer says", intake.complaint)] : []),
-          ...jobOwed(ground, events).lines.filter((l) => !l.added || l.because.length > 0).map((l) => line("owed", "Owed", lineName(l))),
+          ...jobOwed(ground, events)
+            .lines.filter((l) => !l.added || l.because.length > 0)
+            .map((l) => line("owed", "Owed", lineName(l))),
           line("owed", "Sheet", `${sheet.title} (${sheet.id} v${sheet.version})`),
-        ]; // prettier-ignore
+        ];
       }
       case "check": {
         const item = itemOf(ground, b.stage, b.itemId);
-        const value = { fine: "fine", fixed: "fixed now", accepted: "accepted", blocks: "blocks the job" }[b.outcome];
+        const value = {
+          fine: "fine",
+          fixed: "fixed now",
+          accepted: "accepted",
+          blocks: "blocks the job",
+        }[b.outcome];
         return [
           line(b.stage, item?.ask ?? b.itemId, value, {
             note: b.reason,
@@ -87,7 +117,11 @@ export function slipLines(
       }
       case "reading": {
         const slot = judged?.solution.slots.find((s) => s.id === b.slotId);
-        const state = suspects.has(e.id) ? "loose" : readings.get(e.id)?.state === "doubt" ? "doubt" : "settled";
+        const state = suspects.has(e.id)
+          ? "loose"
+          : readings.get(e.id)?.state === "doubt"
+            ? "doubt"
+            : "settled";
         const note =
           state === "loose"
             ? "Suspect: does not agree with the others"
@@ -95,28 +129,56 @@ export function slipLines(
               ? "Read before something moved"
               : null;
         return [
-          line("set-out", slot?.name ?? b.slotId, slot ? slotValue(slot, b.shown, setting) : b.typed, {
-            instrument: b.instrumentId,
-            state,
-            note,
-            strikable: true,
-          }),
+          line(
+            "set-out",
+            slot?.name ?? b.slotId,
+            slot ? slotValue(slot, b.shown, setting) : b.typed,
+            {
+              instrument: b.instrumentId,
+              state,
+              note,
+              strikable: true,
+            },
+          ),
         ];
       }
       case "position":
         return [
-          line("run", "Board on its way to", `${placeName(ground.sheet, b.to)}${b.standId ? `, on ${b.standId}` : ""}`),
+          line(
+            "run",
+            "Board on its way to",
+            `${placeName(ground.sheet, b.to)}${b.standId ? `, on ${b.standId}` : ""}`,
+          ),
         ];
       case "board":
-        return [line("run", "Board checked", `${b.code}, arrow up`, { note: b.reason ? `Worn: ${b.reason}` : null, state: b.reason ? "loose" : "settled", strikable: true })]; // prettier-ignore
+        return [
+          line("run", "Board checked", `${b.code}, arrow up`, {
+            note: b.reason ? `Worn: ${b.reason}` : null,
+            state: b.reason ? "loose" : "settled",
+            strikable: true,
+          }),
+        ];
       case "school":
         return [line("set-out", "Way of setting out", SCHOOLS[b.school].name)];
       case "rear-toe":
-        return [line("set-out", b.how === "rolled" ? "Rear toe, rolled under the rig" : "Rear toe, printout", `left ${formatNumber(b.leftDeg, 2)}°, right ${formatNumber(b.rightDeg, 2)}°`, { strikable: true })]; // prettier-ignore
+        return [
+          line(
+            "set-out",
+            b.how === "rolled" ? "Rear toe, rolled under the rig" : "Rear toe, printout",
+            `left ${formatNumber(b.leftDeg, 2)}°, right ${formatNumber(b.rightDeg, 2)}°`,
+            { strikable: true },
+          ),
+        ];
       case "touch":
-        return [line("set-out", "Touched", TOUCHES[b.touch].name, { state: "doubt", strikable: true })];
+        return [
+          line("set-out", "Touched", TOUCHES[b.touch].name, { state: "doubt", strikable: true }),
+        ];
       case "move":
-        return [line("set-out", "Moved", moveWords(b.move, ground.vehicle, setting).say, { strikable: true })];
+        return [
+          line("set-out", "Moved", moveWords(b.move, ground.vehicle, setting).say, {
+            strikable: true,
+          }),
+        ];
       case "settled": {
         const holds = held.has(e.id);
         return [
@@ -140,18 +202,30 @@ export function slipLines(
       case "scan": {
         const words = scanEventWords(b.event);
         return words
-          ? [line(standing ? "prove" : "ready", words.label, words.value, { state: words.bad ? "loose" : "settled" })]
+          ? [
+              line(standing ? "prove" : "ready", words.label, words.value, {
+                state: words.bad ? "loose" : "settled",
+              }),
+            ]
           : [];
       }
       case "measured": {
         const item = itemOf(ground, "ready", b.itemId);
         const judged = item?.measure && judgeMeasure(item.measure, b.values, ground.vehicle);
-        return [line("ready", item?.ask ?? b.itemId, judged ? judged.headline : "measured", { state: judged?.ok === false ? "loose" : "settled", strikable: true })]; // prettier-ignore
+        return [
+          line("ready", item?.ask ?? b.itemId, judged ? judged.headline : "measured", {
+            state: judged?.ok === false ? "loose" : "settled",
+            strikable: true,
+          }),
+        ];
       }
       case "put-right": {
         const item = itemOf(ground, "ready", b.itemId);
         return [
-          line("ready", item?.ask ?? b.itemId, "put right, to be read again", { state: "loose", strikable: true }),
+          line("ready", item?.ask ?? b.itemId, "put right, to be read again", {
+            state: "loose",
+            strikable: true,
+          }),
         ];
       }
       case "glass":
@@ -160,24 +234,57 @@ export function slipLines(
         const lamps = b.lamps.map((l) => LAMPS[l]).join(", ");
         return [
           line("take-in", "Odometer", `${formatNumber(b.odometerKm)} km`, { strikable: true }),
-          line("take-in", "Lamps", lamps || "none lit", { state: lamps ? "loose" : "settled", strikable: true }),
-          ...Object.entries(b.settings).map(([f, text]) => line("take-in", `As found: ${FUNCTIONS[f as FunctionId].name}`, text, { strikable: true })),
-        ]; // prettier-ignore
+          line("take-in", "Lamps", lamps || "none lit", {
+            state: lamps ? "loose" : "settled",
+            strikable: true,
+          }),
+          ...Object.entries(b.settings).map(([f, text]) =>
+            line("take-in", `As found: ${FUNCTIONS[f as FunctionId].name}`, text, {
+              strikable: true,
+            }),
+          ),
+        ];
       }
       case "photo":
-        return [line(b.subject === "set-out" ? "set-out" : "take-in", "Photo", PHOTO_SUBJECTS[b.subject], { note: b.takenAt ? `Taken ${dateAndTime(b.takenAt)} by the camera’s clock` : null, strikable: true })]; // prettier-ignore
+        return [
+          line(
+            b.subject === "set-out" ? "set-out" : "take-in",
+            "Photo",
+            PHOTO_SUBJECTS[b.subject],
+            {
+              note: b.takenAt ? `Taken ${dateAndTime(b.takenAt)} by the camera’s clock` : null,
+              strikable: true,
+            },
+          ),
+        ];
       case "consent":
         return [line("take-in", "Consent to drive", `signed by ${b.name}`, { strikable: true })];
       case "owed-decline": {
         const declined = jobOwed(ground, events).lines.find((l) => l.id === b.line);
-        return [line("owed", "Declined", declined ? lineName(declined) : b.line, { state: "loose", note: b.reason, strikable: true })]; // prettier-ignore
+        return [
+          line("owed", "Declined", declined ? lineName(declined) : b.line, {
+            state: "loose",
+            note: b.reason,
+            strikable: true,
+          }),
+        ];
       }
       case "owed-done": {
         const done = jobOwed(ground, events).lines.find((l) => l.id === b.line);
-        return [line("owed", "Done, not on this sheet", done ? lineName(done) : b.line, { note: b.note, strikable: true })]; // prettier-ignore
+        return [
+          line("owed", "Done, not on this sheet", done ? lineName(done) : b.line, {
+            note: b.note,
+            strikable: true,
+          }),
+        ];
       }
       case "owed-add":
-        return [line("owed", "Owed, added", lineName({ system: b.system, kind: b.method }), { note: b.reason, strikable: true })]; // prettier-ignore
+        return [
+          line("owed", "Owed, added", lineName({ system: b.system, kind: b.method }), {
+            note: b.reason,
+            strikable: true,
+          }),
+        ];
       case "pause":
         return [line(standing ? "run" : "ready", "Clock stopped", b.reason, { state: "loose" })];
       case "resume":

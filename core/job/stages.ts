@@ -3,7 +3,7 @@ import type { Sheet } from "@/core/sheet";
 import { itemSettled } from "./item";
 import { itemsOf } from "./items";
 import { jobOwed } from "./owed";
-import type { JobGround } from "./set-out";
+import type { JobGround } from "./ground";
 import { checksOf, eventsOf, runLogOf, standingHandOver, type JobEvent } from "./job";
 import { allProved } from "./standing";
 
@@ -20,8 +20,15 @@ export const STAGES = [
 
 export type StageId = (typeof STAGES)[number]["id"];
 
-/** settled: done. loose: begun or wanted. open: not begun. stop: something refuses. none: this job does not ask for it. */
-export type StageState = { id: StageId; state: "settled" | "loose" | "open" | "stop" | "none"; lacks: string | null };
+/**
+ * settled: done. loose: begun or wanted. open: not begun. stop: something refuses. none: this job
+ * does not ask for it.
+ */
+export type StageState = {
+  id: StageId;
+  state: "settled" | "loose" | "open" | "stop" | "none";
+  lacks: string | null;
+};
 
 /** Where a job stands, stage by stage, and what each still lacks. */
 export function stageStates(events: readonly JobEvent[], ground: JobGround): StageState[] {
@@ -32,7 +39,11 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
     const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
     if (blocked) return { id: stage, state: "stop", lacks: `Blocked: ${blocked.ask}` };
     const state = left === 0 ? "settled" : left < items.length ? "loose" : "open";
-    return { id: stage, state, lacks: left === 0 ? null : `${left} of ${items.length} still to check` };
+    return {
+      id: stage,
+      state,
+      lacks: left === 0 ? null : `${left} of ${items.length} still to check`,
+    };
   };
 
   const settled = allProved(ground, events);
@@ -52,7 +63,11 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
       ? { id: "run", state: "settled", lacks: null }
       : run.status === "failed"
         ? { id: "run", state: "stop", lacks: run.message ?? "The vehicle refused" }
-        : { id: "run", state: run.status === "not-started" ? "open" : "loose", lacks: "Routine not passed" };
+        : {
+            id: "run",
+            state: run.status === "not-started" ? "open" : "loose",
+            lacks: "Routine not passed",
+          };
 
   const drive: StageState =
     sheet.kind === "static"
@@ -67,7 +82,11 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
     runStage,
     drive,
     checks("prove", itemsOf(ground, "prove")),
-    { id: "hand-over", state: handed ? "settled" : "open", lacks: handed ? null : "Not handed over" },
+    {
+      id: "hand-over",
+      state: handed ? "settled" : "open",
+      lacks: handed ? null : "Not handed over",
+    },
   ];
 }
 
@@ -82,7 +101,13 @@ function owedState(ground: JobGround, events: readonly JobEvent[]): StageState {
 }
 
 /** One word for the jobs list. */
-export const JOB_STATES = ["in-work", "refused", "blocked", "ready-to-hand-over", "handed-over"] as const;
+export const JOB_STATES = [
+  "in-work",
+  "refused",
+  "blocked",
+  "ready-to-hand-over",
+  "handed-over",
+] as const;
 export type JobState = (typeof JOB_STATES)[number];
 
 export function jobState(states: readonly StageState[]): JobState {

@@ -1,7 +1,8 @@
 import { nextAct, solveSetOut } from "@/core/setout";
 import { happeningName } from "@/core/owed";
 import { eventsOf, type JobEvent } from "./job";
-import { planFor, setOutEntries, type JobGround } from "./set-out";
+import type { JobGround } from "./ground";
+import { planFor, setOutEntries } from "./set-out";
 import { jobState, stageStates, type JobState, type StageState } from "./stages";
 
 /** A job as the list shows it. */
@@ -30,9 +31,14 @@ export type JobTicket = {
 /** How much of a shop's list is shown at once, at most, and how many jobs a search looks at. */
 export const LIST = { page: 60, most: 600, found: 1000 } as const;
 
-/** How the set-out stands, in a few words; it costs one solution, so it is asked only of jobs that are there. */
+/**
+ * How the set-out stands, in a few words; it costs one solution, so it is asked only of jobs that
+ * are there.
+ */
 function setOutWords(ground: JobGround, events: readonly JobEvent[]): string {
-  const { verdict, next, solution } = nextAct(solveSetOut(planFor(ground, events), setOutEntries(events)));
+  const { verdict, next, solution } = nextAct(
+    solveSetOut(planFor(ground, events), setOutEntries(events)),
+  );
   if (verdict.why === "suspect") return "A reading does not fit";
   if (next.kind === "move") return "The board has to be moved";
   if (next.kind === "settle") return "In place, not yet printed";
@@ -49,7 +55,9 @@ export function ticketOf(
 ): JobTicket {
   const { intake, vehicle, sheet } = ground;
   const stages = stageStates(events, ground);
-  const open = stages.find((s) => s.state === "stop") ?? stages.find((s) => s.lacks !== null && s.state !== "none");
+  const open =
+    stages.find((s) => s.state === "stop") ??
+    stages.find((s) => s.lacks !== null && s.state !== "none");
   const last = events.at(-1)!;
   return {
     id: job.id,
@@ -63,7 +71,15 @@ export function ticketOf(
     sheet: sheet.title,
     state: jobState(stages),
     stages,
-    lacks: open?.lacks ? { stage: open.id, words: open.id === "set-out" && open.state === "loose" ? setOutWords(ground, events) : open.lacks } : null, // prettier-ignore
+    lacks: open?.lacks
+      ? {
+          stage: open.id,
+          words:
+            open.id === "set-out" && open.state === "loose"
+              ? setOutWords(ground, events)
+              : open.lacks,
+        }
+      : null,
     takenInAt: eventsOf(events, "taken-in")[0]!.at,
     promisedAt: intake.promisedAt ?? null,
     last: { at: last.at, name: last.by.name },

@@ -21,7 +21,13 @@ it("only functions of fitted systems are asked for", () => {
 });
 
 describe("what a tablet may write of the arrival", () => {
-  const walk = { kind: "walk", odometerKm: 1, odometerTyped: "1", lamps: ["airbag"], settings: { signs: "off" } };
+  const walk = {
+    kind: "walk",
+    odometerKm: 1,
+    odometerTyped: "1",
+    lamps: ["airbag"],
+    settings: { signs: "off" },
+  };
   const consent = { kind: "consent", name: "Elin Marsh", words: "I agree", strokes: [[[1, 2]]] };
   const photo = { kind: "photo", photo: "a".repeat(64), subject: "dash", takenAt: null };
   const wrong = (body: object): string | undefined =>

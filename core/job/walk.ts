@@ -1,6 +1,9 @@
 import type { SystemId } from "@/core/owed";
 
-/** Lamps on the dash that matter before a calibration: as found, so that none is later laid at the shop's door. */
+/**
+ * Lamps on the dash that matter before a calibration: as found, so that none is later laid at the
+ * shop's door.
+ */
 export const LAMPS = {
   assistance: "Assistance function off",
   camera: "Camera blocked",
@@ -19,13 +22,13 @@ export type LampId = keyof typeof LAMPS;
 export const FUNCTIONS = {
   "lane-keeping": { name: "Lane keeping", on: ["forward-camera"] },
   "collision-warning": { name: "Collision warning", on: ["forward-camera", "front-radar"] },
-  "signs": { name: "Traffic signs", on: ["forward-camera"] },
+  signs: { name: "Traffic signs", on: ["forward-camera"] },
   "high-beam": { name: "High beam by itself", on: ["forward-camera"] },
   "cruise-gap": { name: "Cruise control gap", on: ["front-radar"] },
   "blind-spot": { name: "Blind spot", on: ["corner-radar", "side-camera"] },
   "parking-view": { name: "Parking view", on: ["surround-view", "rear-camera", "trailer-camera"] },
   "mirror-view": { name: "Mirror display", on: ["mirror-camera"] },
-} as const satisfies Record<string, { name: string; on: readonly SystemId[] }>; // prettier-ignore
+} as const satisfies Record<string, { name: string; on: readonly SystemId[] }>;
 export type FunctionId = keyof typeof FUNCTIONS;
 
 /** The functions a vehicle with these systems can have. */
@@ -52,7 +55,10 @@ export type PhotoSubject = keyof typeof PHOTO_SUBJECTS;
 export const MOUNT_PARTS = {
   bracket: { ask: "Bracket seated, no adhesive under it", bad: "Bracket not seated" },
   camera: { ask: "Camera clicked home, cover on", bad: "Camera not seated" },
-  film: { ask: "Glass clear before the camera: no film, no label", bad: "Film or label before the camera" },
+  film: {
+    ask: "Glass clear before the camera: no film, no label",
+    bad: "Film or label before the camera",
+  },
 } as const;
 export type MountPart = keyof typeof MOUNT_PARTS;
 
@@ -62,7 +68,10 @@ export const CONSENT_WORDS =
 
 const KM_PER_MILE = 1.609344;
 
-/** Reads an odometer as typed: "84 210", "84,210 km", "52330 mi". Kilometres unless miles are named; null if it is none. */
+/**
+ * Reads an odometer as typed: "84 210", "84,210 km", "52330 mi". Kilometres unless miles are named;
+ * null if it is none.
+ */
 export function readOdometer(text: string): number | null {
   const m = /^\s*(\d{1,3}(?:[ ,.\u202f]\d{3})+|\d+)\s*(km|mi|miles|mls)?\s*$/i.exec(text);
   if (!m) return null;

@@ -5,7 +5,8 @@ import { formatNumber, formatQuantity } from "@/core/units";
 
 /** One run event as a line of the log. */
 export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; value: string } {
-  const say = "step" in event ? (sheet.run.find((s) => s.id === event.step)?.say ?? event.step) : "";
+  const say =
+    "step" in event ? (sheet.run.find((s) => s.id === event.step)?.say ?? event.step) : "";
   switch (event.type) {
     case "connected":
       return {
@@ -47,20 +48,34 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
 }
 
 /** One scan event as a line of the slip; null for a mere look at the supply. */
-export function scanEventWords(event: ScanEvent): { label: string; value: string; bad: boolean } | null {
+export function scanEventWords(
+  event: ScanEvent,
+): { label: string; value: string; bad: boolean } | null {
   switch (event.type) {
     case "read": {
       const silent = event.modules.filter((m) => !m.answers).map((m) => m.name);
       const codes = event.modules.flatMap((m) => m.codes.map((c) => c.code));
       const value = codes.length === 0 ? "no codes" : codes.join(", ");
-      return { label: `Scan, ${event.modules.length} control units`, value: silent.length > 0 ? `${value}; no answer: ${silent.join(", ")}` : value, bad: silent.length > 0 }; // prettier-ignore
+      return {
+        label: `Scan, ${event.modules.length} control units`,
+        value: silent.length > 0 ? `${value}; no answer: ${silent.join(", ")}` : value,
+        bad: silent.length > 0,
+      };
     }
     case "cleared":
       return { label: "Codes", value: "cleared", bad: false };
     case "refused":
-      return { label: event.what === "clear" ? "Clearing refused" : "Reading refused", value: event.reason, bad: true };
+      return {
+        label: event.what === "clear" ? "Clearing refused" : "Reading refused",
+        value: event.reason,
+        bad: true,
+      };
     case "gateway":
-      return { label: "Gateway", value: event.state === "signed-in" ? "signed in" : event.reason ?? event.state, bad: event.state !== "signed-in" }; // prettier-ignore
+      return {
+        label: "Gateway",
+        value: event.state === "signed-in" ? "signed in" : (event.reason ?? event.state),
+        bad: event.state !== "signed-in",
+      };
     case "volts":
       return null;
   }

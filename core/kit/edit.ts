@@ -6,10 +6,22 @@ import { instrumentSchema } from "./schema";
 
 export type KitKind = "board" | "stand" | "instrument";
 
-/** One field of a piece of kit as a form asks for it; "rad" is kept in radians and asked for in degrees. `fixed` ones are only written for a new piece. */
-export type KitField = { path: string; label: string; as: "text" | "mm" | "rad" | "number" | "date" | [string, string][]; fixed?: boolean }; // prettier-ignore
+/**
+ * One field of a piece of kit as a form asks for it; "rad" is kept in radians and asked for in
+ * degrees. `fixed` ones are only written for a new piece.
+ */
+export type KitField = {
+  path: string;
+  label: string;
+  as: "text" | "mm" | "rad" | "number" | "date" | [string, string][];
+  fixed?: boolean;
+};
 
-const SCHEMAS: Record<KitKind, z.ZodType> = { board: boardSchema, stand: standSchema, instrument: instrumentSchema };
+const SCHEMAS: Record<KitKind, z.ZodType> = {
+  board: boardSchema,
+  stand: standSchema,
+  instrument: instrumentSchema,
+};
 
 /** What a form asks of each kind of kit, in the order one reads it off the thing itself. */
 export const KIT_FIELDS: Record<KitKind, KitField[]> = {
@@ -18,8 +30,24 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     { path: "name", label: "Name", as: "text" },
     { path: "version", label: "Version on the label", as: "number" },
     { path: "widthMm", label: "Width", as: "mm" },
-    { path: "side", label: "May hang on", as: [["either", "Either side"], ["left", "Vehicle left"], ["right", "Vehicle right"]] },
-    { path: "condition", label: "Condition", as: [["good", "Good"], ["worn", "Worn"], ["out of use", "Out of use"]] },
+    {
+      path: "side",
+      label: "May hang on",
+      as: [
+        ["either", "Either side"],
+        ["left", "Vehicle left"],
+        ["right", "Vehicle right"],
+      ],
+    },
+    {
+      path: "condition",
+      label: "Condition",
+      as: [
+        ["good", "Good"],
+        ["worn", "Worn"],
+        ["out of use", "Out of use"],
+      ],
+    },
   ],
   stand: [
     { path: "id", label: "Number", as: "text", fixed: true },
@@ -38,7 +66,22 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
   instrument: [
     { path: "id", label: "Number", as: "text", fixed: true },
     { path: "name", label: "Name", as: "text" },
-    { path: "kind", label: "Kind", as: [["tape", "Tape"], ["laser", "Laser"], ["rule", "Rule"], ["scale", "Scale"], ["inclinometer", "Inclinometer"], ["bubble", "Bubble"], ["plumb", "Floor marks"], ["range", "Rangefinder"], ["wheel-laser", "Wheel lasers"], ["rig", "Camera rig"]] },
+    {
+      path: "kind",
+      label: "Kind",
+      as: [
+        ["tape", "Tape"],
+        ["laser", "Laser"],
+        ["rule", "Rule"],
+        ["scale", "Scale"],
+        ["inclinometer", "Inclinometer"],
+        ["bubble", "Bubble"],
+        ["plumb", "Floor marks"],
+        ["range", "Rangefinder"],
+        ["wheel-laser", "Wheel lasers"],
+        ["rig", "Camera rig"],
+      ],
+    },
     { path: "sigmaMm", label: "Standard uncertainty", as: "mm" },
     { path: "sigmaMmPerM", label: "and more for each metre", as: "mm" },
     { path: "sigmaRad", label: "Standard uncertainty of an angle", as: "rad" },
@@ -46,7 +89,7 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     { path: "checkedOn", label: "Last checked", as: "date" },
     { path: "everyDays", label: "A check is good for, days", as: "number" },
   ],
-}; // prettier-ignore
+};
 
 /** What keeps a piece of kit from being written down as it stands. */
 export function kitProblems(kind: KitKind, doc: unknown): Problem[] {
@@ -60,29 +103,50 @@ type Joint = { kind?: string; axis?: string };
 export function kitFields(kind: KitKind, doc: Record<string, unknown>): KitField[] {
   const joints = kind === "stand" && Array.isArray(doc.joints) ? (doc.joints as Joint[]) : [];
   const feet = kind === "stand" && Array.isArray(doc.feet) ? (doc.feet as unknown[]) : [];
-  const boosters = kind === "stand" && Array.isArray(doc.boosters) ? (doc.boosters as unknown[]) : [];
+  const boosters =
+    kind === "stand" && Array.isArray(doc.boosters) ? (doc.boosters as unknown[]) : [];
   return [
     ...KIT_FIELDS[kind],
     ...joints.flatMap((j, i): KitField[] =>
       j.kind === "yaw"
         ? [
             { path: `joints.${i}.limitRad`, label: "Turning, each way", as: "rad" },
-            { path: `joints.${i}.xMm`, label: "Pivot, toward the car from the stand’s middle", as: "mm" },
+            {
+              path: `joints.${i}.xMm`,
+              label: "Pivot, toward the car from the stand’s middle",
+              as: "mm",
+            },
             { path: `joints.${i}.yMm`, label: "Pivot, to the left of it", as: "mm" },
-            { path: `joints.${i}.playMm`, label: "Turning, its play at the end of the beam", as: "mm" },
+            {
+              path: `joints.${i}.playMm`,
+              label: "Turning, its play at the end of the beam",
+              as: "mm",
+            },
           ]
         : [
-            { path: `joints.${i}.limitMm`, label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, each way`, as: "mm" },
-            { path: `joints.${i}.playMm`, label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, its play`, as: "mm" },
+            {
+              path: `joints.${i}.limitMm`,
+              label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, each way`,
+              as: "mm",
+            },
+            {
+              path: `joints.${i}.playMm`,
+              label: `Slide ${j.axis === "cross" ? "across" : "fore and aft"}, its play`,
+              as: "mm",
+            },
           ],
     ),
     ...feet.flatMap((_, i): KitField[] => [
-      { path: `feet.${i}.xMm`, label: `Foot ${i + 1}, toward the car from the stand’s middle`, as: "mm" },
+      {
+        path: `feet.${i}.xMm`,
+        label: `Foot ${i + 1}, toward the car from the stand’s middle`,
+        as: "mm",
+      },
       { path: `feet.${i}.yMm`, label: `Foot ${i + 1}, to the left of it`, as: "mm" },
     ]),
     ...boosters.flatMap((_, i): KitField[] => [
       { path: `boosters.${i}.id`, label: `Booster ${i + 1}: code on it`, as: "text" },
       { path: `boosters.${i}.addsMm`, label: `Booster ${i + 1}: it adds`, as: "mm" },
     ]),
-  ]; // prettier-ignore
+  ];
 }

@@ -14,12 +14,15 @@ export const WIDENED = 1.5;
 const DAY_MS = 86_400_000;
 
 /** Whether the check has run out. @param now ISO time */
-export const isOverdue = (i: Pick<CheckedInstrument, "checkedOn" | "everyDays">, now: string): boolean =>
+export const isOverdue = (
+  i: Pick<CheckedInstrument, "checkedOn" | "everyDays">,
+  now: string,
+): boolean =>
   i.checkedOn === null || Date.parse(now) - Date.parse(i.checkedOn) > i.everyDays * DAY_MS;
 
 /**
- * The instrument as the arithmetic takes it: an overdue one stays usable, with its uncertainty widened, so that the
- * verdict asks for more instead of the shop standing still.
+ * The instrument as the arithmetic takes it: an overdue one stays usable, with its uncertainty
+ * widened, so that the verdict asks for more instead of the shop standing still.
  */
 export function inForce(i: CheckedInstrument, now: string): Instrument {
   const { checkedOn: _, everyDays: __, ...plain } = i;

@@ -38,8 +38,16 @@ describe("the morning's zero check", () => {
   });
   it.each([
     ["scale", { rule: true5.rule + 5 }, /height scale off by 5\.0 mm/],
-    ["beam", { left: true5.left + 5, right: true5.right + 5 }, /beam length, hook to hook off by 10\.0 mm/],
-    ["centre", { left: true5.left + 4, right: true5.right - 4 }, /board centre between the hooks off by 4\.0 mm/],
+    [
+      "beam",
+      { left: true5.left + 5, right: true5.right + 5 },
+      /beam length, hook to hook off by 10\.0 mm/,
+    ],
+    [
+      "centre",
+      { left: true5.left + 4, right: true5.right - 4 },
+      /board centre between the hooks off by 4\.0 mm/,
+    ],
     ["laser", { dot: -7 }, /laser square to the beam off by 7\.0 mm/],
   ])("names a %s that is off, and nothing else", (_, change, words) => {
     const judged = judgeZero(stand, { ...true5, ...change });
@@ -50,8 +58,18 @@ describe("the morning's zero check", () => {
   it("is even: off to one side counts as much as off to the other", () => {
     fc.assert(
       fc.property(fc.double({ min: -9, max: 9, noNaN: true }), (d) => {
-        const one = judgeZero(stand, { ...true5, dot: d, left: true5.left + d, right: true5.right - d });
-        const other = judgeZero(stand, { ...true5, dot: -d, left: true5.left - d, right: true5.right + d });
+        const one = judgeZero(stand, {
+          ...true5,
+          dot: d,
+          left: true5.left + d,
+          right: true5.right - d,
+        });
+        const other = judgeZero(stand, {
+          ...true5,
+          dot: -d,
+          left: true5.left - d,
+          right: true5.right + d,
+        });
         expect(one.ok).toBe(other.ok);
       }),
     );

@@ -7,13 +7,26 @@ export const instrumentSchema = z
   .object({
     id: z.string().regex(/^[A-Z0-9-]{2,12}$/, "use capitals, figures and dashes"),
     name: z.string().min(3).max(60),
-    kind: z.enum(["tape", "laser", "rule", "scale", "inclinometer", "bubble", "plumb", "range", "wheel-laser", "rig"]),
+    kind: z.enum([
+      "tape",
+      "laser",
+      "rule",
+      "scale",
+      "inclinometer",
+      "bubble",
+      "plumb",
+      "range",
+      "wheel-laser",
+      "rig",
+    ]),
     /** mm, and mm more for each metre read. */
     sigmaMm: sigma,
     sigmaMmPerM: z.number().min(0).max(10),
     /** For what reads angles, radians. */
     sigmaRad: z.number().min(0).max(0.05),
-    /** What one division of a bubble is worth, radians: from five seconds of arc to half a degree. */
+    /**
+     * What one division of a bubble is worth, radians: from five seconds of arc to half a degree.
+     */
     divisionRad: z.number().min(2.4e-5).max(0.009).optional(),
     checkedOn: z.iso.date().nullable(),
     everyDays: z.number().int().min(1, "is at least a day").max(1500),
@@ -27,5 +40,9 @@ export const instrumentSchema = z
         message: "is printed on the vial, or found by tilting it a known amount",
       });
     if (i[reads] === 0)
-      ctx.addIssue({ code: "custom", path: [reads], message: "cannot be nothing: no instrument is without error" });
+      ctx.addIssue({
+        code: "custom",
+        path: [reads],
+        message: "cannot be nothing: no instrument is without error",
+      });
   });

@@ -30,10 +30,13 @@ const NORMAL_TABLE = [
 ] as const;
 
 describe("distributions", () => {
-  it.each(CHI_SQUARE_TABLE)("chi-square with %i degrees of freedom leaves %f above its tabled point", (k, p, value) => {
-    // The tables round the point to three decimals; the tail moves by less than this.
-    expect(chiSquareUpperTail(value, k)).toBeCloseTo(p, 4);
-  });
+  it.each(CHI_SQUARE_TABLE)(
+    "chi-square with %i degrees of freedom leaves %f above its tabled point",
+    (k, p, value) => {
+      // The tables round the point to three decimals; the tail moves by less than this.
+      expect(chiSquareUpperTail(value, k)).toBeCloseTo(p, 4);
+    },
+  );
 
   it("has the closed form of two degrees of freedom, exp(-x / 2)", () => {
     fc.assert(

@@ -22,12 +22,14 @@ export class LooseFitError extends Error {
 }
 
 /**
- * Weighted linear least squares l = A x + v, by Cholesky on normal equations scaled to a unit diagonal.
+ * Weighted linear least squares l = A x + v, by Cholesky on normal equations scaled to a unit
+ * diagonal.
  *
  * @param rows design rows, m of n
  * @param values observations, m
  * @param sigmas their standard uncertainties, m
- * @throws LooseFitError when a value is no number, when the columns are dependent or there are fewer observations than parameters
+ * @throws LooseFitError when a value is no number, when the columns are dependent or there are
+ *   fewer observations than parameters
  */
 export function fitLinear(
   rows: readonly (readonly number[])[],
@@ -36,7 +38,8 @@ export function fitLinear(
 ): LinearFit {
   const n = rows[0]?.length ?? 0;
   const wrong = values.findIndex((v, k) => !Number.isFinite(v) || !(sigmas[k]! > 0));
-  if (wrong >= 0) throw new LooseFitError(`Measurement ${wrong + 1} is not a number, or has no uncertainty.`);
+  if (wrong >= 0)
+    throw new LooseFitError(`Measurement ${wrong + 1} is not a number, or has no uncertainty.`);
   const normal = new Float64Array(n * n);
   const right = new Float64Array(n);
   rows.forEach((row, k) => {
@@ -47,8 +50,10 @@ export function fitLinear(
     }
   });
   const scale = Float64Array.from({ length: n }, (_, i) => 1 / Math.sqrt(normal[i * n + i]!));
-  if (n === 0 || scale.some((s) => !Number.isFinite(s))) throw new LooseFitError("Too few measurements.");
-  for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
+  if (n === 0 || scale.some((s) => !Number.isFinite(s)))
+    throw new LooseFitError("Too few measurements.");
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
   if (choleskyInPlace(normal, n, 1e-10) >= 0)
     throw new LooseFitError("Too few measurements, or all of them in one line.");
   for (let i = 0; i < n; i++) right[i]! *= scale[i]!;
@@ -60,10 +65,13 @@ export function fitLinear(
   const residuals = rows.map((row, k) => row.reduce((s, a, i) => s + a * x[i]!, 0) - values[k]!);
   const redundancy = rows.map((row, k) => {
     let q = 0;
-    for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) q += row[i]! * covariance[i]![j]! * row[j]!;
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j < n; j++) q += row[i]! * covariance[i]![j]! * row[j]!;
     return Math.min(1, Math.max(0, 1 - q / (sigmas[k]! * sigmas[k]!)));
   });
-  const w = residuals.map((v, k) => (redundancy[k]! > 1e-9 ? v / (sigmas[k]! * Math.sqrt(redundancy[k]!)) : 0));
+  const w = residuals.map((v, k) =>
+    redundancy[k]! > 1e-9 ? v / (sigmas[k]! * Math.sqrt(redundancy[k]!)) : 0,
+  );
   return {
     x,
     covariance,

@@ -1,6 +1,13 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { choleskyInPlace, choleskyInverse, choleskySolve, eigen2, invertSpd, wrapAngle } from "./linear";
+import {
+  choleskyInPlace,
+  choleskyInverse,
+  choleskySolve,
+  eigen2,
+  invertSpd,
+  wrapAngle,
+} from "./linear";
 import { gaussian, randomFrom, seedFrom } from "./random";
 
 /** A random symmetric positive definite matrix B B^T + I, row-major. */
@@ -31,7 +38,9 @@ describe("Cholesky", () => {
         const l = a.slice();
         expect(choleskyInPlace(l, n, 1e-14)).toBe(-1);
         const x = Float64Array.from({ length: n }, (_, i) => Math.sin(i + seed));
-        const b = Float64Array.from({ length: n }, (_, i) => x.reduce((s, v, j) => s + a[i * n + j]! * v, 0));
+        const b = Float64Array.from({ length: n }, (_, i) =>
+          x.reduce((s, v, j) => s + a[i * n + j]! * v, 0),
+        );
         choleskySolve(l, n, b);
         b.forEach((v, i) => expect(v).toBeCloseTo(x[i]!, 8));
         const inverse = choleskyInverse(l, n);
@@ -58,26 +67,48 @@ describe("Cholesky", () => {
       [0.002, 0, 1e-6],
     ];
     const inverse = invertSpd(covariance)!;
-    const product = covariance.map((row) => [0, 1, 2].map((j) => row.reduce((s, v, k) => s + v * inverse[k]![j]!, 0)));
+    const product = covariance.map((row) =>
+      [0, 1, 2].map((j) => row.reduce((s, v, k) => s + v * inverse[k]![j]!, 0)),
+    );
     product.forEach((row, i) => row.forEach((v, j) => expect(v).toBeCloseTo(i === j ? 1 : 0, 9)));
-    expect(invertSpd([[1, 2], [2, 1]])).toBeNull(); // prettier-ignore
-    expect(invertSpd([[1, 0.1], [0.3, 1]])).toBeNull(); // prettier-ignore
-    expect(invertSpd([[1, NaN], [NaN, 1]])).toBeNull(); // prettier-ignore
+    expect(
+      invertSpd([
+        [1, 2],
+        [2, 1],
+      ]),
+    ).toBeNull();
+    expect(
+      invertSpd([
+        [1, 0.1],
+        [0.3, 1],
+      ]),
+    ).toBeNull();
+    expect(
+      invertSpd([
+        [1, NaN],
+        [NaN, 1],
+      ]),
+    ).toBeNull();
   });
 });
 
 describe("small things", () => {
   it("eigenvalues have the trace and the determinant, and the angle turns the matrix diagonal", () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.1, max: 50, noNaN: true }), fc.double({ min: -0.99, max: 0.99, noNaN: true }), fc.double({ min: 0.1, max: 50, noNaN: true }), (xx, rho, yy) => {
-        const xy = rho * Math.sqrt(xx * yy);
-        const e = eigen2(xx, xy, yy);
-        expect(e.large + e.small).toBeCloseTo(xx + yy, 9);
-        expect(e.large * e.small).toBeCloseTo(xx * yy - xy * xy, 6);
-        const [c, s] = [Math.cos(e.angleRad), Math.sin(e.angleRad)];
-        expect(c * c * xx + 2 * c * s * xy + s * s * yy).toBeCloseTo(e.large, 9);
-      }),
-    ); // prettier-ignore
+      fc.property(
+        fc.double({ min: 0.1, max: 50, noNaN: true }),
+        fc.double({ min: -0.99, max: 0.99, noNaN: true }),
+        fc.double({ min: 0.1, max: 50, noNaN: true }),
+        (xx, rho, yy) => {
+          const xy = rho * Math.sqrt(xx * yy);
+          const e = eigen2(xx, xy, yy);
+          expect(e.large + e.small).toBeCloseTo(xx + yy, 9);
+          expect(e.large * e.small).toBeCloseTo(xx * yy - xy * xy, 6);
+          const [c, s] = [Math.cos(e.angleRad), Math.sin(e.angleRad)];
+          expect(c * c * xx + 2 * c * s * xy + s * s * yy).toBeCloseTo(e.large, 9);
+        },
+      ),
+    );
   });
 
   it("wraps any angle into (-pi, pi] without changing where it points", () => {
@@ -93,7 +124,11 @@ describe("small things", () => {
   });
 
   it("random numbers repeat under a seed, differ between seeds, and have the moments they claim", () => {
-    const [a, b, c] = [randomFrom(seedFrom("bay")), randomFrom(seedFrom("bay")), randomFrom(seedFrom("bay 2"))];
+    const [a, b, c] = [
+      randomFrom(seedFrom("bay")),
+      randomFrom(seedFrom("bay")),
+      randomFrom(seedFrom("bay 2")),
+    ];
     const [first, second, other] = [a, b, c].map((r) => Array.from({ length: 5 }, r));
     expect(first).toEqual(second);
     expect(first).not.toEqual(other);

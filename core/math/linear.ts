@@ -1,7 +1,8 @@
 /**
  * Dense symmetric linear algebra for networks of a few dozen unknowns.
  *
- * Matrices are row-major `Float64Array`s of size n*n. Nothing here allocates inside a loop over observations.
+ * Matrices are row-major `Float64Array`s of size n*n. Nothing here allocates inside a loop over
+ * observations.
  */
 
 /**
@@ -10,8 +11,8 @@
  * @param a symmetric matrix, n*n, only the lower triangle is read
  * @param n order
  * @param pivotFloor smallest pivot (before the root) that still counts as positive
- * @returns -1 when the factorisation succeeded, otherwise the index of the first pivot at or below the floor;
- *   rows before it then hold the valid leading factor
+ * @returns -1 when the factorisation succeeded, otherwise the index of the first pivot at or below
+ *   the floor; rows before it then hold the valid leading factor
  */
 export function choleskyInPlace(a: Float64Array, n: number, pivotFloor: number): number {
   for (let j = 0; j < n; j++) {
@@ -31,7 +32,10 @@ export function choleskyInPlace(a: Float64Array, n: number, pivotFloor: number):
   return -1;
 }
 
-/** Solves L L^T x = b in place, given the factor of {@link choleskyInPlace}. `order` may be a leading part. */
+/**
+ * Solves L L^T x = b in place, given the factor of {@link choleskyInPlace}. `order` may be a
+ * leading part.
+ */
 export function choleskySolve(l: Float64Array, n: number, b: Float64Array, order = n): void {
   for (let i = 0; i < order; i++) {
     let s = b[i]!;
@@ -69,7 +73,10 @@ export function choleskyInverse(l: Float64Array, n: number): Float64Array {
   return inverse;
 }
 
-/** Inverse of a small symmetric positive definite matrix given as rows; null when it is not positive definite. */
+/**
+ * Inverse of a small symmetric positive definite matrix given as rows; null when it is not positive
+ * definite.
+ */
 export function invertSpd(rows: readonly (readonly number[])[]): number[][] | null {
   const n = rows.length;
   const a = Float64Array.from(rows.flat());
@@ -86,10 +93,18 @@ export function invertSpd(rows: readonly (readonly number[])[]): number[][] | nu
 }
 
 /** Eigenvalues (descending) and the direction of the larger one, of a symmetric 2x2 matrix. */
-export function eigen2(xx: number, xy: number, yy: number): { large: number; small: number; angleRad: number } {
+export function eigen2(
+  xx: number,
+  xy: number,
+  yy: number,
+): { large: number; small: number; angleRad: number } {
   const mean = (xx + yy) / 2;
   const radius = Math.hypot((xx - yy) / 2, xy);
-  return { large: mean + radius, small: Math.max(0, mean - radius), angleRad: 0.5 * Math.atan2(2 * xy, xx - yy) };
+  return {
+    large: mean + radius,
+    small: Math.max(0, mean - radius),
+    angleRad: 0.5 * Math.atan2(2 * xy, xx - yy),
+  };
 }
 
 /** Wraps an angle to (-pi, pi]. */

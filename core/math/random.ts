@@ -1,9 +1,15 @@
-/** Seeded pseudo-random numbers for stand-ins and tests. Nothing in core/ draws numbers it was not handed. */
+/**
+ * Seeded pseudo-random numbers for stand-ins and tests. Nothing in core/ draws numbers it was not
+ * handed.
+ */
 
 /** A source of uniform numbers in [0, 1). */
 export type Random = () => number;
 
-/** Mixes any string into a 32-bit seed (FNV-1a), so that one world can derive many independent streams by name. */
+/**
+ * Mixes any string into a 32-bit seed (FNV-1a), so that one world can derive many independent
+ * streams by name.
+ */
 export function seedFrom(text: string): number {
   let h = 0x811c9dc5;
   for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);

@@ -50,8 +50,16 @@ export const SYSTEMS = {
 } as const;
 export type SystemId = keyof typeof SYSTEMS;
 
-/** static: in the bay. dynamic: on the road. both: in the bay, then on the road. learn: a value the unit is taught. */
-export const KINDS = { static: "static", dynamic: "dynamic", both: "static, then dynamic", learn: "learn" } as const;
+/**
+ * static: in the bay. dynamic: on the road. both: in the bay, then on the road. learn: a value the
+ * unit is taught.
+ */
+export const KINDS = {
+  static: "static",
+  dynamic: "dynamic",
+  both: "static, then dynamic",
+  learn: "learn",
+} as const;
 export type Kind = keyof typeof KINDS;
 
 /** Where each event can have happened. One place: nobody is asked. None: it has no place. */

@@ -21,8 +21,8 @@ export type NeedConflict = {
 };
 
 /**
- * What one calibration of the plan needs and a later one forbids. The plan's own order satisfies both: each change is
- * named between the two it stands between.
+ * What one calibration of the plan needs and a later one forbids. The plan's own order satisfies
+ * both: each change is named between the two it stands between.
  */
 export function needConflicts(plan: OwedPlan): NeedConflict[] {
   return (Object.keys(NEEDS) as NeedId[]).flatMap((need): NeedConflict[] => {
@@ -32,8 +32,10 @@ export function needConflicts(plan: OwedPlan): NeedConflict[] {
       const [a, b] = [before.effort!.needs[need]!, step.effort!.needs[need]!];
       if (a === b) return [];
       const { name } = NEEDS[need];
-      const words = `${lineName(before.line)} needs ${name} ${a}, ${lineName(step.line).toLowerCase()} needs ${name} ${b}: keep ${name} ${a} for the first, then ${b} before the second.`; // prettier-ignore
-      return [{ need, first: before.line.id, firstWants: a, then: step.line.id, thenWants: b, words }];
+      const words = `${lineName(before.line)} needs ${name} ${a}, ${lineName(step.line).toLowerCase()} needs ${name} ${b}: keep ${name} ${a} for the first, then ${b} before the second.`;
+      return [
+        { need, first: before.line.id, firstWants: a, then: step.line.id, thenWants: b, words },
+      ];
     });
   });
 }

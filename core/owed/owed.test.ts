@@ -1,7 +1,21 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { RULES } from "@/demo/data/rules";
-import { happeningName, lineName, minutesWords, needConflicts, OrderCycleError, owedFor, planOwed, redoneBy, ruleBookSchema, type Fitted, type Happening, type Order, type OwedLine } from "."; // prettier-ignore
+import {
+  happeningName,
+  lineName,
+  minutesWords,
+  needConflicts,
+  OrderCycleError,
+  owedFor,
+  planOwed,
+  redoneBy,
+  ruleBookSchema,
+  type Fitted,
+  type Happening,
+  type Order,
+  type OwedLine,
+} from ".";
 import type { EventId, PlaceId } from "./names";
 
 const CAR: Fitted[] = [
@@ -40,59 +54,231 @@ const TABLE: [string, Fitted[], [EventId, PlaceId | null][], string[]][] = [
   ["camera off and on", CAR, [["camera-touched", "windshield"]], ["forward-camera/static"]],
   ["camera replaced", CAR, [["camera-replaced", "windshield"]], ["forward-camera/static"]],
   ["bracket touched", CAR, [["bracket-touched", "windshield"]], ["forward-camera/static"]],
-  ["rear camera replaced", CAR, [["camera-replaced", "rear"]], ["rear-camera/static", "surround-view/static"]],
+  [
+    "rear camera replaced",
+    CAR,
+    [["camera-replaced", "rear"]],
+    ["rear-camera/static", "surround-view/static"],
+  ],
   ["side camera replaced", CAR, [["camera-replaced", "left"]], ["surround-view/static"]],
   ["left mirror off", CAR, [["mirror-touched", "left"]], ["surround-view/static"]],
   ["right mirror off on a truck", TRUCK, [["mirror-touched", "right"]], ["mirror-camera/static"]],
   ["left door off on a truck", TRUCK, [["door-touched", "left"]], ["mirror-camera/static"]],
   ["left door off on a camper", CAMPER, [["door-touched", "left"]], ["side-camera/static"]],
-  ["grille off", CAR, [["grille-touched", "front"]], ["front-radar/static", "surround-view/static"]],
-  ["front bumper off", CAR, [["bumper-touched", "front"]], ["front-radar/static", "surround-view/static"]],
-  ["rear bumper off", CAR, [["bumper-touched", "rear"]], ["corner-radar/static", "rear-camera/static", "surround-view/static"]],
+  [
+    "grille off",
+    CAR,
+    [["grille-touched", "front"]],
+    ["front-radar/static", "surround-view/static"],
+  ],
+  [
+    "front bumper off",
+    CAR,
+    [["bumper-touched", "front"]],
+    ["front-radar/static", "surround-view/static"],
+  ],
+  [
+    "rear bumper off",
+    CAR,
+    [["bumper-touched", "rear"]],
+    ["corner-radar/static", "rear-camera/static", "surround-view/static"],
+  ],
   ["bumper off, nobody says which", BARE, [["bumper-touched", null]], ["rear-camera/static"]],
-  ["bumper off, nobody says which, sensors at both ends", CAR, [["bumper-touched", null]], ["corner-radar/static", "front-radar/static", "rear-camera/static", "surround-view/static"]],
-  ["a camera replaced, nobody says which", TRUCK, [["camera-replaced", null]], ["forward-camera/static", "mirror-camera/static"]],
-  ["a mirror off, nobody says which side", TRUCK, [["mirror-touched", null]], ["mirror-camera/static"]],
-  ["rear unit replaced", CAR, [["unit-replaced", "rear"]], ["corner-radar/static", "rear-camera/static", "surround-view/static"]],
+  [
+    "bumper off, nobody says which, sensors at both ends",
+    CAR,
+    [["bumper-touched", null]],
+    ["corner-radar/static", "front-radar/static", "rear-camera/static", "surround-view/static"],
+  ],
+  [
+    "a camera replaced, nobody says which",
+    TRUCK,
+    [["camera-replaced", null]],
+    ["forward-camera/static", "mirror-camera/static"],
+  ],
+  [
+    "a mirror off, nobody says which side",
+    TRUCK,
+    [["mirror-touched", null]],
+    ["mirror-camera/static"],
+  ],
+  [
+    "rear unit replaced",
+    CAR,
+    [["unit-replaced", "rear"]],
+    ["corner-radar/static", "rear-camera/static", "surround-view/static"],
+  ],
   ["rear unit programmed", BARE, [["unit-programmed", "rear"]], ["rear-camera/static"]],
   ["code of the rear camera", BARE, [["code-stored", "rear"]], ["rear-camera/static"]],
   ["complaint about the rear picture", BARE, [["complaint", "rear"]], ["rear-camera/static"]],
-  ["complaint about the gap to the car ahead", CAR, [["complaint", "front"]], ["front-radar/dynamic", "front-radar/static", "surround-view/static"]],
-  ["surround unit programmed, in front", CAR, [["unit-programmed", "front"]], ["front-radar/dynamic", "front-radar/static", "surround-view/static"]],
+  [
+    "complaint about the gap to the car ahead",
+    CAR,
+    [["complaint", "front"]],
+    ["front-radar/dynamic", "front-radar/static", "surround-view/static"],
+  ],
+  [
+    "surround unit programmed, in front",
+    CAR,
+    [["unit-programmed", "front"]],
+    ["front-radar/dynamic", "front-radar/static", "surround-view/static"],
+  ],
   ["mirror unit replaced", TRUCK, [["unit-replaced", "left"]], ["mirror-camera/static"]],
   ["mirror unit programmed", TRUCK, [["unit-programmed", "right"]], ["mirror-camera/static"]],
   ["code of a mirror camera", TRUCK, [["code-stored", "left"]], ["mirror-camera/static"]],
   ["complaint about a mirror display", TRUCK, [["complaint", "right"]], ["mirror-camera/static"]],
   ["side unit replaced", CAMPER, [["unit-replaced", "left"]], ["side-camera/static"]],
-  ["trailer unit programmed", CAMPER, [["unit-programmed", "trailer"]], ["trailer-camera/dynamic", "trailer-camera/static"]],
-  ["code of the trailer camera", CAMPER, [["code-stored", "trailer"]], ["trailer-camera/dynamic", "trailer-camera/static"]],
-  ["tailgate off", CAR, [["tailgate-touched", "rear"]], ["rear-camera/static", "surround-view/static"]],
+  [
+    "trailer unit programmed",
+    CAMPER,
+    [["unit-programmed", "trailer"]],
+    ["trailer-camera/dynamic", "trailer-camera/static"],
+  ],
+  [
+    "code of the trailer camera",
+    CAMPER,
+    [["code-stored", "trailer"]],
+    ["trailer-camera/dynamic", "trailer-camera/static"],
+  ],
+  [
+    "tailgate off",
+    CAR,
+    [["tailgate-touched", "rear"]],
+    ["rear-camera/static", "surround-view/static"],
+  ],
   ["tailgate off on a truck", TRUCK, [["tailgate-touched", "rear"]], []],
-  ["camera unit replaced", CAR, [["unit-replaced", "windshield"]], ["forward-camera/dynamic", "forward-camera/static"]],
-  ["camera unit programmed", CAR, [["unit-programmed", "windshield"]], ["forward-camera/dynamic", "forward-camera/static"]],
-  ["radar unit replaced", CAR, [["unit-replaced", "front"]], ["front-radar/dynamic", "front-radar/static", "surround-view/static"]],
+  [
+    "camera unit replaced",
+    CAR,
+    [["unit-replaced", "windshield"]],
+    ["forward-camera/dynamic", "forward-camera/static"],
+  ],
+  [
+    "camera unit programmed",
+    CAR,
+    [["unit-programmed", "windshield"]],
+    ["forward-camera/dynamic", "forward-camera/static"],
+  ],
+  [
+    "radar unit replaced",
+    CAR,
+    [["unit-replaced", "front"]],
+    ["front-radar/dynamic", "front-radar/static", "surround-view/static"],
+  ],
   ["chassis unit programmed", CAR, [["unit-programmed", "chassis"]], ["steering-angle/learn"]],
-  ["wheels aligned", CAR, [["alignment", "chassis"]], ["forward-camera/static", "front-radar/static", "steering-angle/learn"]],
-  ["wheels aligned on a truck", TRUCK, [["alignment", "chassis"]], ["forward-camera/static", "steering-angle/learn"]],
-  ["suspension", CAR, [["suspension", "chassis"]], ["forward-camera/static", "front-radar/static", "steering-angle/learn", "surround-view/static"]],
+  [
+    "wheels aligned",
+    CAR,
+    [["alignment", "chassis"]],
+    ["forward-camera/static", "front-radar/static", "steering-angle/learn"],
+  ],
+  [
+    "wheels aligned on a truck",
+    TRUCK,
+    [["alignment", "chassis"]],
+    ["forward-camera/static", "steering-angle/learn"],
+  ],
+  [
+    "suspension",
+    CAR,
+    [["suspension", "chassis"]],
+    ["forward-camera/static", "front-radar/static", "steering-angle/learn", "surround-view/static"],
+  ],
   ["steering", CAR, [["steering", "chassis"]], ["forward-camera/dynamic", "steering-angle/learn"]],
-  ["ride height", CAR, [["ride-height", "chassis"]], ["forward-camera/static", "front-radar/static", "surround-view/static"]],
+  [
+    "ride height",
+    CAR,
+    [["ride-height", "chassis"]],
+    ["forward-camera/static", "front-radar/static", "surround-view/static"],
+  ],
   ["tyre size", CAR, [["tyre-size", "chassis"]], ["forward-camera/static"]],
   ["tyre size on a camper", CAMPER, [["tyre-size", "chassis"]], []],
-  ["collision in front", CAR, [["collision-near", "front"]], ["forward-camera/dynamic", "forward-camera/static", "front-radar/static", "surround-view/static"]],
-  ["collision behind", CAR, [["collision-near", "rear"]], ["corner-radar/static", "rear-camera/static", "surround-view/static"]],
+  [
+    "collision in front",
+    CAR,
+    [["collision-near", "front"]],
+    [
+      "forward-camera/dynamic",
+      "forward-camera/static",
+      "front-radar/static",
+      "surround-view/static",
+    ],
+  ],
+  [
+    "collision behind",
+    CAR,
+    [["collision-near", "rear"]],
+    ["corner-radar/static", "rear-camera/static", "surround-view/static"],
+  ],
   ["collision at the left", CAR, [["collision-near", "left"]], ["surround-view/static"]],
-  ["collision at the trailer", CAMPER, [["collision-near", "trailer"]], ["trailer-camera/dynamic", "trailer-camera/static"]],
-  ["airbag", CAR, [["airbag", null]], ["forward-camera/dynamic", "forward-camera/static", "front-radar/static", "steering-angle/learn"]],
-  ["airbag in a truck", TRUCK, [["airbag", null]], ["forward-camera/dynamic", "forward-camera/static", "steering-angle/learn"]],
+  [
+    "collision at the trailer",
+    CAMPER,
+    [["collision-near", "trailer"]],
+    ["trailer-camera/dynamic", "trailer-camera/static"],
+  ],
+  [
+    "airbag",
+    CAR,
+    [["airbag", null]],
+    [
+      "forward-camera/dynamic",
+      "forward-camera/static",
+      "front-radar/static",
+      "steering-angle/learn",
+    ],
+  ],
+  [
+    "airbag in a truck",
+    TRUCK,
+    [["airbag", null]],
+    ["forward-camera/dynamic", "forward-camera/static", "steering-angle/learn"],
+  ],
   ["code of the forward camera", CAR, [["code-stored", "windshield"]], ["forward-camera/static"]],
-  ["code of the radar", CAR, [["code-stored", "front"]], ["front-radar/dynamic", "front-radar/static", "surround-view/static"]],
-  ["complaint about the lane warning", CAR, [["complaint", "windshield"]], ["forward-camera/dynamic", "forward-camera/static"]],
-  ["complaint about the trailer picture", CAMPER, [["complaint", "trailer"]], ["trailer-camera/dynamic", "trailer-camera/static"]],
+  [
+    "code of the radar",
+    CAR,
+    [["code-stored", "front"]],
+    ["front-radar/dynamic", "front-radar/static", "surround-view/static"],
+  ],
+  [
+    "complaint about the lane warning",
+    CAR,
+    [["complaint", "windshield"]],
+    ["forward-camera/dynamic", "forward-camera/static"],
+  ],
+  [
+    "complaint about the trailer picture",
+    CAMPER,
+    [["complaint", "trailer"]],
+    ["trailer-camera/dynamic", "trailer-camera/static"],
+  ],
   ["bulletin", CAR, [["bulletin", "windshield"]], ["forward-camera/dynamic"]],
-  ["glass and wheels at once", CAR, [["glass-out", "windshield"], ["alignment", "chassis"]], ["forward-camera/static", "front-radar/static", "steering-angle/learn"]],
-  ["everything in front", CAR, [["glass-out", "windshield"], ["bumper-touched", "front"], ["unit-programmed", "windshield"]], ["forward-camera/dynamic", "forward-camera/static", "front-radar/static", "surround-view/static"]],
-]; // prettier-ignore
+  [
+    "glass and wheels at once",
+    CAR,
+    [
+      ["glass-out", "windshield"],
+      ["alignment", "chassis"],
+    ],
+    ["forward-camera/static", "front-radar/static", "steering-angle/learn"],
+  ],
+  [
+    "everything in front",
+    CAR,
+    [
+      ["glass-out", "windshield"],
+      ["bumper-touched", "front"],
+      ["unit-programmed", "windshield"],
+    ],
+    [
+      "forward-camera/dynamic",
+      "forward-camera/static",
+      "front-radar/static",
+      "surround-view/static",
+    ],
+  ],
+];
 
 describe("what is owed", () => {
   it.each(TABLE)("%s", (_, fitted, happened, expected) => {
@@ -101,7 +287,18 @@ describe("what is owed", () => {
   it("is still owed after a clean scan: nothing that happens ever takes a line away", () => {
     // The scan was clean, so no code is among the happenings; the glass alone decides.
     expect(owed(CAR, ["glass-out", "windshield"])).toEqual(["forward-camera/static"]);
-    const happening = fc.record({ event: fc.constantFrom(...(Object.keys(EVENTS_USED) as EventId[])), place: fc.constantFrom<PlaceId | null>("windshield", "front", "rear", "left", "right", "chassis", null) }); // prettier-ignore
+    const happening = fc.record({
+      event: fc.constantFrom(...(Object.keys(EVENTS_USED) as EventId[])),
+      place: fc.constantFrom<PlaceId | null>(
+        "windshield",
+        "front",
+        "rear",
+        "left",
+        "right",
+        "chassis",
+        null,
+      ),
+    });
     fc.assert(
       fc.property(fc.array(happening, { maxLength: 5 }), happening, (list, one) => {
         const before = owedFor(list, CAR, RULES.rules).map((l) => l.id);
@@ -111,18 +308,49 @@ describe("what is owed", () => {
     );
   });
   it("goes on to the road where the vehicle's own sheet does, and only there", () => {
-    const glass: Happening[] = [{ event: "glass-out", place: "windshield" }, { event: "bumper-touched", place: "front" }]; // prettier-ignore
-    const ids = (kind: "static" | "static-then-dynamic") => owedFor(glass, CAR, RULES.rules, [{ system: "forward-camera", kind }]).map((l) => l.id).sort(); // prettier-ignore
-    expect(ids("static-then-dynamic")).toEqual(["forward-camera/dynamic", "forward-camera/static", "front-radar/static", "surround-view/static"]); // prettier-ignore
-    expect(ids("static")).toEqual(["forward-camera/static", "front-radar/static", "surround-view/static"]);
+    const glass: Happening[] = [
+      { event: "glass-out", place: "windshield" },
+      { event: "bumper-touched", place: "front" },
+    ];
+    const ids = (kind: "static" | "static-then-dynamic") =>
+      owedFor(glass, CAR, RULES.rules, [{ system: "forward-camera", kind }])
+        .map((l) => l.id)
+        .sort();
+    expect(ids("static-then-dynamic")).toEqual([
+      "forward-camera/dynamic",
+      "forward-camera/static",
+      "front-radar/static",
+      "surround-view/static",
+    ]);
+    expect(ids("static")).toEqual([
+      "forward-camera/static",
+      "front-radar/static",
+      "surround-view/static",
+    ]);
   });
   it("keeps every reason of a line, each with its rule and source", () => {
-    const [line] = owedFor([{ event: "glass-out", place: "windshield" }, { event: "camera-replaced", place: "windshield" }], TRUCK, RULES.rules); // prettier-ignore
+    const [line] = owedFor(
+      [
+        { event: "glass-out", place: "windshield" },
+        { event: "camera-replaced", place: "windshield" },
+      ],
+      TRUCK,
+      RULES.rules,
+    );
     expect(line!.because.map((b) => b.rule.id)).toEqual(["glass-forward", "camera-forward"]);
-    expect(line!.because.every((b) => b.rule.reason.length > 20 && b.rule.source.includes("page"))).toBe(true);
+    expect(
+      line!.because.every((b) => b.rule.reason.length > 20 && b.rule.source.includes("page")),
+    ).toBe(true);
   });
   it("says what has to be done again when something is touched later", () => {
-    const lines = owedFor([{ event: "glass-out", place: "windshield" }, { event: "bumper-touched", place: "rear" }], CAR, RULES.rules); // prettier-ignore
+    const lines = owedFor(
+      [
+        { event: "glass-out", place: "windshield" },
+        { event: "bumper-touched", place: "rear" },
+      ],
+      CAR,
+      RULES.rules,
+    );
     const again = (h: Happening) => redoneBy(h, lines, CAR, RULES.rules).sort();
     expect(again({ event: "alignment", place: "chassis" })).toEqual(["forward-camera/static"]);
     expect(again({ event: "mirror-touched", place: "left" })).toEqual(["surround-view/static"]);
@@ -132,48 +360,85 @@ describe("what is owed", () => {
 
 const EVENTS_USED = Object.fromEntries(RULES.rules.flatMap((r) => r.when.map((e) => [e, true])));
 
-const line = (system: OwedLine["system"], kind: OwedLine["kind"]): OwedLine => ({ id: `${system}/${kind}`, system, kind, places: ["front"], because: [] }); // prettier-ignore
-const ALL_LINES = (["forward-camera", "surround-view", "front-radar", "steering-angle"] as const).flatMap((s) => (["static", "dynamic", "learn"] as const).map((k) => line(s, k))); // prettier-ignore
+const line = (system: OwedLine["system"], kind: OwedLine["kind"]): OwedLine => ({
+  id: `${system}/${kind}`,
+  system,
+  kind,
+  places: ["front"],
+  because: [],
+});
+const ALL_LINES = (
+  ["forward-camera", "surround-view", "front-radar", "steering-angle"] as const
+).flatMap((s) => (["static", "dynamic", "learn"] as const).map((k) => line(s, k)));
 
 /** Every order of a few lines, for checking by brute force. */
 const permutations = <T>(list: T[]): T[][] =>
   list.length <= 1
     ? [list]
-    : list.flatMap((x, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((p) => [x, ...p]));
+    : list.flatMap((x, i) =>
+        permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((p) => [x, ...p]),
+      );
 
 const obeys = (order: OwedLine[], orders: Order[]): boolean =>
   orders.every((o) =>
     order.every((b, j) =>
       order.every((a, i) => {
-        const fits = (l: OwedLine, s: Order["first"]): boolean => (!s.system || s.system === l.system) && (!s.kind || s.kind === l.kind); // prettier-ignore
-        return i === j || !fits(a, o.first) || !fits(b, o.then) || (o.sameSystem && a.system !== b.system) || i < j;
+        const fits = (l: OwedLine, s: Order["first"]): boolean =>
+          (!s.system || s.system === l.system) && (!s.kind || s.kind === l.kind);
+        return (
+          i === j ||
+          !fits(a, o.first) ||
+          !fits(b, o.then) ||
+          (o.sameSystem && a.system !== b.system) ||
+          i < j
+        );
       }),
     ),
   );
 
 describe("the plan", () => {
-  const subject = fc.record({ system: fc.option(fc.constantFrom("forward-camera", "surround-view", "front-radar"), { nil: undefined }), kind: fc.option(fc.constantFrom("static", "dynamic", "learn"), { nil: undefined }) }, { requiredKeys: [] }); // prettier-ignore
-  const someOrders = fc.array(fc.record({ first: subject, then: subject, sameSystem: fc.boolean() }), { maxLength: 4 });
+  const subject = fc.record(
+    {
+      system: fc.option(fc.constantFrom("forward-camera", "surround-view", "front-radar"), {
+        nil: undefined,
+      }),
+      kind: fc.option(fc.constantFrom("static", "dynamic", "learn"), { nil: undefined }),
+    },
+    { requiredKeys: [] },
+  );
+  const someOrders = fc.array(
+    fc.record({ first: subject, then: subject, sameSystem: fc.boolean() }),
+    { maxLength: 4 },
+  );
 
   it("is an order that brute force allows, and is refused exactly where brute force finds none", () => {
     let [planned, refused] = [0, 0];
     fc.assert(
-      fc.property(fc.subarray(ALL_LINES, { minLength: 1, maxLength: 5 }), someOrders, (lines, raw) => {
-        const orders = raw.map((o, i) => ({ ...o, id: `o${i}`, why: "because" })) as Order[];
-        const possible = permutations(lines).some((p) => obeys(p, orders));
-        try {
-          const { steps } = planOwed(lines, { orders, efforts: RULES.efforts });
-          planned++;
-          expect(obeys(steps.map((s) => s.line), orders)).toBe(true); // prettier-ignore
-          expect(steps).toHaveLength(lines.length);
-        } catch (error) {
-          expect(error).toBeInstanceOf(OrderCycleError);
-          expect(possible).toBe(false);
-          refused++;
-          return;
-        }
-        expect(possible).toBe(true);
-      }),
+      fc.property(
+        fc.subarray(ALL_LINES, { minLength: 1, maxLength: 5 }),
+        someOrders,
+        (lines, raw) => {
+          const orders = raw.map((o, i) => ({ ...o, id: `o${i}`, why: "because" })) as Order[];
+          const possible = permutations(lines).some((p) => obeys(p, orders));
+          try {
+            const { steps } = planOwed(lines, { orders, efforts: RULES.efforts });
+            planned++;
+            expect(
+              obeys(
+                steps.map((s) => s.line),
+                orders,
+              ),
+            ).toBe(true);
+            expect(steps).toHaveLength(lines.length);
+          } catch (error) {
+            expect(error).toBeInstanceOf(OrderCycleError);
+            expect(possible).toBe(false);
+            refused++;
+            return;
+          }
+          expect(possible).toBe(true);
+        },
+      ),
       { numRuns: 600, seed: 4 },
     );
     expect(planned).toBeGreaterThan(100);
@@ -182,12 +447,41 @@ describe("the plan", () => {
 
   it("names the orders that go round in a circle, and no others", () => {
     const orders: Order[] = [
-      { id: "a-b", first: { system: "forward-camera" }, then: { system: "front-radar" }, sameSystem: false, why: "x y z" },
-      { id: "b-c", first: { system: "front-radar" }, then: { system: "surround-view" }, sameSystem: false, why: "x y z" },
-      { id: "c-a", first: { system: "surround-view" }, then: { system: "forward-camera" }, sameSystem: false, why: "x y z" },
-      { id: "innocent", first: { system: "steering-angle" }, then: { system: "forward-camera" }, sameSystem: false, why: "x y z" },
-    ]; // prettier-ignore
-    const lines = [line("forward-camera", "static"), line("front-radar", "static"), line("surround-view", "static"), line("steering-angle", "learn")]; // prettier-ignore
+      {
+        id: "a-b",
+        first: { system: "forward-camera" },
+        then: { system: "front-radar" },
+        sameSystem: false,
+        why: "x y z",
+      },
+      {
+        id: "b-c",
+        first: { system: "front-radar" },
+        then: { system: "surround-view" },
+        sameSystem: false,
+        why: "x y z",
+      },
+      {
+        id: "c-a",
+        first: { system: "surround-view" },
+        then: { system: "forward-camera" },
+        sameSystem: false,
+        why: "x y z",
+      },
+      {
+        id: "innocent",
+        first: { system: "steering-angle" },
+        then: { system: "forward-camera" },
+        sameSystem: false,
+        why: "x y z",
+      },
+    ];
+    const lines = [
+      line("forward-camera", "static"),
+      line("front-radar", "static"),
+      line("surround-view", "static"),
+      line("steering-angle", "learn"),
+    ];
     expect(() => planOwed(lines, { orders, efforts: [] })).toThrow(OrderCycleError);
     try {
       planOwed(lines, { orders, efforts: [] });
@@ -198,13 +492,25 @@ describe("the plan", () => {
   });
 
   it("places what shares a set-up together, counts it once, and adds up road time, boards and room", () => {
-    const lines = owedFor([{ event: "alignment", place: "chassis" }, { event: "steering", place: "chassis" }, { event: "mirror-touched", place: "left" }], CAR, RULES.rules); // prettier-ignore
+    const lines = owedFor(
+      [
+        { event: "alignment", place: "chassis" },
+        { event: "steering", place: "chassis" },
+        { event: "mirror-touched", place: "left" },
+      ],
+      CAR,
+      RULES.rules,
+    );
     const plan = planOwed(lines, RULES);
     const ids = plan.steps.map((s) => s.line.id);
     expect(ids[0]).toBe("steering-angle/learn");
-    expect(Math.abs(ids.indexOf("forward-camera/static") - ids.indexOf("front-radar/static"))).toBe(1);
+    expect(Math.abs(ids.indexOf("forward-camera/static") - ids.indexOf("front-radar/static"))).toBe(
+      1,
+    );
     expect(ids.at(-1)).toBe("forward-camera/dynamic");
-    expect(plan.steps.find((s) => s.line.id === "front-radar/static")!.shares).toEqual(["forward-camera/static"]);
+    expect(plan.steps.find((s) => s.line.id === "front-radar/static")!.shares).toEqual([
+      "forward-camera/static",
+    ]);
     // 10 learn + (55 + 35 / 5) front stand + 50 mats + 10 before the road.
     expect(plan.bayMinutes).toBe(132);
     expect(plan.roadMinutes).toBe(25);
@@ -214,7 +520,14 @@ describe("the plan", () => {
   });
 
   it("points out what one needs and another forbids, with the change between them in the plan's own order", () => {
-    const lines = owedFor([{ event: "alignment", place: "chassis" }, { event: "steering", place: "chassis" }], CAR, RULES.rules); // prettier-ignore
+    const lines = owedFor(
+      [
+        { event: "alignment", place: "chassis" },
+        { event: "steering", place: "chassis" },
+      ],
+      CAR,
+      RULES.rules,
+    );
     const plan = planOwed(lines, RULES);
     const found = needConflicts(plan);
     const order = plan.steps.map((s) => s.line.id);
@@ -223,14 +536,18 @@ describe("the plan", () => {
       expect(order.indexOf(c.first)).toBeLessThan(order.indexOf(c.then));
     }
     const bonnet = found.filter((c) => c.need === "bonnet");
-    // Camera in the bay: shut; radar: open; camera on the road: shut again. Two changes, whichever of the first two leads.
+    // Camera in the bay: shut; radar: open; camera on the road: shut again. Two changes, whichever
+    // of the first two leads.
     expect(bonnet.map((c) => c.thenWants)).toContain("open");
     expect(found.find((c) => c.need === "lights")!.words).toContain("needs the lights off");
     expect(needConflicts(planOwed(lines.slice(0, 1), RULES))).toEqual([]);
   });
 
   it("says which efforts the shop has not entered instead of inventing them", () => {
-    const plan = planOwed([line("forward-camera", "static"), line("rear-camera", "dynamic")], RULES);
+    const plan = planOwed(
+      [line("forward-camera", "static"), line("rear-camera", "dynamic")],
+      RULES,
+    );
     expect(plan.unknown).toEqual(["rear-camera/dynamic"]);
   });
 });
@@ -245,7 +562,9 @@ describe("the rule book", () => {
   });
   it("speaks in words a customer can read", () => {
     expect(lineName({ system: "front-radar", kind: "static" })).toBe("Front radar, static");
-    expect(happeningName({ event: "bumper-touched", place: "rear" })).toBe("Bumper taken off or replaced (rear)");
+    expect(happeningName({ event: "bumper-touched", place: "rear" })).toBe(
+      "Bumper taken off or replaced (rear)",
+    );
     expect([7, 60, 132].map(minutesWords)).toEqual(["7 min", "1 h", "2 h 12 min"]);
   });
 });

@@ -15,21 +15,30 @@ export type OwedLine = {
 };
 
 /** What does not decide: shown so that nobody argues from it. */
-export const EMPTY_MEMORY = "An empty fault memory cancels nothing: a vehicle can scan clean and look the wrong way.";
+export const EMPTY_MEMORY =
+  "An empty fault memory cancels nothing: a vehicle can scan clean and look the wrong way.";
 
 const touches = (rule: Rule, h: Happening, fitted: Fitted): boolean => {
   if (!rule.when.includes(h.event)) return false;
-  // Where nobody says where it was, it may have been anywhere that it can happen: that counts as near.
+  // Where nobody says where it was, it may have been anywhere that it can happen: that counts as
+  // near.
   const places = h.place === null ? EVENT_PLACES[h.event] : [h.place];
   // An airbag has no place; it shakes everything.
   if (places.length === 0) return !rule.at;
-  return places.some((p) => (!rule.at || rule.at.includes(p)) && (!rule.near || fitted.places.includes(p)));
+  return places.some(
+    (p) => (!rule.at || rule.at.includes(p)) && (!rule.near || fitted.places.includes(p)),
+  );
 };
 
-/** How the vehicle's own sheet does a system: in the bay alone, or in the bay and then on the road. */
+/**
+ * How the vehicle's own sheet does a system: in the bay alone, or in the bay and then on the road.
+ */
 export type SheetMethod = { system: SystemId; kind: "static" | "static-then-dynamic" };
 
-/** What a rule asks for, each by itself; where the vehicle's own sheet goes on to the road, so does what is owed. */
+/**
+ * What a rule asks for, each by itself; where the vehicle's own sheet goes on to the road, so does
+ * what is owed.
+ */
 function kindsOf(rule: Rule, methods: readonly SheetMethod[]): OwedLine["kind"][] {
   if (rule.kind === "both") return ["static", "dynamic"];
   const onward = methods.some((m) => m.system === rule.system && m.kind === "static-then-dynamic");
@@ -39,9 +48,9 @@ function kindsOf(rule: Rule, methods: readonly SheetMethod[]): OwedLine["kind"][
 /**
  * What is owed: every rule, over everything that happened and every system that is fitted.
  *
- * A rule of kind "both" owes two lines, static and dynamic. A dynamic or static line of one system that several rules
- * ask for is one line with several reasons. Codes and clean scans are happenings like others: they can add, never take
- * away.
+ * A rule of kind "both" owes two lines, static and dynamic. A dynamic or static line of one system
+ * that several rules ask for is one line with several reasons. Codes and clean scans are happenings
+ * like others: they can add, never take away.
  *
  * @param methods how the sheets that this vehicle will get do their systems
  */
@@ -59,7 +68,13 @@ export function owedFor(
         if (!touches(rule, happening, f)) continue;
         for (const kind of kindsOf(rule, methods)) {
           const id = `${f.system}/${kind}`;
-          const line = lines.get(id) ?? { id, system: f.system, kind, places: f.places, because: [] };
+          const line = lines.get(id) ?? {
+            id,
+            system: f.system,
+            kind,
+            places: f.places,
+            because: [],
+          };
           line.because.push({ rule, happening });
           lines.set(id, line);
         }

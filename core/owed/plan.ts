@@ -36,7 +36,8 @@ export class OrderCycleError extends Error {
 }
 
 const fits = (line: OwedLine, s: Order["first"]): boolean =>
-  (s.system === undefined || s.system === line.system) && (s.kind === undefined || s.kind === line.kind);
+  (s.system === undefined || s.system === line.system) &&
+  (s.kind === undefined || s.kind === line.kind);
 
 type Edge = { from: number; to: number; order: Order };
 
@@ -55,15 +56,21 @@ export function edgesOf(lines: readonly OwedLine[], orders: readonly Order[]): E
 }
 
 /**
- * Orders the lines: topological (Kahn 1962); among those that are free, one that shares the set-up just placed comes
- * first, then static before learn before dynamic, then as they were given. Totals count a shared set-up once for its
- * longest member plus a fifth of each further one: the stand is already there.
+ * Orders the lines: topological (Kahn 1962); among those that are free, one that shares the set-up
+ * just placed comes first, then static before learn before dynamic, then as they were given. Totals
+ * count a shared set-up once for its longest member plus a fifth of each further one: the stand is
+ * already there.
  *
  * @throws OrderCycleError naming the orders that contradict each other
  */
-export function planOwed(lines: readonly OwedLine[], book: Pick<RuleBook, "orders" | "efforts">): OwedPlan {
+export function planOwed(
+  lines: readonly OwedLine[],
+  book: Pick<RuleBook, "orders" | "efforts">,
+): OwedPlan {
   const edges = edgesOf(lines, book.orders);
-  const effort = lines.map((l) => book.efforts.find((e) => e.system === l.system && e.kind === l.kind) ?? null);
+  const effort = lines.map(
+    (l) => book.efforts.find((e) => e.system === l.system && e.kind === l.kind) ?? null,
+  );
   const waiting = lines.map((_, i) => edges.filter((e) => e.to === i).length);
   const rank = { learn: 0, static: 1, dynamic: 2 } as const;
   const done: number[] = [];
@@ -72,7 +79,11 @@ export function planOwed(lines: readonly OwedLine[], book: Pick<RuleBook, "order
     const free = [...left].filter((i) => waiting[i] === 0);
     if (free.length === 0) throw cycle(lines, edges, left);
     const placed = done.length > 0 ? effort[done.at(-1)!]?.setUp : null;
-    const key = (i: number): number[] => [placed && effort[i]?.setUp === placed ? 0 : 1, rank[lines[i]!.kind], i];
+    const key = (i: number): number[] => [
+      placed && effort[i]?.setUp === placed ? 0 : 1,
+      rank[lines[i]!.kind],
+      i,
+    ];
     free.sort((a, b) => {
       const [x, y] = [key(a), key(b)];
       return x[0]! - y[0]! || x[1]! - y[1]! || x[2]! - y[2]!;
@@ -84,19 +95,30 @@ export function planOwed(lines: readonly OwedLine[], book: Pick<RuleBook, "order
   }
   const steps = done.map((i): PlanStep => {
     const setUp = effort[i]?.setUp;
-    const first = new Map(edges.filter((e) => e.to === i).map((e) => [lines[e.from]!.id, e.order.why]));
+    const first = new Map(
+      edges.filter((e) => e.to === i).map((e) => [lines[e.from]!.id, e.order.why]),
+    );
     return {
       line: lines[i]!,
       effort: effort[i]!,
       after: [...first].map(([id, why]) => ({ id, why })),
-      shares: setUp ? done.filter((k) => k !== i && effort[k]?.setUp === setUp).map((k) => lines[k]!.id) : [],
+      shares: setUp
+        ? done.filter((k) => k !== i && effort[k]?.setUp === setUp).map((k) => lines[k]!.id)
+        : [],
     };
   });
   return { steps, ...totals(steps) };
 }
 
-/** Follows edges backwards among the lines that wait for each other until one repeats: that loop is a contradiction. */
-function cycle(lines: readonly OwedLine[], edges: readonly Edge[], left: ReadonlySet<number>): OrderCycleError {
+/**
+ * Follows edges backwards among the lines that wait for each other until one repeats: that loop is
+ * a contradiction.
+ */
+function cycle(
+  lines: readonly OwedLine[],
+  edges: readonly Edge[],
+  left: ReadonlySet<number>,
+): OrderCycleError {
   const path: Edge[] = [];
   let at = [...left][0]!;
   const seen = new Map<number, number>();
@@ -107,7 +129,10 @@ function cycle(lines: readonly OwedLine[], edges: readonly Edge[], left: Readonl
     at = back.from;
   }
   const loop = path.slice(seen.get(at));
-  return new OrderCycleError([...new Set(loop.map((e) => e.order.id))], [...new Set(loop.map((e) => lines[e.to]!.id))]);
+  return new OrderCycleError(
+    [...new Set(loop.map((e) => e.order.id))],
+    [...new Set(loop.map((e) => lines[e.to]!.id))],
+  );
 }
 
 function totals(steps: readonly PlanStep[]): Omit<OwedPlan, "steps"> {
@@ -123,7 +148,8 @@ function totals(steps: readonly PlanStep[]): Omit<OwedPlan, "steps"> {
     bayMinutes += longest + 0.2 * (minutes.reduce((a, b) => a + b, 0) - longest);
   }
   const known = steps.flatMap((s) => (s.effort ? [s.effort] : []));
-  const most = (side: "ahead" | "behind" | "sides"): number => Math.max(0, ...known.map((e) => e.roomM[side]));
+  const most = (side: "ahead" | "behind" | "sides"): number =>
+    Math.max(0, ...known.map((e) => e.roomM[side]));
   return {
     bayMinutes: Math.round(bayMinutes),
     roadMinutes: Math.max(0, ...known.map((e) => e.roadMinutes)),

@@ -8,13 +8,19 @@ export const placeIdSchema = z.enum(Object.keys(PLACES) as [PlaceId, ...PlaceId[
 export const systemIdSchema = z.enum(Object.keys(SYSTEMS) as [SystemId, ...SystemId[]]);
 
 /** A system as it is fitted to one vehicle: where its parts sit. */
-export const fittedSchema = z.object({ system: systemIdSchema, places: z.array(placeIdSchema).min(1) });
+export const fittedSchema = z.object({
+  system: systemIdSchema,
+  places: z.array(placeIdSchema).min(1),
+});
 export type Fitted = z.infer<typeof fittedSchema>;
 
 const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figures and dashes");
 const say = z.string().min(3).max(240);
 
-/** One rule: this event makes that system owe something. The reason is one sentence a customer understands. */
+/**
+ * One rule: this event makes that system owe something. The reason is one sentence a customer
+ * understands.
+ */
 export const ruleSchema = z.object({
   id,
   /** Any of these events, at one of `at` when that is given. */
@@ -37,10 +43,19 @@ const subject = z.object({
   kind: z.enum(["static", "dynamic", "learn", "alignment"]).optional(),
 });
 /** An order: whatever fits `first` comes before whatever fits `then`. */
-export const orderSchema = z.object({ id, first: subject, then: subject, sameSystem: z.boolean(), why: say });
+export const orderSchema = z.object({
+  id,
+  first: subject,
+  then: subject,
+  sameSystem: z.boolean(),
+  why: say,
+});
 export type Order = z.infer<typeof orderSchema>;
 
-/** What one calibration takes: minutes in the bay and on the road, what must be set up, how much room. */
+/**
+ * What one calibration takes: minutes in the bay and on the road, what must be set up, how much
+ * room.
+ */
 export const effortSchema = z.object({
   system: systemIdSchema,
   kind: z.enum(["static", "dynamic", "learn"]),
@@ -63,13 +78,21 @@ export type Effort = z.infer<typeof effortSchema>;
 
 /** Everything the shop says about what is owed. */
 export const ruleBookSchema = z
-  .object({ rules: z.array(ruleSchema), orders: z.array(orderSchema), efforts: z.array(effortSchema) })
+  .object({
+    rules: z.array(ruleSchema),
+    orders: z.array(orderSchema),
+    efforts: z.array(effortSchema),
+  })
   .superRefine((book, ctx) => {
     for (const list of ["rules", "orders"] as const) {
       const seen = new Set<string>();
       book[list].forEach((r, i) => {
         if (seen.has(r.id))
-          ctx.addIssue({ code: "custom", path: [list, i, "id"], message: `is used twice: "${r.id}"` });
+          ctx.addIssue({
+            code: "custom",
+            path: [list, i, "id"],
+            message: `is used twice: "${r.id}"`,
+          });
         seen.add(r.id);
       });
     }

@@ -8,9 +8,13 @@ export type BatteryTrend = { voltsPerMinute: number; sigma: number; minutesLeft:
  *
  * @param log time in seconds and volts, at least three
  * @param floorVolts below this the routine refuses
- * @returns minutes left from the last entry; null while the supply does not surely fall (slope within 2 sigma of 0)
+ * @returns minutes left from the last entry; null while the supply does not surely fall (slope
+ *   within 2 sigma of 0)
  */
-export function batteryTrend(log: readonly { atS: number; volts: number }[], floorVolts: number): BatteryTrend | null {
+export function batteryTrend(
+  log: readonly { atS: number; volts: number }[],
+  floorVolts: number,
+): BatteryTrend | null {
   if (log.length < 3) return null;
   const start = log[0]!.atS;
   const last = log.at(-1)!;
@@ -24,5 +28,9 @@ export function batteryTrend(log: readonly { atS: number; volts: number }[], flo
   const [slope, sigma] = [fit.x[1]!, Math.sqrt(fit.covariance[1]![1]!)];
   const now = fit.x[0]! + (slope * (last.atS - start)) / 60;
   const falls = slope < -2 * sigma;
-  return { voltsPerMinute: slope, sigma, minutesLeft: falls ? Math.max(0, (floorVolts - now) / slope) : null };
+  return {
+    voltsPerMinute: slope,
+    sigma,
+    minutesLeft: falls ? Math.max(0, (floorVolts - now) / slope) : null,
+  };
 }

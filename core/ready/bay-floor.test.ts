@@ -11,18 +11,27 @@ describe("a floor kept of a bay", () => {
   it("gives another vehicle on the same marks what a rule would read there, on any tilted and twisted floor", () => {
     const slope = fc.double({ min: -0.02, max: 0.02, noNaN: true });
     fc.assert(
-      fc.property(slope, slope, slope, fc.integer({ min: -20, max: 20 }), (ahead, left, twist, step) => {
-        // Rule readings under a level line: 600 less the height of the floor.
-        const height = (x: number, y: number): number => ahead * x + left * y + (twist * x * y) / 1000;
-        const read = (v: typeof LISSE, standX: number): Record<string, number> => ({
-          ...Object.fromEntries(CORNERS.map((c) => [c, 600 - height(archPlace(v, c).xMm, archPlace(v, c).yMm)])),
-          stand: 600 - height(standX, 350) - step,
-          "stand-2": 600 - height(standX, -350) - step,
-        });
-        const kept = asBayFloor("Bay 1", AT, read(LISSE, 5400), LISSE, 5400)!;
-        const [mine, truth] = [valuesFromBay(kept, TARN, 5600), read(TARN, 5600)];
-        for (const id of Object.keys(truth)) expect(mine[id]).toBeCloseTo(truth[id]!, 6);
-      }),
+      fc.property(
+        slope,
+        slope,
+        slope,
+        fc.integer({ min: -20, max: 20 }),
+        (ahead, left, twist, step) => {
+          // Rule readings under a level line: 600 less the height of the floor.
+          const height = (x: number, y: number): number =>
+            ahead * x + left * y + (twist * x * y) / 1000;
+          const read = (v: typeof LISSE, standX: number): Record<string, number> => ({
+            ...Object.fromEntries(
+              CORNERS.map((c) => [c, 600 - height(archPlace(v, c).xMm, archPlace(v, c).yMm)]),
+            ),
+            stand: 600 - height(standX, 350) - step,
+            "stand-2": 600 - height(standX, -350) - step,
+          });
+          const kept = asBayFloor("Bay 1", AT, read(LISSE, 5400), LISSE, 5400)!;
+          const [mine, truth] = [valuesFromBay(kept, TARN, 5600), read(TARN, 5600)];
+          for (const id of Object.keys(truth)) expect(mine[id]).toBeCloseTo(truth[id]!, 6);
+        },
+      ),
     );
   });
   it("is believed less than one read here, and less the older it is", () => {

@@ -1,6 +1,9 @@
 import { archPlace, CORNERS, type Vehicle } from "@/core/vehicle";
 
-/** The floor of a bay as it was read at marked places: rule readings under a line laser, places in vehicle axes. */
+/**
+ * The floor of a bay as it was read at marked places: rule readings under a line laser, places in
+ * vehicle axes.
+ */
 export type BayFloor = {
   bay: string;
   /** UTC, ISO. */
@@ -11,7 +14,10 @@ export type BayFloor = {
 
 /** A bay's floor is good for this long; floors settle, drains are relaid. */
 export const BAY_FLOOR_DAYS = 90;
-/** What a vehicle that stands a little elsewhere on the same marks adds, and what each month does, mm. */
+/**
+ * What a vehicle that stands a little elsewhere on the same marks adds, and what each month does,
+ * mm.
+ */
 const ELSEWHERE_MM = 1.2;
 const PER_MONTH_MM = 0.4;
 const DAY_MS = 86_400_000;
@@ -41,7 +47,9 @@ export function asBayFloor(
     bay,
     readAt,
     tyres: CORNERS.map((c) => ({ ...placeOf(vehicle, c), ruleMm: values[c]! })),
-    stand: feet.flatMap(([id, yMm]) => (values[id] === undefined ? [] : [{ xMm: standXMm, yMm, ruleMm: values[id] }])),
+    stand: feet.flatMap(([id, yMm]) =>
+      values[id] === undefined ? [] : [{ xMm: standXMm, yMm, ruleMm: values[id] }],
+    ),
   };
 }
 
@@ -51,10 +59,15 @@ const placeOf = (v: Vehicle, c: (typeof CORNERS)[number]): { xMm: number; yMm: n
 };
 
 /**
- * The rule readings a vehicle would give on a kept floor: between the four marks by the surface c + a x + b y + d x y that
- * goes through all of them, at the stand by what it was read to lie off that surface.
+ * The rule readings a vehicle would give on a kept floor: between the four marks by the surface c +
+ * a x + b y + d x y that goes through all of them, at the stand by what it was read to lie off that
+ * surface.
  */
-export function valuesFromBay(floor: BayFloor, vehicle: Vehicle, standXMm: number): Record<string, number> {
+export function valuesFromBay(
+  floor: BayFloor,
+  vehicle: Vehicle,
+  standXMm: number,
+): Record<string, number> {
   const at = surfaceThrough(floor.tyres);
   const values: Record<string, number> = Object.fromEntries(
     CORNERS.map((c) => {
@@ -68,14 +81,19 @@ export function valuesFromBay(floor: BayFloor, vehicle: Vehicle, standXMm: numbe
   return values;
 }
 
-/** Solves the four coefficients by elimination with pivoting; four marks of a vehicle are never in a line. */
+/**
+ * Solves the four coefficients by elimination with pivoting; four marks of a vehicle are never in a
+ * line.
+ */
 function surfaceThrough(marks: BayFloor["tyres"]): (xMm: number, yMm: number) => number {
   const rows = marks.map((m) => {
     const [x, y] = [m.xMm / 1000, m.yMm / 1000];
     return [1, x, y, x * y, m.ruleMm];
   });
   for (let k = 0; k < 4; k++) {
-    const pivot = rows.slice(k).reduce((best, r, i) => (Math.abs(r[k]!) > Math.abs(rows[best]![k]!) ? i + k : best), k);
+    const pivot = rows
+      .slice(k)
+      .reduce((best, r, i) => (Math.abs(r[k]!) > Math.abs(rows[best]![k]!) ? i + k : best), k);
     [rows[k], rows[pivot]] = [rows[pivot]!, rows[k]!];
     for (let i = 0; i < 4; i++) {
       if (i === k) continue;

@@ -1,5 +1,12 @@
 export { batteryTrend, type BatteryTrend } from "./battery";
 export { glassSeatOf, glassWords, partProblem, type GlassPolicy } from "./glass";
-export { asBayFloor, BAY_FLOOR_DAYS, bayFloorAge, bayFloorSigma, valuesFromBay, type BayFloor } from "./bay-floor";
+export {
+  asBayFloor,
+  BAY_FLOOR_DAYS,
+  bayFloorAge,
+  bayFloorSigma,
+  valuesFromBay,
+  type BayFloor,
+} from "./bay-floor";
 export { asTyped, readField, readFields, type FieldRead } from "./read";
 export { fieldsFor, floorOf, judgeMeasure, type Field, type Judgement } from "./judge";

@@ -1,8 +1,23 @@
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
 import type { Measure } from "@/core/sheet";
 import { bayFloorSigma } from "./bay-floor";
-import { degToRad, formatNumber, formatQuantity, radToDeg, type Quantity, type UnitId } from "@/core/units";
-import { archPlace, CORNER_NAMES, readTyre, CORNERS, fitStance, type Corner, type Vehicle } from "@/core/vehicle";
+import {
+  degToRad,
+  formatNumber,
+  formatQuantity,
+  radToDeg,
+  type Quantity,
+  type UnitId,
+} from "@/core/units";
+import {
+  archPlace,
+  CORNER_NAMES,
+  readTyre,
+  CORNERS,
+  fitStance,
+  type Corner,
+  type Vehicle,
+} from "@/core/vehicle";
 
 /** One number to be read for a readiness item. */
 export type Field = {
@@ -25,13 +40,21 @@ export type Judgement = {
   lines: { name: string; value: string; wanted: string; ok: boolean }[];
 };
 
-/** A rule on the floor read through a line laser, and an arch height read with a tape: standard uncertainties, mm. */
+/**
+ * A rule on the floor read through a line laser, and an arch height read with a tape: standard
+ * uncertainties, mm.
+ */
 const FLOOR_SIGMA_MM = 0.8;
 const ARCH_SIGMA_MM = 1.5;
 /** Fuel weighs about 0.75 kg a litre. */
 const FUEL_KG_PER_LITRE = 0.75;
 
-const plain = (name: string, min: number, max: number): Quantity => ({ name, dimension: "length", min, max });
+const plain = (name: string, min: number, max: number): Quantity => ({
+  name,
+  dimension: "length",
+  min,
+  max,
+});
 
 /** What has to be read for an item, in walking order round the car. */
 export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
@@ -39,23 +62,69 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
     CORNERS.map((c) => ({ id: c, name: CORNER_NAMES[c], at: archPlace(v, c), ...make(c) }));
   switch (measure.kind) {
     case "pressures":
-      return corners((c) => ({ quantity: { name: `the ${CORNER_NAMES[c]} tyre pressure`, dimension: "pressure", min: 50, max: 1100, expected: placardOf(v, measure.load, c) }, unit: "kPa" })); // prettier-ignore
+      return corners((c) => ({
+        quantity: {
+          name: `the ${CORNER_NAMES[c]} tyre pressure`,
+          dimension: "pressure",
+          min: 50,
+          max: 1100,
+          expected: placardOf(v, measure.load, c),
+        },
+        unit: "kPa",
+      }));
     case "tyres":
-      return corners((c) => ({ quantity: { ...plain(`the ${CORNER_NAMES[c]} tyre size`, 350, 1300) }, unit: "tyre", markings: markingsFor(v, c) })); // prettier-ignore
+      return corners((c) => ({
+        quantity: { ...plain(`the ${CORNER_NAMES[c]} tyre size`, 350, 1300) },
+        unit: "tyre",
+        markings: markingsFor(v, c),
+      }));
     case "clear-zone":
       return [
-        { id: "ahead", name: "free ahead of the bumper", at: null, quantity: plain("the free floor ahead", 0, 60_000), unit: "mm" }, // prettier-ignore
-        { id: "left", name: "free to vehicle left", at: null, quantity: plain("the free floor to the left", 0, 30_000), unit: "mm" }, // prettier-ignore
-        { id: "right", name: "free to vehicle right", at: null, quantity: plain("the free floor to the right", 0, 30_000), unit: "mm" }, // prettier-ignore
+        {
+          id: "ahead",
+          name: "free ahead of the bumper",
+          at: null,
+          quantity: plain("the free floor ahead", 0, 60_000),
+          unit: "mm",
+        },
+        {
+          id: "left",
+          name: "free to vehicle left",
+          at: null,
+          quantity: plain("the free floor to the left", 0, 30_000),
+          unit: "mm",
+        },
+        {
+          id: "right",
+          name: "free to vehicle right",
+          at: null,
+          quantity: plain("the free floor to the right", 0, 30_000),
+          unit: "mm",
+        },
       ];
     case "arches":
-      return corners((c) => ({ quantity: { ...plain(`the ${CORNER_NAMES[c]} arch height`, 300, 1700), expected: v.archMm[c] }, unit: "mm" })); // prettier-ignore
+      return corners((c) => ({
+        quantity: {
+          ...plain(`the ${CORNER_NAMES[c]} arch height`, 300, 1700),
+          expected: v.archMm[c],
+        },
+        unit: "mm",
+      }));
     case "floor": {
-      const reading = (name: string): Pick<Field, "quantity" | "unit"> => ({ quantity: plain(`the rule reading ${name}`, -50, 2500), unit: "mm" }); // prettier-ignore
+      const reading = (name: string): Pick<Field, "quantity" | "unit"> => ({
+        quantity: plain(`the rule reading ${name}`, -50, 2500),
+        unit: "mm",
+      });
       return [
         ...corners((c) => reading(`at the ${CORNER_NAMES[c]} tyre`)),
         { id: "stand", name: "stand, left foot", at: null, ...reading("at the stand") },
-        { id: "stand-2", name: "stand, right foot", at: null, optional: true, ...reading("at the stand") },
+        {
+          id: "stand-2",
+          name: "stand, right foot",
+          at: null,
+          optional: true,
+          ...reading("at the stand"),
+        },
       ];
     }
     case "fuel":
@@ -69,7 +138,20 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
         },
       ];
     case "steering":
-      return [{ id: "deg", name: "steering angle", at: null, quantity: { name: "the steering angle", dimension: "angle", min: degToRad(-720), max: degToRad(720) }, unit: "deg" }]; // prettier-ignore
+      return [
+        {
+          id: "deg",
+          name: "steering angle",
+          at: null,
+          quantity: {
+            name: "the steering angle",
+            dimension: "angle",
+            min: degToRad(-720),
+            max: degToRad(720),
+          },
+          unit: "deg",
+        },
+      ];
     case "battery":
     case "scan":
       return [];
@@ -79,7 +161,9 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
 const placardOf = (v: Vehicle, load: "half" | "full", c: Corner): number =>
   v.placardKPa[load][c[0] === "F" ? "front" : "rear"];
 
-/** The maker's marking at a corner, and one a shop meets: the same rim with the next lower section. */
+/**
+ * The maker's marking at a corner, and one a shop meets: the same rim with the next lower section.
+ */
 function markingsFor(v: Vehicle, c: Corner): string[] {
   const own = c[0] === "F" ? v.tyres.front : v.tyres.rear;
   const t = readTyre(own);
@@ -92,16 +176,35 @@ type Values = Readonly<Record<string, number>>;
 export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judgement {
   const missing = fieldsFor(measure, v).filter((f) => !f.optional && values[f.id] === undefined);
   if (missing.length > 0)
-    return { ok: null, headline: `${missing.length} still to read: ${missing[0]!.name}`, lines: [] };
+    return {
+      ok: null,
+      headline: `${missing.length} still to read: ${missing[0]!.name}`,
+      lines: [],
+    };
   switch (measure.kind) {
     case "pressures":
       return judgePressures(measure, values, v);
     case "tyres":
       return judgeTyres(measure, values, v);
     case "clear-zone": {
-      const lines = ([["ahead", measure.aheadMm], ["left", measure.sideMm], ["right", measure.sideMm]] as const).map(([id, wanted]) => ({ name: `free ${id}`, value: formatQuantity(values[id]!, "mm"), wanted: `at least ${formatQuantity(wanted, "mm")}`, ok: values[id]! >= wanted })); // prettier-ignore
+      const lines = (
+        [
+          ["ahead", measure.aheadMm],
+          ["left", measure.sideMm],
+          ["right", measure.sideMm],
+        ] as const
+      ).map(([id, wanted]) => ({
+        name: `free ${id}`,
+        value: formatQuantity(values[id]!, "mm"),
+        wanted: `at least ${formatQuantity(wanted, "mm")}`,
+        ok: values[id]! >= wanted,
+      }));
       const bad = lines.find((l) => !l.ok);
-      return { ok: !bad, headline: bad ? `${bad.name}: only ${bad.value}` : "room enough on every side", lines };
+      return {
+        ok: !bad,
+        headline: bad ? `${bad.name}: only ${bad.value}` : "room enough on every side",
+        lines,
+      };
     }
     case "arches":
       return judgeArches(measure, values, v);
@@ -117,7 +220,9 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
         headline: ok
           ? `${value} full`
           : `${formatNumber(lacks)} litres, ${formatNumber(lacks * FUEL_KG_PER_LITRE)} kg too little`,
-        lines: [{ name: "fuel", value, wanted: `at least ${formatNumber(measure.minShare * 100)} %`, ok }],
+        lines: [
+          { name: "fuel", value, wanted: `at least ${formatNumber(measure.minShare * 100)} %`, ok },
+        ],
       };
     }
     case "steering": {
@@ -126,7 +231,14 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
       return {
         ok,
         headline: ok ? "straight" : `turn the wheel back ${formatNumber(Math.abs(deg), 1)}°`,
-        lines: [{ name: "steering angle", value: `${formatNumber(deg, 1)}°`, wanted: `within ± ${formatNumber(measure.maxDeg, 1)}°`, ok }], // prettier-ignore
+        lines: [
+          {
+            name: "steering angle",
+            value: `${formatNumber(deg, 1)}°`,
+            wanted: `within ± ${formatNumber(measure.maxDeg, 1)}°`,
+            ok,
+          },
+        ],
       };
     }
     case "battery":
@@ -135,10 +247,20 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
   }
 }
 
-function judgePressures(m: Extract<Measure, { kind: "pressures" }>, values: Values, v: Vehicle): Judgement {
+function judgePressures(
+  m: Extract<Measure, { kind: "pressures" }>,
+  values: Values,
+  v: Vehicle,
+): Judgement {
   const lines = CORNERS.map((c) => {
     const [is, wanted] = [values[c]!, placardOf(v, m.load, c)];
-    return { name: CORNER_NAMES[c], value: formatQuantity(is, "kPa"), wanted: formatQuantity(wanted, "kPa"), ok: Math.abs(is - wanted) <= m.toleranceKPa, off: is - wanted }; // prettier-ignore
+    return {
+      name: CORNER_NAMES[c],
+      value: formatQuantity(is, "kPa"),
+      wanted: formatQuantity(wanted, "kPa"),
+      ok: Math.abs(is - wanted) <= m.toleranceKPa,
+      off: is - wanted,
+    };
   });
   const worst = lines.reduce((a, b) => (Math.abs(b.off) > Math.abs(a.off) ? b : a));
   const ok = lines.every((l) => l.ok);
@@ -151,41 +273,92 @@ function judgePressures(m: Extract<Measure, { kind: "pressures" }>, values: Valu
   };
 }
 
-/** Sizes are judged by overall diameter: a smaller tyre lowers its corner and turns faster than its fellow. */
+/**
+ * Sizes are judged by overall diameter: a smaller tyre lowers its corner and turns faster than its
+ * fellow.
+ */
 function judgeTyres(m: Extract<Measure, { kind: "tyres" }>, values: Values, v: Vehicle): Judgement {
   const percent = (a: number, b: number): number => (100 * (a - b)) / b;
   const axle = (name: string, l: Corner, r: Corner) => {
     const off = percent(values[l]!, values[r]!);
-    return { name: `across the ${name} axle`, value: `${formatNumber(Math.abs(off), 1)} %`, wanted: `at most ${formatNumber(m.axlePercent, 1)} %`, ok: Math.abs(off) <= m.axlePercent }; // prettier-ignore
+    return {
+      name: `across the ${name} axle`,
+      value: `${formatNumber(Math.abs(off), 1)} %`,
+      wanted: `at most ${formatNumber(m.axlePercent, 1)} %`,
+      ok: Math.abs(off) <= m.axlePercent,
+    };
   };
   const nominal = CORNERS.map((c) => {
     const own = readTyre(c[0] === "F" ? v.tyres.front : v.tyres.rear);
     const off = own ? percent(values[c]!, own.diameterMm) : 0;
-    return { name: CORNER_NAMES[c], value: `${formatQuantity(values[c]!, "mm")} over all`, wanted: own ? `${formatQuantity(own.diameterMm, "mm")} ± ${formatNumber(m.nominalPercent, 1)} %` : "the maker’s size", ok: Math.abs(off) <= m.nominalPercent }; // prettier-ignore
+    return {
+      name: CORNER_NAMES[c],
+      value: `${formatQuantity(values[c]!, "mm")} over all`,
+      wanted: own
+        ? `${formatQuantity(own.diameterMm, "mm")} ± ${formatNumber(m.nominalPercent, 1)} %`
+        : "the maker’s size",
+      ok: Math.abs(off) <= m.nominalPercent,
+    };
   });
   const lines = [axle("front", "FL", "FR"), axle("rear", "RL", "RR"), ...nominal];
   const bad = lines.find((l) => !l.ok);
-  return { ok: !bad, headline: bad ? `${bad.name}: ${bad.value}` : "one size on each axle, the maker’s", lines };
+  return {
+    ok: !bad,
+    headline: bad ? `${bad.name}: ${bad.value}` : "one size on each axle, the maker’s",
+    lines,
+  };
 }
 
-function judgeArches(m: Extract<Measure, { kind: "arches" }>, values: Values, v: Vehicle): Judgement {
+function judgeArches(
+  m: Extract<Measure, { kind: "arches" }>,
+  values: Values,
+  v: Vehicle,
+): Judgement {
   const s = fitStance(v, values as Record<Corner, number>, v.archMm, ARCH_SIGMA_MM);
   const rise = s.cameraHeightMm.value - v.camera.zMm;
   const [pitch, roll] = [radToDeg(s.pitchRad.value), radToDeg(s.rollRad.value)];
   const warped = Math.abs(s.warpMm.value) > 3.29 * s.warpMm.sigma;
   const lines = [
-    { name: "camera height", value: formatQuantity(s.cameraHeightMm.value, "mm"), wanted: `${formatQuantity(v.camera.zMm, "mm")} ± ${formatNumber(m.cameraHeightMm)}`, ok: Math.abs(rise) <= m.cameraHeightMm }, // prettier-ignore
-    { name: "body pitch, nose up +", value: `${formatNumber(pitch, 2)}°`, wanted: `± ${formatNumber(m.pitchDeg, 2)}°`, ok: Math.abs(pitch) <= m.pitchDeg },
-    { name: "body roll, left up +", value: `${formatNumber(roll, 2)}°`, wanted: `± ${formatNumber(m.rollDeg, 2)}°`, ok: Math.abs(roll) <= m.rollDeg },
-    { name: "one corner off", value: formatQuantity(Math.abs(s.warpMm.value), "mm"), wanted: "none", ok: !warped },
-  ]; // prettier-ignore
+    {
+      name: "camera height",
+      value: formatQuantity(s.cameraHeightMm.value, "mm"),
+      wanted: `${formatQuantity(v.camera.zMm, "mm")} ± ${formatNumber(m.cameraHeightMm)}`,
+      ok: Math.abs(rise) <= m.cameraHeightMm,
+    },
+    {
+      name: "body pitch, nose up +",
+      value: `${formatNumber(pitch, 2)}°`,
+      wanted: `± ${formatNumber(m.pitchDeg, 2)}°`,
+      ok: Math.abs(pitch) <= m.pitchDeg,
+    },
+    {
+      name: "body roll, left up +",
+      value: `${formatNumber(roll, 2)}°`,
+      wanted: `± ${formatNumber(m.rollDeg, 2)}°`,
+      ok: Math.abs(roll) <= m.rollDeg,
+    },
+    {
+      name: "one corner off",
+      value: formatQuantity(Math.abs(s.warpMm.value), "mm"),
+      wanted: "none",
+      ok: !warped,
+    },
+  ];
   const bad = lines.find((l) => !l.ok);
   const heave = `heave ${formatNumber(s.heaveMm.value)} mm, pitch ${formatNumber(pitch, 2)}°, roll ${formatNumber(roll, 2)}°`;
   return { ok: !bad, headline: bad ? `${bad.name}: ${bad.value}` : heave, lines };
 }
 
-/** A rule on the floor reads larger where the floor is lower: its negative is the floor's height. */
-const spot = (id: string, xMm: number, yMm: number, ruleMm: number, sigmaMm: number): FloorSpot => ({
+/**
+ * A rule on the floor reads larger where the floor is lower: its negative is the floor's height.
+ */
+const spot = (
+  id: string,
+  xMm: number,
+  yMm: number,
+  ruleMm: number,
+  sigmaMm: number,
+): FloorSpot => ({
   id,
   xMm,
   yMm,
@@ -194,33 +367,61 @@ const spot = (id: string, xMm: number, yMm: number, ruleMm: number, sigmaMm: num
 });
 
 /**
- * The floor from the rule readings of an item, with the stand's spot where the sheet puts the board.
+ * The floor from the rule readings of an item, with the stand's spot where the sheet puts the
+ * board.
  *
- * @param days age of a kept floor the readings were taken from; null when they were read on this job
+ * @param days age of a kept floor the readings were taken from; null when they were read on this
+ *   job
  */
-export function floorOf(values: Values, v: Vehicle, standXMm: number, days: number | null = null): Floor | null {
+export function floorOf(
+  values: Values,
+  v: Vehicle,
+  standXMm: number,
+  days: number | null = null,
+): Floor | null {
   const sigma = days === null ? FLOOR_SIGMA_MM : bayFloorSigma(FLOOR_SIGMA_MM, days);
   if (CORNERS.some((c) => values[c] === undefined)) return null;
   const tyres = CORNERS.map((c) => {
     const p = archPlace(v, c);
     return spot(c, p.xMm, p.yMm, values[c]!, sigma);
   });
-  const feet = [["stand", 350], ["stand-2", -350]] as const; // prettier-ignore
+  const feet = [
+    ["stand", 350],
+    ["stand-2", -350],
+  ] as const;
   return fitFloor(
     tyres,
-    feet.flatMap(([id, y]) => (values[id] === undefined ? [] : [spot(id, standXMm, y, values[id], sigma)])),
+    feet.flatMap(([id, y]) =>
+      values[id] === undefined ? [] : [spot(id, standXMm, y, values[id], sigma)],
+    ),
   );
 }
 
 function judgeFloor(m: Extract<Measure, { kind: "floor" }>, values: Values, v: Vehicle): Judgement {
-  // The stand's distance hardly matters for slope and twist; the set-out asks again with the sheet's own.
+  // The stand's distance hardly matters for slope and twist; the set-out asks again with the
+  // sheet's own.
   const f = floorOf(values, v, v.wheelbaseMm + 2800)!;
   const slope = (s: { value: number }): number => radToDeg(s.value);
   const lines = [
-    { name: "slope ahead, rising +", value: `${formatNumber(slope(f.slopeAhead), 2)}°`, wanted: `± ${formatNumber(m.slopeDeg, 2)}°`, ok: Math.abs(slope(f.slopeAhead)) <= m.slopeDeg },
-    { name: "slope across, left up +", value: `${formatNumber(slope(f.slopeLeft), 2)}°`, wanted: `± ${formatNumber(m.slopeDeg, 2)}°`, ok: Math.abs(slope(f.slopeLeft)) <= m.slopeDeg },
-    { name: "twist", value: formatQuantity(f.twist?.value ?? 0, "mm", 1), wanted: `± ${formatNumber(m.twistMm)} mm`, ok: Math.abs(f.twist?.value ?? 0) <= m.twistMm },
-  ]; // prettier-ignore
+    {
+      name: "slope ahead, rising +",
+      value: `${formatNumber(slope(f.slopeAhead), 2)}°`,
+      wanted: `± ${formatNumber(m.slopeDeg, 2)}°`,
+      ok: Math.abs(slope(f.slopeAhead)) <= m.slopeDeg,
+    },
+    {
+      name: "slope across, left up +",
+      value: `${formatNumber(slope(f.slopeLeft), 2)}°`,
+      wanted: `± ${formatNumber(m.slopeDeg, 2)}°`,
+      ok: Math.abs(slope(f.slopeLeft)) <= m.slopeDeg,
+    },
+    {
+      name: "twist",
+      value: formatQuantity(f.twist?.value ?? 0, "mm", 1),
+      wanted: `± ${formatNumber(m.twistMm)} mm`,
+      ok: Math.abs(f.twist?.value ?? 0) <= m.twistMm,
+    },
+  ];
   const step = f.correction!;
   const bad = lines.find((l) => !l.ok);
   const words = `floor at the stand ${formatNumber(Math.abs(step.value), 1)} mm ${step.value >= 0 ? "higher" : "lower"} than the car’s plane`;

@@ -5,36 +5,61 @@ import type { Field } from "./judge";
 /** What a typed text amounts to at a field of a readiness item, in base units. */
 export type FieldRead =
   | { value: number; problem: null; guess: null; either: null }
-  | { value: null; problem: string | null; guess: Meaning | null; either: [Meaning, Meaning] | null };
+  | {
+      value: null;
+      problem: string | null;
+      guess: Meaning | null;
+      either: [Meaning, Meaning] | null;
+    };
 
-const nothing = (problem: string | null): FieldRead => ({ value: null, problem, guess: null, either: null });
+const nothing = (problem: string | null): FieldRead => ({
+  value: null,
+  problem,
+  guess: null,
+  either: null,
+});
 
 /** Fields that are a bare figure (tenths of a gauge, volts) take no unit of length. */
 const BARE = new Set<Field["unit"]>(["share", "V"]);
 const UNIT_OF = (field: Field): UnitId =>
   field.unit === "share" || field.unit === "V" || field.unit === "tyre" ? "mm" : field.unit;
 
-/** Reads a typed text as a field's quantity: lengths, pressures and angles with their units, tyre sizes as marked. */
+/**
+ * Reads a typed text as a field's quantity: lengths, pressures and angles with their units, tyre
+ * sizes as marked.
+ */
 export function readField(field: Field, text: string): FieldRead {
   if (text.trim() === "") return nothing(null);
   if (field.unit === "tyre") {
     const tyre = readTyre(text);
     return tyre
       ? { value: tyre.diameterMm, problem: null, guess: null, either: null }
-      : nothing(`"${text.trim()}" is no tyre size; type it as on the wall: ${field.markings?.[0] ?? "225/45 R17"}.`);
+      : nothing(
+          `"${text.trim()}" is no tyre size; type it as on the wall: ${field.markings?.[0] ?? "225/45 R17"}.`,
+        );
   }
-  if (BARE.has(field.unit) && /[a-zäöüµ'"°]/i.test(text.replace(/\s*v(olts?)?\s*$/i, field.unit === "V" ? "" : "$&")))
+  if (
+    BARE.has(field.unit) &&
+    /[a-zäöüµ'"°]/i.test(text.replace(/\s*v(olts?)?\s*$/i, field.unit === "V" ? "" : "$&"))
+  )
     return nothing(`"${text.trim()}" is no plain figure; type ${field.quantity.name} as a number.`);
   const bare = field.unit === "V" ? text.replace(/\s*v(olts?)?\s*$/i, "") : text;
   const parsed = parseQuantity(bare, field.quantity, UNIT_OF(field));
   if (parsed.ok) return { value: parsed.value, problem: null, guess: null, either: null };
-  return { value: null, problem: parsed.problem, guess: parsed.guess ?? null, either: parsed.either ?? null };
+  return {
+    value: null,
+    problem: parsed.problem,
+    guess: parsed.guess ?? null,
+    either: parsed.either ?? null,
+  };
 }
 
 /** A base-unit value as it would be typed: as exact as the instrument, in the field's own unit. */
 export function asTyped(field: Field, value: number): string {
   if (field.unit === "tyre")
-    return field.markings?.find((m) => Math.abs((readTyre(m)?.diameterMm ?? 0) - value) < 0.5) ?? "";
+    return (
+      field.markings?.find((m) => Math.abs((readTyre(m)?.diameterMm ?? 0) - value) < 0.5) ?? ""
+    );
   if (field.unit === "deg") return formatNumber(radToDeg(value), 1).replace("−", "-");
   return String(Math.round(value * 10) / 10);
 }

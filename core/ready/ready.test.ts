@@ -5,7 +5,15 @@ import type { Measure } from "@/core/sheet";
 import { degToRad, formatQuantity, parseQuantity } from "@/core/units";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { readTyre } from "@/core/vehicle";
-import { batteryTrend, fieldsFor, floorOf, glassSeatOf, glassWords, judgeMeasure, partProblem } from ".";
+import {
+  batteryTrend,
+  fieldsFor,
+  floorOf,
+  glassSeatOf,
+  glassWords,
+  judgeMeasure,
+  partProblem,
+} from ".";
 
 const car = VEHICLES[0]!;
 const plain = (text: string): string => text.replace(/[\s\u202f\u00a0]+/g, " ");
@@ -16,11 +24,16 @@ const FLOOR: Measure = { kind: "floor", slopeDeg: 0.6, twistMm: 5 };
 describe("tyre pressures", () => {
   const right = { FL: 230, FR: 228, RL: 221, RR: 219 };
   it("are judged against the placard of the load the sheet asks for", () => {
-    expect(judgeMeasure(PRESSURES, right, car)).toMatchObject({ ok: true, headline: "all at placard" });
+    expect(judgeMeasure(PRESSURES, right, car)).toMatchObject({
+      ok: true,
+      headline: "all at placard",
+    });
     expect(judgeMeasure({ ...PRESSURES, load: "full" }, right, car).ok).toBe(false);
   });
   it("name the tyre that is furthest off, and by how much, either way", () => {
-    expect(plain(judgeMeasure(PRESSURES, { ...right, RR: 190 }, car).headline)).toBe("rear right: 30 kPa too little");
+    expect(plain(judgeMeasure(PRESSURES, { ...right, RR: 190 }, car).headline)).toBe(
+      "rear right: 30 kPa too little",
+    );
     expect(plain(judgeMeasure(PRESSURES, { ...right, FL: 260, RR: 200 }, car).headline)).toBe(
       "front left: 30 kPa too much",
     );
@@ -39,7 +52,10 @@ describe("tyre pressures", () => {
       ok: false,
       guess: { value: expect.closeTo(230, 9) as number, text: "2.3 bar" },
     });
-    expect(parseQuantity("33", quantity, "kPa")).toMatchObject({ ok: false, guess: { text: "33 psi" } });
+    expect(parseQuantity("33", quantity, "kPa")).toMatchObject({
+      ok: false,
+      guess: { text: "33 psi" },
+    });
     expect(plain(formatQuantity(230, "bar"))).toBe("2.30 bar");
   });
   it("say which one is still to be read", () => {
@@ -80,7 +96,11 @@ describe("the floor", () => {
   });
   it("refuses a slope and a twist beyond the sheet", () => {
     const rise = Math.tan(degToRad(0.8)) * car.wheelbaseMm;
-    const slope = judgeMeasure(FLOOR, { FL: 600 - rise, FR: 600 - rise, RL: 600, RR: 600, stand: 560 }, car);
+    const slope = judgeMeasure(
+      FLOOR,
+      { FL: 600 - rise, FR: 600 - rise, RL: 600, RR: 600, stand: 560 },
+      car,
+    );
     expect(slope.headline).toMatch(/^slope ahead, rising \+: 0\.80°/);
     const twist = judgeMeasure(FLOOR, { FL: 594, FR: 606, RL: 606, RR: 594, stand: 600 }, car);
     expect(plain(twist.headline)).toBe("twist: 6.0 mm");
@@ -97,8 +117,13 @@ describe("fuel and steering", () => {
   });
   it("turn the wheel back by the angle it is off", () => {
     const steering: Measure = { kind: "steering", maxDeg: 3 };
-    expect(judgeMeasure(steering, { deg: degToRad(-2) }, car)).toMatchObject({ ok: true, headline: "straight" });
-    expect(judgeMeasure(steering, { deg: degToRad(-7.5) }, car).headline).toBe("turn the wheel back 7.5°");
+    expect(judgeMeasure(steering, { deg: degToRad(-2) }, car)).toMatchObject({
+      ok: true,
+      headline: "straight",
+    });
+    expect(judgeMeasure(steering, { deg: degToRad(-7.5) }, car).headline).toBe(
+      "turn the wheel back 7.5°",
+    );
   });
 });
 
@@ -132,14 +157,27 @@ describe("the supply's trend", () => {
 
 describe("the seat of the glass in words", () => {
   it("names the worst turn against the vehicle's limit, and says when nothing was measured", () => {
-    const level = Object.fromEntries(["top-left", "top", "top-right", "left", "right", "bottom-left", "bottom", "bottom-right"].map((s) => [s, 1])); // prettier-ignore
+    const level = Object.fromEntries(
+      [
+        "top-left",
+        "top",
+        "top-right",
+        "left",
+        "right",
+        "bottom-left",
+        "bottom",
+        "bottom-right",
+      ].map((s) => [s, 1]),
+    );
     expect(glassSeatOf(car, level)).toMatchObject({ inside: true });
     const leaning = glassSeatOf(car, { ...level, "top-left": 4, top: 4, "top-right": 4 })!;
     expect(leaning.inside).toBe(false);
     expect(leaning.worst.name).toBe("pitch");
     expect(glassSeatOf(car, { top: 1, bottom: 1 })).toBeNull();
     expect(glassWords(car, { part: "NV-W-2210", depths: {} })).toBe("NV-W-2210, seat not measured");
-    expect(glassWords(car, { part: "", depths: level })).toMatch(/^part not named, .* 0\.00° ± 0\.\d\d°$/);
+    expect(glassWords(car, { part: "", depths: level })).toMatch(
+      /^part not named, .* 0\.00° ± 0\.\d\d°$/,
+    );
   });
 });
 
@@ -163,7 +201,11 @@ describe("which glass may stay", () => {
 describe("tyre sizes", () => {
   const TYRES: Measure = { kind: "tyres", axlePercent: 1, nominalPercent: 3 };
   const all = (marking: string, more: Record<string, string> = {}) =>
-    Object.fromEntries(Object.entries({ FL: marking, FR: marking, RL: marking, RR: marking, ...more }).map(([c, m]) => [c, readTyre(m)!.diameterMm])); // prettier-ignore
+    Object.fromEntries(
+      Object.entries({ FL: marking, FR: marking, RL: marking, RR: marking, ...more }).map(
+        ([c, m]) => [c, readTyre(m)!.diameterMm],
+      ),
+    );
   it.each([
     // Rim inches at 25.4 mm and twice the section height, by hand.
     ["225/45 R17 91W", 634.3],
@@ -177,7 +219,9 @@ describe("tyre sizes", () => {
     ["225/65 R16C 112/110T M+S", 698.9],
     ["LT 225/65 R16 112/110 S 8PR", 698.9],
     ["205/55 R16 91V RFT TL", 631.9],
-  ])("%s is %f mm over all", (marking, mm) => expect(readTyre(marking)!.diameterMm).toBeCloseTo(mm, 9));
+  ])("%s is %f mm over all", (marking, mm) =>
+    expect(readTyre(marking)!.diameterMm).toBeCloseTo(mm, 9),
+  );
   it.each([
     "",
     "225",
@@ -207,6 +251,8 @@ describe("the clear zone", () => {
   const ZONE: Measure = { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 };
   it("is as wide as its narrowest side", () => {
     expect(judgeMeasure(ZONE, { ahead: 4600, left: 1300, right: 1300 }, car).ok).toBe(true);
-    expect(plain(judgeMeasure(ZONE, { ahead: 5000, left: 1300, right: 1299 }, car).headline)).toBe("free right: only 1 299 mm"); // prettier-ignore
+    expect(plain(judgeMeasure(ZONE, { ahead: 5000, left: 1300, right: 1299 }, car).headline)).toBe(
+      "free right: only 1 299 mm",
+    );
   });
 });

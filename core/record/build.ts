@@ -1,4 +1,35 @@
-import { itemOf, itemsOf, standAt, checksOf, eventsOf, jobClock, jobOwed, lastOf, measuredOf, piecesOf, placeOf, planFor, sheetNow, runEventWords, runLogOf, setOutEntries, stageStates, standingBoard, standingHandOver, standingSettlement, strikes, STAGES, FUNCTIONS, LAMPS, MOUNT_PARTS, PHOTO_SUBJECTS, type FunctionId, type MountPart, type JobEvent, type JobGround } from "@/core/job"; // prettier-ignore
+import {
+  itemOf,
+  itemsOf,
+  standAt,
+  checksOf,
+  eventsOf,
+  jobClock,
+  jobOwed,
+  lastOf,
+  measuredOf,
+  piecesOf,
+  placeOf,
+  planFor,
+  sheetNow,
+  runEventWords,
+  runLogOf,
+  setOutEntries,
+  stageStates,
+  standingBoard,
+  standingHandOver,
+  standingSettlement,
+  strikes,
+  STAGES,
+  FUNCTIONS,
+  LAMPS,
+  MOUNT_PARTS,
+  PHOTO_SUBJECTS,
+  type FunctionId,
+  type MountPart,
+  type JobEvent,
+  type JobGround,
+} from "@/core/job";
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
@@ -37,7 +68,14 @@ export function buildRecord(
 
   return {
     format: "iridel.record/1",
-    job: { number, takenInAt: takenIn.at, takenInBy: who(takenIn), customer: intake.customer, order: intake.order, promisedAt: intake.promisedAt ?? null },
+    job: {
+      number,
+      takenInAt: takenIn.at,
+      takenInBy: who(takenIn),
+      customer: intake.customer,
+      order: intake.order,
+      promisedAt: intake.promisedAt ?? null,
+    },
     vehicle: {
       make: vehicle.make,
       model: vehicle.model,
@@ -46,12 +84,29 @@ export function buildRecord(
       vinKeptBecause: intake.vinReason,
       plate: intake.plate,
     },
-    owed: { done: intake.happenings.map(happeningName), lines: owedLines(ground, events), reason: sheet.reason, sheet },
+    owed: {
+      done: intake.happenings.map(happeningName),
+      lines: owedLines(ground, events),
+      reason: sheet.reason,
+      sheet,
+    },
     checks: (["ready", "prove"] as const).flatMap((stage) => {
       const done = checksOf(events, stage);
       return itemsOf(ground, stage).flatMap((item) => {
         const e = done.get(item.id);
-        return e ? [{ stage, measured: measuredFor(ground, events, item.id), ask: item.ask, outcome: e.body.outcome, reason: e.body.reason, at: e.at, by: who(e) }] : [];
+        return e
+          ? [
+              {
+                stage,
+                measured: measuredFor(ground, events, item.id),
+                ask: item.ask,
+                outcome: e.body.outcome,
+                reason: e.body.reason,
+                at: e.at,
+                by: who(e),
+              },
+            ]
+          : [];
       });
     }),
     ...arrivalOf(events),
@@ -59,14 +114,34 @@ export function buildRecord(
     setOut: {
       stand: standName(standAt(ground, events)),
       place: { name: placeName(sheet, placeOf(events).id), ...sheetNow(ground, events).placement },
-      earlier: piecesOf(events).slice(0, -1).flatMap((p) => {
-        const held = standingSettlement(p.events);
-        if (!held) return [];
-        const { chance, alongMm, acrossMm, twistRad, heightMm } = held.body;
-        return [{ place: placeName(sheet, p.place), stand: p.standId ?? ground.stand.id, chance, alongMm, acrossMm, twistRad, heightMm, at: held.at, by: who(held) }];
-      }),
+      earlier: piecesOf(events)
+        .slice(0, -1)
+        .flatMap((p) => {
+          const held = standingSettlement(p.events);
+          if (!held) return [];
+          const { chance, alongMm, acrossMm, twistRad, heightMm } = held.body;
+          return [
+            {
+              place: placeName(sheet, p.place),
+              stand: p.standId ?? ground.stand.id,
+              chance,
+              alongMm,
+              acrossMm,
+              twistRad,
+              heightMm,
+              at: held.at,
+              by: who(held),
+            },
+          ];
+        }),
       way: SCHOOLS[solution.plan.school ?? "tapes"].name,
-      lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({ name, isSheets, turnDeg: turnRad === null ? null : radToDeg(turnRad), atBoardMm, seen })),
+      lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({
+        name,
+        isSheets,
+        turnDeg: turnRad === null ? null : radToDeg(turnRad),
+        atBoardMm,
+        seen,
+      })),
       readings: eventsOf(events, "reading").map((e) => {
         const slot = solution.slots.find((s) => s.id === e.body.slotId);
         const instrument = ground.instruments.find((i) => i.id === e.body.instrumentId);
@@ -91,8 +166,12 @@ export function buildRecord(
           w: result?.w ?? null,
         };
       }),
-      moves: eventsOf(events, "move").filter((e) => !struck.has(e.id)).map((e) => ({ say: moveWords(e.body.move, vehicle).say, at: e.at, by: who(e) })),
-      touches: eventsOf(events, "touch").filter((e) => !struck.has(e.id)).map((e) => ({ what: TOUCHES[e.body.touch].name, at: e.at, by: who(e) })),
+      moves: eventsOf(events, "move")
+        .filter((e) => !struck.has(e.id))
+        .map((e) => ({ say: moveWords(e.body.move, vehicle).say, at: e.at, by: who(e) })),
+      touches: eventsOf(events, "touch")
+        .filter((e) => !struck.has(e.id))
+        .map((e) => ({ what: TOUCHES[e.body.touch].name, at: e.at, by: who(e) })),
       settled: settled && {
         at: settled.at,
         by: who(settled),
@@ -111,7 +190,11 @@ export function buildRecord(
       tool: run.tool,
       simulated,
       result: run.result,
-      log: eventsOf(events, "run").map((e) => ({ at: e.at, by: who(e), ...runEventWords(e.body.event, sheet) })),
+      log: eventsOf(events, "run").map((e) => ({
+        at: e.at,
+        by: who(e),
+        ...runEventWords(e.body.event, sheet),
+      })),
     },
     time: timeOf(events),
     open: stageStates(events, ground)
@@ -119,10 +202,13 @@ export function buildRecord(
       .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}: ${s.lacks}`),
     handedOver: handed ? { at: handed.at, by: who(handed) } : null,
     notice: NOTICE,
-  }; // prettier-ignore
+  };
 }
 
-/** Every owed line in the plan's order, declined ones last, with the reasons as they were at take-in. */
+/**
+ * Every owed line in the plan's order, declined ones last, with the reasons as they were at
+ * take-in.
+ */
 function owedLines(ground: JobGround, events: readonly JobEvent[]): JobRecord["owed"]["lines"] {
   const { lines, plan } = jobOwed(ground, events);
   const order = plan?.steps.map((s) => s.line.id) ?? [];
@@ -132,13 +218,33 @@ function owedLines(ground: JobGround, events: readonly JobEvent[]): JobRecord["o
     .map((l) => ({
       name: lineName(l),
       reasons: [
-        ...l.because.map((b) => ({ because: happeningName(b.happening), reason: b.rule.reason, source: b.rule.source })),
-        ...(l.added ? [{ because: "added by hand", reason: l.added.body.reason, source: l.added.by.name }] : []),
+        ...l.because.map((b) => ({
+          because: happeningName(b.happening),
+          reason: b.rule.reason,
+          source: b.rule.source,
+        })),
+        ...(l.added
+          ? [{ because: "added by hand", reason: l.added.body.reason, source: l.added.by.name }]
+          : []),
       ],
-      outcome: l.declined ? ("declined" as const) : l.onSheet ? ("this-record" as const) : l.done ? ("done" as const) : ("open" as const),
-      done: l.done && { note: l.done.body.note, by: { name: l.done.by.name, initials: l.done.by.initials }, at: l.done.at },
-      declined: l.declined && { reason: l.declined.body.reason, by: { name: l.declined.by.name, initials: l.declined.by.initials }, at: l.declined.at },
-    })); // prettier-ignore
+      outcome: l.declined
+        ? ("declined" as const)
+        : l.onSheet
+          ? ("this-record" as const)
+          : l.done
+            ? ("done" as const)
+            : ("open" as const),
+      done: l.done && {
+        note: l.done.body.note,
+        by: { name: l.done.by.name, initials: l.done.by.initials },
+        at: l.done.at,
+      },
+      declined: l.declined && {
+        reason: l.declined.body.reason,
+        by: { name: l.declined.by.name, initials: l.declined.by.initials },
+        at: l.declined.at,
+      },
+    }));
 }
 
 /** The standing measurement of a readiness item in words; empty where nothing was measured. */
@@ -149,26 +255,52 @@ function measuredFor(
 ): JobRecord["checks"][number]["measured"] {
   const last = measuredOf(events).get(itemId);
   const measure = itemOf(ground, "ready", itemId)?.measure;
-  return last && measure ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({ name, value, ok })) : []; // prettier-ignore
+  return last && measure
+    ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({
+        name,
+        value,
+        ok,
+      }))
+    : [];
 }
 
-/** What was written down and photographed when the vehicle came in, and what its customer signed. */
+/**
+ * What was written down and photographed when the vehicle came in, and what its customer signed.
+ */
 function arrivalOf(events: readonly JobEvent[]): Pick<JobRecord, "cameIn" | "consent" | "photos"> {
   const by = (e: JobEvent) => ({ at: e.at, by: { name: e.by.name, initials: e.by.initials } });
-  const [walk, consent, struck] = [lastOf(events, "walk"), lastOf(events, "consent"), strikes(events)];
+  const [walk, consent, struck] = [
+    lastOf(events, "walk"),
+    lastOf(events, "consent"),
+    strikes(events),
+  ];
   return {
     cameIn: walk && {
       odometerKm: walk.body.odometerKm,
       odometerTyped: walk.body.odometerTyped,
       lamps: walk.body.lamps.map((l) => LAMPS[l]),
-      settings: Object.entries(walk.body.settings).map(([f, found]) => ({ name: FUNCTIONS[f as FunctionId].name, found })),
+      settings: Object.entries(walk.body.settings).map(([f, found]) => ({
+        name: FUNCTIONS[f as FunctionId].name,
+        found,
+      })),
       ...by(walk),
     },
-    consent: consent && { name: consent.body.name, words: consent.body.words, strokes: consent.body.strokes, ...by(consent) },
+    consent: consent && {
+      name: consent.body.name,
+      words: consent.body.words,
+      strokes: consent.body.strokes,
+      ...by(consent),
+    },
     photos: eventsOf(events, "photo")
       .filter((e) => !struck.has(e.id))
-      .map((e) => ({ sha256: e.body.photo, shows: PHOTO_SUBJECTS[e.body.subject], takenAt: e.body.takenAt, keptAt: e.at, by: by(e).by })),
-  }; // prettier-ignore
+      .map((e) => ({
+        sha256: e.body.photo,
+        shows: PHOTO_SUBJECTS[e.body.subject],
+        takenAt: e.body.takenAt,
+        keptAt: e.at,
+        by: by(e).by,
+      })),
+  };
 }
 
 /** The standing glass check with the turn its depths imply. */
@@ -190,20 +322,29 @@ function glassOf(ground: JobGround, events: readonly JobEvent[]): JobRecord["gla
     turnDeg: turn,
     limitDeg: ground.vehicle.glass.limitDeg,
     inside: verdict?.inside ?? null,
-    mount: (Object.keys(MOUNT_PARTS) as MountPart[]).flatMap((m) => (mount[m] === undefined ? [] : [{ name: MOUNT_PARTS[m].ask, right: mount[m] }])), // prettier-ignore
+    mount: (Object.keys(MOUNT_PARTS) as MountPart[]).flatMap((m) =>
+      mount[m] === undefined ? [] : [{ name: MOUNT_PARTS[m].ask, right: mount[m] }],
+    ),
     at: last.at,
     by: { name: last.by.name, initials: last.by.initials },
   };
 }
 
-/** Time by stage in minutes. A record of an open job counts to its last event: the record has no clock of its own. */
+/**
+ * Time by stage in minutes. A record of an open job counts to its last event: the record has no
+ * clock of its own.
+ */
 function timeOf(events: readonly JobEvent[]): JobRecord["time"] {
   const clock = jobClock(events, events.at(-1)!.at);
   const minutes = (seconds: number): number => Math.round(seconds / 6) / 10;
   return {
-    stages: STAGES.flatMap((s) => (clock.stages[s.id] === undefined ? [] : [{ stage: s.name, minutes: minutes(clock.stages[s.id]!) }])),
+    stages: STAGES.flatMap((s) =>
+      clock.stages[s.id] === undefined
+        ? []
+        : [{ stage: s.name, minutes: minutes(clock.stages[s.id]!) }],
+    ),
     workMinutes: minutes(clock.workSeconds),
     pauses: clock.pauses.map(({ seconds, ...p }) => ({ ...p, minutes: minutes(seconds) })),
     awayMinutes: minutes(clock.awaySeconds),
-  }; // prettier-ignore
+  };
 }

@@ -11,7 +11,21 @@ import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
 import { buildRecord, readingFigures, standLines } from ".";
 
 const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
-const intake = { vin: madeUpVin("0NVLS2DA7R100417"), vinReason: null, vehicleId: "norvane-lisse", happenings: [{ event: "glass-out" as const, place: "windshield" as const }], sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1", customer: "A", plate: "", order: "", rearToeDeg: null, answers: {}, complaint: "" }; // prettier-ignore
+const intake = {
+  vin: madeUpVin("0NVLS2DA7R100417"),
+  vinReason: null,
+  vehicleId: "norvane-lisse",
+  happenings: [{ event: "glass-out" as const, place: "windshield" as const }],
+  sheetId: "lisse-forward",
+  sheetVersion: 2,
+  standId: "S-1",
+  customer: "A",
+  plate: "",
+  order: "",
+  rearToeDeg: null,
+  answers: {},
+  complaint: "",
+};
 const ground = {
   intake,
   vehicle: VEHICLES[0]!,
@@ -22,8 +36,21 @@ const ground = {
   glassPolicy: "equivalent-with-reason" as const,
 };
 const log = (bodies: JobEvent["body"][]): JobEvent[] =>
-  [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({ id: `e${i + 1}`, seq: i + 1, at: `2026-11-03T09:0${i}:00.000Z`, by, body })); // prettier-ignore
-const reading = (slotId: string, shown: number): JobEvent["body"] => ({ kind: "reading", slotId, typed: String(shown), shown, sigma: 1.7, instrumentId: "T-3" }); // prettier-ignore
+  [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({
+    id: `e${i + 1}`,
+    seq: i + 1,
+    at: `2026-11-03T09:0${i}:00.000Z`,
+    by,
+    body,
+  }));
+const reading = (slotId: string, shown: number): JobEvent["body"] => ({
+  kind: "reading",
+  slotId,
+  typed: String(shown),
+  shown,
+  sigma: 1.7,
+  instrumentId: "T-3",
+});
 
 describe("the record", () => {
   it("is published as the schemas the code holds", () => {
@@ -32,8 +59,9 @@ describe("the record", () => {
       ["vehicle-1", vehicleJsonSchema()],
       ["record-1", recordJsonSchema()],
     ] as const)
-      // prettier-ignore
-      expect(JSON.parse(readFileSync(`public/schemas/${name}.json`, "utf8"))).toEqual(JSON.parse(JSON.stringify(schema)));
+      expect(JSON.parse(readFileSync(`public/schemas/${name}.json`, "utf8"))).toEqual(
+        JSON.parse(JSON.stringify(schema)),
+      );
   });
   it("keeps struck and doubtful readings readable, each with its reason, and says what is still open", () => {
     const events = log([
@@ -45,11 +73,21 @@ describe("the record", () => {
     ]);
     const record = recordSchema.parse(buildRecord(1041, ground, events, true));
     expect(record.setOut.readings.map((r) => r.state)).toEqual(["doubt", "struck", "counts"]);
-    expect(record.setOut.readings[1]).toMatchObject({ struckReason: "Tape hooked on the cap", residual: null });
+    expect(record.setOut.readings[1]).toMatchObject({
+      struckReason: "Tape hooked on the cap",
+      residual: null,
+    });
     expect(record.setOut.touches).toHaveLength(1);
-    expect(standLines(record).map((l) => l.act?.say ?? l.reading!.slot)).toEqual(["tape-fl-l", "tape-fr-r", "Touched: Knocked or leaned on it", "laser-badge"]); // prettier-ignore
+    expect(standLines(record).map((l) => l.act?.say ?? l.reading!.slot)).toEqual([
+      "tape-fl-l",
+      "tape-fr-r",
+      "Touched: Knocked or leaned on it",
+      "laser-badge",
+    ]);
     expect(record.setOut.settled).toBeNull();
     expect(record.open).toContain("Set out: Board not proved in place");
-    expect(readingFigures(record.setOut.readings[2]!).value.replace(/\s/g, " ")).toBe("3 mm vehicle right");
+    expect(readingFigures(record.setOut.readings[2]!).value.replace(/\s/g, " ")).toBe(
+      "3 mm vehicle right",
+    );
   });
 });

@@ -17,7 +17,10 @@ const reading = z.object({
   by: person,
   instrument: z.object({ id: z.string(), name: z.string() }),
   sigma: z.number(),
-  /** counts: part of the proof. doubt: taken before something moved. struck: withdrawn, with its reason. */
+  /**
+   * counts: part of the proof. doubt: taken before something moved. struck: withdrawn, with its
+   * reason.
+   */
   state: z.enum(["counts", "doubt", "struck"]),
   struckReason: z.string().nullable(),
   /** Adjusted minus observed, same unit; null unless the reading counts. */
@@ -86,9 +89,25 @@ export const recordSchema = z.object({
     })
     .nullable(),
   /** The customer's consent to a drive; strokes in thousandths of the field's width. */
-  consent: z.object({ name: z.string(), words: z.string(), strokes: z.array(z.array(z.tuple([z.number(), z.number()]))), at: time, by: person }).nullable(), // prettier-ignore
+  consent: z
+    .object({
+      name: z.string(),
+      words: z.string(),
+      strokes: z.array(z.array(z.tuple([z.number(), z.number()]))),
+      at: time,
+      by: person,
+    })
+    .nullable(),
   /** Photos by the SHA-256 of their bytes; `takenAt` by the camera's own clock. */
-  photos: z.array(z.object({ sha256: z.string(), shows: z.string(), takenAt: time.nullable(), keptAt: time, by: person })), // prettier-ignore
+  photos: z.array(
+    z.object({
+      sha256: z.string(),
+      shows: z.string(),
+      takenAt: time.nullable(),
+      keptAt: time,
+      by: person,
+    }),
+  ),
   /** The fitted glass and how it sits; null when nobody measured it. */
   glass: z
     .object({
@@ -106,16 +125,45 @@ export const recordSchema = z.object({
     .nullable(),
   setOut: z.object({
     stand: z.string(),
-    /** How it was set out: the way chosen last, and the lines of the vehicle against the sheet's, where they were known. */
+    /**
+     * How it was set out: the way chosen last, and the lines of the vehicle against the sheet's,
+     * where they were known.
+     */
     way: z.string(),
-    lines: z.array(z.object({ name: z.string(), isSheets: z.boolean(), turnDeg: z.number().nullable(), atBoardMm: z.number().nullable(), seen: z.boolean() })), // prettier-ignore
+    lines: z.array(
+      z.object({
+        name: z.string(),
+        isSheets: z.boolean(),
+        turnDeg: z.number().nullable(),
+        atBoardMm: z.number().nullable(),
+        seen: z.boolean(),
+      }),
+    ),
     readings: z.array(reading),
     moves: z.array(z.object({ say: z.string(), at: time, by: person })),
     touches: z.array(z.object({ what: z.string(), at: time, by: person })),
     /** Where the sheet wanted the board at the place it stands at. */
-    place: z.object({ name: z.string(), alongMm: z.number(), acrossMm: z.number(), twistDeg: z.number(), heightMm: z.number() }), // prettier-ignore
+    place: z.object({
+      name: z.string(),
+      alongMm: z.number(),
+      acrossMm: z.number(),
+      twistDeg: z.number(),
+      heightMm: z.number(),
+    }),
     /** Places proved before this one, each as it was accepted. */
-    earlier: z.array(z.object({ place: z.string(), stand: z.string(), chance: z.number(), alongMm: z.number(), acrossMm: z.number(), twistRad: z.number(), heightMm: z.number(), at: time, by: person })), // prettier-ignore
+    earlier: z.array(
+      z.object({
+        place: z.string(),
+        stand: z.string(),
+        chance: z.number(),
+        alongMm: z.number(),
+        acrossMm: z.number(),
+        twistRad: z.number(),
+        heightMm: z.number(),
+        at: time,
+        by: person,
+      }),
+    ),
     /** The accepted position, unless it was disturbed since; errors are actual minus sheet. */
     settled: z
       .object({
@@ -126,14 +174,29 @@ export const recordSchema = z.object({
         acrossMm: z.number(),
         twistRad: z.number(),
         heightMm: z.number(),
-        sigma: z.object({ alongMm: z.number(), acrossMm: z.number(), twistRad: z.number(), heightMm: z.number() }),
+        sigma: z.object({
+          alongMm: z.number(),
+          acrossMm: z.number(),
+          twistRad: z.number(),
+          heightMm: z.number(),
+        }),
       })
       .nullable(),
   }),
   run: z.object({
-    status: z.enum(["not-started", "connected", "waiting", "routine", "passed", "failed", "stopped"]),
+    status: z.enum([
+      "not-started",
+      "connected",
+      "waiting",
+      "routine",
+      "passed",
+      "failed",
+      "stopped",
+    ]),
     /** The board that was checked before it ran; the reason is given for a worn one. */
-    board: z.object({ code: z.string(), reason: z.string().nullable(), at: time, by: person }).nullable(),
+    board: z
+      .object({ code: z.string(), reason: z.string().nullable(), at: time, by: person })
+      .nullable(),
     attempts: z.number().int(),
     tool: z.object({ name: z.string(), serial: z.string(), software: z.string() }).nullable(),
     simulated: z.boolean(),
@@ -153,14 +216,24 @@ export const recordSchema = z.object({
   time: z.object({
     stages: z.array(z.object({ stage: z.string(), minutes: z.number() })),
     workMinutes: z.number(),
-    pauses: z.array(z.object({ from: time, to: time.nullable(), reason: z.string(), minutes: z.number() })),
+    pauses: z.array(
+      z.object({ from: time, to: time.nullable(), reason: z.string(), minutes: z.number() }),
+    ),
     awayMinutes: z.number(),
   }),
   open: z.array(z.string()),
   handedOver: z.object({ at: time, by: person }).nullable(),
-  /** The place of the log it was made from: how many lines, the hash of the last, the program, and which version it is. */
+  /**
+   * The place of the log it was made from: how many lines, the hash of the last, the program, and
+   * which version it is.
+   */
   seal: z
-    .object({ lines: z.number().int(), head: z.string(), program: z.string(), version: z.number().int() })
+    .object({
+      lines: z.number().int(),
+      head: z.string(),
+      program: z.string(),
+      version: z.number().int(),
+    })
     .optional(),
   notice: z.string(),
 });

@@ -4,16 +4,29 @@ import { DATUM_NAMES } from "@/core/vehicle";
 import type { JobRecord } from "./schema";
 
 /** One line of the set-out's result, as the report and the screen print it. */
-export type ResultLine = { name: string; wanted: string; error: string; sigma: string; tolerance: string };
+export type ResultLine = {
+  name: string;
+  wanted: string;
+  error: string;
+  sigma: string;
+  tolerance: string;
+};
 
-const signed = (v: number, decimals: number): string => (v >= 0 ? "+" : "") + formatNumber(v, decimals);
+const signed = (v: number, decimals: number): string =>
+  (v >= 0 ? "+" : "") + formatNumber(v, decimals);
 
 /** The accepted position against the sheet, line by line; empty while nothing is settled. */
 export function resultLines(record: JobRecord): ResultLine[] {
   const { sheet } = record.owed;
   const s = record.setOut.settled;
   if (!s) return [];
-  const mm = (name: string, wanted: number, error: number, sigma: number, tolerance: number): ResultLine => ({
+  const mm = (
+    name: string,
+    wanted: number,
+    error: number,
+    sigma: number,
+    tolerance: number,
+  ): ResultLine => ({
     name,
     wanted: formatQuantity(wanted, "mm"),
     error: `${signed(error, 1)} mm`,
@@ -67,12 +80,21 @@ export function runLine(record: JobRecord): string {
     : `Refused: ${result.reason ?? `quality ${formatNumber(result.qualityPercent)} % below the sheet's limit.`}`;
 }
 
-/** A reading's value and residual as printed. A reading with a side names it instead of wearing a sign. */
-export function readingFigures(r: JobRecord["setOut"]["readings"][number]): { value: string; residual: string } {
+/**
+ * A reading's value and residual as printed. A reading with a side names it instead of wearing a
+ * sign.
+ */
+export function readingFigures(r: JobRecord["setOut"]["readings"][number]): {
+  value: string;
+  residual: string;
+} {
   const angle = r.unit === "rad";
   const size = r.sides ? Math.abs(r.value) : r.value;
-  const side = r.sides && r.value !== 0 ? ` ${r.value > 0 ? r.sides.positive : r.sides.negative}` : "";
-  const residual = angle ? `${signed(radToDeg(r.residual ?? 0), 2)}°` : `${signed(r.residual ?? 0, 1)} mm`;
+  const side =
+    r.sides && r.value !== 0 ? ` ${r.value > 0 ? r.sides.positive : r.sides.negative}` : "";
+  const residual = angle
+    ? `${signed(radToDeg(r.residual ?? 0), 2)}°`
+    : `${signed(r.residual ?? 0, 1)} mm`;
   return {
     value: formatQuantity(size, angle ? "deg" : "mm") + side,
     residual: r.residual === null ? "–" : residual,
@@ -82,16 +104,27 @@ export function readingFigures(r: JobRecord["setOut"]["readings"][number]): { va
 type Reading = JobRecord["setOut"]["readings"][number];
 type Act = { say: string; at: string; by: { name: string; initials: string } };
 
-/** What was done at the stand in the order it was done: readings, and the moves and touches between them. */
-export function standLines({ setOut }: JobRecord): ({ reading: Reading; act: null } | { reading: null; act: Act })[] {
+/**
+ * What was done at the stand in the order it was done: readings, and the moves and touches between
+ * them.
+ */
+export function standLines({
+  setOut,
+}: JobRecord): ({ reading: Reading; act: null } | { reading: null; act: Act })[] {
   return [
     ...setOut.readings.map((reading) => ({ at: reading.at, line: { reading, act: null } })),
-    ...setOut.moves.map((m) => ({ at: m.at, line: { reading: null, act: { say: `Moved: ${m.say}`, at: m.at, by: m.by } } })),
-    ...setOut.touches.map((t) => ({ at: t.at, line: { reading: null, act: { say: `Touched: ${t.what}`, at: t.at, by: t.by } } })),
+    ...setOut.moves.map((m) => ({
+      at: m.at,
+      line: { reading: null, act: { say: `Moved: ${m.say}`, at: m.at, by: m.by } },
+    })),
+    ...setOut.touches.map((t) => ({
+      at: t.at,
+      line: { reading: null, act: { say: `Touched: ${t.what}`, at: t.at, by: t.by } },
+    })),
   ]
     .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
     .map(({ line }) => line);
-} // prettier-ignore
+}
 
 /** The aim the vehicle learned, degrees. */
 export const aimLearned = (r: NonNullable<JobRecord["run"]["result"]>): string =>
@@ -101,14 +134,18 @@ export const aimLearned = (r: NonNullable<JobRecord["run"]["result"]>): string =
 export function glassLine(record: JobRecord): string | null {
   const g = record.glass;
   if (!g) return null;
-  const turn = g.turnDeg ? `bracket turned yaw ${signed(g.turnDeg.yaw, 2)}°, pitch ${signed(g.turnDeg.pitch, 2)}°, roll ${signed(g.turnDeg.roll, 2)}° (allowed ± ${formatNumber(g.limitDeg, 2)}°)` : "seat not measured"; // prettier-ignore
+  const turn = g.turnDeg
+    ? `bracket turned yaw ${signed(g.turnDeg.yaw, 2)}°, pitch ${signed(g.turnDeg.pitch, 2)}°, roll ${signed(g.turnDeg.roll, 2)}° (allowed ± ${formatNumber(g.limitDeg, 2)}°)`
+    : "seat not measured";
   return `Part ${g.part}${g.fitter ? `, fitted by ${g.fitter}` : ""}; ${turn}.${g.mount.map((m) => ` ${m.name}: ${m.right ? "yes" : "NO"}.`).join("")}${g.partReason ? ` Other than the maker’s part because: ${g.partReason}.` : ""}`;
 }
 
 /** Time on the job in one line, and each pause with its reason. */
 export function timeLines(record: JobRecord): string[] {
   const { stages, workMinutes, pauses } = record.time;
-  const parts = stages.filter((s) => s.minutes >= 0.5).map((s) => `${s.stage} ${formatNumber(s.minutes)} min`);
+  const parts = stages
+    .filter((s) => s.minutes >= 0.5)
+    .map((s) => `${s.stage} ${formatNumber(s.minutes)} min`);
   return [
     `Work ${formatNumber(workMinutes)} min${parts.length > 0 ? `: ${parts.join(", ")}` : ""}.`,
     ...pauses.map((p) => `Clock stopped ${formatNumber(p.minutes)} min: ${p.reason}.`),
@@ -122,6 +159,11 @@ export function arrivalLines({ cameIn: c }: JobRecord): [string, string][] {
   return [
     ["Odometer", `${formatNumber(c.odometerKm)} km${typed}`],
     ["Lamps lit", c.lamps.join(", ") || "none"],
-    ...(c.settings.length > 0 ? ([["Settings as found", c.settings.map((s) => `${s.name}: ${s.found}`).join("; ")]] as [string, string][]) : []), // prettier-ignore
+    ...(c.settings.length > 0
+      ? ([["Settings as found", c.settings.map((s) => `${s.name}: ${s.found}`).join("; ")]] as [
+          string,
+          string,
+        ][])
+      : []),
   ];
 }

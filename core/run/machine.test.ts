@@ -23,7 +23,14 @@ const WHOLE: RunEvent[] = [
   { at: at(9), type: "waited", step: "ign-off" },
   { at: at(10), type: "ignition", step: "ign-on", to: "on" },
   { at: at(13), type: "waited", step: "ign-on" },
-  { at: at(14), type: "value", step: "camera-height", value: 1161, shownValue: 45.7, shownUnit: "in" },
+  {
+    at: at(14),
+    type: "value",
+    step: "camera-height",
+    value: 1161,
+    shownValue: 45.7,
+    shownUnit: "in",
+  },
   { at: at(20), type: "input", step: "arch", valueMm: 671 },
   { at: at(21), type: "routine-started", step: "learn" },
   { at: at(40), type: "routine-result", step: "learn", result: good },
@@ -31,7 +38,11 @@ const WHOLE: RunEvent[] = [
 
 describe("a run", () => {
   it("passes when every step is done in order, and is the same replayed", () => {
-    expect(replayRun(WHOLE, steps)).toMatchObject({ status: "passed", attempt: 1, inputsMm: { arch: 671 } });
+    expect(replayRun(WHOLE, steps)).toMatchObject({
+      status: "passed",
+      attempt: 1,
+      inputsMm: { arch: 671 },
+    });
   });
   it("takes no event out of its place: every other event of the log is refused at every state", () => {
     fc.assert(
@@ -43,22 +54,57 @@ describe("a run", () => {
     );
   });
   it("does not let a wait be cut short", () => {
-    const early = WHOLE.map((e) => (e.type === "waited" && e.step === "ign-off" ? { ...e, at: at(8) } : e));
+    const early = WHOLE.map((e) =>
+      e.type === "waited" && e.step === "ign-off" ? { ...e, at: at(8) } : e,
+    );
     expect(() => replayRun(early, steps)).toThrow("not over");
   });
   it("stops at a value outside the book and reads it again", () => {
-    const low = replayRun([WHOLE[0]!, WHOLE[1]!, { at: at(2), type: "value", step: "volts", value: 11.9, shownValue: 11.9, shownUnit: "V" }], steps);
+    const low = replayRun(
+      [
+        WHOLE[0]!,
+        WHOLE[1]!,
+        { at: at(2), type: "value", step: "volts", value: 11.9, shownValue: 11.9, shownUnit: "V" },
+      ],
+      steps,
+    );
     expect(currentStep(low, steps)?.id).toBe("volts");
     expect(low.message).toContain("book");
     expect(currentStep(advanceRun(low, WHOLE[2]!, steps), steps)?.id).toBe("ign-off");
-  }); // prettier-ignore
+  });
   it("fails on the vehicle's refusal and on quality below the sheet, and may begin again", () => {
-    const refused = replayRun([...WHOLE.slice(0, -1), { at: at(40), type: "routine-result", step: "learn", result: { ...good, passed: false, reason: "Board too small in view." } }], steps);
+    const refused = replayRun(
+      [
+        ...WHOLE.slice(0, -1),
+        {
+          at: at(40),
+          type: "routine-result",
+          step: "learn",
+          result: { ...good, passed: false, reason: "Board too small in view." },
+        },
+      ],
+      steps,
+    );
     expect(refused).toMatchObject({ status: "failed", message: "Board too small in view." });
-    const poor = replayRun([...WHOLE.slice(0, -1), { at: at(40), type: "routine-result", step: "learn", result: { ...good, qualityPercent: 61 } }], steps);
+    const poor = replayRun(
+      [
+        ...WHOLE.slice(0, -1),
+        {
+          at: at(40),
+          type: "routine-result",
+          step: "learn",
+          result: { ...good, qualityPercent: 61 },
+        },
+      ],
+      steps,
+    );
     expect(poor.status).toBe("failed");
-    expect(advanceRun(poor, WHOLE[0]!, steps)).toMatchObject({ status: "connected", attempt: 2, stepIndex: 0 });
-  }); // prettier-ignore
+    expect(advanceRun(poor, WHOLE[0]!, steps)).toMatchObject({
+      status: "connected",
+      attempt: 2,
+      stepIndex: 0,
+    });
+  });
   it("begins only with a connection", () => {
     expect(() => advanceRun(RUN_START, WHOLE[1]!, steps)).toThrow("not connected");
   });

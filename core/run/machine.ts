@@ -1,9 +1,11 @@
 import type { SheetStep } from "@/core/sheet";
 
 /**
- * A run of a sheet's routine: a state machine over the sheet's steps, driven by events and replayable from its log.
+ * A run of a sheet's routine: a state machine over the sheet's steps, driven by events and
+ * replayable from its log.
  *
- * The machine has no clock: every event carries its own time, and a wait is over when an event says so late enough.
+ * The machine has no clock: every event carries its own time, and a wait is over when an event says
+ * so late enough.
  */
 export type RunEvent = { at: string } & (
   | { type: "connected"; tool: { name: string; serial: string; software: string }; volts: number }
@@ -32,7 +34,8 @@ export type RoutineResult = {
   reason: string | null;
 };
 
-export type RunStatus = "not-started" | "connected" | "waiting" | "routine" | "passed" | "failed" | "stopped";
+export type RunStatus =
+  "not-started" | "connected" | "waiting" | "routine" | "passed" | "failed" | "stopped";
 
 export type RunState = {
   status: RunStatus;
@@ -63,12 +66,15 @@ export const RUN_START: RunState = {
   message: null,
 };
 
-/** An event that the machine cannot take in its present state. The message says what it waits for. */
+/**
+ * An event that the machine cannot take in its present state. The message says what it waits for.
+ */
 export class RunRefusal extends Error {
   override readonly name = "RunRefusal";
 }
 
-const ended = (s: RunState): boolean => s.status === "passed" || s.status === "failed" || s.status === "stopped";
+const ended = (s: RunState): boolean =>
+  s.status === "passed" || s.status === "failed" || s.status === "stopped";
 
 /** Whether the machine takes a new connection: at the start, and again after an end. */
 export const mayConnect = (s: RunState): boolean => s.status === "not-started" || ended(s);
@@ -81,25 +87,45 @@ export const currentStep = (s: RunState, steps: readonly SheetStep[]): SheetStep
  * Takes one event.
  *
  * @param steps the sheet's steps
- * @throws RunRefusal when the event does not fit the state: wrong step, wait not over, run not connected
+ * @throws RunRefusal when the event does not fit the state: wrong step, wait not over, run not
+ *   connected
  */
-export function advanceRun(state: RunState, event: RunEvent, steps: readonly SheetStep[]): RunState {
+export function advanceRun(
+  state: RunState,
+  event: RunEvent,
+  steps: readonly SheetStep[],
+): RunState {
   if (event.type === "connect-failed") {
-    if (!mayConnect(state)) throw new RunRefusal("A run is under way; stop it before connecting again.");
+    if (!mayConnect(state))
+      throw new RunRefusal("A run is under way; stop it before connecting again.");
     return { ...state, message: event.reason };
   }
   if (event.type === "connected") {
-    if (!mayConnect(state)) throw new RunRefusal("A run is under way; stop it before connecting again.");
-    return { ...RUN_START, status: "connected", attempt: state.attempt + 1, tool: event.tool, volts: event.volts };
+    if (!mayConnect(state))
+      throw new RunRefusal("A run is under way; stop it before connecting again.");
+    return {
+      ...RUN_START,
+      status: "connected",
+      attempt: state.attempt + 1,
+      tool: event.tool,
+      volts: event.volts,
+    };
   }
   const step = currentStep(state, steps);
   if (!step) throw new RunRefusal("The scan tool is not connected. Connect it first.");
-  if (event.type === "stopped") return { ...state, status: "stopped", waitUntil: null, message: event.reason };
+  if (event.type === "stopped")
+    return { ...state, status: "stopped", waitUntil: null, message: event.reason };
   if (event.step !== step.id)
     throw new RunRefusal(`The run is at "${step.say}", not there. Reload to see where it is.`);
 
   const next = (change: Partial<RunState> = {}): RunState => {
-    const after = { ...state, ...change, message: null, stepIndex: state.stepIndex + 1, waitUntil: null };
+    const after = {
+      ...state,
+      ...change,
+      message: null,
+      stepIndex: state.stepIndex + 1,
+      waitUntil: null,
+    };
     // A sheet may end on a prompt or an ignition cycle: the run is over when its steps are.
     const done = after.stepIndex >= steps.length;
     return { ...after, status: done ? (after.result?.passed ? "passed" : "failed") : "connected" };
@@ -107,7 +133,8 @@ export function advanceRun(state: RunState, event: RunEvent, steps: readonly She
 
   switch (event.type) {
     case "confirmed":
-      if (step.kind !== "prompt") throw new RunRefusal(`"${step.say}" needs more than a confirmation.`);
+      if (step.kind !== "prompt")
+        throw new RunRefusal(`"${step.say}" needs more than a confirmation.`);
       return next();
     case "placed":
       if (step.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
@@ -115,14 +142,17 @@ export function advanceRun(state: RunState, event: RunEvent, steps: readonly She
     case "ignition": {
       if (step.kind !== "ignition" || state.status === "waiting")
         throw new RunRefusal("No ignition change is asked for now.");
-      if (step.to !== event.to) throw new RunRefusal(`The ignition is ${event.to}; this step needs it ${step.to}.`);
+      if (step.to !== event.to)
+        throw new RunRefusal(`The ignition is ${event.to}; this step needs it ${step.to}.`);
       if (step.waitSeconds === 0) return next();
       const waitUntil = new Date(Date.parse(event.at) + step.waitSeconds * 1000).toISOString();
       return { ...state, status: "waiting", waitUntil, message: null };
     }
     case "waited":
-      if (state.status !== "waiting" || !state.waitUntil) throw new RunRefusal("Nothing is being waited for.");
-      if (Date.parse(event.at) < Date.parse(state.waitUntil)) throw new RunRefusal("The wait is not over yet.");
+      if (state.status !== "waiting" || !state.waitUntil)
+        throw new RunRefusal("Nothing is being waited for.");
+      if (Date.parse(event.at) < Date.parse(state.waitUntil))
+        throw new RunRefusal("The wait is not over yet.");
       return next();
     case "value": {
       if (step.kind !== "compare") throw new RunRefusal("No value is asked for now.");
@@ -142,10 +172,12 @@ export function advanceRun(state: RunState, event: RunEvent, steps: readonly She
         throw new RunRefusal(`${step.name} must lie between ${step.minMm} and ${step.maxMm} mm.`);
       return next({ inputsMm: { ...state.inputsMm, [step.id]: event.valueMm } });
     case "routine-started":
-      if (step.kind !== "routine" || state.status === "routine") throw new RunRefusal("The routine is not next.");
+      if (step.kind !== "routine" || state.status === "routine")
+        throw new RunRefusal("The routine is not next.");
       return { ...state, status: "routine", message: null };
     case "routine-result": {
-      if (step.kind !== "routine" || state.status !== "routine") throw new RunRefusal("No routine is running.");
+      if (step.kind !== "routine" || state.status !== "routine")
+        throw new RunRefusal("No routine is running.");
       const { result } = event;
       if (!result.passed) return { ...state, status: "failed", result, message: result.reason };
       if (result.qualityPercent < step.minQuality)

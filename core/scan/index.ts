@@ -4,7 +4,13 @@ import type { SystemId } from "@/core/owed";
 export type FaultCode = { code: string; state: "stored" | "pending" | "history"; text: string };
 
 /** One control unit as a scan met it. */
-export type ModuleReading = { id: string; name: string; system: SystemId | null; answers: boolean; codes: FaultCode[] };
+export type ModuleReading = {
+  id: string;
+  name: string;
+  system: SystemId | null;
+  answers: boolean;
+  codes: FaultCode[];
+};
 
 /** What a scan tool did on a vehicle outside the routine. */
 export type ScanEvent = { at: string } & (
@@ -12,7 +18,9 @@ export type ScanEvent = { at: string } & (
   | { type: "volts"; volts: number }
   | { type: "cleared"; volts: number }
   | { type: "refused"; what: "read" | "clear"; reason: string }
-  /** The gateway's lock: reading is always allowed, writing only while signed in over the network. */
+  /**
+   * The gateway's lock: reading is always allowed, writing only while signed in over the network.
+   */
   | { type: "gateway"; state: "signed-in" | "refused" | "lost"; reason: string | null }
 );
 
@@ -27,7 +35,10 @@ export type ScanState = {
   trouble: string | null;
 };
 
-/** The state after a whole log. @param hasGateway whether this vehicle locks writing behind a sign-in */
+/**
+ * The state after a whole log. @param hasGateway whether this vehicle locks writing behind a
+ * sign-in
+ */
 export function scanState(log: readonly ScanEvent[], hasGateway: boolean): ScanState {
   const start: ScanState = {
     gateway: hasGateway ? "locked" : "none",
@@ -37,7 +48,8 @@ export function scanState(log: readonly ScanEvent[], hasGateway: boolean): ScanS
     trouble: null,
   };
   return log.reduce((s, e): ScanState => {
-    const voltsLog = "volts" in e ? [...s.voltsLog, { atS: Date.parse(e.at) / 1000, volts: e.volts }] : s.voltsLog;
+    const voltsLog =
+      "volts" in e ? [...s.voltsLog, { atS: Date.parse(e.at) / 1000, volts: e.volts }] : s.voltsLog;
     switch (e.type) {
       case "read":
         return { ...s, voltsLog, last: e, baseline: s.baseline ?? e, trouble: null };
@@ -58,7 +70,9 @@ export function scanState(log: readonly ScanEvent[], hasGateway: boolean): ScanS
 }
 
 /** A code of the last reading against the baseline. */
-export function explainCodes(s: ScanState): { module: string; code: FaultCode; since: "before" | "new" | "gone" }[] {
+export function explainCodes(
+  s: ScanState,
+): { module: string; code: FaultCode; since: "before" | "new" | "gone" }[] {
   const list = (r: ScanState["last"]) =>
     (r?.modules ?? []).flatMap((m) => m.codes.map((code) => ({ module: m.name, code })));
   const key = (x: { module: string; code: FaultCode }): string => `${x.module}/${x.code.code}`;

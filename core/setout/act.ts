@@ -2,7 +2,7 @@ import { degToRad, formatNumber } from "@/core/units";
 import { boosterMove, planMoves, type Move } from "./moves";
 import { boosterFor, withBooster, type Stand } from "./stand";
 import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
-import type { Slot } from "./slots";
+import type { Slot } from "./slot";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { disagreeing, likelyCause } from "./suspicion";
@@ -14,28 +14,51 @@ export type ProposedMove = Move & { predicted: { slot: Slot; shown: number }[] }
 /** The one thing to do next at the stand. */
 export type NextAct =
   /**
-   * Take this reading; `again` is the suspect reading it replaces, `decides` the two of its own slot it decides between.
+   * Take this reading; `again` is the suspect reading it replaces, `decides` the two of its own
+   * slot it decides between.
    */
   | { kind: "read"; candidate: Candidate; again: string | null; decides?: [string, string] }
   | { kind: "move"; move: ProposedMove; rest: ProposedMove[] }
   /** The board is set: print it to the slip. */
   | { kind: "settle" }
-  /** No reading helps: what stands in the way, and, where there is one, the reading that could be left out. */
+  /**
+   * No reading helps: what stands in the way, and, where there is one, the reading that could be
+   * left out.
+   */
   | { kind: "stuck"; message: string; leaveOut?: { ids: string[]; name: string; reason: string } };
 
-export type Judged = { solution: SetOutSolution; verdict: Verdict; candidates: Candidate[]; next: NextAct };
+export type Judged = {
+  solution: SetOutSolution;
+  verdict: Verdict;
+  candidates: Candidate[];
+  next: NextAct;
+};
 
-/** A quantity this close to its place, as a share of its tolerance, is left alone: a hand on it does more harm. */
+/**
+ * A quantity this close to its place, as a share of its tolerance, is left alone: a hand on it does
+ * more harm.
+ */
 const LEAVE_ALONE = 0.3;
 
-/** The moves that null the present error, with predicted readings; empty when nothing is worth moving. */
+/**
+ * The moves that null the present error, with predicted readings; empty when nothing is worth
+ * moving.
+ */
 export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): ProposedMove[] {
   const t = s.plan.sheet.tolerance;
   const near = (error: number, half: number): boolean => Math.abs(error) < LEAVE_ALONE * half;
   const tilt = (part: "pitchRad" | "rollRad", toleranceDeg: number | undefined): number =>
-    toleranceDeg === undefined || near(s.board[part] - s.target[part], degToRad(toleranceDeg)) ? s.target[part] : s.board[part]; // prettier-ignore
-  const now = { ...s.board, pitchRad: tilt("pitchRad", t.pitchDeg), rollRad: tilt("rollRad", t.rollDeg) };
-  const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm) ? now.heightMm : s.target.heightMm;
+    toleranceDeg === undefined || near(s.board[part] - s.target[part], degToRad(toleranceDeg))
+      ? s.target[part]
+      : s.board[part];
+  const now = {
+    ...s.board,
+    pitchRad: tilt("pitchRad", t.pitchDeg),
+    rollRad: tilt("rollRad", t.rollDeg),
+  };
+  const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm)
+    ? now.heightMm
+    : s.target.heightMm;
   return planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least).map((move) =>
     withReadings(s, move),
   );
@@ -46,7 +69,9 @@ function withReadings(s: SetOutSolution, move: Move): ProposedMove {
   return { ...move, predicted: s.slots.map((slot) => ({ slot, shown: shown.get(slot.id)! })) };
 }
 
-/** After this many readings of everything, one more of the same would only average the same hands. */
+/**
+ * After this many readings of everything, one more of the same would only average the same hands.
+ */
 const ENOUGH = 3;
 
 const timesRead = (s: SetOutSolution, slotId: string): number =>
@@ -62,34 +87,63 @@ export const outOfReach = (stand: Stand, heightMm: number): string => {
 /** Names the quantity the kit cannot pin down. */
 function exhausted(s: SetOutSolution): string {
   const names = ["distance", "place across", "twist"];
-  const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / planHalfWidths(s.plan.sheet)[i]!);
+  const sizes = s.aim!.covariance.map(
+    (row, i) => Math.sqrt(row[i]!) / planHalfWidths(s.plan.sheet)[i]!,
+  );
   const worst = names[sizes.indexOf(Math.max(...sizes))]!;
   return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.sheet.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
 }
 
 /**
- * Which reading settles a contradiction: a third where two of one slot disagree; the likeliest culprit that was read only
- * once; when all of those were read twice and stood by it, a reading not taken yet, which takes sides. When there is none,
- * the likely cause is named, and the reading it touches can be left out.
+ * Which reading settles a contradiction: a third where two of one slot disagree; the likeliest
+ * culprit that was read only once; when all of those were read twice and stood by it, a reading not
+ * taken yet, which takes sides. When there is none, the likely cause is named, and the reading it
+ * touches can be left out.
  */
 function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candidate[]): NextAct {
   const slotOf = (id: string): string => s.readings.find((r) => r.id === id)!.slotId;
-  const of = (slotId: string): Candidate | undefined => candidates.find((c) => c.slot.id === slotId);
+  const of = (slotId: string): Candidate | undefined =>
+    candidates.find((c) => c.slot.id === slotId);
   const pair = disagreeing(s, verdict.suspects);
   const third = pair && of(pair[0].slotId);
-  if (pair && third) return { kind: "read", candidate: { ...third, why: "Two readings of it disagree. Seat anew what is seated, then read a third: it decides which of them stands." }, again: null, decides: [pair[0].id, pair[1].id] }; // prettier-ignore
+  if (pair && third)
+    return {
+      kind: "read",
+      candidate: {
+        ...third,
+        why: "Two readings of it disagree. Seat anew what is seated, then read a third: it decides which of them stands.",
+      },
+      again: null,
+      decides: [pair[0].id, pair[1].id],
+    };
   const again = verdict.suspects.find((id) => timesRead(s, slotOf(id)) === 1);
   const candidate = again && of(slotOf(again));
   if (candidate) return { kind: "read", candidate, again };
   const suspect = s.slots.find((x) => x.id === slotOf(verdict.suspects[0]!))!;
-  const witness = candidates.find((c) => c.slot.observes.in === suspect.observes.in && timesRead(s, c.slot.id) === 0);
-  if (witness) return { kind: "read", candidate: { ...witness, why: "The readings contradict each other and each was read twice; this one takes sides." }, again: null }; // prettier-ignore
-  const ids = s.readings.filter((r) => r.slotId === suspect.id && r.state === "counts").map((r) => r.id);
+  const witness = candidates.find(
+    (c) => c.slot.observes.in === suspect.observes.in && timesRead(s, c.slot.id) === 0,
+  );
+  if (witness)
+    return {
+      kind: "read",
+      candidate: {
+        ...witness,
+        why: "The readings contradict each other and each was read twice; this one takes sides.",
+      },
+      again: null,
+    };
+  const ids = s.readings
+    .filter((r) => r.slotId === suspect.id && r.state === "counts")
+    .map((r) => r.id);
   const cause = likelyCause(suspect);
   return {
     kind: "stuck",
     message: `${suspect.name} was read again and stands against all the others. Likely ${cause}. Put it right and read it anew, or leave it out and go on with the rest.`,
-    leaveOut: { ids, name: suspect.name, reason: `Left out: it stands against all the others; likely ${cause}` },
+    leaveOut: {
+      ids,
+      name: suspect.name,
+      reason: `Left out: it stands against all the others; likely ${cause}`,
+    },
   };
 }
 
@@ -100,23 +154,42 @@ export function nextAct(solution: SetOutSolution): Judged {
   const read = (): NextAct => {
     const best = candidates[0];
     const useful = candidates.filter((c) => c.chanceAfter > verdict.chanceIfNulled + 0.002);
-    if (verdict.why === "not-known" && best && useful.every((c) => timesRead(solution, c.slot.id) >= ENOUGH))
+    if (
+      verdict.why === "not-known" &&
+      best &&
+      useful.every((c) => timesRead(solution, c.slot.id) >= ENOUGH)
+    )
       return { kind: "stuck", message: exhausted(solution) };
     return best
       ? { kind: "read", candidate: best, again: null }
       : {
           kind: "stuck",
-          message: solution.problem ?? "No instrument in the kit can read what is missing. Add one under Kit.",
+          message:
+            solution.problem ??
+            "No instrument in the kit can read what is missing. Add one under Kit.",
         };
   };
   const decide = (): NextAct => {
     const { stand, sheet } = solution.plan;
     const booster = boosterFor(stand, solution.target.heightMm);
-    if (booster === undefined) return { kind: "stuck", message: outOfReach(stand, solution.target.heightMm) };
+    if (booster === undefined)
+      return { kind: "stuck", message: outOfReach(stand, solution.target.heightMm) };
     if (booster?.id !== stand.fitted?.id)
-      return { kind: "move", move: withReadings(solution, boosterMove(stand, solution.board, booster?.id ?? null)), rest: [] }; // prettier-ignore
-    if (sheet.upright === "vehicle-plane" && !solution.plan.floorSlopeRad && verdict.why === "not-known")
-      return { kind: "stuck", message: "The board is to stand square to the vehicle’s plane, and nobody knows how that lies: measure the floor under Ready." }; // prettier-ignore
+      return {
+        kind: "move",
+        move: withReadings(solution, boosterMove(stand, solution.board, booster?.id ?? null)),
+        rest: [],
+      };
+    if (
+      sheet.upright === "vehicle-plane" &&
+      !solution.plan.floorSlopeRad &&
+      verdict.why === "not-known"
+    )
+      return {
+        kind: "stuck",
+        message:
+          "The board is to stand square to the vehicle’s plane, and nobody knows how that lies: measure the floor under Ready.",
+      };
     if (solution.restMoves.length > 0) {
       const [move, ...rest] = solution.restMoves.map((m) => withReadings(solution, m));
       return { kind: "move", move: move!, rest };
@@ -135,9 +208,12 @@ export function nextAct(solution: SetOutSolution): Judged {
       const [move, ...rest] =
         moves.length > 0
           ? moves
-          : planMoves(solution.plan.stand, solution.standState, solution.board, solution.target).map((m) =>
-              withReadings(solution, m),
-            );
+          : planMoves(
+              solution.plan.stand,
+              solution.standState,
+              solution.board,
+              solution.target,
+            ).map((m) => withReadings(solution, m));
       if (move) return { kind: "move", move, rest };
     }
     return read();

@@ -5,7 +5,10 @@ import type { VehiclePointId } from "@/core/vehicle";
 import { datumLine, type DatumFrame } from "./plan";
 import type { Sheet } from "@/core/sheet";
 
-/** The stand's id in every set-out network; its origin is the centre of the board projected to the floor. */
+/**
+ * The stand's id in every set-out network; its origin is the centre of the board projected to the
+ * floor.
+ */
 export const STAND = "stand";
 
 /** Aim error in the plan: actual minus sheet, in the datum's own axes. */
@@ -23,15 +26,17 @@ export type PlanAim = {
 };
 
 /**
- * Aim error of the board against the sheet, with its covariance, by linear propagation from the adjusted network.
+ * Aim error of the board against the sheet, with its covariance, by linear propagation from the
+ * adjusted network.
  *
- * With u the unit vector of the datum, n its left normal, C the board, F the distance origin, A a point of the line
- * and phi its heading, fixed by the points P, Q a distance L apart:
+ * With u the unit vector of the datum, n its left normal, C the board, F the distance origin, A a
+ * point of the line and phi its heading, fixed by the points P, Q a distance L apart:
  *   along = u.(C - F), across = n.(C - A), twist = theta - phi - pi,
  *   d along = u.(dC - dF) + n.(C - F) dphi, d across = n.(dC - dA) - u.(C - A) dphi, dphi = m.(dQ - dP) / L,
  * where m is the normal of P -> Q.
  *
- * @param adjustment an adjusted set-out network with the body {@link STAND} and the vehicle's points
+ * @param adjustment an adjusted set-out network with the body {@link STAND} and the vehicle's
+ *   points
  * @param sheet placement in mm and degrees
  * @param frame the sheet's datum on this vehicle
  */
@@ -66,8 +71,8 @@ export function aim(adjustment: Adjustment, sheet: Sheet, frame: DatumFrame): Pl
   const q = place(frame.directionTo);
   const square = (q.xMm - p.xMm) ** 2 + (q.yMm - p.yMm) ** 2;
   const [mx, my] = [-(q.yMm - p.yMm) / square, (q.xMm - p.xMm) / square];
-  // The origin of a bumper or camera distance also swings with the line: its lever is the offset itself, along u,
-  // so it adds offset * n.u = 0 to the distance.
+  // The origin of a bumper or camera distance also swings with the line: its lever is the offset
+  // itself, along u, so it adds offset * n.u = 0 to the distance.
   const throughAlong = -uy * fromOrigin[0] + ux * fromOrigin[1];
   const throughAcross = -(ux * fromLine[0] + uy * fromLine[1]);
   for (const [j, k] of [
@@ -75,7 +80,6 @@ export function aim(adjustment: Adjustment, sheet: Sheet, frame: DatumFrame): Pl
     [jAcross, throughAcross],
     [jTwist, -1],
   ] as const) {
-    // prettier-ignore
     add(j, frame.directionTo, k * mx, k * my);
     add(j, frame.directionFrom, -k * mx, -k * my);
   }
@@ -85,7 +89,8 @@ export function aim(adjustment: Adjustment, sheet: Sheet, frame: DatumFrame): Pl
       let sum = 0;
       for (let i = 0; i < order; i++) {
         if (a[i] === 0) continue;
-        for (let k = 0; k < order; k++) if (b[k] !== 0) sum += a[i]! * b[k]! * covariance[i * order + k]!;
+        for (let k = 0; k < order; k++)
+          if (b[k] !== 0) sum += a[i]! * b[k]! * covariance[i * order + k]!;
       }
       return sum;
     }),

@@ -1,13 +1,24 @@
 import { describe, expect, it } from "vitest";
-import { chiSquareUpperTail, normalCdf, normalCdfFast, normalQuantile } from "@/core/math/distributions";
+import {
+  chiSquareUpperTail,
+  normalCdf,
+  normalCdfFast,
+  normalQuantile,
+} from "@/core/math/distributions";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { boxProbability } from "./chance";
 
 describe("distributions", () => {
   it("match published quantiles", () => {
     // Chi-square 95 % points for 1, 3, 5 and 10 degrees of freedom; 99.9 % for 5.
-    for (const [x, k, p] of [[3.841459, 1, 0.05], [7.814728, 3, 0.05], [11.070498, 5, 0.05], [18.307038, 10, 0.05], [20.515006, 5, 0.001]] as const)
-      expect(chiSquareUpperTail(x, k)).toBeCloseTo(p, 7); // prettier-ignore
+    for (const [x, k, p] of [
+      [3.841459, 1, 0.05],
+      [7.814728, 3, 0.05],
+      [11.070498, 5, 0.05],
+      [18.307038, 10, 0.05],
+      [20.515006, 5, 0.001],
+    ] as const)
+      expect(chiSquareUpperTail(x, k)).toBeCloseTo(p, 7);
     expect(normalCdf(1.959963985)).toBeCloseTo(0.975, 9);
     expect(normalCdf(-3.290526731)).toBeCloseTo(0.0005, 9);
     for (const z of [-8, -3.3, -0.4, 0, 0.7, 2.2, 6]) {
@@ -21,13 +32,35 @@ describe("boxProbability", () => {
   it("meets the closed form of the bivariate and trivariate orthant within 1e-3", () => {
     // An orthant as a box from 0 to far out: centre the mean at half the far edge.
     const far = 60;
-    for (const [r12, r13, r23] of [[0.5, 0.3, -0.2], [0.9, 0.8, 0.7], [-0.6, 0.1, 0.4], [0, 0, 0]] as const) {
-      const cov = [[1, r12, r13], [r12, 1, r23], [r13, r23, 1]];
+    for (const [r12, r13, r23] of [
+      [0.5, 0.3, -0.2],
+      [0.9, 0.8, 0.7],
+      [-0.6, 0.1, 0.4],
+      [0, 0, 0],
+    ] as const) {
+      const cov = [
+        [1, r12, r13],
+        [r12, 1, r23],
+        [r13, r23, 1],
+      ];
       const closed = 1 / 8 + (Math.asin(r12) + Math.asin(r13) + Math.asin(r23)) / (4 * Math.PI);
-      expect(Math.abs(boxProbability([far, far, far], cov, [far, far, far]) - closed)).toBeLessThan(1e-3);
+      expect(Math.abs(boxProbability([far, far, far], cov, [far, far, far]) - closed)).toBeLessThan(
+        1e-3,
+      );
       const two = 1 / 4 + Math.asin(r12) / (2 * Math.PI);
-      expect(Math.abs(boxProbability([far, far], [[1, r12], [r12, 1]], [far, far]) - two)).toBeLessThan(1e-3);
-    } // prettier-ignore
+      expect(
+        Math.abs(
+          boxProbability(
+            [far, far],
+            [
+              [1, r12],
+              [r12, 1],
+            ],
+            [far, far],
+          ) - two,
+        ),
+      ).toBeLessThan(1e-3);
+    }
   });
 
   it("keeps its promise of 1e-3 under correlation, against plain iterated quadrature", () => {
@@ -37,8 +70,14 @@ describe("boxProbability", () => {
     const reference = (l: number[][], mean: number[], halves: number[]): number => {
       const steps = 900;
       let sum = 0;
-      const inside = (i: number, centre: number): [number, number] => [(-halves[i]! - centre) / l[i]![i]!, (halves[i]! - centre) / l[i]![i]!]; // prettier-ignore
-      const clip = ([a, b]: [number, number]): [number, number] => [Math.max(a, -8), Math.min(b, 8)];
+      const inside = (i: number, centre: number): [number, number] => [
+        (-halves[i]! - centre) / l[i]![i]!,
+        (halves[i]! - centre) / l[i]![i]!,
+      ];
+      const clip = ([a, b]: [number, number]): [number, number] => [
+        Math.max(a, -8),
+        Math.min(b, 8),
+      ];
       const [a0, b0] = clip(inside(0, mean[0]!));
       for (let p = 0; p <= steps && b0 > a0; p++) {
         const z0 = a0 + ((b0 - a0) * p) / steps;
@@ -54,17 +93,28 @@ describe("boxProbability", () => {
       return (sum * (b0 - a0)) / steps;
     };
     for (let n = 0; n < 14; n++) {
-      const l = [0, 1, 2].map((i) => [0, 1, 2].map((j) => (j < i ? 1.5 * gaussian(random) : j === i ? Math.exp(1.2 * gaussian(random)) : 0))); // prettier-ignore
+      const l = [0, 1, 2].map((i) =>
+        [0, 1, 2].map((j) =>
+          j < i ? 1.5 * gaussian(random) : j === i ? Math.exp(1.2 * gaussian(random)) : 0,
+        ),
+      );
       const cov = l.map((a) => l.map((b) => a.reduce((s, v, i) => s + v * b[i]!, 0)));
       const halves = cov.map((row, i) => Math.sqrt(row[i]!) * (0.3 + 3 * random()));
       const mean = halves.map((h) => 1.2 * h * (2 * random() - 1));
-      expect(Math.abs(boxProbability(mean, cov, halves) - reference(l, mean, halves)), `case ${n}`).toBeLessThan(1e-3);
+      expect(
+        Math.abs(boxProbability(mean, cov, halves) - reference(l, mean, halves)),
+        `case ${n}`,
+      ).toBeLessThan(1e-3);
     }
   });
 
   it("agrees with plain Monte Carlo on correlated boxes of mixed units", () => {
     const random = randomFrom(4);
-    const l = [[2.1, 0, 0], [1.4, 2.6, 0], [-0.0008, 0.0011, 0.0009]]; // prettier-ignore
+    const l = [
+      [2.1, 0, 0],
+      [1.4, 2.6, 0],
+      [-0.0008, 0.0011, 0.0009],
+    ];
     const cov = l.map((a) => l.map((b) => a.reduce((s, v, i) => s + v * b[i]!, 0)));
     const mean = [3, -4, 0.001];
     const halves = [6, 8, 0.004];
@@ -72,7 +122,12 @@ describe("boxProbability", () => {
     const N = 400_000;
     for (let k = 0; k < N; k++) {
       const z = [gaussian(random), gaussian(random), gaussian(random)];
-      if (l.every((row, i) => Math.abs(mean[i]! + row.reduce((s, v, j) => s + v * z[j]!, 0)) < halves[i]!)) inside++;
+      if (
+        l.every(
+          (row, i) => Math.abs(mean[i]! + row.reduce((s, v, j) => s + v * z[j]!, 0)) < halves[i]!,
+        )
+      )
+        inside++;
     }
     const p = inside / N;
     const threeSigma = 3 * Math.sqrt((p * (1 - p)) / N);
@@ -85,7 +140,8 @@ describe("boxProbability", () => {
     const mean = [0.3, -1, 0.2, 1, 0, -0.1];
     const cov = sd.map((s, i) => sd.map((_, j) => (i === j ? s * s : 0)));
     const product = sd.reduce(
-      (p, s, i) => p * (normalCdf((halves[i]! - mean[i]!) / s) - normalCdf((-halves[i]! - mean[i]!) / s)),
+      (p, s, i) =>
+        p * (normalCdf((halves[i]! - mean[i]!) / s) - normalCdf((-halves[i]! - mean[i]!) / s)),
       1,
     );
     expect(boxProbability(mean, cov, halves)).toBeCloseTo(product, 9);

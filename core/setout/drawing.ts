@@ -1,8 +1,9 @@
 import type { MarkOut } from "./mark-out";
 
 /**
- * The mark-out as open drawings, one millimetre of paper for one of floor, vehicle axes: x forward to the right, y left
- * upward. DXF is the R12 text form that every drawing program reads; SVG carries its true size.
+ * The mark-out as open drawings, one millimetre of paper for one of floor, vehicle axes: x forward
+ * to the right, y left upward. DXF is the R12 text form that every drawing program reads; SVG
+ * carries its true size.
  */
 type Line = { layer: "vehicle" | "board" | "line"; from: [number, number]; to: [number, number] };
 
@@ -13,7 +14,11 @@ const at = (m: MarkOut, id: string): [number, number] => {
 
 /** What is drawn besides the marks: wheelbases, tracks, the centreline to the board, the beam. */
 export function drawingLines(m: MarkOut): Line[] {
-  const line = (layer: Line["layer"], a: string, b: string): Line => ({ layer, from: at(m, a), to: at(m, b) });
+  const line = (layer: Line["layer"], a: string, b: string): Line => ({
+    layer,
+    from: at(m, a),
+    to: at(m, b),
+  });
   return [
     line("vehicle", "hubRL", "hubRR"),
     line("vehicle", "hubFL", "hubFR"),
@@ -30,21 +35,50 @@ const TEXT = 60;
 
 /** What R12 cannot carry is written by its number, as drawing programs read it: \\U+00E9. */
 const plainAscii = (text: string): string =>
-  text.replace(/[^\x20-\x7e]/g, (c) => `\\U+${c.charCodeAt(0).toString(16).toUpperCase().padStart(4, "0")}`);
+  text.replace(
+    /[^\x20-\x7e]/g,
+    (c) => `\\U+${c.charCodeAt(0).toString(16).toUpperCase().padStart(4, "0")}`,
+  );
 
 /** DXF, AutoCAD R12 text: LINE, POINT and TEXT entities in millimetres ($INSUNITS 4). */
 export function toDxf(m: MarkOut): string {
   const out: (string | number)[] = [];
   const put = (...pairs: [number, string | number][]): void => {
-    for (const [code, value] of pairs) out.push(code, typeof value === "number" ? Number(value.toFixed(4)) : value);
+    for (const [code, value] of pairs)
+      out.push(code, typeof value === "number" ? Number(value.toFixed(4)) : value);
   };
-  put([0, "SECTION"], [2, "HEADER"], [9, "$ACADVER"], [1, "AC1009"], [9, "$INSUNITS"], [70, 4], [0, "ENDSEC"]);
+  put(
+    [0, "SECTION"],
+    [2, "HEADER"],
+    [9, "$ACADVER"],
+    [1, "AC1009"],
+    [9, "$INSUNITS"],
+    [70, 4],
+    [0, "ENDSEC"],
+  );
   put([0, "SECTION"], [2, "ENTITIES"]);
   for (const l of drawingLines(m))
-    put([0, "LINE"], [8, l.layer], [10, l.from[0]], [20, l.from[1]], [30, 0], [11, l.to[0]], [21, l.to[1]], [31, 0]);
+    put(
+      [0, "LINE"],
+      [8, l.layer],
+      [10, l.from[0]],
+      [20, l.from[1]],
+      [30, 0],
+      [11, l.to[0]],
+      [21, l.to[1]],
+      [31, 0],
+    );
   for (const p of m.marks) {
     put([0, "POINT"], [8, "marks"], [10, p.xMm], [20, p.yMm], [30, 0]);
-    put([0, "TEXT"], [8, "names"], [10, p.xMm + ARM], [20, p.yMm + ARM], [30, 0], [40, TEXT], [1, plainAscii(p.name)]);
+    put(
+      [0, "TEXT"],
+      [8, "names"],
+      [10, p.xMm + ARM],
+      [20, p.yMm + ARM],
+      [30, 0],
+      [40, TEXT],
+      [1, plainAscii(p.name)],
+    );
   }
   put([0, "ENDSEC"], [0, "EOF"]);
   return `${out.join("\n")}\n`;
@@ -58,12 +92,23 @@ export function toSvg(m: MarkOut): string {
   const margin = 300;
   const xs = m.marks.map((p) => p.xMm);
   const ys = m.marks.map((p) => p.yMm);
-  const [x0, x1, y0, y1] = [Math.min(...xs) - margin, Math.max(...xs) + margin, Math.min(...ys) - margin, Math.max(...ys) + margin]; // prettier-ignore
+  const [x0, x1, y0, y1] = [
+    Math.min(...xs) - margin,
+    Math.max(...xs) + margin,
+    Math.min(...ys) - margin,
+    Math.max(...ys) + margin,
+  ];
   const [w, h] = [x1 - x0, y1 - y0].map((v) => Number(v.toFixed(2))) as [number, number];
   const u = (x: number): string => (x - x0).toFixed(2);
   const v = (y: number): string => (y1 - y).toFixed(2);
-  const lines = drawingLines(m).map((l) => `<line class="${l.layer}" x1="${u(l.from[0])}" y1="${v(l.from[1])}" x2="${u(l.to[0])}" y2="${v(l.to[1])}"/>`); // prettier-ignore
-  const marks = m.marks.map((p) => `<g id="${p.id}"><path d="M${u(p.xMm - ARM)} ${v(p.yMm)}H${u(p.xMm + ARM)}M${u(p.xMm)} ${v(p.yMm - ARM)}V${v(p.yMm + ARM)}"/><text x="${u(p.xMm + ARM)}" y="${v(p.yMm + ARM)}">${escape(p.name)}</text></g>`); // prettier-ignore
+  const lines = drawingLines(m).map(
+    (l) =>
+      `<line class="${l.layer}" x1="${u(l.from[0])}" y1="${v(l.from[1])}" x2="${u(l.to[0])}" y2="${v(l.to[1])}"/>`,
+  );
+  const marks = m.marks.map(
+    (p) =>
+      `<g id="${p.id}"><path d="M${u(p.xMm - ARM)} ${v(p.yMm)}H${u(p.xMm + ARM)}M${u(p.xMm)} ${v(p.yMm - ARM)}V${v(p.yMm + ARM)}"/><text x="${u(p.xMm + ARM)}" y="${v(p.yMm + ARM)}">${escape(p.name)}</text></g>`,
+  );
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">`,
     `<style>line,path{stroke:#1e232b;stroke-width:4;fill:none}.line{stroke-dasharray:60 30}.board{stroke-width:14}text{font:${TEXT}px sans-serif}</style>`,

@@ -1,4 +1,11 @@
-export { nextAct, outOfReach, proposeMoves, type Judged, type NextAct, type ProposedMove } from "./act";
+export {
+  nextAct,
+  outOfReach,
+  proposeMoves,
+  type Judged,
+  type NextAct,
+  type ProposedMove,
+} from "./act";
 export { aim, STAND, type PlanAim } from "./aim";
 export { boxProbability } from "./chance";
 export { planMoves, type BoardState, type Move } from "./moves";
@@ -9,18 +16,38 @@ export {
   DEFAULT_THRESHOLDS,
   MissingThrustError,
   nominalTarget,
-  type Instrument,
   floorStep,
   wantedHeight,
   type SetOutPlan,
 } from "./plan";
 export { agree, decideByThird, disagreeing, likelyCause } from "./suspicion";
-export { readCaught, takeReading, type Caught, type TakenReading, type ToldReading } from "./reading";
+export {
+  readCaught,
+  takeReading,
+  type Caught,
+  type TakenReading,
+  type ToldReading,
+} from "./reading";
 export { parseShown, plainFigure, sideKeys, slotUnit, typedFigure } from "./level-slots";
-export { readingSigma, slotsFor, type Slot } from "./slots";
-export { solveSetOut, type ReadingState, type SetOutEntry, type SetOutSolution, type Shift } from "./solve";
+export type { Instrument } from "./instrument";
+export type { Slot } from "./slot";
+export { readingSigma, slotsFor } from "./slots";
+export {
+  solveSetOut,
+  type ReadingState,
+  type SetOutEntry,
+  type SetOutSolution,
+  type Shift,
+} from "./solve";
 export { standSchema } from "./stand-schema";
-export { boosterFor, stateAtRest, withBooster, type PlanPose, type Stand, type StandState } from "./stand";
+export {
+  boosterFor,
+  stateAtRest,
+  withBooster,
+  type PlanPose,
+  type Stand,
+  type StandState,
+} from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";
 export { planHalfWidths } from "./proof";
 export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
@@ -38,4 +65,10 @@ export {
   type SchoolChance,
 } from "./mark-out";
 export { drawingLines, toDxf, toSvg } from "./drawing";
-export { boardKnowledge, chanceByTolerance, roadSetting, toleranceCase, type ToleranceCase } from "./road";
+export {
+  boardKnowledge,
+  chanceByTolerance,
+  roadSetting,
+  toleranceCase,
+  type ToleranceCase,
+} from "./road";

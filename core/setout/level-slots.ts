@@ -7,11 +7,10 @@ import {
   type Parsed,
   type UnitId,
 } from "@/core/units";
-import { wantedTilt, type Instrument, type SetOutPlan } from "./plan";
-import type { Slot } from "./slots";
+import { wantedTilt, type SetOutPlan } from "./plan";
+import type { Instrument } from "./instrument";
+import { asIs, type Slot } from "./slot";
 
-/** The instrument shows what the network wants. */
-export const asIs = { toModel: (v: number): number => v, toShown: (v: number): number => v };
 const TILT = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
 /** Beyond this many divisions a bubble lies at the end of its tube and says nothing. */
 const BUBBLE_END = 5;
@@ -20,7 +19,12 @@ const BUBBLE_END = 5;
 export function levelSlots(plan: SetOutPlan): Slot[] {
   const { sheet, stand, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
-  const height = { dimension: "length", min: 200, max: 3000, expected: sheet.placement.heightMm } as const;
+  const height = {
+    dimension: "length",
+    min: 200,
+    max: 3000,
+    expected: sheet.placement.heightMm,
+  } as const;
   const slots: Slot[] = [];
   if (has("rule"))
     slots.push({
@@ -43,7 +47,11 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
       act: "Read the height scale on the stand.",
       hint: "Read it at eye level.",
       instrument: "scale",
-      quantity: { name: "the stand's height scale", ...height, expected: height.expected - stand.scaleOffsetMm },
+      quantity: {
+        name: "the stand's height scale",
+        ...height,
+        expected: height.expected - stand.scaleOffsetMm,
+      },
       seconds: 10,
       observes: { in: "height" },
       toModel: (shown) => shown + stand.scaleOffsetMm,
@@ -67,24 +75,43 @@ type Tilt = {
 const TILTS: Record<"pitch" | "roll", Tilt> = {
   pitch: {
     part: "pitch",
-    inclinometer: { name: "board lean, front to back", short: "lean", act: "Hold the inclinometer upright on the face of the board." },
-    bubble: { name: "bubble along the base", short: "bubble ↕", act: "Read the bubble that lies along the base, in divisions; + is toward the car." },
+    inclinometer: {
+      name: "board lean, front to back",
+      short: "lean",
+      act: "Hold the inclinometer upright on the face of the board.",
+    },
+    bubble: {
+      name: "bubble along the base",
+      short: "bubble ↕",
+      act: "Read the bubble that lies along the base, in divisions; + is toward the car.",
+    },
     sides: { positive: "top away from the car", negative: "top toward the car" },
     bubbleSides: { positive: "toward the car", negative: "away from the car" },
     more: { toAndFro: true },
   },
   roll: {
     part: "roll",
-    inclinometer: { name: "beam level, side to side", short: "level", act: "Lay the inclinometer along the beam." },
-    bubble: { name: "bubble along the beam", short: "bubble ↔", act: "Read the bubble on the beam, in divisions from the middle." },
+    inclinometer: {
+      name: "beam level, side to side",
+      short: "level",
+      act: "Lay the inclinometer along the beam.",
+    },
+    bubble: {
+      name: "bubble along the beam",
+      short: "bubble ↔",
+      act: "Read the bubble on the beam, in divisions from the middle.",
+    },
     sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
     bubbleSides: { positive: "toward vehicle left", negative: "toward vehicle right" },
     more: {},
   },
-}; // prettier-ignore
+};
 
 /** One tilt of the board, by each instrument that reads it. */
-function tiltSlots(plan: SetOutPlan, { part, inclinometer, bubble, sides, bubbleSides, more }: Tilt): Slot[] {
+function tiltSlots(
+  plan: SetOutPlan,
+  { part, inclinometer, bubble, sides, bubbleSides, more }: Tilt,
+): Slot[] {
   const common = { ...tiltHint(plan, part, sides), ...more, observes: { in: part }, ...asIs };
   return [
     ...kindOf(plan, "inclinometer").map((): Slot => ({
@@ -92,7 +119,10 @@ function tiltSlots(plan: SetOutPlan, { part, inclinometer, bubble, sides, bubble
       ...inclinometer,
       ...common,
       instrument: "inclinometer",
-      quantity: { name: part === "pitch" ? "the lean of the board" : "the level of the beam", ...TILT },
+      quantity: {
+        name: part === "pitch" ? "the lean of the board" : "the level of the beam",
+        ...TILT,
+      },
       seconds: 15,
       sides,
     })),
@@ -101,18 +131,26 @@ function tiltSlots(plan: SetOutPlan, { part, inclinometer, bubble, sides, bubble
       ...bubble,
       ...common,
       instrument: "bubble",
-      quantity: { name: "the bubble", dimension: "angle", min: -BUBBLE_END * divisionRad!, max: BUBBLE_END * divisionRad! },
+      quantity: {
+        name: "the bubble",
+        dimension: "angle",
+        min: -BUBBLE_END * divisionRad!,
+        max: BUBBLE_END * divisionRad!,
+      },
       seconds: 12,
       divisionRad: divisionRad!,
       sides: bubbleSides,
     })),
   ];
-} // prettier-ignore
+}
 
 const kindOf = (plan: SetOutPlan, kind: Instrument["kind"]): Instrument[] =>
   plan.instruments.filter((i) => i.kind === kind).slice(0, 1);
 
-/** Where the board is to stand square to the vehicle's plane: the tilt that is right, or that nobody knows it yet. */
+/**
+ * Where the board is to stand square to the vehicle's plane: the tilt that is right, or that nobody
+ * knows it yet.
+ */
 function tiltHint(
   plan: SetOutPlan,
   part: "pitch" | "roll",
@@ -120,9 +158,13 @@ function tiltHint(
 ): { hint?: string } {
   if (plan.sheet.upright !== "vehicle-plane") return {};
   if (!plan.floorSlopeRad)
-    return { hint: "The board stands square to the vehicle’s plane: measure the floor under Ready, or nobody knows what is right." }; // prettier-ignore
+    return {
+      hint: "The board stands square to the vehicle’s plane: measure the floor under Ready, or nobody knows what is right.",
+    };
   const { value } = wantedTilt(plan)[part];
-  return { hint: `Square to the vehicle’s plane it is ${formatQuantity(Math.abs(value), "deg")} ${value >= 0 ? positive : negative}.` }; // prettier-ignore
+  return {
+    hint: `Square to the vehicle’s plane it is ${formatQuantity(Math.abs(value), "deg")} ${value >= 0 ? positive : negative}.`,
+  };
 }
 
 /** The unit a slot's figures are typed and shown in. */
@@ -130,34 +172,67 @@ const unitOf = (slot: Pick<Slot, "quantity">, lengths: "mm" | "in"): UnitId =>
   slot.quantity.dimension === "angle" ? "deg" : lengths;
 
 /** What stands behind a slot's figure: mm, in, °, div. */
-export const slotUnit = (slot: Pick<Slot, "quantity" | "divisionRad">, lengths: "mm" | "in"): string =>
-  slot.divisionRad ? "div" : slot.quantity.dimension === "angle" ? "°" : lengths;
+export const slotUnit = (
+  slot: Pick<Slot, "quantity" | "divisionRad">,
+  lengths: "mm" | "in",
+): string => (slot.divisionRad ? "div" : slot.quantity.dimension === "angle" ? "°" : lengths);
 
-/** What the two sides of a signed reading are called on a key: a side of the vehicle by its letter, to and fro by a sign. */
+/**
+ * What the two sides of a signed reading are called on a key: a side of the vehicle by its letter,
+ * to and fro by a sign.
+ */
 export const sideKeys = (slot: Pick<Slot, "toAndFro">): ["L", "R"] | ["+", "−"] =>
   slot.toAndFro ? ["+", "−"] : ["L", "R"];
 
-/** A signed figure as it is written down: "12 L", "−12". @param side 1 or -1; 0 leaves the figure alone */
-export function typedFigure(slot: Pick<Slot, "sides" | "toAndFro">, figure: string, side: 1 | -1 | 0): string {
+/**
+ * A signed figure as it is written down: "12 L", "−12". @param side 1 or -1; 0 leaves the figure
+ * alone
+ */
+export function typedFigure(
+  slot: Pick<Slot, "sides" | "toAndFro">,
+  figure: string,
+  side: 1 | -1 | 0,
+): string {
   if (!slot.sides || side === 0) return figure;
   const key = sideKeys(slot)[side > 0 ? 0 : 1];
   return key === "L" || key === "R" ? `${figure} ${key}` : `${key}${figure}`;
 }
 
 /** A figure as an instrument would show it, without unit or side. */
-export function plainFigure(slot: Pick<Slot, "quantity" | "divisionRad">, size: number, lengths: "mm" | "in"): string {
+export function plainFigure(
+  slot: Pick<Slot, "quantity" | "divisionRad">,
+  size: number,
+  lengths: "mm" | "in",
+): string {
   if (slot.divisionRad) return (size / slot.divisionRad).toFixed(1);
   if (slot.quantity.dimension === "angle") return radToDeg(size).toFixed(2);
   return lengths === "in" ? (size / 25.4).toFixed(2) : size.toFixed(0);
 }
 
-/** Reads a typed figure as this slot's quantity: lengths and angles with their units, bubbles in divisions. */
-export function parseShown(text: string, slot: Pick<Slot, "quantity" | "divisionRad">, lengths: "mm" | "in"): Parsed {
+/**
+ * Reads a typed figure as this slot's quantity: lengths and angles with their units, bubbles in
+ * divisions.
+ */
+export function parseShown(
+  text: string,
+  slot: Pick<Slot, "quantity" | "divisionRad">,
+  lengths: "mm" | "in",
+): Parsed {
   if (!slot.divisionRad) return parseQuantity(text, slot.quantity, unitOf(slot, lengths));
-  const figure = text.trim().replace(/\s*(div|divisions?)$/i, "").replace(",", "."); // prettier-ignore
+  const figure = text
+    .trim()
+    .replace(/\s*(div|divisions?)$/i, "")
+    .replace(",", ".");
   const divisions = /^[+\-−]?\d*\.?\d+$/.test(figure) ? Number(figure.replace("−", "-")) : NaN;
-  if (Number.isNaN(divisions)) return { ok: false, problem: `"${text.trim()}" is not a number of divisions; type one such as 1.5.` }; // prettier-ignore
+  if (Number.isNaN(divisions))
+    return {
+      ok: false,
+      problem: `"${text.trim()}" is not a number of divisions; type one such as 1.5.`,
+    };
   if (Math.abs(divisions) > BUBBLE_END)
-    return { ok: false, problem: `The bubble has ${BUBBLE_END} divisions to each side, not ${formatNumber(Math.abs(divisions), 1)}. At the end of its tube it says nothing: level roughly first.` }; // prettier-ignore
+    return {
+      ok: false,
+      problem: `The bubble has ${BUBBLE_END} divisions to each side, not ${formatNumber(Math.abs(divisions), 1)}. At the end of its tube it says nothing: level roughly first.`,
+    };
   return { ok: true, value: divisions * slot.divisionRad, unit: "deg" };
 }

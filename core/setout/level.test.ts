@@ -7,7 +7,19 @@ import { VEHICLES } from "@/demo/data/vehicles";
 import { sheetAt } from "@/core/sheet";
 import { planOf } from "@/tests/fixtures";
 import { degToRad } from "@/core/units";
-import { boosterFor, nextAct, outOfReach, parseShown, slotsFor, slotValue, solveSetOut, typedFigure, withBooster, type SetOutEntry, type SetOutPlan } from "."; // prettier-ignore
+import {
+  boosterFor,
+  nextAct,
+  outOfReach,
+  parseShown,
+  slotsFor,
+  slotValue,
+  solveSetOut,
+  typedFigure,
+  withBooster,
+  type SetOutEntry,
+  type SetOutPlan,
+} from ".";
 import { planMoves } from "./moves";
 import { setBoard } from "@/tests/trials";
 import { floorStep, wantedTilt } from "./plan";
@@ -20,53 +32,91 @@ describe("square to the vehicle's plane", () => {
     const plan = planOf(1, 1);
     const slope = fc.double({ min: -0.02, max: 0.02, noNaN: true });
     fc.assert(
-      fc.property(slope, slope, fc.double({ min: -40, max: 40, noNaN: true }), (ahead, left, twistDeg) => {
-        const sheet = { ...plan.sheet, placement: { ...plan.sheet.placement, twistDeg } };
-        const floorSlopeRad = { ahead: { value: ahead, sigma: 0 }, left: { value: left, sigma: 0 } };
-        const { pitch, roll } = wantedTilt({ sheet, floorSlopeRad });
-        // The normal and the board's own axes as vectors: it faces the car, so "away" is against its heading.
-        const heading = Math.PI + degToRad(twistDeg);
-        const n = [-ahead, -left, 1];
-        const size = Math.hypot(...n);
-        const away = [-Math.cos(heading), -Math.sin(heading)];
-        const leftHand = [Math.sin(heading), -Math.cos(heading)];
-        // The top leans where the normal leans; the left end is high where the floor along it rises.
-        expect(Math.abs(pitch.value - Math.asin((n[0]! * away[0]! + n[1]! * away[1]!) / size))).toBeLessThan(1e-5);
-        expect(Math.abs(roll.value - Math.atan(ahead * leftHand[0]! + left * leftHand[1]!))).toBeLessThan(1e-5);
-      }),
+      fc.property(
+        slope,
+        slope,
+        fc.double({ min: -40, max: 40, noNaN: true }),
+        (ahead, left, twistDeg) => {
+          const sheet = { ...plan.sheet, placement: { ...plan.sheet.placement, twistDeg } };
+          const floorSlopeRad = {
+            ahead: { value: ahead, sigma: 0 },
+            left: { value: left, sigma: 0 },
+          };
+          const { pitch, roll } = wantedTilt({ sheet, floorSlopeRad });
+          // The normal and the board's own axes as vectors: it faces the car, so "away" is against
+          // its heading.
+          const heading = Math.PI + degToRad(twistDeg);
+          const n = [-ahead, -left, 1];
+          const size = Math.hypot(...n);
+          const away = [-Math.cos(heading), -Math.sin(heading)];
+          const leftHand = [Math.sin(heading), -Math.cos(heading)];
+          // The top leans where the normal leans; the left end is high where the floor along it
+          // rises.
+          expect(
+            Math.abs(pitch.value - Math.asin((n[0]! * away[0]! + n[1]! * away[1]!) / size)),
+          ).toBeLessThan(1e-5);
+          expect(
+            Math.abs(roll.value - Math.atan(ahead * leftHand[0]! + left * leftHand[1]!)),
+          ).toBeLessThan(1e-5);
+        },
+      ),
     );
     const { upright: _, ...plumb } = plan.sheet;
-    expect(wantedTilt({ sheet: plumb, floorSlopeRad: { ahead: { value: 0.01, sigma: 0 }, left: { value: 0.01, sigma: 0 } } })).toEqual({ pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } }); // prettier-ignore
+    expect(
+      wantedTilt({
+        sheet: plumb,
+        floorSlopeRad: { ahead: { value: 0.01, sigma: 0 }, left: { value: 0.01, sigma: 0 } },
+      }),
+    ).toEqual({ pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } });
   });
 
-  it.each([0, 1, 2])("the feet of stand %i bring it there, the centre of the board where it belongs", (n) => {
-    const plan = planOf(1, n);
-    const tilt = fc.double({ min: -0.012, max: 0.012, noNaN: true });
-    fc.assert(
-      fc.property(tilt, tilt, tilt, tilt, (a, b, pitchRad, rollRad) => {
-        const body: StandBody = {
-          base: { xMm: 6800, yMm: 20, headingRad: Math.PI - 0.01 },
-          feetMm: plan.stand.feet.map((f) => a * f.xMm + b * f.yMm),
-          joints: plan.stand.joints.map(() => 0),
-          mastMm: 1400,
-        };
-        const target = { pose: { xMm: 6750, yMm: 0, headingRad: Math.PI }, heightMm: 1390, pitchRad, rollRad };
-        const moves = planMoves(plan.stand, { joints: body.joints }, boardOf(plan.stand, body), target);
-        const board = boardOf(plan.stand, moves.reduce((x, m) => carryOut(plan.stand, x, m), body)); // prettier-ignore
-        expect(Math.abs(board.pitchRad - pitchRad)).toBeLessThan(degToRad(0.01));
-        expect(Math.abs(board.rollRad - rollRad)).toBeLessThan(degToRad(0.01));
-        expect(Math.hypot(board.pose.xMm - 6750, board.pose.yMm)).toBeLessThan(0.5);
-        // Slides run along the tilted base: 60 mm at a tilt of 0.017.
-        expect(Math.abs(board.heightMm - 1390)).toBeLessThan(1.1);
-      }),
-      { numRuns: 300 },
-    );
-  });
+  it.each([0, 1, 2])(
+    "the feet of stand %i bring it there, the centre of the board where it belongs",
+    (n) => {
+      const plan = planOf(1, n);
+      const tilt = fc.double({ min: -0.012, max: 0.012, noNaN: true });
+      fc.assert(
+        fc.property(tilt, tilt, tilt, tilt, (a, b, pitchRad, rollRad) => {
+          const body: StandBody = {
+            base: { xMm: 6800, yMm: 20, headingRad: Math.PI - 0.01 },
+            feetMm: plan.stand.feet.map((f) => a * f.xMm + b * f.yMm),
+            joints: plan.stand.joints.map(() => 0),
+            mastMm: 1400,
+          };
+          const target = {
+            pose: { xMm: 6750, yMm: 0, headingRad: Math.PI },
+            heightMm: 1390,
+            pitchRad,
+            rollRad,
+          };
+          const moves = planMoves(
+            plan.stand,
+            { joints: body.joints },
+            boardOf(plan.stand, body),
+            target,
+          );
+          const board = boardOf(
+            plan.stand,
+            moves.reduce((x, m) => carryOut(plan.stand, x, m), body),
+          );
+          expect(Math.abs(board.pitchRad - pitchRad)).toBeLessThan(degToRad(0.01));
+          expect(Math.abs(board.rollRad - rollRad)).toBeLessThan(degToRad(0.01));
+          expect(Math.hypot(board.pose.xMm - 6750, board.pose.yMm)).toBeLessThan(0.5);
+          // Slides run along the tilted base: 60 mm at a tilt of 0.017.
+          expect(Math.abs(board.heightMm - 1390)).toBeLessThan(1.1);
+        }),
+        { numRuns: 300 },
+      );
+    },
+  );
 
   it("is not called set while nobody knows how the plane lies, and says what to measure", () => {
     const { floorSlopeRad: _, ...unknown } = planOf(1, 1);
     const { next } = follow("plane", unknown);
-    expect(next).toMatchObject({ kind: "stuck", message: expect.stringMatching(/measure the floor under Ready/) });
+    expect(next).toMatchObject({
+      kind: "stuck",
+      message: expect.stringMatching(/measure the floor under Ready/),
+    });
     expect(follow("plane", { ...unknown, floorSlopeRad: tight }).next.kind).toBe("settle");
     expect(slotsFor(unknown).find((s) => s.id === "tilt-pitch")!.hint).toMatch(/measure the floor/);
   });
@@ -79,15 +129,26 @@ function follow(seed: string, plan: SetOutPlan) {
   const moves: string[] = [];
   for (let i = 0; i < 60; i++) {
     const { next, solution, verdict } = nextAct(solveSetOut(plan, entries));
-    if (next.kind === "settle" || next.kind === "stuck") return { next, solution, verdict, moves, world };
+    if (next.kind === "settle" || next.kind === "stuck")
+      return { next, solution, verdict, moves, world };
     if (next.kind === "move") {
       moves.push(next.move.kind);
       world = act(world, { id: `m${i}`, kind: "move", move: next.move });
       entries.push({ kind: "move", id: `m${i}`, move: next.move, rest: next.rest });
     } else {
-      if (next.again) entries.splice(entries.findIndex((e) => e.id === next.again), 1); // prettier-ignore
+      if (next.again)
+        entries.splice(
+          entries.findIndex((e) => e.id === next.again),
+          1,
+        );
       const { slot, sigma } = next.candidate;
-      entries.push({ kind: "reading", id: `r${i}`, slotId: slot.id, shown: measure(world, slot.id, i), sigma });
+      entries.push({
+        kind: "reading",
+        id: `r${i}`,
+        slotId: slot.id,
+        shown: measure(world, slot.id, i),
+        sigma,
+      });
     }
   }
   throw new Error("never done");
@@ -102,7 +163,9 @@ describe("a booster", () => {
     expect(next.kind).toBe("settle");
     expect(solution.plan.stand.fitted?.id).toBe("B-3");
     // 120 mm of the stand's own and 250 mm of the booster.
-    expect(boardOf(plan.stand, world.stand).heightMm - trueReading(world, "height-scale")).toBeCloseTo(370, 6);
+    expect(
+      boardOf(plan.stand, world.stand).heightMm - trueReading(world, "height-scale"),
+    ).toBeCloseTo(370, 6);
     const scale = solution.slots.find((s) => s.id === "height-scale")!;
     expect(scale.toModel(1110)).toBe(1480);
   });
@@ -111,9 +174,14 @@ describe("a booster", () => {
     expect(boosterFor(high, 1300)?.id).toBe("B-3");
     expect(boosterFor(high, 700)).toBeNull();
     expect(boosterFor(plan.stand, 1700)).toBeUndefined();
-    expect(plain(outOfReach(plan.stand, 1700))).toMatch(/holds a board from 600 to 1 650 mm; the sheet wants 1 700 mm/);
+    expect(plain(outOfReach(plan.stand, 1700))).toMatch(
+      /holds a board from 600 to 1 650 mm; the sheet wants 1 700 mm/,
+    );
     expect(withBooster(high, null)).toEqual(plan.stand);
-    const beyond = { ...plan, sheet: { ...plan.sheet, placement: { ...plan.sheet.placement, heightMm: 1700 } } };
+    const beyond = {
+      ...plan,
+      sheet: { ...plan.sheet, placement: { ...plan.sheet.placement, heightMm: 1700 } },
+    };
     expect(nextAct(solveSetOut(beyond, [])).next).toMatchObject({ kind: "stuck" });
   });
 });
@@ -128,56 +196,85 @@ describe("a bubble", () => {
   it("a side of the vehicle is written with its letter, to and fro with a sign", () => {
     const lean = slotsFor(planOf(1, 1)).find((s) => s.id === "bubble-pitch")!;
     expect(["1.5", "12"].map((t) => typedFigure(slot, t, -1))).toEqual(["1.5 R", "12 R"]);
-    expect(([1, -1, 0] as const).map((side) => typedFigure(lean, "1.5", side))).toEqual(["+1.5", "−1.5", "1.5"]);
+    expect(([1, -1, 0] as const).map((side) => typedFigure(lean, "1.5", side))).toEqual([
+      "+1.5",
+      "−1.5",
+      "1.5",
+    ]);
   });
   it.each([
     ["7", /5 divisions to each side/],
     ["abc", /not a number of divisions/],
     ["12 mm", /not a number of divisions/],
-  ])(
-    // prettier-ignore
-    "refuses %s",
-    (text, message) => {
-      const read = parseShown(text, slot, "mm");
-      expect(read.ok ? "" : read.problem).toMatch(message);
-    },
-  );
+  ])("refuses %s", (text, message) => {
+    const read = parseShown(text, slot, "mm");
+    expect(read.ok ? "" : read.problem).toMatch(message);
+  });
   it("and an inclinometer on the same board agree", () => {
     const plan = planOf(1, 1);
     const world = openBay("bubble", plan);
-    const entries = ["bubble-roll", "tilt-roll", "bubble-pitch", "tilt-pitch"].map((slotId, i): SetOutEntry => ({ kind: "reading", id: slotId, slotId, shown: measure(world, slotId, i), sigma: degToRad(0.06) })); // prettier-ignore
+    const entries = ["bubble-roll", "tilt-roll", "bubble-pitch", "tilt-pitch"].map(
+      (slotId, i): SetOutEntry => ({
+        kind: "reading",
+        id: slotId,
+        slotId,
+        shown: measure(world, slotId, i),
+        sigma: degToRad(0.06),
+      }),
+    );
     const s = solveSetOut(plan, entries);
     const board = boardOf(plan.stand, world.stand);
-    expect(Math.abs(s.scalars.roll.value - board.rollRad)).toBeLessThan(3 * Math.sqrt(s.scalars.roll.variance));
-    expect(Math.abs(s.scalars.pitch.value - board.pitchRad)).toBeLessThan(3 * Math.sqrt(s.scalars.pitch.variance));
+    expect(Math.abs(s.scalars.roll.value - board.rollRad)).toBeLessThan(
+      3 * Math.sqrt(s.scalars.roll.variance),
+    );
+    expect(Math.abs(s.scalars.pitch.value - board.pitchRad)).toBeLessThan(
+      3 * Math.sqrt(s.scalars.pitch.variance),
+    );
     expect(s.scalars.roll.suspect).toBeNull();
   });
 });
 
 it("an adjuster's play is told to the hand only where a move ends against it", () => {
   const plan = planOf(0, 0);
-  const moves = (yMm: number) => planMoves(plan.stand, { joints: [0, 0, 0] }, { pose: { xMm: 5600, yMm, headingRad: Math.PI }, heightMm: 1245, pitchRad: 0, rollRad: 0 }, { pose: { xMm: 5600, yMm: 0, headingRad: Math.PI }, heightMm: 1245 }); // prettier-ignore
-  const slides = [moves(20), moves(-20)].map((m) => m.find((x) => x.kind === "slide" && x.axis === "cross")!);
+  const moves = (yMm: number) =>
+    planMoves(
+      plan.stand,
+      { joints: [0, 0, 0] },
+      { pose: { xMm: 5600, yMm, headingRad: Math.PI }, heightMm: 1245, pitchRad: 0, rollRad: 0 },
+      { pose: { xMm: 5600, yMm: 0, headingRad: Math.PI }, heightMm: 1245 },
+    );
+  const slides = [moves(20), moves(-20)].map((m) =>
+    m.find((x) => x.kind === "slide" && x.axis === "cross")!,
+  );
   expect(slides.map((m) => "playMm" in m).sort()).toEqual([false, true]);
 });
 
 describe("what a reading may honestly be", () => {
-  const everyPlace = SHEETS.flatMap((sheet) => ["first", ...(sheet.positions ?? []).map((p) => p.id)].map((place) => [sheet.id, place] as const)); // prettier-ignore
-  it.each(everyPlace)("of %s at %s: no true reading of a stand just rolled in is called impossible", (id, place) => {
-    const sheet = SHEETS.find((s) => s.id === id)!;
-    const vehicle = VEHICLES.find((v) => sheet.appliesTo.vehicles.includes(v.id))!;
-    const plan = { ...planOf(0, 1), vehicle, sheet: sheetAt(sheet, place) };
-    for (let i = 0; i < 40; i++) {
-      const world = openBay(`honest-${i}`, plan);
-      for (const slot of slotsFor(plan)) {
-        // A tilted stand is levelled roughly before a bubble says anything.
-        if (slot.divisionRad) continue;
-        const shown = trueReading(world, slot.id);
-        const { min, max } = slot.quantity;
-        expect(shown >= min && shown <= max, `${slot.id}: ${shown} in ${min} to ${max}`).toBe(true);
+  const everyPlace = SHEETS.flatMap((sheet) =>
+    ["first", ...(sheet.positions ?? []).map((p) => p.id)].map(
+      (place) => [sheet.id, place] as const,
+    ),
+  );
+  it.each(everyPlace)(
+    "of %s at %s: no true reading of a stand just rolled in is called impossible",
+    (id, place) => {
+      const sheet = SHEETS.find((s) => s.id === id)!;
+      const vehicle = VEHICLES.find((v) => sheet.appliesTo.vehicles.includes(v.id))!;
+      const plan = { ...planOf(0, 1), vehicle, sheet: sheetAt(sheet, place) };
+      for (let i = 0; i < 40; i++) {
+        const world = openBay(`honest-${i}`, plan);
+        for (const slot of slotsFor(plan)) {
+          // A tilted stand is levelled roughly before a bubble says anything.
+          if (slot.divisionRad) continue;
+          const shown = trueReading(world, slot.id);
+          const { min, max } = slot.quantity;
+          expect(shown >= min && shown <= max, `${slot.id}: ${shown} in ${min} to ${max}`).toBe(
+            true,
+          );
+        }
       }
-    }
-  });
+    },
+  );
 });
 
 describe("a floor nobody measured", () => {
@@ -187,7 +284,9 @@ describe("a floor nobody measured", () => {
     expect(nextAct(solveSetOut(planOf(0, 0), measured.entries)).next.kind).toBe("settle");
     const judged = nextAct(solveSetOut(unknown, measured.entries));
     expect(judged.verdict).toMatchObject({ kind: "read", lacksFloor: true });
-    expect(judged.next.kind === "stuck" && judged.next.message).toMatch(/measure the floor under Ready/);
+    expect(judged.next.kind === "stuck" && judged.next.message).toMatch(
+      /measure the floor under Ready/,
+    );
   });
   it("is uncertain by half a degree over the way from the wheels to the board", () => {
     const far = unknown.sheet.placement.alongMm * Math.tan(Math.PI / 360);

@@ -2,14 +2,17 @@ import { wrapAngle } from "@/core/math/linear";
 import { DATUM_NAMES, type DatumKind, type VehiclePointId } from "@/core/vehicle";
 import { datumFrame, datumLine, type DatumFrame } from "./plan";
 import { inSchool } from "./schools";
-import type { Slot } from "./slots";
+import type { Slot } from "./slot";
 import type { SetOutSolution } from "./solve";
 
 /** One of the lines a sheet may mean, as far as it is known on this very vehicle. */
 export type LineView = {
   kind: DatumKind;
   name: string;
-  /** Against the sheet's own datum, counter-clockwise positive, and its standard uncertainty; null while it is unknown. */
+  /**
+   * Against the sheet's own datum, counter-clockwise positive, and its standard uncertainty; null
+   * while it is unknown.
+   */
   turnRad: number | null;
   sigmaRad: number;
   /** How far from the sheet's datum it lies at the board, vehicle left positive. */
@@ -24,10 +27,21 @@ export type LineView = {
 
 const KINDS: DatumKind[] = ["centreline", "rear-axle-normal", "thrust"];
 /** The points that give each line its direction. */
-const POINTS: Record<DatumKind, VehiclePointId[]> = { centreline: ["badgeF", "badgeR"], "rear-axle-normal": ["hubRL", "hubRR"], thrust: ["hubRL", "hubRR"] }; // prettier-ignore
+const POINTS: Record<DatumKind, VehiclePointId[]> = {
+  centreline: ["badgeF", "badgeR"],
+  "rear-axle-normal": ["hubRL", "hubRR"],
+  thrust: ["hubRL", "hubRR"],
+};
 
-/** Derivatives of a line's heading, and of its place across at a distance ahead, by all unknowns of the adjustment. */
-function gradients(s: SetOutSolution, frame: DatumFrame, atX: number): { heading: Float64Array; across: Float64Array } {
+/**
+ * Derivatives of a line's heading, and of its place across at a distance ahead, by all unknowns of
+ * the adjustment.
+ */
+function gradients(
+  s: SetOutSolution,
+  frame: DatumFrame,
+  atX: number,
+): { heading: Float64Array; across: Float64Array } {
   const { index, order } = s.adjustment!.joint;
   const [heading, across] = [new Float64Array(order), new Float64Array(order)];
   const at = (id: VehiclePointId) => s.adjustment!.points.find((p) => p.id === id)!;
@@ -42,10 +56,13 @@ function gradients(s: SetOutSolution, frame: DatumFrame, atX: number): { heading
     g[row]! += x;
     g[row + 1]! += y;
   };
-  for (const [id, sign] of [[frame.directionTo, 1], [frame.directionFrom, -1]] as const) {
+  for (const [id, sign] of [
+    [frame.directionTo, 1],
+    [frame.directionFrom, -1],
+  ] as const) {
     add(heading, id, sign * mx, sign * my);
     add(across, id, sign * lever * mx, sign * lever * my);
-  } // prettier-ignore
+  }
   // The line runs nearly along x: a point of it that shifts left carries the whole line left.
   for (const [id, w] of frame.through) add(across, id, 0, w);
   return { heading, across };
@@ -54,22 +71,26 @@ function gradients(s: SetOutSolution, frame: DatumFrame, atX: number): { heading
 function sigmaOf(s: SetOutSolution, g: Float64Array): number {
   const { covariance, order } = s.adjustment!.joint;
   let sum = 0;
-  for (let i = 0; i < order; i++) if (g[i] !== 0) for (let k = 0; k < order; k++) sum += g[i]! * covariance[i * order + k]! * g[k]!; // prettier-ignore
+  for (let i = 0; i < order; i++)
+    if (g[i] !== 0)
+      for (let k = 0; k < order; k++) sum += g[i]! * covariance[i * order + k]! * g[k]!;
   return Math.sqrt(Math.max(0, sum));
 }
 
 const minus = (a: Float64Array, b: Float64Array): Float64Array => a.map((v, i) => v - b[i]!);
 
 /**
- * Centreline, rear-axle normal and thrust line from whatever was measured: how far each is turned from the sheet's
- * datum, and how far that carries the board. Empty while nothing solves.
+ * Centreline, rear-axle normal and thrust line from whatever was measured: how far each is turned
+ * from the sheet's datum, and how far that carries the board. Empty while nothing solves.
  */
 export function lineViews(s: SetOutSolution): LineView[] {
   if (!s.adjustment) return [];
   const { sheet, rearToe } = s.plan;
   const points = s.adjustment.points;
   const frameOf = (kind: DatumKind): DatumFrame | null =>
-    kind === "thrust" && !rearToe ? null : datumFrame({ ...s.plan, sheet: { ...sheet, datum: kind } });
+    kind === "thrust" && !rearToe
+      ? null
+      : datumFrame({ ...s.plan, sheet: { ...sheet, datum: kind } });
   const own = s.frame;
   const ownLine = datumLine(own, points);
   const atX = s.target.pose.xMm;
@@ -82,7 +103,16 @@ export function lineViews(s: SetOutSolution): LineView[] {
   return KINDS.map((kind): LineView => {
     const frame = frameOf(kind);
     const base = { kind, name: DATUM_NAMES[kind], isSheets: kind === sheet.datum };
-    if (!frame) return { ...base, turnRad: null, sigmaRad: 0, atBoardMm: null, sigmaMm: 0, seen: false, matters: false }; // prettier-ignore
+    if (!frame)
+      return {
+        ...base,
+        turnRad: null,
+        sigmaRad: 0,
+        atBoardMm: null,
+        sigmaMm: 0,
+        seen: false,
+        matters: false,
+      };
     const g = gradients(s, frame, atX);
     const turnRad = wrapAngle(datumLine(frame, points).headingRad - ownLine.headingRad);
     const atBoardMm = acrossAt(frame) - acrossAt(own);
@@ -94,7 +124,8 @@ export function lineViews(s: SetOutSolution): LineView[] {
       atBoardMm,
       sigmaMm: sigmaOf(s, minus(g.across, ownGradients.across)),
       seen: s.slots.some((slot) => saw.has(slot.id) && touches(slot, POINTS[kind])),
-      matters: Math.abs(turnRad) > toleranceRad / 3 || Math.abs(atBoardMm) > sheet.tolerance.acrossMm / 3,
+      matters:
+        Math.abs(turnRad) > toleranceRad / 3 || Math.abs(atBoardMm) > sheet.tolerance.acrossMm / 3,
     };
   });
 }
@@ -103,20 +134,28 @@ export function lineViews(s: SetOutSolution): LineView[] {
 function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
   if (slot.observes.in !== "plan") return false;
   const o = slot.observes.observation("probe", 0, 1);
-  const ends = o.kind === "distance" ? [o.from, o.to] : o.kind === "range" ? [o.panelPoint] : o.kind === "heading" ? [] : [o.point, o.lineFrom, o.lineTo]; // prettier-ignore
+  const ends =
+    o.kind === "distance"
+      ? [o.from, o.to]
+      : o.kind === "range"
+        ? [o.panelPoint]
+        : o.kind === "heading"
+          ? []
+          : [o.point, o.lineFrom, o.lineTo];
   return ends.some((e) => (points as readonly string[]).includes(e));
 }
 
 /**
- * A warning where the school in use cannot see the line the sheet means on this very vehicle, and the reading that
- * would; null where it can, or where one was taken.
+ * A warning where the school in use cannot see the line the sheet means on this very vehicle, and
+ * the reading that would; null where it can, or where one was taken.
  */
 export function blindTo(s: SetOutSolution): { say: string; slotId: string | null } | null {
   const school = s.plan.school ?? "tapes";
   const points = POINTS[s.plan.sheet.datum];
   const sees = (slot: Slot): boolean => touches(slot, points);
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));
-  if (s.slots.some((slot) => sees(slot) && (saw.has(slot.id) || inSchool(school, slot)))) return null;
+  if (s.slots.some((slot) => sees(slot) && (saw.has(slot.id) || inSchool(school, slot))))
+    return null;
   const would = s.slots.find(sees);
   return {
     say: `The sheet means the ${DATUM_NAMES[s.plan.sheet.datum]}; nothing this way reads touches it on this vehicle.${would ? ` Take “${would.name}” too.` : " The kit has no instrument that would."}`,

@@ -3,9 +3,24 @@ import { describe, expect, it } from "vitest";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
-import { DEFAULT_THRESHOLDS, floorMarks, markOut, schoolChances, toDxf, toSvg, type SetOutPlan } from ".";
+import {
+  DEFAULT_THRESHOLDS,
+  floorMarks,
+  markOut,
+  schoolChances,
+  toDxf,
+  toSvg,
+  type SetOutPlan,
+} from ".";
 
-const plan: SetOutPlan = { vehicle: VEHICLES[0]!, sheet: SHEETS[0]!, stand: STANDS[0]!, instruments: INSTRUMENTS, rearToe: null, thresholds: DEFAULT_THRESHOLDS }; // prettier-ignore
+const plan: SetOutPlan = {
+  vehicle: VEHICLES[0]!,
+  sheet: SHEETS[0]!,
+  stand: STANDS[0]!,
+  instruments: INSTRUMENTS,
+  rearToe: null,
+  thresholds: DEFAULT_THRESHOLDS,
+};
 const v = plan.vehicle;
 
 describe("the mark-out sheet", () => {
@@ -25,7 +40,9 @@ describe("the mark-out sheet", () => {
   });
   it("foretells how sure each further reading makes one, and diagonals help", () => {
     const { steps } = markOut(plan, "tapes");
-    steps.slice(1).forEach((s, i) => expect(s.chance).toBeGreaterThanOrEqual(steps[i]!.chance - 1e-3));
+    steps
+      .slice(1)
+      .forEach((s, i) => expect(s.chance).toBeGreaterThanOrEqual(steps[i]!.chance - 1e-3));
     const after = (n: number): number => steps[n - 1]!.chance;
     expect(after(4)).toBeGreaterThan(after(2));
     const ranked = schoolChances(plan, ["tapes", "floor-box", "wheel-panels", "free"]);
@@ -39,9 +56,15 @@ describe("the mark-out as a drawing", () => {
   it("opens in an independent DXF reader, every mark where it belongs, in millimetres", () => {
     const dxf = new DxfParser().parseSync(toDxf(m))!;
     expect(dxf.header.$INSUNITS).toBe(4);
-    const points = dxf.entities.filter((e) => e.type === "POINT") as unknown as { position: { x: number; y: number } }[]; // prettier-ignore
-    expect(points.map((p) => [p.position.x, p.position.y])).toEqual(floorMarks(plan).map((p) => [expect.closeTo(p.xMm, 3), expect.closeTo(p.yMm, 3)])); // prettier-ignore
-    const beam = dxf.entities.find((e) => e.layer === "board") as unknown as { vertices: { x: number; y: number }[] };
+    const points = dxf.entities.filter((e) => e.type === "POINT") as unknown as {
+      position: { x: number; y: number };
+    }[];
+    expect(points.map((p) => [p.position.x, p.position.y])).toEqual(
+      floorMarks(plan).map((p) => [expect.closeTo(p.xMm, 3), expect.closeTo(p.yMm, 3)]),
+    );
+    const beam = dxf.entities.find((e) => e.layer === "board") as unknown as {
+      vertices: { x: number; y: number }[];
+    };
     const [a, b] = beam.vertices;
     expect(Math.hypot(a!.x - b!.x, a!.y - b!.y)).toBeCloseTo(2 * plan.stand.beamHalfMm, 3);
     expect(dxf.entities.filter((e) => e.type === "TEXT")).toHaveLength(m.marks.length);
@@ -51,10 +74,17 @@ describe("the mark-out as a drawing", () => {
     const [, wide, high, boxWide, boxHigh] =
       /width="([\d.]+)mm" height="([\d.]+)mm" viewBox="0 0 ([\d.]+) ([\d.]+)"/.exec(svg)!;
     expect([wide, high]).toEqual([boxWide, boxHigh]);
-    const line = /class="vehicle" x1="([\d.]+)" y1="([\d.]+)" x2="([\d.]+)" y2="([\d.]+)"/.exec(svg)!.slice(1).map(Number); // prettier-ignore
-    expect(Math.hypot(line[0]! - line[2]!, line[1]! - line[3]!)).toBeCloseTo(v.trackRearMm + 2 * v.hubCapOutMm, 1);
+    const line = /class="vehicle" x1="([\d.]+)" y1="([\d.]+)" x2="([\d.]+)" y2="([\d.]+)"/
+      .exec(svg)!
+      .slice(1)
+      .map(Number);
+    expect(Math.hypot(line[0]! - line[2]!, line[1]! - line[3]!)).toBeCloseTo(
+      v.trackRearMm + 2 * v.hubCapOutMm,
+      1,
+    );
     // Vehicle left is up, forward is to the right.
-    const y = (id: string): number => Number(new RegExp(`id="${id}"><path d="M[\\d.]+ ([\\d.]+)`).exec(svg)![1]);
+    const y = (id: string): number =>
+      Number(new RegExp(`id="${id}"><path d="M[\\d.]+ ([\\d.]+)`).exec(svg)![1]);
     expect(y("hubFL")).toBeLessThan(y("hubFR"));
   });
 });

@@ -4,14 +4,21 @@ import { predictedReadings } from "./next";
 import { nominalTarget, wantedHeight, type SetOutPlan } from "./plan";
 import { planHalfWidths } from "./proof";
 import { inSchool, SCHOOLS, type SchoolId } from "./schools";
-import { readingSigma, slotsFor, type Slot } from "./slots";
+import type { Slot } from "./slot";
+import { readingSigma, slotsFor } from "./slots";
 import { solveSetOut, type SetOutEntry } from "./solve";
 
-/** One line of a mark-out: what to measure, what it shows when the board is right, and how far it may honestly be off. */
+/**
+ * One line of a mark-out: what to measure, what it shows when the board is right, and how far it
+ * may honestly be off.
+ */
 export type MarkOutStep = {
   slot: Slot;
   expected: number;
-  /** Two standard deviations of the reading on a board that stands exactly right: hubs, badges and instrument. */
+  /**
+   * Two standard deviations of the reading on a board that stands exactly right: hubs, badges and
+   * instrument.
+   */
   within: number;
   /** Chance that a board nulled by the readings so far ends inside the tolerance in the plan. */
   chance: number;
@@ -22,15 +29,33 @@ export type MarkOutStep = {
 /** A place on the floor, vehicle axes. */
 export type FloorMark = { id: string; name: string; xMm: number; yMm: number };
 
-export type MarkOut = { school: SchoolId; steps: MarkOutStep[]; marks: FloorMark[]; heightMm: number };
+export type MarkOut = {
+  school: SchoolId;
+  steps: MarkOutStep[];
+  marks: FloorMark[];
+  heightMm: number;
+};
 
-const HUBS: [string, string][] = [["hubFL", "front hub left"], ["hubFR", "front hub right"], ["hubRL", "rear hub left"], ["hubRR", "rear hub right"], ["badgeF", "front badge"], ["badgeR", "rear badge"]]; // prettier-ignore
+const HUBS: [string, string][] = [
+  ["hubFL", "front hub left"],
+  ["hubFR", "front hub right"],
+  ["hubRL", "rear hub left"],
+  ["hubRR", "rear hub right"],
+  ["badgeF", "front badge"],
+  ["badgeR", "rear badge"],
+];
 
-/** Where things belong on the floor: the vehicle's own points as the book has them, the board and its ends. */
+/**
+ * Where things belong on the floor: the vehicle's own points as the book has them, the board and
+ * its ends.
+ */
 export function floorMarks(plan: SetOutPlan): FloorMark[] {
   const points = new Map(vehiclePoints(plan.vehicle).map((p) => [p.id as string, p]));
   const target = nominalTarget(plan);
-  const end = (by: number) => ({ xMm: target.xMm - Math.sin(target.headingRad) * by, yMm: target.yMm + Math.cos(target.headingRad) * by }); // prettier-ignore
+  const end = (by: number) => ({
+    xMm: target.xMm - Math.sin(target.headingRad) * by,
+    yMm: target.yMm + Math.cos(target.headingRad) * by,
+  });
   const half = plan.stand.beamHalfMm;
   return [
     ...HUBS.map(([id, name]) => ({ id, name, xMm: points.get(id)!.xMm, yMm: points.get(id)!.yMm })),
@@ -42,21 +67,31 @@ export function floorMarks(plan: SetOutPlan): FloorMark[] {
 }
 
 /**
- * The mark-out of one school for this vehicle, sheet and stand, before anything is measured: readings in order with
- * what they show when the board is right, and how sure one may be after each.
+ * The mark-out of one school for this vehicle, sheet and stand, before anything is measured:
+ * readings in order with what they show when the board is right, and how sure one may be after
+ * each.
  *
- * Uncertainty does not depend on the figures read, so it is known beforehand: the network is adjusted with every reading
- * at its expected value.
+ * Uncertainty does not depend on the figures read, so it is known beforehand: the network is
+ * adjusted with every reading at its expected value.
  */
 export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const walked = { ...plan, school };
   const before = solveSetOut(walked, []);
-  const exact = { ...before, adjustment: { ...before.adjustment!, points: vehiclePoints(plan.vehicle).map((p) => ({ ...p, covariance: [] })) } }; // prettier-ignore
+  const exact = {
+    ...before,
+    adjustment: {
+      ...before.adjustment!,
+      points: vehiclePoints(plan.vehicle).map((p) => ({ ...p, covariance: [] })),
+    },
+  };
   const board = before.target;
   const expected = predictedReadings(exact, board);
   const path = SCHOOLS[school].path;
   const slots = slotsFor(plan).filter((s) => inSchool(school, s));
-  const ordered = [...path.flatMap((id) => slots.find((s) => s.id === id) ?? []), ...slots.filter((s) => !path.includes(s.id))]; // prettier-ignore
+  const ordered = [
+    ...path.flatMap((id) => slots.find((s) => s.id === id) ?? []),
+    ...slots.filter((s) => !path.includes(s.id)),
+  ];
   const halves = planHalfWidths(plan.sheet);
   const entries: SetOutEntry[] = [];
   const hubSigma = Math.max(plan.vehicle.hubSigmaMm, plan.vehicle.badgeSigmaMm);
@@ -74,7 +109,15 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
       const chance = aim ? boxProbability([0, 0, 0], aim.covariance, halves) : 0;
       const places = slot.observes.in === "plan" ? hubSigma : 0;
       const root = (i: number): number => (aim ? Math.sqrt(aim.covariance[i]![i]!) : Infinity);
-      return [{ slot, expected: shown, within: 2 * Math.hypot(sigma, places), chance, sigma: { alongMm: root(0), acrossMm: root(1), twistRad: root(2) } }]; // prettier-ignore
+      return [
+        {
+          slot,
+          expected: shown,
+          within: 2 * Math.hypot(sigma, places),
+          chance,
+          sigma: { alongMm: root(0), acrossMm: root(1), twistRad: root(2) },
+        },
+      ];
     }),
   };
 }
@@ -88,13 +131,21 @@ export type SchoolChance = {
   sigma: { alongMm: number; acrossMm: number; twistRad: number };
 };
 
-/** How sure each school's whole path makes one, best first: what to choose before the first tape. */
+/**
+ * How sure each school's whole path makes one, best first: what to choose before the first tape.
+ */
 export const schoolChances = (plan: SetOutPlan, schools: readonly SchoolId[]): SchoolChance[] =>
   schools
     .filter((s) => s !== "free")
     .map((school) => {
       const steps = markOut(plan, school).steps.filter((s) => s.slot.observes.in === "plan");
       const last = steps.at(-1);
-      return { school, chance: last?.chance ?? 0, readings: steps.length, seconds: steps.reduce((t, s) => t + s.slot.seconds, 0), sigma: last?.sigma ?? { alongMm: Infinity, acrossMm: Infinity, twistRad: Infinity } };
+      return {
+        school,
+        chance: last?.chance ?? 0,
+        readings: steps.length,
+        seconds: steps.reduce((t, s) => t + s.slot.seconds, 0),
+        sigma: last?.sigma ?? { alongMm: Infinity, acrossMm: Infinity, twistRad: Infinity },
+      };
     })
-    .sort((a, b) => b.chance - a.chance); // prettier-ignore
+    .sort((a, b) => b.chance - a.chance);

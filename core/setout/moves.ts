@@ -3,14 +3,28 @@ import { baseFor, boardAt, withBooster, type PlanPose, type Stand, type StandSta
 
 /** One act on one adjuster. Amounts are what the technician does, in the adjuster's own terms. */
 export type Move =
-  /** Roll the whole stand: `awayMm` away from the car, `leftMm` to vehicle left, then turn it about its own origin. */
+  /**
+   * Roll the whole stand: `awayMm` away from the car, `leftMm` to vehicle left, then turn it about
+   * its own origin.
+   */
   (
     | { kind: "roll"; awayMm: number; leftMm: number; turnRad: number }
     /** Screw one foot out (+) or in (-); the last foot of a levelling brings the board to rest. */
     | { kind: "level"; foot: number; raiseMm: number; turns: number; last?: boolean | undefined }
-    /** Turn the beam about its pivot, counter-clockwise positive; `leftEndMm`: travel of its vehicle-left end away from the car. */
-    | { kind: "yaw"; joint: number; turnRad: number; leftEndMm: number; playMm?: number | undefined }
-    /** Slide by `byMm` along the slide's own direction, which is `awayMm`, `leftMm` on the floor. */
+    /**
+     * Turn the beam about its pivot, counter-clockwise positive; `leftEndMm`: travel of its
+     * vehicle-left end away from the car.
+     */
+    | {
+        kind: "yaw";
+        joint: number;
+        turnRad: number;
+        leftEndMm: number;
+        playMm?: number | undefined;
+      }
+    /**
+     * Slide by `byMm` along the slide's own direction, which is `awayMm`, `leftMm` on the floor.
+     */
     | {
         kind: "slide";
         joint: number;
@@ -21,7 +35,9 @@ export type Move =
         playMm?: number | undefined;
       }
     | { kind: "crank"; upMm: number; turns: number; playMm?: number | undefined }
-    /** Another booster goes under the mast, or none; `upMm`: what that does to the board's height. */
+    /**
+     * Another booster goes under the mast, or none; `upMm`: what that does to the board's height.
+     */
     | { kind: "booster"; booster: string | null; upMm: number }
   ) & {
     /** Where everything stands once this move is done (and those before it). */
@@ -44,8 +60,9 @@ export type Least = { mm: number; rad: number };
 type Vec3 = [number, number, number];
 
 /**
- * Slopes of the foot plane in base axes from the measured tilts. With base +x toward the car and +y to vehicle right:
- * world-up in base axes is (a, b, 1)/|.|, so sin(pitch) = a/|.| and sin(roll) = -b/|.|.
+ * Slopes of the foot plane in base axes from the measured tilts. With base +x toward the car and +y
+ * to vehicle right: world-up in base axes is (a, b, 1)/|.|, so sin(pitch) = a/|.| and sin(roll) =
+ * -b/|.|.
  */
 function footSlopes(pitchRad: number, rollRad: number): Slopes {
   const sx = Math.sin(pitchRad);
@@ -54,7 +71,10 @@ function footSlopes(pitchRad: number, rollRad: number): Slopes {
   return { a: sx / up, b: sy / up };
 }
 
-/** Rotates v by the smallest rotation that takes world-up, (a, b, 1)/|.| in base axes, to the vertical (Rodrigues). */
+/**
+ * Rotates v by the smallest rotation that takes world-up, (a, b, 1)/|.| in base axes, to the
+ * vertical (Rodrigues).
+ */
 function untiltedToWorld(v: Vec3, a: number, b: number): Vec3 {
   const n = Math.hypot(a, b, 1);
   // axis = up x z = (b, -a, 0)/n ; cos = 1/n
@@ -71,8 +91,17 @@ function untiltedToWorld(v: Vec3, a: number, b: number): Vec3 {
 
 type Slopes = { a: number; b: number };
 
-/** How the board centre shifts, in base axes (level), when the feet bring a stand from one tilt to another about foot 0. */
-function levelShift(stand: Stand, state: StandState, heightMm: number, { a, b }: Slopes, wanted: Slopes): Vec3 {
+/**
+ * How the board centre shifts, in base axes (level), when the feet bring a stand from one tilt to
+ * another about foot 0.
+ */
+function levelShift(
+  stand: Stand,
+  state: StandState,
+  heightMm: number,
+  { a, b }: Slopes,
+  wanted: Slopes,
+): Vec3 {
   const board = boardAt(stand, { xMm: 0, yMm: 0, headingRad: 0 }, state);
   const foot = stand.feet[0]!;
   const flat: Vec3 = [board.xMm - foot.xMm, board.yMm - foot.yMm, 0];
@@ -85,18 +114,20 @@ function levelShift(stand: Stand, state: StandState, heightMm: number, { a, b }:
 }
 
 /**
- * The adjuster settings that null the aim error, in an order in which no move undoes an earlier one: roll, level,
- * turn, slide, crank. Levelling moves the board by its height times the tilt, so it comes before anything fine;
- * turning swings the board about a pivot that is not its centre, so slides come after it.
+ * The adjuster settings that null the aim error, in an order in which no move undoes an earlier
+ * one: roll, level, turn, slide, crank. Levelling moves the board by its height times the tilt, so
+ * it comes before anything fine; turning swings the board about a pivot that is not its centre, so
+ * slides come after it.
  *
- * Neglected: on a base that is to stay tilted, slides carry the board along the tilt; its height changes by travel times
- * tilt, under 1 mm for 100 mm on any floor that Ready lets pass.
+ * Neglected: on a base that is to stay tilted, slides carry the board along the tilt; its height
+ * changes by travel times tilt, under 1 mm for 100 mm on any floor that Ready lets pass.
  *
- * The stand is rolled only when an adjuster lacks the travel; its slides then return toward mid-travel.
+ * The stand is rolled only when an adjuster lacks the travel; its slides then return toward
+ * mid-travel.
  *
  * @param now best knowledge of the board
- * @param target where the board belongs: pose in vehicle axes (mm, rad), height above the floor, tilts against gravity
- *   (rad; plumb and level when not given)
+ * @param target where the board belongs: pose in vehicle axes (mm, rad), height above the floor,
+ *   tilts against gravity (rad; plumb and level when not given)
  * @param least moves below this are left out
  */
 export function planMoves(
@@ -123,7 +154,8 @@ export function planMoves(
   const { joints, base } = settle(stand, state, levelled, target.pose);
   const moves: Move[] = [];
   let at: BoardState = now;
-  // An adjuster's play is named where it matters to the hand: when the move ends against the usual direction.
+  // An adjuster's play is named where it matters to the hand: when the move ends against the usual
+  // direction.
   const play = (playMm: number | undefined, by: number) => (playMm && by < 0 ? { playMm } : {});
   const push = (move: MoveAct, after: Partial<BoardState>): void => {
     at = { ...at, ...after };
@@ -146,15 +178,25 @@ export function planMoves(
   if (tilted) {
     const feet = stand.feet.slice(1).map((f, i) => ({
       foot: i + 1,
-      raiseMm: (to.a - from.a) * (f.xMm - stand.feet[0]!.xMm) + (to.b - from.b) * (f.yMm - stand.feet[0]!.yMm),
+      raiseMm:
+        (to.a - from.a) * (f.xMm - stand.feet[0]!.xMm) +
+        (to.b - from.b) * (f.yMm - stand.feet[0]!.yMm),
     }));
     const worth = feet.filter((f) => Math.abs(f.raiseMm) >= 0.05);
     worth.forEach((f, k) => {
       const last = k === worth.length - 1;
       const done = last
-        ? { pose: boardAt(stand, standing, state), heightMm: now.heightMm + shift[2], pitchRad, rollRad }
+        ? {
+            pose: boardAt(stand, standing, state),
+            heightMm: now.heightMm + shift[2],
+            pitchRad,
+            rollRad,
+          }
         : {};
-      push({ kind: "level", ...f, turns: f.raiseMm / stand.footMmPerTurn, ...(last ? { last } : {}) }, done);
+      push(
+        { kind: "level", ...f, turns: f.raiseMm / stand.footMmPerTurn, ...(last ? { last } : {}) },
+        done,
+      );
     });
   }
 
@@ -170,8 +212,18 @@ export function planMoves(
     value[i] = joints[i]!;
     const pose = boardAt(stand, standing, { joints: value });
     if (joint.kind === "yaw") {
-      // The vehicle-left end is at body (0, -half): body x of its travel is -(-half) * turn, and body x is toward the car.
-      push({ kind: "yaw", joint: i, turnRad: by, leftEndMm: -stand.beamHalfMm * Math.sin(by), ...play(joint.playMm, by) }, { pose });
+      // The vehicle-left end is at body (0, -half): body x of its travel is -(-half) * turn, and
+      // body x is toward the car.
+      push(
+        {
+          kind: "yaw",
+          joint: i,
+          turnRad: by,
+          leftEndMm: -stand.beamHalfMm * Math.sin(by),
+          ...play(joint.playMm, by),
+        },
+        { pose },
+      );
     } else {
       push(
         {
@@ -190,9 +242,17 @@ export function planMoves(
 
   const up = target.heightMm - at.heightMm;
   if (Math.abs(up) >= least.mm)
-    push({ kind: "crank", upMm: up, turns: up / stand.crank.mmPerTurn, ...play(stand.crank.playMm, up) }, { heightMm: target.heightMm });
+    push(
+      {
+        kind: "crank",
+        upMm: up,
+        turns: up / stand.crank.mmPerTurn,
+        ...play(stand.crank.playMm, up),
+      },
+      { heightMm: target.heightMm },
+    );
   return moves;
-} // prettier-ignore
+}
 
 /** Puts another booster under the mast, or takes it off; everything else stays where it is. */
 export function boosterMove(stand: Stand, now: BoardState, booster: string | null): Move {
@@ -202,7 +262,10 @@ export function boosterMove(stand: Stand, now: BoardState, booster: string | nul
 
 type MoveAct = Move extends infer M ? (M extends Move ? Omit<M, "after"> : never) : never;
 
-/** Joint values and base pose that put the board on the target, rolling the base only where travel runs out. */
+/**
+ * Joint values and base pose that put the board on the target, rolling the base only where travel
+ * runs out.
+ */
 function settle(
   stand: Stand,
   state: StandState,
@@ -216,10 +279,13 @@ function settle(
   const turn = wrapAngle(target.headingRad - boardNow().headingRad);
   const yaw = stand.joints.findIndex((j) => j.kind === "yaw");
   const yawJoint = stand.joints[yaw];
-  if (yawJoint?.kind === "yaw" && Math.abs(joints[yaw]! + turn) <= yawJoint.limitRad) joints[yaw]! += turn;
+  if (yawJoint?.kind === "yaw" && Math.abs(joints[yaw]! + turn) <= yawJoint.limitRad)
+    joints[yaw]! += turn;
   else base = { ...base, headingRad: base.headingRad + turn };
 
-  const slides = stand.joints.flatMap((j, i) => (j.kind === "slide" ? [{ i, limit: j.limitMm }] : []));
+  const slides = stand.joints.flatMap((j, i) =>
+    j.kind === "slide" ? [{ i, limit: j.limitMm }] : [],
+  );
   const from = boardNow();
   const error = [target.xMm - from.xMm, target.yMm - from.yMm] as const;
   const directions = slides.map(({ i }) => {
@@ -232,12 +298,19 @@ function settle(
   else for (const { i, limit } of slides) if (Math.abs(joints[i]!) > 0.8 * limit) joints[i] = 0;
 
   const board = boardNow();
-  base = { ...base, xMm: base.xMm + target.xMm - board.xMm, yMm: base.yMm + target.yMm - board.yMm };
+  base = {
+    ...base,
+    xMm: base.xMm + target.xMm - board.xMm,
+    yMm: base.yMm + target.yMm - board.yMm,
+  };
   return { joints, base };
 }
 
 /** Travel of each slide that removes the error as far as the slides can. */
-function solveSlides(directions: (readonly [number, number])[], error: readonly [number, number]): number[] {
+function solveSlides(
+  directions: (readonly [number, number])[],
+  error: readonly [number, number],
+): number[] {
   const [p, q] = directions;
   if (!p) return [];
   if (!q) return [p[0] * error[0] + p[1] * error[1]];

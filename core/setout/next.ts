@@ -1,8 +1,9 @@
 import { predictReadings, type Observation } from "@/core/survey";
 import { degToRad } from "@/core/units";
 import { boxProbability } from "./chance";
-import type { Instrument } from "./plan";
-import { readingSigma, type Slot } from "./slots";
+import type { Instrument } from "./instrument";
+import type { Slot } from "./slot";
+import { readingSigma } from "./slots";
 import { inSchool } from "./schools";
 import { partIndex, planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
@@ -15,7 +16,9 @@ export type Candidate = {
   /** What it should show if the present solution holds, in the slot's own terms. */
   expected: number;
   sigma: number;
-  /** Chance of a confident verdict after it, against now (as the chance a nulled board would have). */
+  /**
+   * Chance of a confident verdict after it, against now (as the chance a nulled board would have).
+   */
   chanceAfter: number;
   /** ln(chance after / now) per second of work: the order of the list. */
   worth: number;
@@ -37,7 +40,10 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
   const planSlots = s.slots.filter((slot) => slot.observes.in === "plan");
   const predictions = predictReadings(
     s.network,
-    { points: s.adjustment?.points ?? [], bodies: [{ id: "stand", ...board.pose, covariance: [] }] },
+    {
+      points: s.adjustment?.points ?? [],
+      bodies: [{ id: "stand", ...board.pose, covariance: [] }],
+    },
     planSlots.map((slot) => ({ ...observationOf(slot, 0, 1)!, id: slot.id })),
   );
   const shown = new Map(planSlots.map((slot, i) => [slot.id, slot.toShown(predictions[i]!.value)]));
@@ -50,13 +56,15 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
 /**
  * Ranks the readings that could be taken now, best first.
  *
- * A reading's effect on the covariance is known before it is taken (it does not depend on its value): a rank-one
- * update of the joint covariance carried through the aim Jacobian. Its worth is the rise of the logarithm of the
- * chance a nulled board would have, per second of work. Early on, when that chance is tiny, this is the gain of
- * information relative to the tolerances; near the end it is the gain of chance itself.
+ * A reading's effect on the covariance is known before it is taken (it does not depend on its
+ * value): a rank-one update of the joint covariance carried through the aim Jacobian. Its worth is
+ * the rise of the logarithm of the chance a nulled board would have, per second of work. Early on,
+ * when that chance is tiny, this is the gain of information relative to the tolerances; near the
+ * end it is the gain of chance itself.
  *
- * When the knowledge suffices but some part was moved and not measured since, worth is the information a candidate
- * gives about that part; when some reading stands unchecked, it is the redundancy a candidate lends to it.
+ * When the knowledge suffices but some part was moved and not measured since, worth is the
+ * information a candidate gives about that part; when some reading stands unchecked, it is the
+ * redundancy a candidate lends to it.
  */
 export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const now = s.aim;
@@ -76,11 +84,13 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   );
   const planNow = boxProbability([0, 0, 0], now.covariance, halves, 128);
   const scalarsNow = scalars.reduce((p, q) => p * insideChance(0, q.sigma, q.half), 1);
-  const taken = (slot: Slot): number => s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
+  const taken = (slot: Slot): number =>
+    s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
   const wantsCheck = verdict.why === "unchecked";
   const uncheckedIn = new Set(
     verdict.unchecked.map(
-      (id) => s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)!.slotId)!.observes.in,
+      (id) =>
+        s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)!.slotId)!.observes.in,
     ),
   );
 
@@ -107,22 +117,37 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
       );
       chanceAfter = boxProbability([0, 0, 0], after, halves, 128) * scalarsNow;
-      for (const i of s.owing.map(partIndex)) proof -= 0.5 * Math.log(after[i]![i]! / now.covariance[i]![i]!);
+      for (const i of s.owing.map(partIndex))
+        proof -= 0.5 * Math.log(after[i]![i]! / now.covariance[i]![i]!);
     } else {
       chanceAfter = planNow;
       for (const q of scalars) {
-        const variance = q.id === slot.observes.in ? 1 / (1 / q.sigma ** 2 + 1 / sigma ** 2) : q.sigma ** 2;
+        const variance =
+          q.id === slot.observes.in ? 1 / (1 / q.sigma ** 2 + 1 / sigma ** 2) : q.sigma ** 2;
         chanceAfter *= insideChance(0, Math.sqrt(variance), q.half);
       }
     }
     const unproved = s.unproved.includes(slot.observes.in);
-    let worth = Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) / slot.seconds;
+    let worth =
+      Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) /
+      slot.seconds;
     // A repeat shares the eye and the hook with the first: a fresh reading is the better witness.
     if (taken(slot) > 0) worth /= 1 + taken(slot);
     if (verdict.why === "owing") worth = proof / (1 + taken(slot)) / slot.seconds;
-    else if (wantsCheck) worth = (uncheckedIn.has(slot.observes.in) ? 1 / (1 + taken(slot)) : 0.001) / slot.seconds;
+    else if (wantsCheck)
+      worth = (uncheckedIn.has(slot.observes.in) ? 1 / (1 + taken(slot)) : 0.001) / slot.seconds;
     else if (unproved) worth += 1e-3;
-    return [{ slot, instrument, expected: shown, sigma, chanceAfter, worth, why: reason(s, slot, unproved, verdict) }];
+    return [
+      {
+        slot,
+        instrument,
+        expected: shown,
+        sigma,
+        chanceAfter,
+        worth,
+        why: reason(s, slot, unproved, verdict),
+      },
+    ];
   });
   return candidates.sort((a, b) => b.worth - a.worth);
 }
@@ -130,7 +155,8 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
 const PART_NAMES = { along: "distance", across: "place across", twist: "twist" } as const;
 
 function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdict): string {
-  if (verdict.why === "unchecked") return "It would show a slip in a reading that nothing checks yet.";
+  if (verdict.why === "unchecked")
+    return "It would show a slip in a reading that nothing checks yet.";
   if (verdict.why === "owing")
     return `The ${s.owing.map((p) => PART_NAMES[p]).join(" and the ")} was moved and not measured since; this reading sees it best.`;
   if (unproved)
@@ -142,11 +168,16 @@ function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdi
   return "It raises the chance of a sure verdict most for the time it takes.";
 }
 
-/** Moves below a tenth of the tolerance are not asked for; adjusters finer than that are left alone. */
+/**
+ * Moves below a tenth of the tolerance are not asked for; adjusters finer than that are left alone.
+ */
 export function worthwhile(s: SetOutSolution): { mm: number; rad: number } {
   const t = s.plan.sheet.tolerance;
   return {
     mm: Math.max(0.5, 0.12 * Math.min(t.alongMm, t.acrossMm, t.heightMm)),
-    rad: Math.max(degToRad(0.02), 0.12 * degToRad(Math.min(t.twistDeg, t.pitchDeg ?? 90, t.rollDeg ?? 90))),
+    rad: Math.max(
+      degToRad(0.02),
+      0.12 * degToRad(Math.min(t.twistDeg, t.pitchDeg ?? 90, t.rollDeg ?? 90)),
+    ),
   };
 }

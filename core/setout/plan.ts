@@ -1,20 +1,15 @@
 import { degToRad } from "@/core/units";
-import { thrustAngleRad, vehiclePoints, type RearToe, type Vehicle, type VehiclePointId } from "@/core/vehicle";
+import {
+  thrustAngleRad,
+  vehiclePoints,
+  type RearToe,
+  type Vehicle,
+  type VehiclePointId,
+} from "@/core/vehicle";
 import type { Sheet } from "@/core/sheet";
+import type { Instrument } from "./instrument";
 import type { SchoolId } from "./schools";
 import type { PlanPose, Stand } from "./stand";
-
-/** Standard uncertainty of one instrument: base + perMetre * length (mm), or an angle (rad). */
-export type Instrument = {
-  id: string;
-  name: string;
-  kind: "tape" | "laser" | "rule" | "scale" | "inclinometer" | "bubble" | "plumb" | "range" | "wheel-laser" | "rig";
-  sigmaMm: number;
-  sigmaMmPerM: number;
-  sigmaRad: number;
-  /** What one division of a bubble is worth, radians. */
-  divisionRad?: number | undefined;
-};
 
 /** Shop settings of the judgement. */
 export type Thresholds = {
@@ -35,27 +30,40 @@ export type SetOutPlan = {
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
   rearToe: RearToe | null;
   thresholds: Thresholds;
-  /** Which way the technician sets out; readings of other ways count all the same. Four tapes when it is not said. */
+  /**
+   * Which way the technician sets out; readings of other ways count all the same. Four tapes when
+   * it is not said.
+   */
   school?: SchoolId;
   /**
-   * How far the floor at the stand lies above the vehicle's own plane, mm, from measured floor heights: the sheet's
-   * height counts from the vehicle's plane, rule and scale count from the floor at the stand.
+   * How far the floor at the stand lies above the vehicle's own plane, mm, from measured floor
+   * heights: the sheet's height counts from the vehicle's plane, rule and scale count from the
+   * floor at the stand.
    */
   floorStepMm?: { value: number; sigma: number };
-  /** How the plane under the vehicle's tyres rises toward the front and toward vehicle left, radians. */
-  floorSlopeRad?: { ahead: { value: number; sigma: number }; left: { value: number; sigma: number } };
+  /**
+   * How the plane under the vehicle's tyres rises toward the front and toward vehicle left,
+   * radians.
+   */
+  floorSlopeRad?: {
+    ahead: { value: number; sigma: number };
+    left: { value: number; sigma: number };
+  };
 };
 
 /** The height above the stand's own floor at which the board's centre belongs. */
 export const wantedHeight = (plan: Pick<SetOutPlan, "sheet" | "floorStepMm">): number =>
   plan.sheet.placement.heightMm - (plan.floorStepMm?.value ?? 0);
 
-/** Standard deviation of the fall of a floor nobody has measured, radians: bays drain at one in a hundred and more. */
+/**
+ * Standard deviation of the fall of a floor nobody has measured, radians: bays drain at one in a
+ * hundred and more.
+ */
 const UNMEASURED_FLOOR_RAD = degToRad(0.5);
 
 /**
- * How far the floor at the stand may lie above the vehicle's own plane, mm. Unmeasured it is taken as none, with the
- * uncertainty of an unmeasured fall between the front wheels and the stand.
+ * How far the floor at the stand may lie above the vehicle's own plane, mm. Unmeasured it is taken
+ * as none, with the uncertainty of an unmeasured fall between the front wheels and the stand.
  */
 export const floorStep = (
   plan: Pick<SetOutPlan, "sheet" | "vehicle" | "floorStepMm">,
@@ -74,25 +82,33 @@ function throwFromWheels({ sheet, vehicle }: Pick<SetOutPlan, "sheet" | "vehicle
 }
 
 /**
- * The lean and level against gravity at which the board belongs, radians, with what the floor leaves unsure.
+ * The lean and level against gravity at which the board belongs, radians, with what the floor
+ * leaves unsure.
  *
- * Square to a plane z = a x + b y, the board's own upright is its normal, (-a, -b, 1) / |.|: it leans toward the car
- * where the floor rises forward, and its vehicle-left end is high where the floor rises to the left. The board's heading
- * is taken as straight at the car: a few milliradians of it change a slope by less than a hundredth.
+ * Square to a plane z = a x + b y, the board's own upright is its normal, (-a, -b, 1) / |.|: it
+ * leans toward the car where the floor rises forward, and its vehicle-left end is high where the
+ * floor rises to the left. The board's heading is taken as straight at the car: a few milliradians
+ * of it change a slope by less than a hundredth.
  */
-export function wantedTilt(plan: Pick<SetOutPlan, "sheet" | "floorSlopeRad">): Record<"pitch" | "roll", { value: number; sigma: number }> {
-  if (plan.sheet.upright !== "vehicle-plane") return { pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } };
+export function wantedTilt(
+  plan: Pick<SetOutPlan, "sheet" | "floorSlopeRad">,
+): Record<"pitch" | "roll", { value: number; sigma: number }> {
+  if (plan.sheet.upright !== "vehicle-plane")
+    return { pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } };
   const unknown = { value: 0, sigma: UNMEASURED_FLOOR_RAD };
   const { ahead, left } = plan.floorSlopeRad ?? { ahead: unknown, left: unknown };
   const turn = degToRad(plan.sheet.placement.twistDeg);
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  const along = (p: number, q: number) => ({ value: p * ahead.value + q * left.value, sigma: Math.hypot(p * ahead.sigma, q * left.sigma) });
+  const along = (p: number, q: number) => ({
+    value: p * ahead.value + q * left.value,
+    sigma: Math.hypot(p * ahead.sigma, q * left.sigma),
+  });
   return { pitch: along(-c, -s), roll: along(-s, c) };
-} // prettier-ignore
+}
 
 /**
- * A datum as weights on vehicle points: origin of the line, two points that give its direction, an angle to add,
- * and the place distances are counted from.
+ * A datum as weights on vehicle points: origin of the line, two points that give its direction, an
+ * angle to add, and the place distances are counted from.
  */
 export type DatumFrame = {
   through: [VehiclePointId, number][];
@@ -100,7 +116,10 @@ export type DatumFrame = {
   directionTo: VehiclePointId;
   turnRad: number;
   distanceFrom: [VehiclePointId, number][];
-  /** Added along the datum to the distance origin (bumper face and camera have no point of their own). */
+  /**
+   * Added along the datum to the distance origin (bumper face and camera have no point of their
+   * own).
+   */
   distanceOffsetMm: number;
 };
 
@@ -108,7 +127,9 @@ export type DatumFrame = {
 export class MissingThrustError extends Error {
   override readonly name = "MissingThrustError";
   constructor() {
-    super("The sheet squares the board to the thrust line. Enter rear toe left and right from the alignment printout.");
+    super(
+      "The sheet squares the board to the thrust line. Enter rear toe left and right from the alignment printout.",
+    );
   }
 }
 
@@ -120,14 +141,21 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "sheet" | "rearToe
     sheet.datum === "centreline"
       ? { through: [["badgeR", 1]], directionFrom: "badgeR", directionTo: "badgeF", turnRad: 0 }
       : {
-          // From right hub to left hub is the axle; its normal points forward a quarter turn clockwise.
-          through: [["hubRL", 0.5], ["hubRR", 0.5]], // prettier-ignore
+          // From right hub to left hub is the axle; its normal points forward a quarter turn
+          // clockwise.
+          through: [
+            ["hubRL", 0.5],
+            ["hubRR", 0.5],
+          ],
           directionFrom: "hubRR",
           directionTo: "hubRL",
           turnRad: -Math.PI / 2 + (sheet.datum === "thrust" ? thrustAngleRad(rearToe!) : 0),
         };
   const fromFrontAxle = (xMm: number): number => xMm - vehicle.wheelbaseMm;
-  const hubs: [VehiclePointId, number][] = [["hubFL", 0.5], ["hubFR", 0.5]]; // prettier-ignore
+  const hubs: [VehiclePointId, number][] = [
+    ["hubFL", 0.5],
+    ["hubFR", 0.5],
+  ];
   const faceMm = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
   switch (sheet.distanceFrom) {
     case "front-hub-line":
@@ -141,8 +169,16 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "sheet" | "rearToe
   }
 }
 
-/** A datum line evaluated: a point on it, its heading, and the origin distances are counted from. */
-export type DatumLine = { xMm: number; yMm: number; headingRad: number; originXMm: number; originYMm: number };
+/**
+ * A datum line evaluated: a point on it, its heading, and the origin distances are counted from.
+ */
+export type DatumLine = {
+  xMm: number;
+  yMm: number;
+  headingRad: number;
+  originXMm: number;
+  originYMm: number;
+};
 
 type PlacedPoint = { id: string; xMm: number; yMm: number };
 
@@ -150,7 +186,10 @@ type PlacedPoint = { id: string; xMm: number; yMm: number };
 export function datumLine(frame: DatumFrame, points: readonly PlacedPoint[]): DatumLine {
   const at = (id: VehiclePointId): PlacedPoint => points.find((p) => p.id === id)!;
   const mean = (weights: [VehiclePointId, number][]): [number, number] =>
-    weights.reduce<[number, number]>(([x, y], [id, w]) => [x + w * at(id).xMm, y + w * at(id).yMm], [0, 0]);
+    weights.reduce<[number, number]>(
+      ([x, y], [id, w]) => [x + w * at(id).xMm, y + w * at(id).yMm],
+      [0, 0],
+    );
   const from = at(frame.directionFrom);
   const to = at(frame.directionTo);
   const headingRad = Math.atan2(to.yMm - from.yMm, to.xMm - from.xMm) + frame.turnRad;
@@ -170,7 +209,8 @@ export function targetPose(sheet: Sheet, line: DatumLine): PlanPose {
   const c = Math.cos(line.headingRad);
   const s = Math.sin(line.headingRad);
   // Foot of the distance origin on the datum line, then along and across from there.
-  const t = c * (line.originXMm - line.xMm) + s * (line.originYMm - line.yMm) + sheet.placement.alongMm;
+  const t =
+    c * (line.originXMm - line.xMm) + s * (line.originYMm - line.yMm) + sheet.placement.alongMm;
   return {
     xMm: line.xMm + c * t - s * sheet.placement.acrossMm,
     yMm: line.yMm + s * t + c * sheet.placement.acrossMm,
@@ -178,6 +218,9 @@ export function targetPose(sheet: Sheet, line: DatumLine): PlanPose {
   };
 }
 
-/** The target for a vehicle exactly as its dimensions say: where the drawing puts it before any reading. */
+/**
+ * The target for a vehicle exactly as its dimensions say: where the drawing puts it before any
+ * reading.
+ */
 export const nominalTarget = (plan: SetOutPlan): PlanPose =>
   targetPose(plan.sheet, datumLine(datumFrame(plan), vehiclePoints(plan.vehicle)));

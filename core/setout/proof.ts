@@ -16,9 +16,14 @@ export const planHalfWidths = (sheet: Sheet): [number, number, number] => [
 export type Debt = readonly [number, number, number];
 export const NO_DEBT: Debt = [0, 0, 0];
 
-/** A part owes proof once disturbances may have shifted it by a sixth of its tolerance (one standard deviation). */
+/**
+ * A part owes proof once disturbances may have shifted it by a sixth of its tolerance (one standard
+ * deviation).
+ */
 const OWES_FROM = 1 / 6;
-/** Readings prove a part when they remove at least this share of the variance it had before them. */
+/**
+ * Readings prove a part when they remove at least this share of the variance it had before them.
+ */
 const PROVES_FROM = 0.3;
 
 /** The debt after one more disturbance. */
@@ -31,9 +36,10 @@ export const addDebt = (debt: Debt, planMm: number, headingRad: number): Debt =>
 /**
  * The debt that readings leave standing.
  *
- * A move's own arithmetic may say where the board should be, with a believable uncertainty; yet a record that is to
- * stand up in an argument says "measured", not "moved by so much". So every part that was shifted noticeably must be
- * seen by a reading afterwards. Parts that were hardly touched need no second look.
+ * A move's own arithmetic may say where the board should be, with a believable uncertainty; yet a
+ * record that is to stand up in an argument says "measured", not "moved by so much". So every part
+ * that was shifted noticeably must be seen by a reading afterwards. Parts that were hardly touched
+ * need no second look.
  *
  * @param before aim variances (along, across, twist) before the readings of this epoch
  * @param after the same with them

@@ -16,20 +16,36 @@ import {
 const plan = planOf(0, 0);
 const world = openBay("road", plan);
 const { candidates } = nextAct(solveSetOut(plan, []));
-const entries = candidates.map((c): SetOutEntry => ({ kind: "reading", id: c.slot.id, slotId: c.slot.id, shown: measure(world, c.slot.id, 0), sigma: c.sigma })); // prettier-ignore
+const entries = candidates.map((c): SetOutEntry => ({
+  kind: "reading",
+  id: c.slot.id,
+  slotId: c.slot.id,
+  shown: measure(world, c.slot.id, 0),
+  sigma: c.sigma,
+}));
 const s = solveSetOut(plan, entries);
 
 describe("from the set-out to the road", () => {
   it("the computer believes the board where the sheet puts it, seen from the vehicle's own camera", () => {
     const { camera, board } = roadSetting(s);
     expect(camera).toBe(plan.vehicle.camera);
-    expect(board.aheadMm).toBeCloseTo(plan.vehicle.wheelbaseMm + plan.sheet.placement.alongMm - camera.xMm, 6);
+    expect(board.aheadMm).toBeCloseTo(
+      plan.vehicle.wheelbaseMm + plan.sheet.placement.alongMm - camera.xMm,
+      6,
+    );
     expect(board.heightMm).toBe(plan.sheet.placement.heightMm);
   });
   it("what is known is the aim and the height, with their uncertainties", () => {
     const known = boardKnowledge(s)!;
-    expect(known.mean).toMatchObject({ alongMm: s.aim!.alongMm, acrossMm: s.aim!.acrossMm, twistRad: s.aim!.twistRad });
-    expect(known.mean.heightMm).toBeCloseTo(s.scalars.height.value - plan.sheet.placement.heightMm, 9);
+    expect(known.mean).toMatchObject({
+      alongMm: s.aim!.alongMm,
+      acrossMm: s.aim!.acrossMm,
+      twistRad: s.aim!.twistRad,
+    });
+    expect(known.mean.heightMm).toBeCloseTo(
+      s.scalars.height.value - plan.sheet.placement.heightMm,
+      9,
+    );
     expect(known.sigma.heightMm).toBeGreaterThan(0.3);
     expect(known.sigma.pitchRad).toBe(0);
   });
@@ -39,7 +55,11 @@ describe("from the set-out to the road", () => {
     const curve = chanceByTolerance(known, [0.2, 0.35, 0.5, 1]);
     const random = randomFrom(5);
     // The lower factor of the covariance, written out.
-    const [[a, b, c], [, d, e], [, , f]] = known.covariance as [[number, number, number], [number, number, number], [number, number, number]]; // prettier-ignore
+    const [[a, b, c], [, d, e], [, , f]] = known.covariance as [
+      [number, number, number],
+      [number, number, number],
+      [number, number, number],
+    ];
     const l11 = Math.sqrt(a);
     const [l21, l31] = [b / l11, c / l11];
     const l22 = Math.sqrt(d - l21 * l21);
@@ -49,8 +69,12 @@ describe("from the set-out to the road", () => {
     const N = 60_000;
     for (let k = 0; k < N; k++) {
       const [z1, z2, z3] = [gaussian(random), gaussian(random), gaussian(random)];
-      const off = [l11 * z1, l21 * z1 + l22 * z2, l31 * z1 + l32 * z2 + l33 * z3].map((v, i) => Math.abs(known.mean[i]! + v) / known.halves[i]!); // prettier-ignore
-      const others = known.scalars.map((q) => Math.abs(q.error + q.sigma * gaussian(random)) / q.half);
+      const off = [l11 * z1, l21 * z1 + l22 * z2, l31 * z1 + l32 * z2 + l33 * z3].map(
+        (v, i) => Math.abs(known.mean[i]! + v) / known.halves[i]!,
+      );
+      const others = known.scalars.map(
+        (q) => Math.abs(q.error + q.sigma * gaussian(random)) / q.half,
+      );
       const worst = Math.max(...off, ...others);
       curve.forEach((at, i) => (hits[i]! += worst < at.factor ? 1 : 0));
     }

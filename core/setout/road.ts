@@ -21,16 +21,23 @@ export function roadSetting(s: SetOutSolution): Setting {
 }
 
 /**
- * What is known of the board, as the road needs it. The aim counts in the datum's axes, which lie within a few
- * milliradians of the vehicle's: errors of a few millimetres change by their product with that, hundredths of one.
- * Null while nothing solves.
+ * What is known of the board, as the road needs it. The aim counts in the datum's axes, which lie
+ * within a few milliradians of the vehicle's: errors of a few millimetres change by their product
+ * with that, hundredths of one. Null while nothing solves.
  */
 export function boardKnowledge(s: SetOutSolution): BoardKnowledge | null {
   if (!s.aim) return null;
   const scalar = new Map(scalarErrors(s).map((q) => [q.id, q]));
   const of = (id: "height" | "pitch" | "roll") => scalar.get(id) ?? { error: 0, sigma: 0 };
   return {
-    mean: { alongMm: s.aim.alongMm, acrossMm: s.aim.acrossMm, twistRad: s.aim.twistRad, heightMm: of("height").error, pitchRad: of("pitch").error, rollRad: of("roll").error }, // prettier-ignore
+    mean: {
+      alongMm: s.aim.alongMm,
+      acrossMm: s.aim.acrossMm,
+      twistRad: s.aim.twistRad,
+      heightMm: of("height").error,
+      pitchRad: of("pitch").error,
+      rollRad: of("roll").error,
+    },
     planCovariance: s.aim.covariance,
     sigma: { heightMm: of("height").sigma, pitchRad: of("pitch").sigma, rollRad: of("roll").sigma },
   };
@@ -54,11 +61,19 @@ export const toleranceCase = (s: SetOutSolution): ToleranceCase | null =>
   };
 
 /** The chance that everything lies inside `k` times the sheet's tolerances, for each `k`. */
-export const chanceByTolerance = (c: ToleranceCase, factors: readonly number[]): { factor: number; chance: number }[] =>
+export const chanceByTolerance = (
+  c: ToleranceCase,
+  factors: readonly number[],
+): { factor: number; chance: number }[] =>
   factors.map((factor) => ({
     factor,
     chance: c.scalars.reduce(
       (p, q) => p * insideChance(q.error, q.sigma, q.half * factor),
-      boxProbability(c.mean, c.covariance, c.halves.map((h) => h * factor), 256),
+      boxProbability(
+        c.mean,
+        c.covariance,
+        c.halves.map((h) => h * factor),
+        256,
+      ),
     ),
-  })); // prettier-ignore
+  }));

@@ -9,8 +9,8 @@ export type ScalarEstimate = {
 };
 
 /**
- * Weighted mean of a prior and direct readings, with the same statistics as the network (Baarda 1968): here
- * r_i = 1 - (1/sigma_i^2) / sum of weights.
+ * Weighted mean of a prior and direct readings, with the same statistics as the network (Baarda
+ * 1968): here r_i = 1 - (1/sigma_i^2) / sum of weights.
  */
 export function estimateScalar(
   prior: { value: number; variance: number },
@@ -39,5 +39,10 @@ export function estimateScalar(
     (a, b) => (!a || Math.abs(b.w) > Math.abs(a.w) ? b : a),
     null,
   );
-  return { value, variance: 1 / weight, residuals, suspect: worst && Math.abs(worst.w) > 3.29 ? worst.id : null };
+  return {
+    value,
+    variance: 1 / weight,
+    residuals,
+    suspect: worst && Math.abs(worst.w) > 3.29 ? worst.id : null,
+  };
 }

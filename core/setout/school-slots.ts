@@ -1,32 +1,34 @@
 import { degToRad } from "@/core/units";
-import type { Sheet } from "@/core/sheet";
 import type { VehiclePointId } from "@/core/vehicle";
 import { STAND } from "./aim";
-import { asIs } from "./level-slots";
+import { isAside } from "./aside";
 import type { SetOutPlan } from "./plan";
-import type { Slot } from "./slots";
+import { asIs, type Slot } from "./slot";
 
 /**
- * Readings of the schools beside tapes: floor marks, wheel panels, wheel lasers, camera rig. What each neglects is said
- * with it; all observe the same points and the same stand.
+ * Readings of the schools beside tapes: floor marks, wheel panels, wheel lasers, camera rig. What
+ * each neglects is said with it; all observe the same points and the same stand.
  */
 
 const flipped = { toModel: (v: number): number => -v, toShown: (v: number): number => -v };
 const LINE = { lineFrom: "badgeR", lineTo: "badgeF" } as const;
 const CENTRE = `${STAND}.centre`;
 const long = (name: string) => ({ name, dimension: "length", min: 300, max: 20_000 }) as const;
-const around = (name: string, middle: number, by = 800) => ({ name, dimension: "length", min: middle - by, max: middle + by, expected: middle }) as const; // prettier-ignore
+const around = (name: string, middle: number, by = 800) =>
+  ({ name, dimension: "length", min: middle - by, max: middle + by, expected: middle }) as const;
 const SIDES = { positive: "vehicle left", negative: "vehicle right" };
-
-/** A board this far beside the line is missed by beams that run along the wheels: panels and scales are half as wide. */
-const ASIDE_MM = 250;
-export const isAside = (sheet: Pick<Sheet, "placement">): boolean => Math.abs(sheet.placement.acrossMm) > ASIDE_MM;
 
 /** Plumbed to the floor: tapes run level there, so nothing is taken out of them. */
 export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
   const across = sheet.placement.acrossMm;
-  const slot = (id: string, name: string, short: string, act: string, seconds: number, more: Omit<Slot, "id" | "name" | "short" | "act" | "seconds" | "instrument">): Slot =>
-    ({ id, name, short, act, seconds, instrument: "plumb", ...more }); // prettier-ignore
+  const slot = (
+    id: string,
+    name: string,
+    short: string,
+    act: string,
+    seconds: number,
+    more: Omit<Slot, "id" | "name" | "short" | "act" | "seconds" | "instrument">,
+  ): Slot => ({ id, name, short, act, seconds, instrument: "plumb", ...more });
   const side = (l: boolean) => ({
     hub: (l ? "hubFL" : "hubFR") as VehiclePointId,
     end: `${STAND}.${l ? "beamL" : "beamR"}`,
@@ -35,54 +37,184 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
     key: l ? "l" : "r",
   });
   return [
-    slot("box-centre", "board mark beside the line", "mark ↔", "Plumb the board’s centre to the floor; read how far its mark lies beside the line through the badge marks.", 40, {
-      quantity: around("the board mark beside the line", across),
-      sides: SIDES,
-      observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "offset", point: CENTRE, ...LINE, valueMm, sigma }) },
-      ...asIs,
-    }),
-    slot("box-ahead", "front badge mark → board mark", "mark ↑", "Tape along the line from the front badge’s mark to the board’s mark.", 35, {
-      quantity: long("the tape from the badge mark to the board mark"),
-      observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "station", point: CENTRE, ...LINE, origin: "badgeF", valueMm, sigma }) },
-      ...asIs,
-    }),
-    // The front mark blocked: the line through the marks of both left hubs, started from the rear one.
-    slot("box-rear-centre", "board mark beside the left hubs’ line", "left ↔", "Plumb both left hubs; read how far the board’s mark lies to vehicle right of the line through them.", 50, {
-      quantity: { name: "the board mark beside the hubs’ line", dimension: "length", min: 250 - across, max: 2500 - across },
-      observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "offset", point: CENTRE, lineFrom: "hubRL", lineTo: "hubFL", valueMm, sigma }) },
-      ...flipped,
-    }),
-    slot("box-rear-ahead", "rear hub mark → board mark", "rear ↑", "Tape along the left hubs’ line from the rear hub’s mark to where the board’s mark squares back to it.", 50, {
-      quantity: long("the tape from the rear hub mark"),
-      observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "station", point: CENTRE, lineFrom: "hubRL", lineTo: "hubFL", valueMm, sigma }) },
-      ...asIs,
-    }),
+    slot(
+      "box-centre",
+      "board mark beside the line",
+      "mark ↔",
+      "Plumb the board’s centre to the floor; read how far its mark lies beside the line through the badge marks.",
+      40,
+      {
+        quantity: around("the board mark beside the line", across),
+        sides: SIDES,
+        observes: {
+          in: "plan",
+          observation: (id, valueMm, sigma) => ({
+            id,
+            kind: "offset",
+            point: CENTRE,
+            ...LINE,
+            valueMm,
+            sigma,
+          }),
+        },
+        ...asIs,
+      },
+    ),
+    slot(
+      "box-ahead",
+      "front badge mark → board mark",
+      "mark ↑",
+      "Tape along the line from the front badge’s mark to the board’s mark.",
+      35,
+      {
+        quantity: long("the tape from the badge mark to the board mark"),
+        observes: {
+          in: "plan",
+          observation: (id, valueMm, sigma) => ({
+            id,
+            kind: "station",
+            point: CENTRE,
+            ...LINE,
+            origin: "badgeF",
+            valueMm,
+            sigma,
+          }),
+        },
+        ...asIs,
+      },
+    ),
+    // The front mark blocked: the line through the marks of both left hubs, started from the rear
+    // one.
+    slot(
+      "box-rear-centre",
+      "board mark beside the left hubs’ line",
+      "left ↔",
+      "Plumb both left hubs; read how far the board’s mark lies to vehicle right of the line through them.",
+      50,
+      {
+        quantity: {
+          name: "the board mark beside the hubs’ line",
+          dimension: "length",
+          min: 250 - across,
+          max: 2500 - across,
+        },
+        observes: {
+          in: "plan",
+          observation: (id, valueMm, sigma) => ({
+            id,
+            kind: "offset",
+            point: CENTRE,
+            lineFrom: "hubRL",
+            lineTo: "hubFL",
+            valueMm,
+            sigma,
+          }),
+        },
+        ...flipped,
+      },
+    ),
+    slot(
+      "box-rear-ahead",
+      "rear hub mark → board mark",
+      "rear ↑",
+      "Tape along the left hubs’ line from the rear hub’s mark to where the board’s mark squares back to it.",
+      50,
+      {
+        quantity: long("the tape from the rear hub mark"),
+        observes: {
+          in: "plan",
+          observation: (id, valueMm, sigma) => ({
+            id,
+            kind: "station",
+            point: CENTRE,
+            lineFrom: "hubRL",
+            lineTo: "hubFL",
+            valueMm,
+            sigma,
+          }),
+        },
+        ...asIs,
+      },
+    ),
     ...[true, false].flatMap((l) => {
       const s = side(l);
       return [
-        slot(`box-hub-${s.key}`, `${s.word} hub mark → board mark, along`, `hub ${s.key.toUpperCase()} ↑`, `Drop the front ${s.word} hub with the bracket; tape along the offset line to where the board’s mark squares back to it.`, 45, {
-          quantity: long(`the tape along the ${s.word} offset line`),
-          observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "station", point: CENTRE, ...LINE, origin: s.hub, valueMm, sigma }) },
-          ...asIs,
-        }),
-        slot(`box-end-${s.key}`, `${s.word} beam end before the square line`, `end ${s.key.toUpperCase()} ⊥`, `Plumb the ${s.word} end of the beam; read how far its mark lies off the line squared through the board’s mark.`, 35, {
-          quantity: around(`the ${s.word} beam end off the square line`, 0, 400),
-          sides: { positive: "away from the car", negative: "toward the car" },
-          toAndFro: true,
-          observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "station", point: s.end, ...LINE, origin: CENTRE, valueMm, sigma }) },
-          ...asIs,
-        }),
+        slot(
+          `box-hub-${s.key}`,
+          `${s.word} hub mark → board mark, along`,
+          `hub ${s.key.toUpperCase()} ↑`,
+          `Drop the front ${s.word} hub with the bracket; tape along the offset line to where the board’s mark squares back to it.`,
+          45,
+          {
+            quantity: long(`the tape along the ${s.word} offset line`),
+            observes: {
+              in: "plan",
+              observation: (id, valueMm, sigma) => ({
+                id,
+                kind: "station",
+                point: CENTRE,
+                ...LINE,
+                origin: s.hub,
+                valueMm,
+                sigma,
+              }),
+            },
+            ...asIs,
+          },
+        ),
+        slot(
+          `box-end-${s.key}`,
+          `${s.word} beam end before the square line`,
+          `end ${s.key.toUpperCase()} ⊥`,
+          `Plumb the ${s.word} end of the beam; read how far its mark lies off the line squared through the board’s mark.`,
+          35,
+          {
+            quantity: around(`the ${s.word} beam end off the square line`, 0, 400),
+            sides: { positive: "away from the car", negative: "toward the car" },
+            toAndFro: true,
+            observes: {
+              in: "plan",
+              observation: (id, valueMm, sigma) => ({
+                id,
+                kind: "station",
+                point: s.end,
+                ...LINE,
+                origin: CENTRE,
+                valueMm,
+                sigma,
+              }),
+            },
+            ...asIs,
+          },
+        ),
       ];
     }),
     ...[true, false].map((l) => {
       const s = side(l);
-      return slot(`box-diag-${s.key}`, `${s.word} hub mark → far beam end, on the floor`, `diag ${s.key.toUpperCase()}`, `Tape the diagonal on the floor from the front ${s.word} hub’s mark to the mark of the far beam end.`, 45, {
-        quantity: long(`the diagonal from the ${s.word} hub mark`),
-        observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "distance", from: s.hub, to: s.far, valueMm, sigma }) },
-        ...asIs,
-      });
+      return slot(
+        `box-diag-${s.key}`,
+        `${s.word} hub mark → far beam end, on the floor`,
+        `diag ${s.key.toUpperCase()}`,
+        `Tape the diagonal on the floor from the front ${s.word} hub’s mark to the mark of the far beam end.`,
+        45,
+        {
+          quantity: long(`the diagonal from the ${s.word} hub mark`),
+          observes: {
+            in: "plan",
+            observation: (id, valueMm, sigma) => ({
+              id,
+              kind: "distance",
+              from: s.hub,
+              to: s.far,
+              valueMm,
+              sigma,
+            }),
+          },
+          ...asIs,
+        },
+      );
     }),
-  ]; // prettier-ignore
+  ];
 }
 
 /** Rear toe of a wheel nobody has measured: as cars are made, and how far that may be off. */
@@ -93,13 +225,21 @@ const wheelHeading = (plan: SetOutPlan, left: boolean): number =>
   left ? -(plan.rearToe?.leftRad ?? USUAL_TOE.rad) : (plan.rearToe?.rightRad ?? USUAL_TOE.rad);
 
 /**
- * Panels clamped across the rear wheels and a front hub; a rangefinder at each end of the beam looks along the board's
- * normal. A panel stands square to its wheel, so the wheel's toe turns it; between beam end and hub that is a few
- * tenths of a millimetre, which is modelled, and the clamp's own 0.05 degrees, which is in the instrument's uncertainty.
+ * Panels clamped across the rear wheels and a front hub; a rangefinder at each end of the beam
+ * looks along the board's normal. A panel stands square to its wheel, so the wheel's toe turns it;
+ * between beam end and hub that is a few tenths of a millimetre, which is modelled, and the clamp's
+ * own 0.05 degrees, which is in the instrument's uncertainty.
  */
 export function panelSlots(plan: SetOutPlan): Slot[] {
   if (isAside(plan.sheet)) return [];
-  const slot = (id: string, panelPoint: VehiclePointId, end: "beamL" | "beamR", name: string, panelHeadingRad: number, seconds: number): Slot => ({
+  const slot = (
+    id: string,
+    panelPoint: VehiclePointId,
+    end: "beamL" | "beamR",
+    name: string,
+    panelHeadingRad: number,
+    seconds: number,
+  ): Slot => ({
     id,
     name,
     short: `range ${id.slice(-2).toUpperCase()}`,
@@ -107,19 +247,46 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
     instrument: "range",
     quantity: { name: `the ${name}`, dimension: "length", min: 500, max: 20_000 },
     seconds,
-    observes: { in: "plan", observation: (obs, valueMm, sigma) => ({ id: obs, kind: "range", from: `${STAND}.${end}`, directionRad: 0, panelPoint, panelHeadingRad, valueMm, sigma }) },
+    observes: {
+      in: "plan",
+      observation: (obs, valueMm, sigma) => ({
+        id: obs,
+        kind: "range",
+        from: `${STAND}.${end}`,
+        directionRad: 0,
+        panelPoint,
+        panelHeadingRad,
+        valueMm,
+        sigma,
+      }),
+    },
     ...asIs,
-  }); // prettier-ignore
+  });
   return [
-    slot("panel-rl", "hubRL", "beamL", "range to the rear left wheel", wheelHeading(plan, true), 15),
-    slot("panel-rr", "hubRR", "beamR", "range to the rear right wheel", wheelHeading(plan, false), 15),
+    slot(
+      "panel-rl",
+      "hubRL",
+      "beamL",
+      "range to the rear left wheel",
+      wheelHeading(plan, true),
+      15,
+    ),
+    slot(
+      "panel-rr",
+      "hubRR",
+      "beamR",
+      "range to the rear right wheel",
+      wheelHeading(plan, false),
+      15,
+    ),
     slot("panel-fl", "hubFL", "beamL", "range to the front left hub", 0, 20),
   ];
 }
 
 /**
- * Lasers on the rear wheels, shining along them onto scales on the beam. The figure is how far from the board's centre
- * the light lands, along the beam: where a line through the hub, in the wheel's heading, meets the beam.
+ * Lasers on the rear wheels, shining along them onto scales on the beam. The figure is how far from
+ * the board's centre the light lands, along the beam: where a line through the hub, in the wheel's
+ * heading, meets the beam.
  */
 export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
   if (isAside(plan.sheet)) return [];
@@ -138,15 +305,30 @@ export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
       throwM: plan.sheet.placement.alongMm / 1000 + plan.vehicle.wheelbaseMm / 1000,
       observes: {
         in: "plan",
-        // Along the beam to vehicle left is the body's own -y; the laser's plane has its normal a quarter turn from it.
-        observation: (id, valueMm, sigma) => ({ id, kind: "range", from: CENTRE, directionRad: left ? -Math.PI / 2 : Math.PI / 2, panelPoint: left ? "hubRL" : "hubRR", panelHeadingRad: heading + (left ? Math.PI / 2 : -Math.PI / 2), valueMm, sigma }), // prettier-ignore
+        // Along the beam to vehicle left is the body's own -y; the laser's plane has its normal a
+        // quarter turn from it.
+        observation: (id, valueMm, sigma) => ({
+          id,
+          kind: "range",
+          from: CENTRE,
+          directionRad: left ? -Math.PI / 2 : Math.PI / 2,
+          panelPoint: left ? "hubRL" : "hubRR",
+          panelHeadingRad: heading + (left ? Math.PI / 2 : -Math.PI / 2),
+          valueMm,
+          sigma,
+        }),
       },
       ...asIs,
     };
   });
 }
 
-const WHEELS: [string, VehiclePointId, string][] = [["fl", "hubFL", "front left"], ["fr", "hubFR", "front right"], ["rl", "hubRL", "rear left"], ["rr", "hubRR", "rear right"]]; // prettier-ignore
+const WHEELS: [string, VehiclePointId, string][] = [
+  ["fl", "hubFL", "front left"],
+  ["fr", "hubFR", "front right"],
+  ["rl", "hubRL", "rear left"],
+  ["rr", "hubRR", "rear right"],
+];
 
 /** Where the rig sees the target on each wheel, in its own axes: ahead of it, and to the side. */
 export function rigSlots({ sheet }: SetOutPlan): Slot[] {
@@ -159,9 +341,24 @@ export function rigSlots({ sheet }: SetOutPlan): Slot[] {
       short: `${key.toUpperCase()} ahead`,
       act: "Let the rig look until the figures stand still.",
       instrument: "rig",
-      quantity: { name: `the rig’s distance to the ${word} wheel`, dimension: "length", min: 300, max: 20_000 },
+      quantity: {
+        name: `the rig’s distance to the ${word} wheel`,
+        dimension: "length",
+        min: 300,
+        max: 20_000,
+      },
       seconds: 2,
-      observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "station", point: hub, ...own, valueMm, sigma }) }, // prettier-ignore
+      observes: {
+        in: "plan",
+        observation: (id, valueMm, sigma) => ({
+          id,
+          kind: "station",
+          point: hub,
+          ...own,
+          valueMm,
+          sigma,
+        }),
+      },
       ...asIs,
     },
     {
@@ -170,12 +367,28 @@ export function rigSlots({ sheet }: SetOutPlan): Slot[] {
       short: `${key.toUpperCase()} beside`,
       act: "Let the rig look until the figures stand still.",
       instrument: "rig",
-      // Vehicle left is positive: a wheel on the wrong side is questioned as surely as one in metres.
-      quantity: { name: `the ${word} wheel beside the rig’s axis`, dimension: "length", min: (key[1] === "l" ? 250 : -2000) - across, max: (key[1] === "l" ? 2000 : -250) - across }, // prettier-ignore
+      // Vehicle left is positive: a wheel on the wrong side is questioned as surely as one in
+      // metres.
+      quantity: {
+        name: `the ${word} wheel beside the rig’s axis`,
+        dimension: "length",
+        min: (key[1] === "l" ? 250 : -2000) - across,
+        max: (key[1] === "l" ? 2000 : -250) - across,
+      },
       // The rig faces the car: its own left is vehicle right.
       sides: SIDES,
       seconds: 2,
-      observes: { in: "plan", observation: (id, valueMm, sigma) => ({ id, kind: "offset", point: hub, ...own, valueMm, sigma }) }, // prettier-ignore
+      observes: {
+        in: "plan",
+        observation: (id, valueMm, sigma) => ({
+          id,
+          kind: "offset",
+          point: hub,
+          ...own,
+          valueMm,
+          sigma,
+        }),
+      },
       ...flipped,
     },
   ]);

@@ -7,7 +7,24 @@ import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { boardOf } from "@/devices/bench/stand-sim";
 import { openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
-import { blindTo, datumFrame, datumLine, DEFAULT_THRESHOLDS, findSwap, inSchool, lineViews, readingSigma, SCHOOLS, schoolsFor, slotsFor, solveSetOut, type SchoolId, type SetOutEntry, type SetOutPlan, type SetOutSolution } from "."; // prettier-ignore
+import {
+  blindTo,
+  datumFrame,
+  datumLine,
+  DEFAULT_THRESHOLDS,
+  findSwap,
+  inSchool,
+  lineViews,
+  readingSigma,
+  SCHOOLS,
+  schoolsFor,
+  slotsFor,
+  solveSetOut,
+  type SchoolId,
+  type SetOutEntry,
+  type SetOutPlan,
+  type SetOutSolution,
+} from ".";
 import { targetPose } from "./plan";
 
 const planOf = (n: 0 | 1 | 2, school: SchoolId): SetOutPlan => ({
@@ -23,11 +40,17 @@ const planOf = (n: 0 | 1 | 2, school: SchoolId): SetOutPlan => ({
 type Reading = Extract<SetOutEntry, { kind: "reading" }>;
 
 /** One set-up, read once with every reading the school walks, each with its own noise. */
-function walk(plan: SetOutPlan, seed: string, only?: readonly string[]): { world: BenchWorld; entries: Reading[] } {
+function walk(
+  plan: SetOutPlan,
+  seed: string,
+  only?: readonly string[],
+): { world: BenchWorld; entries: Reading[] } {
   const world = openBay(seed, plan);
   const random = randomFrom(seedFrom(`${seed}/hands`));
   const entries = slotsFor(plan)
-    .filter((s) => s.observes.in === "plan" && (only ? only.includes(s.id) : inSchool(plan.school!, s)))
+    .filter(
+      (s) => s.observes.in === "plan" && (only ? only.includes(s.id) : inSchool(plan.school!, s)),
+    )
     .map((slot): Reading => {
       const truth = trueReading(world, slot.id);
       const sigma = readingSigma(
@@ -35,12 +58,21 @@ function walk(plan: SetOutPlan, seed: string, only?: readonly string[]): { world
         slot,
         truth,
       );
-      return { kind: "reading", id: slot.id, slotId: slot.id, shown: truth + sigma * gaussian(random), sigma };
+      return {
+        kind: "reading",
+        id: slot.id,
+        slotId: slot.id,
+        shown: truth + sigma * gaussian(random),
+        sigma,
+      };
     });
   return { world, entries };
 }
 
-/** Squared Mahalanobis distance of the aim from the truth: how far it is off, measured by its own uncertainty. */
+/**
+ * Squared Mahalanobis distance of the aim from the truth: how far it is off, measured by its own
+ * uncertainty.
+ */
 function offBy(world: BenchWorld, s: SetOutSolution): number {
   const { plan } = world;
   const line = datumLine(datumFrame(plan), world.points);
@@ -48,15 +80,33 @@ function offBy(world: BenchWorld, s: SetOutSolution): number {
   const board = boardOf(plan.stand, world.stand).pose;
   const [c, n] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
   const [dx, dy] = [board.xMm - wanted.xMm, board.yMm - wanted.yMm];
-  const truth = [c * dx + n * dy, -n * dx + c * dy, wrapAngle(board.headingRad - wanted.headingRad)];
+  const truth = [
+    c * dx + n * dy,
+    -n * dx + c * dy,
+    wrapAngle(board.headingRad - wanted.headingRad),
+  ];
   const d = [s.aim!.alongMm - truth[0]!, s.aim!.acrossMm - truth[1]!, s.aim!.twistRad - truth[2]!];
   const m = s.aim!.covariance;
-  const det = (a: number[][]): number => a[0]![0]! * (a[1]![1]! * a[2]![2]! - a[1]![2]! * a[2]![1]!) - a[0]![1]! * (a[1]![0]! * a[2]![2]! - a[1]![2]! * a[2]![0]!) + a[0]![2]! * (a[1]![0]! * a[2]![1]! - a[1]![1]! * a[2]![0]!); // prettier-ignore
+  const det = (a: number[][]): number =>
+    a[0]![0]! * (a[1]![1]! * a[2]![2]! - a[1]![2]! * a[2]![1]!) -
+    a[0]![1]! * (a[1]![0]! * a[2]![2]! - a[1]![2]! * a[2]![0]!) +
+    a[0]![2]! * (a[1]![0]! * a[2]![1]! - a[1]![1]! * a[2]![0]!);
   const whole = det(m);
-  return d.reduce((sum, v, k) => sum + (v * det(m.map((row, i) => row.map((x, j) => (j === k ? d[i]! : x))))) / whole, 0); // prettier-ignore
+  return d.reduce(
+    (sum, v, k) =>
+      sum + (v * det(m.map((row, i) => row.map((x, j) => (j === k ? d[i]! : x))))) / whole,
+    0,
+  );
 }
 
-const SCHOOL_IDS = ["tapes", "floor-box", "floor-box-rear", "wheel-panels", "wheel-lasers", "rig"] as const;
+const SCHOOL_IDS = [
+  "tapes",
+  "floor-box",
+  "floor-box-rear",
+  "wheel-panels",
+  "wheel-lasers",
+  "rig",
+] as const;
 const RUNS = 2000;
 /** 95 % point of chi-square with three degrees of freedom. */
 const CHI3_95 = 7.815;
@@ -76,7 +126,15 @@ describe("the schools stand on one footing", () => {
   );
 
   it("readings of several schools join one adjustment, as honestly", () => {
-    const mixed = ["tape-fl-l", "panel-rr", "box-centre", "scale-rl", "rig-fr-x", "box-end-l", "laser-badge"];
+    const mixed = [
+      "tape-fl-l",
+      "panel-rr",
+      "box-centre",
+      "scale-rl",
+      "rig-fr-x",
+      "box-end-l",
+      "laser-badge",
+    ];
     let held = 0;
     for (let n = 0; n < RUNS; n++) {
       const { world, entries } = walk(planOf((n % 3) as 0 | 1 | 2, "free"), `mixed/${n}`, mixed);
@@ -91,15 +149,19 @@ describe("the schools stand on one footing", () => {
     const { world, entries } = walk(plan, "names");
     const exact = entries.map((e) => ({ ...e, shown: trueReading(world, e.slotId), sigma: 0.01 }));
     const s = solveSetOut(plan, exact);
-    // Readings without noise agree with each other to what priors of hubs and badges leave: far below a millimetre.
+    // Readings without noise agree with each other to what priors of hubs and badges leave: far
+    // below a millimetre.
     for (const r of s.adjustment!.residuals) expect(Math.abs(r.residual)).toBeLessThan(0.02);
     for (const slot of slotsFor(plan)) expect(slot.act.endsWith(".")).toBe(true);
-    for (const id of SCHOOL_IDS) for (const step of SCHOOLS[id].path) expect(entries.map((e) => e.slotId)).toContain(step); // prettier-ignore
+    for (const id of SCHOOL_IDS)
+      for (const step of SCHOOLS[id].path) expect(entries.map((e) => e.slotId)).toContain(step);
   });
 
   it("a kit walks the schools it has the instruments for", () => {
     const { sheet } = planOf(0, "free");
-    expect(schoolsFor({ sheet, instruments: INSTRUMENTS.filter((i) => i.kind === "tape") })).toEqual(["tapes", "free"]);
+    expect(
+      schoolsFor({ sheet, instruments: INSTRUMENTS.filter((i) => i.kind === "tape") }),
+    ).toEqual(["tapes", "free"]);
     expect(schoolsFor({ sheet, instruments: INSTRUMENTS })).toHaveLength(7);
     // Beams along the wheels miss a board that stands beside the line.
     const aside = { ...sheet, placement: { ...sheet.placement, acrossMm: -1180 } };
@@ -121,7 +183,9 @@ describe("what goes wrong is named", () => {
       for (let n = 0; n < 400; n++) {
         const { world, entries } = walk(planOf(0, school), `slip/${school}/${n}`);
         const at = n % entries.length;
-        const slipped = entries.map((e, i) => (i === at ? { ...e, shown: e.shown + (n % 2 ? 20 : -20) } : e));
+        const slipped = entries.map((e, i) =>
+          i === at ? { ...e, shown: e.shown + (n % 2 ? 20 : -20) } : e,
+        );
         const { adjustment } = solveSetOut(world.plan, slipped);
         if (adjustment!.suspectGroup.includes(entries[at]!.id)) named++;
       }
@@ -133,15 +197,29 @@ describe("what goes wrong is named", () => {
     let [named, tried, false_] = [0, 0, 0];
     for (let n = 0; n < 400; n++) {
       const plan = planOf(0, "free");
-      const { entries } = walk(plan, `swap/${n}`, [...SCHOOLS.tapes.path, ...SCHOOLS["wheel-panels"].path]);
-      const pairs = [["tape-fl-l", "tape-fr-r"], ["tape-fl-r", "tape-fr-l"], ["panel-rl", "panel-rr"], ["tape-rl-l", "tape-rr-r"]]; // prettier-ignore
+      const { entries } = walk(plan, `swap/${n}`, [
+        ...SCHOOLS.tapes.path,
+        ...SCHOOLS["wheel-panels"].path,
+      ]);
+      const pairs = [
+        ["tape-fl-l", "tape-fr-r"],
+        ["tape-fl-r", "tape-fr-l"],
+        ["panel-rl", "panel-rr"],
+        ["tape-rl-l", "tape-rr-r"],
+      ];
       const [l, r] = pairs[n % 4]!;
       const figure = (id: string): number => entries.find((e) => e.slotId === id)!.shown;
       if (findSwap(solveSetOut(plan, entries))) false_++;
       // Nearly equal figures may change places without harm, and nothing can tell.
       if (Math.abs(figure(l!) - figure(r!)) < 15) continue;
       tried++;
-      const turned = entries.map((e) => (e.slotId === l ? { ...e, shown: figure(r!) } : e.slotId === r ? { ...e, shown: figure(l!) } : e)); // prettier-ignore
+      const turned = entries.map((e) =>
+        e.slotId === l
+          ? { ...e, shown: figure(r!) }
+          : e.slotId === r
+            ? { ...e, shown: figure(l!) }
+            : e,
+      );
       const swap = findSwap(solveSetOut(plan, turned));
       if (swap?.left === l && swap?.right === r) named++;
     }
@@ -157,8 +235,14 @@ describe("what goes wrong is named", () => {
         const slot = slotsFor(world.plan).find((s) => s.id === e.slotId)!;
         if (Math.abs(e.shown) < 400) continue; // a small offset in metres is a small number: it reads as millimetres
         const parsed = parseQuantity((Math.abs(e.shown) / 1000).toFixed(3), slot.quantity, "mm");
-        const sided = Math.sign(e.shown) < 0 ? parseQuantity((e.shown / 1000).toFixed(3), slot.quantity, "mm") : parsed;
-        expect(sided, e.slotId).toMatchObject({ ok: false, guess: { text: expect.stringContaining("metres") as string } }); // prettier-ignore
+        const sided =
+          Math.sign(e.shown) < 0
+            ? parseQuantity((e.shown / 1000).toFixed(3), slot.quantity, "mm")
+            : parsed;
+        expect(sided, e.slotId).toMatchObject({
+          ok: false,
+          guess: { text: expect.stringContaining("metres") as string },
+        });
       }
     }
   });
@@ -171,8 +255,13 @@ describe("which line", () => {
       const plan = planOf(2, "free");
       const { world, entries } = walk(plan, `lines/${n}`);
       const views = lineViews(solveSetOut(plan, entries));
-      expect(views.find((v) => v.isSheets)).toMatchObject({ kind: "thrust", turnRad: 0, atBoardMm: 0 });
-      const line = (datum: "centreline" | "thrust") => datumLine(datumFrame({ ...plan, sheet: { ...plan.sheet, datum } }), world.points); // prettier-ignore
+      expect(views.find((v) => v.isSheets)).toMatchObject({
+        kind: "thrust",
+        turnRad: 0,
+        atBoardMm: 0,
+      });
+      const line = (datum: "centreline" | "thrust") =>
+        datumLine(datumFrame({ ...plan, sheet: { ...plan.sheet, datum } }), world.points);
       const truth = wrapAngle(line("centreline").headingRad - line("thrust").headingRad);
       const seen = views.find((v) => v.kind === "centreline")!;
       if (Math.abs(seen.turnRad! - truth) < 3 * seen.sigmaRad) inside++;
@@ -183,7 +272,9 @@ describe("which line", () => {
     const plan = planOf(2, "floor-box"); // thrust line asked for, badges read
     const { entries } = walk(plan, "blind");
     const warned = blindTo(solveSetOut(plan, entries));
-    expect(warned?.say).toMatch(/The sheet means the thrust line; nothing this way reads touches it/);
+    expect(warned?.say).toMatch(
+      /The sheet means the thrust line; nothing this way reads touches it/,
+    );
     const more = walk(plan, "blind", [...entries.map((e) => e.slotId), warned!.slotId!]);
     expect(blindTo(solveSetOut(plan, more.entries))).toBeNull();
     expect(blindTo(solveSetOut(planOf(0, "floor-box"), entries))).toBeNull();

@@ -1,16 +1,23 @@
 import type { Sheet } from "@/core/sheet";
-import type { Instrument, SetOutPlan } from "./plan";
-import { isAside } from "./school-slots";
+import { isAside } from "./aside";
+import type { Instrument } from "./instrument";
 import type { DatumKind } from "@/core/vehicle";
 
-/** The ways of setting out. All their readings join one adjustment; a school only says which ones are walked. */
-export type SchoolId = "tapes" | "floor-box" | "floor-box-rear" | "wheel-panels" | "wheel-lasers" | "rig" | "free";
+/**
+ * The ways of setting out. All their readings join one adjustment; a school only says which ones
+ * are walked.
+ */
+export type SchoolId =
+  "tapes" | "floor-box" | "floor-box-rear" | "wheel-panels" | "wheel-lasers" | "rig" | "free";
 
 export type School = {
   name: string;
   /** What it is, in one sentence. */
   say: string;
-  /** Readings in the order the path is walked; height and tilts belong to every school. Empty: all there are. */
+  /**
+   * Readings in the order the path is walked; height and tilts belong to every school. Empty: all
+   * there are.
+   */
   path: readonly string[];
   /** Without these the kit cannot walk it. */
   needs: readonly Instrument["kind"][];
@@ -19,8 +26,23 @@ export type School = {
   note?: string;
 };
 
-const TAPES = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "laser-badge", "tape-rl-l", "tape-rr-r"] as const;
-const BOX_ENDS = ["box-hub-l", "box-hub-r", "box-end-l", "box-end-r", "box-diag-l", "box-diag-r"] as const;
+const TAPES = [
+  "tape-fl-l",
+  "tape-fr-r",
+  "tape-fl-r",
+  "tape-fr-l",
+  "laser-badge",
+  "tape-rl-l",
+  "tape-rr-r",
+] as const;
+const BOX_ENDS = [
+  "box-hub-l",
+  "box-hub-r",
+  "box-end-l",
+  "box-end-r",
+  "box-diag-l",
+  "box-diag-r",
+] as const;
 
 export const SCHOOLS: Record<SchoolId, School> = {
   tapes: {
@@ -64,7 +86,16 @@ export const SCHOOLS: Record<SchoolId, School> = {
   rig: {
     name: "Camera rig",
     say: "The rig sees a target on each wheel and says where it stands, many times a second.",
-    path: ["rig-fl-x", "rig-fl-y", "rig-fr-x", "rig-fr-y", "rig-rl-x", "rig-rl-y", "rig-rr-x", "rig-rr-y"],
+    path: [
+      "rig-fl-x",
+      "rig-fl-y",
+      "rig-fr-x",
+      "rig-fr-y",
+      "rig-rl-x",
+      "rig-rl-y",
+      "rig-rr-x",
+      "rig-rr-y",
+    ],
     needs: ["rig"],
     sees: ["rear-axle-normal"],
     note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",
@@ -79,8 +110,13 @@ export const SCHOOLS: Record<SchoolId, School> = {
 };
 
 /** Whether a school walks this reading. */
-export const inSchool = (school: SchoolId, slot: { id: string; observes: { in: string } }): boolean =>
-  slot.observes.in !== "plan" || SCHOOLS[school].path.length === 0 || SCHOOLS[school].path.includes(slot.id);
+export const inSchool = (
+  school: SchoolId,
+  slot: { id: string; observes: { in: string } },
+): boolean =>
+  slot.observes.in !== "plan" ||
+  SCHOOLS[school].path.length === 0 ||
+  SCHOOLS[school].path.includes(slot.id);
 
 /** Ways whose beams run along the wheels: they miss a board that stands beside the line. */
 const ALONG_WHEELS: readonly SchoolId[] = ["wheel-panels", "wheel-lasers"];
@@ -90,7 +126,12 @@ export const misses = (school: SchoolId, sheet: Pick<Sheet, "placement">): boole
   ALONG_WHEELS.includes(school) && isAside(sheet);
 
 /** The schools a kit can walk to where the sheet puts the board. */
-export const schoolsFor = (plan: Pick<SetOutPlan, "instruments" | "sheet">): SchoolId[] =>
+export const schoolsFor = (plan: {
+  instruments: readonly Instrument[];
+  sheet: Pick<Sheet, "placement">;
+}): SchoolId[] =>
   (Object.keys(SCHOOLS) as SchoolId[]).filter(
-    (id) => !misses(id, plan.sheet) && SCHOOLS[id].needs.every((kind) => plan.instruments.some((i) => i.kind === kind)),
+    (id) =>
+      !misses(id, plan.sheet) &&
+      SCHOOLS[id].needs.every((kind) => plan.instruments.some((i) => i.kind === kind)),
   );

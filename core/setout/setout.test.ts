@@ -7,12 +7,29 @@ import { planOf } from "@/tests/fixtures";
 import { independentSolution } from "@/tests/independent-solver";
 import { byAdvice, readUntilSure, setBoard } from "@/tests/trials";
 import { degToRad } from "@/core/units";
-import { aim, datumFrame, datumLine, nextAct, planMoves, predictedReadings, solveSetOut, STAND, type SetOutEntry, type SetOutPlan } from "."; // prettier-ignore
+import {
+  aim,
+  datumFrame,
+  datumLine,
+  nextAct,
+  planMoves,
+  predictedReadings,
+  solveSetOut,
+  STAND,
+  type SetOutEntry,
+  type SetOutPlan,
+} from ".";
 import { targetPose } from "./plan";
 
 /** Reads the listed slots off the world. */
 const readAll = (world: BenchWorld, slotIds: string[], from = 0): SetOutEntry[] =>
-  slotIds.map((slotId, i) => ({ kind: "reading", id: `r${from + i}`, slotId, shown: measure(world, slotId, from + i), sigma: slotId.startsWith("tape") ? 1.7 : 1.5 })); // prettier-ignore
+  slotIds.map((slotId, i) => ({
+    kind: "reading",
+    id: `r${from + i}`,
+    slotId,
+    shown: measure(world, slotId, from + i),
+    sigma: slotId.startsWith("tape") ? 1.7 : 1.5,
+  }));
 
 const FIVE = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "laser-badge"];
 
@@ -23,7 +40,8 @@ function follow(seed: string, plan: SetOutPlan, most = 60) {
   for (let i = 0; i < most; i++) {
     const judged = nextAct(solveSetOut(plan, entries));
     const { next } = judged;
-    if (next.kind === "settle" || next.kind === "stuck") return { world, judged, readings: entries.filter((e) => e.kind === "reading").length }; // prettier-ignore
+    if (next.kind === "settle" || next.kind === "stuck")
+      return { world, judged, readings: entries.filter((e) => e.kind === "reading").length };
     if (next.kind === "move") {
       world = act(world, { id: `m${i}`, kind: "move", move: next.move });
       entries.push({ kind: "move", id: `m${i}`, move: next.move, rest: next.rest });
@@ -34,60 +52,106 @@ function follow(seed: string, plan: SetOutPlan, most = 60) {
           entries.findIndex((e) => e.id === next.again),
           1,
         );
-      entries.push({ kind: "reading", id: `r${i}`, slotId: slot.id, shown: measure(world, slot.id, i), sigma });
+      entries.push({
+        kind: "reading",
+        id: `r${i}`,
+        slotId: slot.id,
+        shown: measure(world, slot.id, i),
+        sigma,
+      });
     }
   }
   throw new Error(`not set after ${most} acts`);
 }
 
 describe("moves", () => {
-  it.each([0, 1, 2])("of stand %i land within 0.5 mm and 0.01 degrees from 1,000 random poses, and read as predicted", (n) => {
-    const plan = planOf(1, n); // this sheet tolerances pitch and roll too
-    const stand = plan.stand;
-    let worstReading = 0;
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 2 ** 31 }), (seed) => {
-        const random = randomFrom(seed);
-        const within = (limit: number): number => (2 * random() - 1) * limit;
-        const body: StandBody = {
-          base: { xMm: 6700 + within(300), yMm: within(200), headingRad: Math.PI + within(0.08) },
-          // Three-foot tilts; a fourth foot follows the plane of the others, as it must to touch the floor.
-          feetMm: planarFeet(plan, within(0.015), within(0.015)),
-          joints: stand.joints.map((j) => within(j.kind === "yaw" ? j.limitRad : j.limitMm)),
-          mastMm: 1400 + within(150),
-        };
-        const points = openBay("moves", plan).points;
-        const target = { pose: targetPose(plan.sheet, datumLine(datumFrame(plan), points)), heightMm: 1480 };
-        const moves = planMoves(stand, { joints: body.joints }, boardOf(stand, body), target);
-        const moved = moves.reduce((b, move) => carryOut(stand, b, move), body);
-        const board = boardOf(stand, moved);
-        expect(Math.hypot(board.pose.xMm - target.pose.xMm, board.pose.yMm - target.pose.yMm)).toBeLessThan(0.5);
-        expect(Math.abs(board.heightMm - target.heightMm)).toBeLessThan(0.5);
-        const turn = Math.abs(((board.pose.headingRad - target.pose.headingRad + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
-        for (const angle of [turn, board.pitchRad, board.rollRad]) expect(Math.abs(angle)).toBeLessThan(degToRad(0.01));
-        stand.joints.forEach((j, i) => expect(Math.abs(moved.joints[i]!)).toBeLessThanOrEqual((j.kind === "yaw" ? j.limitRad : j.limitMm) + 1e-9));
+  it.each([0, 1, 2])(
+    "of stand %i land within 0.5 mm and 0.01 degrees from 1,000 random poses, and read as predicted",
+    (n) => {
+      const plan = planOf(1, n); // this sheet tolerances pitch and roll too
+      const stand = plan.stand;
+      let worstReading = 0;
+      fc.assert(
+        fc.property(fc.integer({ min: 1, max: 2 ** 31 }), (seed) => {
+          const random = randomFrom(seed);
+          const within = (limit: number): number => (2 * random() - 1) * limit;
+          const body: StandBody = {
+            base: { xMm: 6700 + within(300), yMm: within(200), headingRad: Math.PI + within(0.08) },
+            // Three-foot tilts; a fourth foot follows the plane of the others, as it must to touch
+            // the floor.
+            feetMm: planarFeet(plan, within(0.015), within(0.015)),
+            joints: stand.joints.map((j) => within(j.kind === "yaw" ? j.limitRad : j.limitMm)),
+            mastMm: 1400 + within(150),
+          };
+          const points = openBay("moves", plan).points;
+          const target = {
+            pose: targetPose(plan.sheet, datumLine(datumFrame(plan), points)),
+            heightMm: 1480,
+          };
+          const moves = planMoves(stand, { joints: body.joints }, boardOf(stand, body), target);
+          const moved = moves.reduce((b, move) => carryOut(stand, b, move), body);
+          const board = boardOf(stand, moved);
+          expect(
+            Math.hypot(board.pose.xMm - target.pose.xMm, board.pose.yMm - target.pose.yMm),
+          ).toBeLessThan(0.5);
+          expect(Math.abs(board.heightMm - target.heightMm)).toBeLessThan(0.5);
+          const turn = Math.abs(
+            ((board.pose.headingRad - target.pose.headingRad + 3 * Math.PI) % (2 * Math.PI)) -
+              Math.PI,
+          );
+          for (const angle of [turn, board.pitchRad, board.rollRad])
+            expect(Math.abs(angle)).toBeLessThan(degToRad(0.01));
+          stand.joints.forEach((j, i) =>
+            expect(Math.abs(moved.joints[i]!)).toBeLessThanOrEqual(
+              (j.kind === "yaw" ? j.limitRad : j.limitMm) + 1e-9,
+            ),
+          );
 
-        // What the technician was told to see is what the instruments then show.
-        const world: BenchWorld = { seed: "moves", plan, points, stand: moved, toe: plan.rearToe ?? { leftRad: degToRad(0.1), rightRad: degToRad(0.1) }, floor: { aheadRad: 0, leftRad: 0, twistMm: 0, stepMm: 0 }, cameraRad: { yaw: 0, pitch: 0, roll: 0 } };
-        const solution = solveSetOut(plan, []);
-        const exact = { ...solution, adjustment: { ...solution.adjustment!, points: points.map((p) => ({ ...p, covariance: [] })) } };
-        const predicted = predictedReadings(exact, moves.at(-1)?.after ?? boardOf(stand, body));
-        for (const slot of solution.slots)
-          if (slot.quantity.dimension === "length")
-            worstReading = Math.max(worstReading, Math.abs(predicted.get(slot.id)! - trueReading(world, slot.id)));
-      }),
-      { numRuns: 1000 },
-    );
-    expect(worstReading).toBeLessThan(0.5);
-  }); // prettier-ignore
+          // What the technician was told to see is what the instruments then show.
+          const world: BenchWorld = {
+            seed: "moves",
+            plan,
+            points,
+            stand: moved,
+            toe: plan.rearToe ?? { leftRad: degToRad(0.1), rightRad: degToRad(0.1) },
+            floor: { aheadRad: 0, leftRad: 0, twistMm: 0, stepMm: 0 },
+            cameraRad: { yaw: 0, pitch: 0, roll: 0 },
+          };
+          const solution = solveSetOut(plan, []);
+          const exact = {
+            ...solution,
+            adjustment: {
+              ...solution.adjustment!,
+              points: points.map((p) => ({ ...p, covariance: [] })),
+            },
+          };
+          const predicted = predictedReadings(exact, moves.at(-1)?.after ?? boardOf(stand, body));
+          for (const slot of solution.slots)
+            if (slot.quantity.dimension === "length")
+              worstReading = Math.max(
+                worstReading,
+                Math.abs(predicted.get(slot.id)! - trueReading(world, slot.id)),
+              );
+        }),
+        { numRuns: 1000 },
+      );
+      expect(worstReading).toBeLessThan(0.5);
+    },
+  );
 
   it("never undo an earlier one: what a move sets stays set", () => {
     const plan = planOf(0, 0);
     const world = openBay("order", plan);
     const target = solveSetOut(plan, []).target;
-    const moves = planMoves(plan.stand, { joints: [0, 0, 0] }, boardOf(plan.stand, world.stand), target);
+    const moves = planMoves(
+      plan.stand,
+      { joints: [0, 0, 0] },
+      boardOf(plan.stand, world.stand),
+      target,
+    );
     expect(moves.map((m) => m.kind)).toEqual(["yaw", "slide", "slide", "crank"]);
-    // Carried out one by one in the simulated stand: what a move has set is still set after every later one.
+    // Carried out one by one in the simulated stand: what a move has set is still set after every
+    // later one.
     const [c, sn] = [Math.cos(target.pose.headingRad), Math.sin(target.pose.headingRad)];
     let body = world.stand;
     const set: ((b: ReturnType<typeof boardOf>) => number)[] = [];
@@ -109,30 +173,34 @@ const planarFeet = (plan: SetOutPlan, a: number, b: number): number[] =>
   plan.stand.feet.map((f) => a * f.xMm + b * f.yMm);
 
 describe("aim", () => {
-  it.each([0, 1, 2])("propagates covariance as finite differences of the geometry say (sheet %i)", (n) => {
-    const plan = planOf(n, 0);
-    const world = openBay("aim", plan);
-    const s = solveSetOut(plan, readAll(world, FIVE));
-    const base = s.adjustment!;
-    const value = (change: (a: typeof base) => void): number[] => {
-      const copy = structuredClone(base);
-      change(copy);
-      const a = aim(copy, plan.sheet, s.frame);
-      return [a.alongMm, a.acrossMm, a.twistRad];
-    };
-    for (const [id, row] of Object.entries(base.joint.index))
-      for (let k = 0; k < (id === STAND ? 3 : 2); k++) {
-        const h = k === 2 ? 1e-5 : 0.01;
-        const nudge = (by: number) => (a: typeof base) => {
-          const thing = [...a.points, ...a.bodies].find((p) => p.id === id)!;
-          const key = (["xMm", "yMm", "headingRad"] as const)[k]!;
-          (thing as Record<string, unknown>)[key] = (thing as unknown as Record<string, number>)[key]! + by;
-        };
-        const [plus, minus] = [value(nudge(h)), value(nudge(-h))];
-        for (let q = 0; q < 3; q++)
-          expect(s.aim!.jacobian[q]![row + k]).toBeCloseTo((plus[q]! - minus[q]!) / (2 * h), 5);
-      }
-  });
+  it.each([0, 1, 2])(
+    "propagates covariance as finite differences of the geometry say (sheet %i)",
+    (n) => {
+      const plan = planOf(n, 0);
+      const world = openBay("aim", plan);
+      const s = solveSetOut(plan, readAll(world, FIVE));
+      const base = s.adjustment!;
+      const value = (change: (a: typeof base) => void): number[] => {
+        const copy = structuredClone(base);
+        change(copy);
+        const a = aim(copy, plan.sheet, s.frame);
+        return [a.alongMm, a.acrossMm, a.twistRad];
+      };
+      for (const [id, row] of Object.entries(base.joint.index))
+        for (let k = 0; k < (id === STAND ? 3 : 2); k++) {
+          const h = k === 2 ? 1e-5 : 0.01;
+          const nudge = (by: number) => (a: typeof base) => {
+            const thing = [...a.points, ...a.bodies].find((p) => p.id === id)!;
+            const key = (["xMm", "yMm", "headingRad"] as const)[k]!;
+            (thing as Record<string, unknown>)[key] =
+              (thing as unknown as Record<string, number>)[key]! + by;
+          };
+          const [plus, minus] = [value(nudge(h)), value(nudge(-h))];
+          for (let q = 0; q < 3; q++)
+            expect(s.aim!.jacobian[q]![row + k]).toBeCloseTo((plus[q]! - minus[q]!) / (2 * h), 5);
+        }
+    },
+  );
 
   it("covers the true aim error in 93 to 97 % of 1,000 simulated bays", () => {
     let inside = 0;
@@ -140,7 +208,16 @@ describe("aim", () => {
     const sigmas = FIVE.map((id) => sigmaOf(plan, id));
     for (let i = 0; i < 1000; i++) {
       const world = openBay(`cover-${i}`, plan);
-      const a = solveSetOut(plan, FIVE.map((slotId, k) => ({ kind: "reading", id: `${k}`, slotId, shown: measure(world, slotId, k), sigma: sigmas[k]! }))).aim!; // prettier-ignore
+      const a = solveSetOut(
+        plan,
+        FIVE.map((slotId, k) => ({
+          kind: "reading",
+          id: `${k}`,
+          slotId,
+          shown: measure(world, slotId, k),
+          sigma: sigmas[k]!,
+        })),
+      ).aim!;
       const truth = boardOf(plan.stand, world.stand).pose;
       const line = datumLine(datumFrame(plan), world.points);
       const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
@@ -168,13 +245,21 @@ describe("the path to a verdict", () => {
         const board = boardOf(plan.stand, world.stand);
         const target = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
         const t = plan.sheet.tolerance;
-        const off = [board.pose.xMm - target.xMm, board.pose.yMm - target.yMm, board.heightMm - plan.sheet.placement.heightMm];
-        const out = Math.abs(off[0]!) > t.alongMm || Math.abs(off[1]!) > t.acrossMm || Math.abs(off[2]!) > t.heightMm;
-        if (out || Math.abs(board.pose.headingRad - target.headingRad) > degToRad(t.twistDeg)) outside++;
+        const off = [
+          board.pose.xMm - target.xMm,
+          board.pose.yMm - target.yMm,
+          board.heightMm - plan.sheet.placement.heightMm,
+        ];
+        const out =
+          Math.abs(off[0]!) > t.alongMm ||
+          Math.abs(off[1]!) > t.acrossMm ||
+          Math.abs(off[2]!) > t.heightMm;
+        if (out || Math.abs(board.pose.headingRad - target.headingRad) > degToRad(t.twistDeg))
+          outside++;
       }
     // Chance is at least 99 % each: more than 3 misses in 60 has a probability below 0.4 %.
     expect(outside).toBeLessThanOrEqual(3);
-  }); // prettier-ignore
+  });
 
   it("names a 20 mm slip in the walk's own readings, and is set once it is read again", () => {
     const plan = planOf(0, 0);
@@ -187,7 +272,8 @@ describe("the path to a verdict", () => {
       entries[k] = { ...slipped, shown: slipped.shown + (gaussian(random) > 0 ? 20 : -20) };
       const { verdict, next } = nextAct(solveSetOut(plan, entries));
       if (verdict.suspects[0] === slipped.id) named++;
-      if (verdict.why === "suspect" && next.kind === "read") expect(next.again).toBe(verdict.suspects[0]);
+      if (verdict.why === "suspect" && next.kind === "read")
+        expect(next.again).toBe(verdict.suspects[0]);
     }
     expect(named).toBeGreaterThanOrEqual(190);
   });
@@ -214,12 +300,26 @@ describe("the path to a verdict", () => {
     const plan = planOf(0, 0);
     const entries = readAll(openBay("proof", plan), FIVE);
     const after = solveSetOut(plan, entries).board;
-    const slide: SetOutEntry = { kind: "move", id: "m", move: { kind: "slide", joint: 2, axis: "fore-aft", byMm: 60, awayMm: 60, leftMm: 0, after }, rest: [] }; // prettier-ignore
+    const slide: SetOutEntry = {
+      kind: "move",
+      id: "m",
+      move: { kind: "slide", joint: 2, axis: "fore-aft", byMm: 60, awayMm: 60, leftMm: 0, after },
+      rest: [],
+    };
     const moved = [...entries, slide];
     expect(solveSetOut(plan, moved).owing).toContain("along");
-    const reading = (slotId: string): SetOutEntry => ({ kind: "reading", id: `${slotId}-2`, slotId, shown: nextAct(solveSetOut(plan, moved)).candidates.find((c) => c.slot.id === slotId)!.expected, sigma: 1.7 }); // prettier-ignore
+    const reading = (slotId: string): SetOutEntry => ({
+      kind: "reading",
+      id: `${slotId}-2`,
+      slotId,
+      shown: nextAct(solveSetOut(plan, moved)).candidates.find((c) => c.slot.id === slotId)!
+        .expected,
+      sigma: 1.7,
+    });
     expect(solveSetOut(plan, [...moved, reading("laser-badge")]).owing).toContain("along");
-    expect(solveSetOut(plan, [...moved, reading("tape-fl-l"), reading("tape-fr-r")]).owing).not.toContain("along");
+    expect(
+      solveSetOut(plan, [...moved, reading("tape-fl-l"), reading("tape-fr-r")]).owing,
+    ).not.toContain("along");
     expect(follow("proof", plan).judged.solution.owing).toEqual([]);
   });
 
@@ -228,7 +328,12 @@ describe("the path to a verdict", () => {
     const entries = readAll(openBay("rank", plan), FIVE.slice(0, 3));
     const before = nextAct(solveSetOut(plan, entries));
     for (const c of before.candidates.filter((x) => x.slot.observes.in === "plan")) {
-      const after = nextAct(solveSetOut(plan, [...entries, { kind: "reading", id: "next", slotId: c.slot.id, shown: c.expected, sigma: c.sigma }])); // prettier-ignore
+      const after = nextAct(
+        solveSetOut(plan, [
+          ...entries,
+          { kind: "reading", id: "next", slotId: c.slot.id, shown: c.expected, sigma: c.sigma },
+        ]),
+      );
       expect(after.verdict.chanceIfNulled).toBeCloseTo(c.chanceAfter, 2);
     }
   });
@@ -236,9 +341,21 @@ describe("the path to a verdict", () => {
   it("stops counting readings taken before a touch, and asks for fewer than all of them again", () => {
     const plan = planOf(0, 0);
     const done = follow("touch", plan);
-    const entries: SetOutEntry[] = [...done.judged.solution.readings.map((r) => ({ kind: "reading" as const, id: r.id, slotId: r.slotId, shown: r.shown, sigma: 1.7 }))].slice(-5); // prettier-ignore
-    const touched = nextAct(solveSetOut(plan, [...entries, { kind: "touch", id: "t", touch: "knocked" }]));
-    expect(touched.solution.readings.every((r) => r.state === "doubt" || r.slotId.startsWith("height"))).toBe(true);
+    const entries: SetOutEntry[] = [
+      ...done.judged.solution.readings.map((r) => ({
+        kind: "reading" as const,
+        id: r.id,
+        slotId: r.slotId,
+        shown: r.shown,
+        sigma: 1.7,
+      })),
+    ].slice(-5);
+    const touched = nextAct(
+      solveSetOut(plan, [...entries, { kind: "touch", id: "t", touch: "knocked" }]),
+    );
+    expect(
+      touched.solution.readings.every((r) => r.state === "doubt" || r.slotId.startsWith("height")),
+    ).toBe(true);
     expect(touched.verdict.kind).toBe("read");
     const set = setBoard(plan, "fewer")!;
     const all = set.entries.filter((e) => e.kind === "reading").length;
@@ -263,15 +380,20 @@ describe("the path to a verdict", () => {
 
   it("names a reading that goes with no place of the board by what it is, never by its id", () => {
     const plan = planOf(0, 0);
-    const entries: SetOutEntry[] = [{ kind: "reading", id: "Xk3-9_q", slotId: "tape-fl-l", shown: 2_000_000, sigma: 1.7 }];
+    const entries: SetOutEntry[] = [
+      { kind: "reading", id: "Xk3-9_q", slotId: "tape-fl-l", shown: 2_000_000, sigma: 1.7 },
+    ];
     const { problem, adjustment } = solveSetOut(plan, entries);
     expect(adjustment).toBeNull();
-    expect(problem!.replace(/\s/g, " ")).toBe("The reading “front hub left → beam end left”, 2 000 000 mm, goes with no place of the board. Strike that line and read it again.");
-  }); // prettier-ignore
+    expect(problem!.replace(/\s/g, " ")).toBe(
+      "The reading “front hub left → beam end left”, 2 000 000 mm, goes with no place of the board. Strike that line and read it again.",
+    );
+  });
   it("refuses a thrust sheet without rear toe, and turns the target by half the toe difference with it", () => {
     const plan = planOf(2, 0);
     expect(() => solveSetOut({ ...plan, rearToe: null }, [])).toThrow(/rear toe/);
-    const straight = solveSetOut({ ...plan, rearToe: { leftRad: 0.003, rightRad: 0.003 } }, []).target.pose;
+    const straight = solveSetOut({ ...plan, rearToe: { leftRad: 0.003, rightRad: 0.003 } }, [])
+      .target.pose;
     const turned = solveSetOut(plan, []).target.pose;
     expect(turned.headingRad - straight.headingRad).toBeCloseTo(0.002, 9);
   });

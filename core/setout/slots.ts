@@ -1,48 +1,10 @@
-import type { Observation } from "@/core/survey";
-import type { Quantity } from "@/core/units";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { STAND } from "./aim";
 import { levelSlots } from "./level-slots";
-import type { Instrument, SetOutPlan } from "./plan";
+import type { Instrument } from "./instrument";
+import type { SetOutPlan } from "./plan";
+import type { Slot } from "./slot";
 import { floorMarkSlots, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
-
-/** Quantities that do not lie in the floor plan; each is a single number with its own readings. */
-export type ScalarId = "height" | "pitch" | "roll";
-
-/**
- * A reading the technician can take: what to hold where, what it observes, how long it takes.
- *
- * `toModel` turns the number on the instrument into the number the network wants (a slant tape into its plan length,
- * a scale figure into a height); `toShown` is its inverse.
- */
-export type Slot = {
-  id: string;
-  /** Short name for lists and the slip: "front hub left → beam end left". */
-  name: string;
-  /** A few letters for tight places: "FL → L". */
-  short: string;
-  /** The act, as one sentence without the number. */
-  act: string;
-  instrument: Instrument["kind"];
-  /** What spoils this reading on some floors or cars, and how to keep it from doing so. */
-  hint?: string;
-  quantity: Quantity;
-  /** Typing and walking, seconds: what the reading costs. */
-  seconds: number;
-  /** What a beam travels, metres, where that is not the figure itself. */
-  throwM?: number;
-  /** What more its direction is uncertain than the instrument itself, radians (a wheel whose toe nobody knows). */
-  looseRad?: number;
-  /** The instrument is graduated in divisions of this angle, radians; its figures are still angles inside. */
-  divisionRad?: number;
-  /** For a signed reading: what positive and negative mean. */
-  sides?: { positive: string; negative: string };
-  /** Its sides are not those of the vehicle: away and toward, which wear a sign instead of a letter. */
-  toAndFro?: true;
-  observes: { in: "plan"; observation: (id: string, value: number, sigma: number) => Observation } | { in: ScalarId };
-  toModel: (shown: number) => number;
-  toShown: (model: number) => number;
-};
 
 /** Board-fixed points the readings use, in body axes (x toward the car; vehicle left is -y). */
 export const standPoints = (plan: SetOutPlan) => [
@@ -59,7 +21,10 @@ const HUB_NAMES: Partial<Record<VehiclePointId, string>> = {
   hubRR: "rear hub right",
 };
 
-/** Every reading this stand, this vehicle and these instruments allow, in the order people usually take them. */
+/**
+ * Every reading this stand, this vehicle and these instruments allow, in the order people usually
+ * take them.
+ */
 export function slotsFor(plan: SetOutPlan): Slot[] {
   const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
@@ -69,7 +34,8 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
   const sideways = { positive: "vehicle left", negative: "vehicle right" };
 
   const tape = (id: string, hub: VehiclePointId, end: "beamL" | "beamR", seconds: number): void => {
-    // The tape runs from hub height to hook height; the network is a plan, so the rise is taken out.
+    // The tape runs from hub height to hook height; the network is a plan, so the rise is taken
+    // out.
     const rise = stand.hookHeightMm - points.get(hub)!.zMm;
     const endName = end === "beamL" ? "beam end left" : "beam end right";
     const name = `${HUB_NAMES[hub]} → ${endName}`;
@@ -83,8 +49,14 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       seconds,
       observes: {
         in: "plan",
-        observation: (obs, valueMm, sigma) =>
-          ({ id: obs, kind: "distance", from: hub, to: `${STAND}.${end}`, valueMm, sigma }), // prettier-ignore
+        observation: (obs, valueMm, sigma) => ({
+          id: obs,
+          kind: "distance",
+          from: hub,
+          to: `${STAND}.${end}`,
+          valueMm,
+          sigma,
+        }),
       },
       toModel: (shown) => Math.sqrt(Math.max(0, shown * shown - rise * rise)),
       toShown: (model) => Math.hypot(model, rise),
@@ -113,13 +85,22 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       },
       seconds: 25,
       sides: sideways,
-      // A laser line spreads over its throw, not over the offset that is read; two to three metres are taken as three.
+      // A laser line spreads over its throw, not over the offset that is read; two to three metres
+      // are taken as three.
       throwM: 3,
       observes: {
         in: "plan",
-        // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves the badge on its left.
-        observation: (obs, valueMm, sigma) =>
-          ({ id: obs, kind: "offset", point: "badgeF", lineFrom: `${STAND}.centre`, lineTo: `${STAND}.ahead`, valueMm, sigma }), // prettier-ignore
+        // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves
+        // the badge on its left.
+        observation: (obs, valueMm, sigma) => ({
+          id: obs,
+          kind: "offset",
+          point: "badgeF",
+          lineFrom: `${STAND}.centre`,
+          lineTo: `${STAND}.ahead`,
+          valueMm,
+          sigma,
+        }),
       },
       toModel: (shown) => shown,
       toShown: (model) => model,
@@ -139,8 +120,9 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
 }
 
 /**
- * Standard uncertainty of one reading of an instrument at a value: base + per-metre part, or its angle. A length read by
- * something that is clamped at an angle (a wheel laser) also carries that angle over its throw.
+ * Standard uncertainty of one reading of an instrument at a value: base + per-metre part, or its
+ * angle. A length read by something that is clamped at an angle (a wheel laser) also carries that
+ * angle over its throw.
  */
 export function readingSigma(instrument: Instrument, slot: Slot, value: number): number {
   if (slot.quantity.dimension === "angle") return instrument.sigmaRad;

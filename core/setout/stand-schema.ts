@@ -2,21 +2,42 @@ import { z } from "zod";
 
 const finite = z.number().min(-5000).max(5000);
 
-/** Backlash: how far the adjuster turns over before anything follows; a yaw's is measured at the end of the beam. */
+/**
+ * Backlash: how far the adjuster turns over before anything follows; a yaw's is measured at the end
+ * of the beam.
+ */
 const play = z.number().min(0).max(20).optional();
 
-/** A yaw joint turns everything above it about a vertical axis; a slide carries everything above it along x or y. */
+/**
+ * A yaw joint turns everything above it about a vertical axis; a slide carries everything above it
+ * along x or y.
+ */
 const joint = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("yaw"), xMm: finite, yMm: finite, limitRad: z.number().positive().max(1), playMm: play }),
-  z.object({ kind: z.literal("slide"), axis: z.enum(["fore-aft", "cross"]), limitMm: z.number().positive().max(1000), playMm: play }),
-]); // prettier-ignore
+  z.object({
+    kind: z.literal("yaw"),
+    xMm: finite,
+    yMm: finite,
+    limitRad: z.number().positive().max(1),
+    playMm: play,
+  }),
+  z.object({
+    kind: z.literal("slide"),
+    axis: z.enum(["fore-aft", "cross"]),
+    limitMm: z.number().positive().max(1000),
+    playMm: play,
+  }),
+]);
 
 /** A piece set under the mast for high boards. */
-const booster = z.object({ id: z.string().regex(/^[A-Z0-9-]{2,12}$/, "use capitals, figures and dashes"), addsMm: z.number().min(20, "is at least 20 mm").max(1500) }); // prettier-ignore
+const booster = z.object({
+  id: z.string().regex(/^[A-Z0-9-]{2,12}$/, "use capitals, figures and dashes"),
+  addsMm: z.number().min(20, "is at least 20 mm").max(1500),
+});
 export type Booster = z.infer<typeof booster>;
 
 /**
- * A stand, described from the floor upward in its own axes: x toward the car, y to the left of that, z up.
+ * A stand, described from the floor upward in its own axes: x toward the car, y to the left of
+ * that, z up.
  *
  * Every dimension is the shop's own measurement of its own stand.
  */
@@ -33,7 +54,12 @@ export const standSchema = z.object({
   boardXMm: finite,
   boardYMm: finite,
   crank: z
-    .object({ minMm: z.number(), maxMm: z.number(), mmPerTurn: z.number().positive(), playMm: play })
+    .object({
+      minMm: z.number(),
+      maxMm: z.number(),
+      mmPerTurn: z.number().positive(),
+      playMm: play,
+    })
     .refine((c) => c.minMm < c.maxMm, { path: ["maxMm"], message: "must be above the lowest" }),
   /** Board-centre height minus the height the stand's own scale shows. */
   scaleOffsetMm: finite,

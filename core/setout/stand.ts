@@ -6,10 +6,16 @@ export type Stand = z.infer<typeof standSchema> & {
   fitted?: Booster;
 };
 
-/** Where the stand's own adjusters are: one value per joint (rad or mm from the middle of its travel). */
+/**
+ * Where the stand's own adjusters are: one value per joint (rad or mm from the middle of its
+ * travel).
+ */
 export type StandState = { joints: number[] };
 
-/** The stand with one of its boosters (or with none): its scale then shows too little, and its crank reaches higher. */
+/**
+ * The stand with one of its boosters (or with none): its scale then shows too little, and its crank
+ * reaches higher.
+ */
 export function withBooster(stand: Stand, id: string | null): Stand {
   const by = (stand.boosters?.find((b) => b.id === id)?.addsMm ?? 0) - (stand.fitted?.addsMm ?? 0);
   const { fitted: _, ...bare } = stand;
@@ -23,8 +29,9 @@ export function withBooster(stand: Stand, id: string | null): Stand {
 }
 
 /**
- * What must be under the mast for the crank to reach a height of the board's centre: the booster that is on already
- * where it serves, or none, or the lowest that does. `undefined` when the stand cannot reach it at all.
+ * What must be under the mast for the crank to reach a height of the board's centre: the booster
+ * that is on already where it serves, or none, or the lowest that does. `undefined` when the stand
+ * cannot reach it at all.
  *
  * @param heightMm above the floor at the stand
  */
@@ -78,7 +85,11 @@ export function baseFor(stand: Stand, board: PlanPose, state: StandState): PlanP
   const headingRad = board.headingRad - top.headingRad;
   const c = Math.cos(headingRad);
   const s = Math.sin(headingRad);
-  return { xMm: board.xMm - c * top.xMm + s * top.yMm, yMm: board.yMm - s * top.xMm - c * top.yMm, headingRad };
+  return {
+    xMm: board.xMm - c * top.xMm + s * top.yMm,
+    yMm: board.yMm - s * top.xMm - c * top.yMm,
+    headingRad,
+  };
 }
 
 /** Where the board is, for a base pose and adjuster values. */

@@ -1,7 +1,10 @@
 import type { ReadingState, SetOutSolution } from "./solve";
-import type { Slot } from "./slots";
+import type { Slot } from "./slot";
 
-/** Two readings of one slot differ by more than both can be right: 3.29 sigma of their difference (0.1 %). */
+/**
+ * Two readings of one slot differ by more than both can be right: 3.29 sigma of their difference
+ * (0.1 %).
+ */
 const APART = 3.29;
 
 /** Whether two readings of one slot can both be right, each with its own standard uncertainty. */
@@ -12,7 +15,10 @@ const counting = (s: SetOutSolution, slotId: string): ReadingState[] =>
   s.readings.filter((r) => r.slotId === slotId && r.state === "counts");
 
 /** Two readings of one slot that contradict each other, one of them under suspicion. */
-export function disagreeing(s: SetOutSolution, suspects: readonly string[]): [ReadingState, ReadingState] | null {
+export function disagreeing(
+  s: SetOutSolution,
+  suspects: readonly string[],
+): [ReadingState, ReadingState] | null {
   for (const id of suspects) {
     const slotId = s.readings.find((r) => r.id === id)!.slotId;
     const [a, b, ...more] = counting(s, slotId);
@@ -24,20 +30,26 @@ export function disagreeing(s: SetOutSolution, suspects: readonly string[]): [Re
 export type Decision = { strike: string; stands: boolean };
 
 /**
- * What a third reading of one slot, taken after what is seated was seated anew, decides between two that disagree. The one
- * it contradicts is struck; the one it agrees with gives its place to it, since the same hook, eye and panel read it again
- * and no independent check was added. Where it agrees with neither, neither stands.
+ * What a third reading of one slot, taken after what is seated was seated anew, decides between two
+ * that disagree. The one it contradicts is struck; the one it agrees with gives its place to it,
+ * since the same hook, eye and panel read it again and no independent check was added. Where it
+ * agrees with neither, neither stands.
  */
 export const decideByThird = (
   pair: readonly [ReadingState, ReadingState],
   shown: number,
   sigma: number,
 ): [Decision, Decision] => {
-  const of = (r: ReadingState): Decision => ({ strike: r.id, stands: agree(r.shown, r.sigma, shown, sigma) });
+  const of = (r: ReadingState): Decision => ({
+    strike: r.id,
+    stands: agree(r.shown, r.sigma, shown, sigma),
+  });
   return [of(pair[0]), of(pair[1])];
 };
 
-/** What may be wrong where a reading stands by itself against all others, by what it is read from. */
+/**
+ * What may be wrong where a reading stands by itself against all others, by what it is read from.
+ */
 export function likelyCause(slot: Slot): string {
   switch (slot.instrument) {
     case "tape":

@@ -8,14 +8,20 @@ export type Swap = { left: string; right: string; names: [string, string] };
 const CONTRADICTED = 1e-3;
 const AGREED = 0.02;
 
-/** The slot of the other side, by the naming of slots: left and right differ in exactly the letters l and r. */
+/**
+ * The slot of the other side, by the naming of slots: left and right differ in exactly the letters
+ * l and r.
+ */
 const mirror = (slotId: string): string =>
-  slotId.replace(/-(f|r)?([lr])(?=-|$)/g, (_, axle: string | undefined, side: string) => `-${axle ?? ""}${side === "l" ? "r" : "l"}`); // prettier-ignore
+  slotId.replace(
+    /-(f|r)?([lr])(?=-|$)/g,
+    (_, axle: string | undefined, side: string) => `-${axle ?? ""}${side === "l" ? "r" : "l"}`,
+  );
 
 /**
- * Finds a left and a right reading that were exchanged: the network contradicts itself as typed and agrees once their
- * figures change places. Null when nothing contradicts, when a single slip explains it as well, or when exchanging
- * makes no difference (then it does no harm either).
+ * Finds a left and a right reading that were exchanged: the network contradicts itself as typed and
+ * agrees once their figures change places. Null when nothing contradicts, when a single slip
+ * explains it as well, or when exchanging makes no difference (then it does no harm either).
  */
 export function findSwap(s: SetOutSolution): Swap | null {
   const now = s.adjustment;
@@ -33,7 +39,15 @@ export function findSwap(s: SetOutSolution): Swap | null {
     };
     const [a, b] = [value(l.id), value(r.id)];
     if (a === undefined || b === undefined) continue;
-    const observations = s.network.observations.map((o) => (o.kind === "heading" ? o : o.id === l.id ? { ...o, valueMm: b } : o.id === r.id ? { ...o, valueMm: a } : o)); // prettier-ignore
+    const observations = s.network.observations.map((o) =>
+      o.kind === "heading"
+        ? o
+        : o.id === l.id
+          ? { ...o, valueMm: b }
+          : o.id === r.id
+            ? { ...o, valueMm: a }
+            : o,
+    );
     try {
       const { p } = adjustNetwork({ ...s.network, observations }).chiSquare;
       if (p < AGREED || (best && best.p >= p)) continue;

@@ -4,23 +4,38 @@ import type { Move } from "./moves";
 /** What may have shifted since the last reading, as the technician says it. */
 export type TouchKind = "cranked" | "hung" | "knocked" | "moved-car";
 
-/** Standard deviations a disturbance adds to what was known. Zero leaves that quantity, and its readings, alone. */
+/**
+ * Standard deviations a disturbance adds to what was known. Zero leaves that quantity, and its
+ * readings, alone.
+ */
 export type Widening = { planMm: number; headingRad: number; heightMm: number; tiltRad: number };
 
 /** How each touch is put to the technician, and what it puts in doubt. */
 export const TOUCHES: Record<TouchKind, { name: string; widening: Widening }> = {
-  cranked: { name: "Cranked the height", widening: { planMm: 4, headingRad: degToRad(0.15), heightMm: 20, tiltRad: 0 } },
-  hung: { name: "Hung or changed the board", widening: { planMm: 3, headingRad: degToRad(0.12), heightMm: 2, tiltRad: degToRad(0.1) } },
-  knocked: { name: "Knocked or leaned on it", widening: { planMm: 30, headingRad: degToRad(1), heightMm: 2, tiltRad: degToRad(0.3) } },
-  "moved-car": { name: "Moved the car", widening: { planMm: 60, headingRad: degToRad(1.5), heightMm: 0, tiltRad: 0 } },
-}; // prettier-ignore
+  cranked: {
+    name: "Cranked the height",
+    widening: { planMm: 4, headingRad: degToRad(0.15), heightMm: 20, tiltRad: 0 },
+  },
+  hung: {
+    name: "Hung or changed the board",
+    widening: { planMm: 3, headingRad: degToRad(0.12), heightMm: 2, tiltRad: degToRad(0.1) },
+  },
+  knocked: {
+    name: "Knocked or leaned on it",
+    widening: { planMm: 30, headingRad: degToRad(1), heightMm: 2, tiltRad: degToRad(0.3) },
+  },
+  "moved-car": {
+    name: "Moved the car",
+    widening: { planMm: 60, headingRad: degToRad(1.5), heightMm: 0, tiltRad: 0 },
+  },
+};
 
 /** What is left of an adjuster's play when it was taken up by hand as told: a fifth of it. */
 const left = (move: { playMm?: number | undefined }): number => 0.2 * (move.playMm ?? 0);
 
 /**
- * How far a move may end from where it was meant to: hands, backlash, castors. Base parts are what the act itself
- * disturbs; the shares are of the size of the move.
+ * How far a move may end from where it was meant to: hands, backlash, castors. Base parts are what
+ * the act itself disturbs; the shares are of the size of the move.
  */
 export function moveWidening(move: Move): Widening {
   switch (move.kind) {
@@ -41,13 +56,29 @@ export function moveWidening(move: Move): Widening {
         tiltRad: degToRad(0.05),
       };
     case "yaw":
-      return { planMm: 1.2 + left(move), headingRad: degToRad(0.05) + 0.05 * Math.abs(move.turnRad) + left(move) / 1000, heightMm: 0, tiltRad: 0 };
+      return {
+        planMm: 1.2 + left(move),
+        headingRad: degToRad(0.05) + 0.05 * Math.abs(move.turnRad) + left(move) / 1000,
+        heightMm: 0,
+        tiltRad: 0,
+      };
     case "slide":
-      return { planMm: 0.8 + 0.04 * Math.abs(move.byMm) + left(move), headingRad: degToRad(0.03), heightMm: 0, tiltRad: 0 };
+      return {
+        planMm: 0.8 + 0.04 * Math.abs(move.byMm) + left(move),
+        headingRad: degToRad(0.03),
+        heightMm: 0,
+        tiltRad: 0,
+      };
     case "crank":
-      return { planMm: 1.5, headingRad: degToRad(0.06), heightMm: 1 + 0.03 * Math.abs(move.upMm) + left(move), tiltRad: 0 };
-    // The mast was lifted off and set down again: about what rolling the stand a hand's breadth does.
+      return {
+        planMm: 1.5,
+        headingRad: degToRad(0.06),
+        heightMm: 1 + 0.03 * Math.abs(move.upMm) + left(move),
+        tiltRad: 0,
+      };
+    // The mast was lifted off and set down again: about what rolling the stand a hand's breadth
+    // does.
     case "booster":
       return { planMm: 8, headingRad: degToRad(0.4), heightMm: 4, tiltRad: degToRad(0.3) };
   }
-} // prettier-ignore
+}

@@ -2,17 +2,28 @@ import { describe, expect, it } from "vitest";
 import { boardOf } from "@/devices/bench/stand-sim";
 import { act, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { atRandom, byAdvice, followAdvice, inOrder, readUntilSure, recheck, setBoard } from "@/tests/trials";
+import {
+  atRandom,
+  byAdvice,
+  followAdvice,
+  inOrder,
+  readUntilSure,
+  recheck,
+  setBoard,
+} from "@/tests/trials";
 import { decideByThird, slotsFor, TOUCHES, type SetOutEntry, type TouchKind } from ".";
 
 const plan = planOf(0, 0);
-const order = slotsFor(plan).filter((s) => s.observes.in !== "plan" || /^(tape|laser)/.test(s.id)).map((s) => s.id); // prettier-ignore
+const order = slotsFor(plan)
+  .filter((s) => s.observes.in !== "plan" || /^(tape|laser)/.test(s.id))
+  .map((s) => s.id);
 const mean = (list: number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
 
 describe("the next best reading", () => {
   it("comes to a sure verdict in fewer readings than a fixed order, and than chance", () => {
     const worlds = Array.from({ length: 60 }, (_, n) => openBay(`trial/${n}`, plan));
-    const count = (choose: (n: number) => Parameters<typeof readUntilSure>[2]): number[] => worlds.map((w, n) => readUntilSure(w, [], choose(n), "t").readings); // prettier-ignore
+    const count = (choose: (n: number) => Parameters<typeof readUntilSure>[2]): number[] =>
+      worlds.map((w, n) => readUntilSure(w, [], choose(n), "t").readings);
     const advice = count(() => byAdvice);
     expect(mean(advice)).toBeLessThan(mean(count(() => inOrder(order))));
     expect(mean(advice)).toBeLessThan(mean(count((n) => atRandom(`r${n}`, order))));
@@ -23,13 +34,16 @@ describe("a slip", () => {
   it.each([
     ["wheel-panels", 10, ["panel-rl", "panel-rr", "panel-fl", "laser-badge"]],
     ["tapes", 10, ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l"]],
-  ] as const)("%s, one reading %d mm off: the advice never ends before the board is set", (school, mm, slots) => {
-    const way = { ...planOf(1, 1), school };
-    for (let n = 0; n < 12; n++) {
-      const trial = followAdvice(way, `slip/${n}`, { slotId: slots[n % slots.length]!, mm });
-      expect(trial.end, `${n}: ${trial.message}`).toBe("set");
-    }
-  });
+  ] as const)(
+    "%s, one reading %d mm off: the advice never ends before the board is set",
+    (school, mm, slots) => {
+      const way = { ...planOf(1, 1), school };
+      for (let n = 0; n < 12; n++) {
+        const trial = followAdvice(way, `slip/${n}`, { slotId: slots[n % slots.length]!, mm });
+        expect(trial.end, `${n}: ${trial.message}`).toBe("set");
+      }
+    },
+  );
   it("a third reading decides between two, and gives no check of its own", () => {
     const of = (id: string, shown: number) => ({
       id,
@@ -56,7 +70,10 @@ describe("after a touch", () => {
       const touched: SetOutEntry[] = [...set.entries, { kind: "touch", id: "t", touch: "knocked" }];
       // A large knock, and none at all: only said to have been touched.
       const world = act(set.world, { id: `t${n}`, kind: "touch", touch: "knocked" });
-      const [was, is] = [boardOf(plan.stand, set.world.stand).pose, boardOf(plan.stand, world.stand).pose];
+      const [was, is] = [
+        boardOf(plan.stand, set.world.stand).pose,
+        boardOf(plan.stand, world.stand).pose,
+      ];
       const truly = Math.hypot(is.xMm - was.xMm, is.yMm - was.yMm);
       const moved = readUntilSure(world, touched, byAdvice, "x").judged.solution.shifted!;
       if (Math.abs(moved.mm - truly) < 3 * moved.sigmaMm) honest++;

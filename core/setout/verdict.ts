@@ -3,7 +3,7 @@ import { normalCdf } from "@/core/math/distributions";
 import { boxProbability } from "./chance";
 import { floorStep, wantedHeight, wantedTilt } from "./plan";
 import { planHalfWidths } from "./proof";
-import type { ScalarId } from "./slots";
+import type { ScalarId } from "./slot";
 import type { SetOutSolution } from "./solve";
 
 export type Verdict = {
@@ -22,11 +22,16 @@ export type Verdict = {
     | "unsolved";
   /** Probability that every toleranced quantity is inside at once. */
   chance: number;
-  /** The same, were the board nulled with the present knowledge: what a perfect move could reach. */
+  /**
+   * The same, were the board nulled with the present knowledge: what a perfect move could reach.
+   */
   chanceIfNulled: number;
   /** Readings that contradict the rest, likeliest first. */
   suspects: string[];
-  /** Only the floor is not known well enough: nobody measured how it falls between the car and the stand. */
+  /**
+   * Only the floor is not known well enough: nobody measured how it falls between the car and the
+   * stand.
+   */
   lacksFloor: boolean;
   /** Readings that nothing would catch if they were wrong. */
   unchecked: string[];
@@ -36,7 +41,9 @@ export type Verdict = {
 const CHECKED_FROM = 0.03;
 
 /** The toleranced quantities outside the plan: error, standard deviation, half-width. */
-export function scalarErrors(s: SetOutSolution): { id: ScalarId; error: number; sigma: number; half: number }[] {
+export function scalarErrors(
+  s: SetOutSolution,
+): { id: ScalarId; error: number; sigma: number; half: number }[] {
   const t = s.plan.sheet.tolerance;
   const one = (id: ScalarId, wanted: { value: number; sigma: number }, half: number) => ({
     id,
@@ -59,9 +66,9 @@ export const insideChance = (error: number, sigma: number, half: number): number
 /**
  * Judges a solution.
  *
- * The plan quantities are correlated and integrated together; height and tilts are read on their own, hence
- * independent of the plan and of each other, and multiply. "Well enough known" means: if the board were moved to
- * zero error with today's uncertainty, it would count as set.
+ * The plan quantities are correlated and integrated together; height and tilts are read on their
+ * own, hence independent of the plan and of each other, and multiply. "Well enough known" means: if
+ * the board were moved to zero error with today's uncertainty, it would count as set.
  */
 export function judgeSetOut(s: SetOutSolution): Verdict {
   const scalars = scalarErrors(s);
@@ -81,7 +88,11 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   const across = (nulled: boolean): number =>
     scalars.reduce(
       (p, q) => p * insideChance(nulled ? 0 : q.error, q.sigma, q.half),
-      boxProbability(nulled ? [0, 0, 0] : [s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad], planCovariance, halves),
+      boxProbability(
+        nulled ? [0, 0, 0] : [s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad],
+        planCovariance,
+        halves,
+      ),
     );
   const chance = across(false);
   const chanceIfNulled = across(true);
@@ -89,7 +100,9 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   const planSuspects = s.adjustment?.suspectGroup ?? [];
   // Two readings of one number contradict each other equally: neither can be preferred.
   const scalarSuspects = scalars.flatMap(({ id }) =>
-    s.scalars[id].suspect ? s.scalars[id].residuals.filter((r) => Math.abs(r.w) > 3.29).map((r) => r.id) : [],
+    s.scalars[id].suspect
+      ? s.scalars[id].residuals.filter((r) => Math.abs(r.w) > 3.29).map((r) => r.id)
+      : [],
   );
   const suspects = [...planSuspects, ...scalarSuspects];
   const unchecked = s.readings.flatMap((r) =>
@@ -97,7 +110,8 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   );
 
   const { setChance } = s.plan.thresholds;
-  const lacksFloor = chanceIfNulled < setChance && chanceIfNulled * floorShare(s, scalars) >= setChance;
+  const lacksFloor =
+    chanceIfNulled < setChance && chanceIfNulled * floorShare(s, scalars) >= setChance;
   const verdict = (kind: Verdict["kind"], why: Verdict["why"]): Verdict => ({
     kind,
     why,
@@ -110,7 +124,8 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   if (suspects.length > 0) return verdict("read", "suspect");
   if (s.unproved.length > 0) return verdict("read", "unproved");
   if (chance >= setChance && s.owing.length > 0) return verdict("read", "owing");
-  if (chance >= setChance) return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("set", "in-tolerance");
+  if (chance >= setChance)
+    return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("set", "in-tolerance");
   if (chanceIfNulled >= setChance)
     return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("move", "off-centre");
   if (surelyOutside(s) && unchecked.length === 0) return verdict("move", "outside");
@@ -122,10 +137,16 @@ function floorShare(s: SetOutSolution, scalars: ReturnType<typeof scalarErrors>)
   if (s.plan.floorStepMm) return 1;
   const height = scalars.find((q) => q.id === "height")!;
   const alone = Math.sqrt(s.scalars.height.variance);
-  return insideChance(0, alone, height.half) / Math.max(1e-12, insideChance(0, height.sigma, height.half));
+  return (
+    insideChance(0, alone, height.half) /
+    Math.max(1e-12, insideChance(0, height.sigma, height.half))
+  );
 }
 
-/** Whether one quantity alone is outside with the shop's confidence (so that a coarse move is no gamble). */
+/**
+ * Whether one quantity alone is outside with the shop's confidence (so that a coarse move is no
+ * gamble).
+ */
 function surelyOutside(s: SetOutSolution): boolean {
   const a = s.aim!;
   const halves = planHalfWidths(s.plan.sheet);

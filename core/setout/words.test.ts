@@ -10,15 +10,47 @@ const after = { pose: { xMm: 0, yMm: 0, headingRad: 0 }, heightMm: 0, pitchRad: 
 const plain = (text: string): string => text.replace(/[\s\u202f\u00a0]+/g, " ");
 
 const CASES: [Move, string, string][] = [
-  [{ kind: "slide", joint: 1, axis: "cross", byMm: -14, awayMm: 0, leftMm: 14, after }, "Slide the board 14 mm toward vehicle left.", "14 mm"],
-  [{ kind: "slide", joint: 1, axis: "cross", byMm: 14, awayMm: 0, leftMm: -14, after }, "Slide the board 14 mm toward vehicle right.", "14 mm"],
-  [{ kind: "slide", joint: 2, axis: "fore-aft", byMm: 9, awayMm: -9, leftMm: 0, after }, "Slide the board 9 mm toward the car.", "9 mm"],
-  [{ kind: "crank", upMm: -1012, turns: -168.67, after }, "Crank the board 1 012 mm down.", "1 012 mm"],
-  [{ kind: "yaw", joint: 0, turnRad: -0.02, leftEndMm: 23, after }, "Turn the beam until its vehicle-left end has come 23 mm away from the car.", "23 mm"],
-  [{ kind: "level", foot: 2, raiseMm: -3, turns: -2, after }, "Screw foot 3 in by 2.0 turns.", "2.0 turns"],
-  [{ kind: "roll", awayMm: 40, leftMm: -120, turnRad: 0, after }, "Roll the stand 40 mm away from the car and 120 mm toward vehicle right.", "120 mm"],
-  [{ kind: "roll", awayMm: 0, leftMm: 0, turnRad: 0.05, after }, "Turn the stand 2.86° counter-clockwise seen from above.", "2.86°"],
-]; // prettier-ignore
+  [
+    { kind: "slide", joint: 1, axis: "cross", byMm: -14, awayMm: 0, leftMm: 14, after },
+    "Slide the board 14 mm toward vehicle left.",
+    "14 mm",
+  ],
+  [
+    { kind: "slide", joint: 1, axis: "cross", byMm: 14, awayMm: 0, leftMm: -14, after },
+    "Slide the board 14 mm toward vehicle right.",
+    "14 mm",
+  ],
+  [
+    { kind: "slide", joint: 2, axis: "fore-aft", byMm: 9, awayMm: -9, leftMm: 0, after },
+    "Slide the board 9 mm toward the car.",
+    "9 mm",
+  ],
+  [
+    { kind: "crank", upMm: -1012, turns: -168.67, after },
+    "Crank the board 1 012 mm down.",
+    "1 012 mm",
+  ],
+  [
+    { kind: "yaw", joint: 0, turnRad: -0.02, leftEndMm: 23, after },
+    "Turn the beam until its vehicle-left end has come 23 mm away from the car.",
+    "23 mm",
+  ],
+  [
+    { kind: "level", foot: 2, raiseMm: -3, turns: -2, after },
+    "Screw foot 3 in by 2.0 turns.",
+    "2.0 turns",
+  ],
+  [
+    { kind: "roll", awayMm: 40, leftMm: -120, turnRad: 0, after },
+    "Roll the stand 40 mm away from the car and 120 mm toward vehicle right.",
+    "120 mm",
+  ],
+  [
+    { kind: "roll", awayMm: 0, leftMm: 0, turnRad: 0.05, after },
+    "Turn the stand 2.86° counter-clockwise seen from above.",
+    "2.86°",
+  ],
+];
 
 describe("a move in words", () => {
   it.each(CASES)("%j", (move, say, figure) => {
@@ -32,7 +64,9 @@ describe("a move in words", () => {
     expect(moveWords(slide, left).detail).toContain("Vehicle left is the driver’s side.");
   });
   it("speaks inches with tape fractions when the tablet is set so", () => {
-    expect(plain(moveWords(CASES[2]![0], right, "in").say)).toBe("Slide the board 11/32 in toward the car.");
+    expect(plain(moveWords(CASES[2]![0], right, "in").say)).toBe(
+      "Slide the board 11/32 in toward the car.",
+    );
   });
 });
 
@@ -66,7 +100,8 @@ describe("one number with readings of its own", () => {
       { id: "rule", value: 1250, sigma: 1 },
       { id: "scale", value: 1253, sigma: 2 },
     ]);
-    // Weights 1 and 1/4 (the prior hardly counts): mean 1250.6, variance 0.8, redundancies 0.2 and 0.8.
+    // Weights 1 and 1/4 (the prior hardly counts): mean 1250.6, variance 0.8, redundancies 0.2 and
+    // 0.8.
     expect(e.value).toBeCloseTo(1250.6, 2);
     expect(e.variance).toBeCloseTo(0.8, 3);
     expect(e.residuals[0]!.redundancy).toBeCloseTo(0.2, 3);

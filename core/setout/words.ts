@@ -1,7 +1,7 @@
 import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import type { Move } from "./moves";
-import type { Slot } from "./slots";
+import type { Slot } from "./slot";
 
 export type LengthSetting = "mm" | "in";
 
@@ -17,11 +17,18 @@ const sideNote = (side: Side, vehicle: Pick<Vehicle, "driverSide">): string =>
   `Vehicle ${side} is the ${side === vehicle.driverSide ? "driver’s" : "passenger"} side.`;
 
 /** How to end a move of an adjuster that turns over before anything follows. */
-const playNote = ({ playMm }: { playMm?: number | undefined }, mm: (v: number) => string): string =>
+const playNote = (
+  { playMm }: { playMm?: number | undefined },
+  mm: (v: number) => string,
+): string =>
   playMm ? ` It has ${mm(playMm)} of play: go past it by twice that and come back.` : "";
 
 /** A move as one plain sentence with its number. */
-export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, setting: LengthSetting = "mm"): MoveWords {
+export function moveWords(
+  move: Move,
+  vehicle: Pick<Vehicle, "driverSide">,
+  setting: LengthSetting = "mm",
+): MoveWords {
   const mm = (v: number): string => formatLength(Math.abs(v), setting);
   const deg = (rad: number): string => formatQuantity(Math.abs(rad), "deg");
   const turns = (t: number): string => `${formatNumber(Math.abs(t), 1)} turns`;
@@ -29,7 +36,9 @@ export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, sett
     case "roll": {
       const parts = [
         Math.abs(move.awayMm) >= 0.5 ? `${mm(move.awayMm)} ${farOf(move.awayMm)}` : "",
-        Math.abs(move.leftMm) >= 0.5 ? `${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}` : "",
+        Math.abs(move.leftMm) >= 0.5
+          ? `${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}`
+          : "",
       ].filter(Boolean);
       const turn =
         Math.abs(move.turnRad) >= 1e-4
@@ -74,19 +83,24 @@ export function moveWords(move: Move, vehicle: Pick<Vehicle, "driverSide">, sett
       return {
         say: `Crank the board ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
         figure: mm(move.upMm),
-        // A screw has play: ended from below, the weight of the board always takes it up on the same side.
+        // A screw has play: ended from below, the weight of the board always takes it up on the
+        // same side.
         detail: `${turns(move.turns)} of the crank.${move.upMm < 0 ? ` Go ${move.playMm ? `${mm(2 * move.playMm)} or so` : "one turn"} lower and come back up: the screw’s play then lies below.` : ""}`,
       };
     case "booster":
       return {
-        say: move.booster ? `Set booster ${move.booster} under the mast.` : "Take the booster out from under the mast.",
+        say: move.booster
+          ? `Set booster ${move.booster} under the mast.`
+          : "Take the booster out from under the mast.",
         figure: move.booster ?? "off",
         detail: `The board then stands about ${mm(move.upMm)} ${move.upMm >= 0 ? "higher" : "lower"}, and the scale is counted accordingly. If it is so already, say done.`,
       };
   }
 }
 
-/** A slot's value for reading: lengths in the user's setting, tilts in degrees, sides spelled out. */
+/**
+ * A slot's value for reading: lengths in the user's setting, tilts in degrees, sides spelled out.
+ */
 export function slotValue(slot: Slot, shown: number, setting: LengthSetting = "mm"): string {
   const size = slot.sides ? Math.abs(shown) : shown;
   const figure = slot.divisionRad

@@ -52,22 +52,52 @@ describe("a sheet on its way", () => {
   });
 
   it.each<[string, Change, string, RegExp]>([
-    ["metres for millimetres", (s) => (s.placement!.alongMm = 2.86), "placement.alongMm", /Typed in metres\? That would be 2860 mm/],
-    ["centimetres for millimetres", (s) => (s.placement!.alongMm = 286 * 1.3), "placement.alongMm", /Typed in centimetres.*3718 mm/],
-    ["inches for millimetres in the height", (s) => (s.placement!.heightMm = 149), "placement.heightMm", /Typed in (centimetres|inches)/],
-    ["inches for millimetres in a tolerance", (s) => (s.tolerance!.heightMm = 0.5), "tolerance.heightMm", /Typed in (centimetres|inches)/],
-    ["arc minutes for degrees", (s) => (s.tolerance!.twistDeg = 9), "tolerance.twistDeg", /arc minutes.*0\.15°/],
+    [
+      "metres for millimetres",
+      (s) => (s.placement!.alongMm = 2.86),
+      "placement.alongMm",
+      /Typed in metres\? That would be 2860 mm/,
+    ],
+    [
+      "centimetres for millimetres",
+      (s) => (s.placement!.alongMm = 286 * 1.3),
+      "placement.alongMm",
+      /Typed in centimetres.*3718 mm/,
+    ],
+    [
+      "inches for millimetres in the height",
+      (s) => (s.placement!.heightMm = 149),
+      "placement.heightMm",
+      /Typed in (centimetres|inches)/,
+    ],
+    [
+      "inches for millimetres in a tolerance",
+      (s) => (s.tolerance!.heightMm = 0.5),
+      "tolerance.heightMm",
+      /Typed in (centimetres|inches)/,
+    ],
+    [
+      "arc minutes for degrees",
+      (s) => (s.tolerance!.twistDeg = 9),
+      "tolerance.twistDeg",
+      /arc minutes.*0\.15°/,
+    ],
     ["no datum", (s) => delete (s as Record<string, unknown>).datum, "datum", /./],
     ["no tolerance across", (s) => delete s.tolerance!.acrossMm, "tolerance.acrossMm", /./],
     ["no source name", (s) => delete s.source!.name, "source.name", /./],
-    ["no routine", (s) => ((s as Record<string, unknown>).run = [SHEETS[0]!.run[0]]), "run", /routine itself/],
+    [
+      "no routine",
+      (s) => ((s as Record<string, unknown>).run = [SHEETS[0]!.run[0]]),
+      "run",
+      /routine itself/,
+    ],
   ])("with %s is held back, the field named", (_, change, field, message) => {
     const problems = draftProblems(changed(change));
     const found = problems.find((p) => p.field === field);
     expect(found, JSON.stringify(problems)).toBeDefined();
     expect(found!.message).toMatch(message);
     expect(() => signSheet(changed(change), 3, "Mara Quill", "2026-11-03")).toThrow(field);
-  }); // prettier-ignore
+  });
 
   it("does not ask for the second person's signature while it is written, and takes it when signed", () => {
     const draft = changed((s) => {
@@ -76,7 +106,10 @@ describe("a sheet on its way", () => {
     });
     expect(draftProblems(draft)).toEqual([]);
     const signed = signSheet(draft, 7, "Mara Quill", "2026-11-03");
-    expect(signed).toMatchObject({ version: 7, source: { checkedBy: "Mara Quill", checkedOn: "2026-11-03" } });
+    expect(signed).toMatchObject({
+      version: 7,
+      source: { checkedBy: "Mara Quill", checkedOn: "2026-11-03" },
+    });
     expect(() => signSheet(draft, 7, "Ines Tarbet", "2026-11-03")).toThrow(/second person/);
   });
 
@@ -94,10 +127,22 @@ describe("what the schema refuses", () => {
   it.each([
     [(s: Draft) => delete s.title, "title", "is missing."],
     [(s: Draft) => (s.reason = ""), "reason", "is too short; at least 3 characters."],
-    [(s: Draft) => ((s.placement as Draft).twistDeg = 50), "placement.twistDeg", "is too much; at most 45."],
+    [
+      (s: Draft) => ((s.placement as Draft).twistDeg = 50),
+      "placement.twistDeg",
+      "is too much; at most 45.",
+    ],
     [(s: Draft) => (s.run = []), "run", "needs at least 1."],
-    [(s: Draft) => (s.datum = "roof"), "datum", "must be one of centreline, rear-axle-normal, thrust."],
-    [(s: Draft) => ((s.source as Draft).date = "last May"), "source.date", "must be a date such as 2026-11-03."],
+    [
+      (s: Draft) => (s.datum = "roof"),
+      "datum",
+      "must be one of centreline, rear-axle-normal, thrust.",
+    ],
+    [
+      (s: Draft) => ((s.source as Draft).date = "last May"),
+      "source.date",
+      "must be a date such as 2026-11-03.",
+    ],
     [(s: Draft) => ((s.board as Draft).widthMm = "wide"), "board.widthMm", "must be a number."],
     [
       (s: Draft) => (s.upright = "vehicle-plane"),
@@ -107,16 +152,23 @@ describe("what the schema refuses", () => {
     [
       (s: Draft) =>
         (s.positions = [
-          { id: "b", name: "by", placement: { alongMm: 2.6, acrossMm: 0, twistDeg: 0, heightMm: 1245 } },
+          {
+            id: "b",
+            name: "by",
+            placement: { alongMm: 2.6, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+          },
         ]),
       "positions.0.placement.alongMm",
       "2.6 mm cannot be meant; it lies between 600 and 9000 mm. Typed in metres? That would be 2600 mm.",
     ],
-  ] as [(s: Draft) => unknown, string, string][])("is said in plain words (%#)", (change, field, message) => {
-    const draft = structuredClone(SHEETS[0]!) as unknown as Draft;
-    change(draft);
-    expect(draftProblems(draft)).toContainEqual({ field, message });
-  });
+  ] as [(s: Draft) => unknown, string, string][])(
+    "is said in plain words (%#)",
+    (change, field, message) => {
+      const draft = structuredClone(SHEETS[0]!) as unknown as Draft;
+      change(draft);
+      expect(draftProblems(draft)).toContainEqual({ field, message });
+    },
+  );
 });
 
 describe("what changed between versions", () => {
@@ -147,7 +199,9 @@ describe("what changed between versions", () => {
   });
   it("reads a new list of things in words, not as a line of code", () => {
     const added = structuredClone(SHEETS[0]!);
-    added.positions = [{ id: "far", name: "the far place", placement: { ...added.placement, alongMm: 3900 } }];
+    added.positions = [
+      { id: "far", name: "the far place", placement: { ...added.placement, alongMm: 3900 } },
+    ];
     const [only] = differences(SHEETS[0], added);
     expect(only).toMatchObject({ path: "positions", before: "–" });
     expect(only!.after).toBe(

@@ -7,7 +7,10 @@ type Part = Partial<Record<string, unknown>>;
 /** The figures of a sheet, as far as they are there: a draft may lack any of them. */
 type Figures = { [K in "placement" | "tolerance" | "board"]?: Part } & { positions?: unknown };
 
-/** What boards, bays and tolerances really measure. Tighter than the schema: the schema says possible, this says meant. */
+/**
+ * What boards, bays and tolerances really measure. Tighter than the schema: the schema says
+ * possible, this says meant.
+ */
 const EXPECTED: Expectation[] = [
   { field: "placement.alongMm", min: 600, max: 9000, unit: "mm" },
   { field: "placement.heightMm", min: 250, max: 2600, unit: "mm" },
@@ -27,14 +30,17 @@ const OTHER_UNITS = [
 ] as const;
 
 /**
- * Finds figures typed in another unit than the sheet's millimetres and degrees: metres, centimetres or inches for
- * millimetres, arc minutes or radians for degrees. A figure is doubted when it lies outside what is ever meant.
+ * Finds figures typed in another unit than the sheet's millimetres and degrees: metres, centimetres
+ * or inches for millimetres, arc minutes or radians for degrees. A figure is doubted when it lies
+ * outside what is ever meant.
  */
 export function doubtfulFigures(sheet: Figures): Doubt[] {
   const places = Array.isArray(sheet.positions) ? (sheet.positions as Figures[]) : [];
   return [
     ...doubtsOf(sheet),
-    ...places.flatMap((p, i) => doubtsOf(p ?? {}).map((d) => ({ ...d, field: `positions.${i}.${d.field}` }))),
+    ...places.flatMap((p, i) =>
+      doubtsOf(p ?? {}).map((d) => ({ ...d, field: `positions.${i}.${d.field}` })),
+    ),
   ];
 }
 
@@ -47,7 +53,10 @@ function doubtsOf(sheet: Figures): Doubt[] {
     const candidates =
       unit === "mm"
         ? OTHER_UNITS.map((u) => ({ name: u.name, value: value * u.toMm }))
-        : [{ name: "arc minutes", value: value / 60 }, { name: "radians", value: (value * 180) / Math.PI }]; // prettier-ignore
+        : [
+            { name: "arc minutes", value: value / 60 },
+            { name: "radians", value: (value * 180) / Math.PI },
+          ];
     const meant = candidates.find((c) => c.value >= min && c.value <= max);
     const likely = meant ? Math.round(meant.value * 100) / 100 : null;
     const symbol = unit === "mm" ? " mm" : "°";

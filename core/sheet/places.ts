@@ -1,12 +1,14 @@
 import type { Sheet } from "./schema";
 
-/** How the place of the sheet's own `placement` is called by steps that go back to it. */
-export const FIRST_PLACE = "first";
-
-/** The sheet as it is at one of its places: that place's placement and board stand for the first one's. */
+/**
+ * The sheet as it is at one of its places: that place's placement and board stand for the first
+ * one's.
+ */
 export function sheetAt(sheet: Sheet, place: string): Sheet {
   const there = sheet.positions?.find((p) => p.id === place);
-  return there ? { ...sheet, placement: there.placement, board: there.board ?? sheet.board } : sheet;
+  return there
+    ? { ...sheet, placement: there.placement, board: there.board ?? sheet.board }
+    : sheet;
 }
 
 /** What a place is called. */

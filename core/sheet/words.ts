@@ -40,7 +40,8 @@ export function fieldName(path: string): string {
   const step = /^run\.(\d+)/.exec(path);
   if (step) return `step ${Number(step[1]) + 1}`;
   const item = /^(ready|prove)\.(\d+)/.exec(path);
-  if (item) return `item ${Number(item[2]) + 1} of what is checked ${item[1] === "ready" ? "before" : "after"}`;
+  if (item)
+    return `item ${Number(item[2]) + 1} of what is checked ${item[1] === "ready" ? "before" : "after"}`;
   const place = /^positions\.(\d+)/.exec(path);
   if (place) return `place ${Number(place[1]) + 2} of the board`;
   const caution = /^cautions\.(\d+)/.exec(path);

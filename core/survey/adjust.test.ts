@@ -14,15 +14,39 @@ function eightTapes(random: Random, prior = false): { network: SurveyNetwork; tr
     stand: [5600 + 40 * gaussian(random), 30 * gaussian(random), Math.PI + 0.03 * gaussian(random)],
   };
   const network: SurveyNetwork = {
-    points: Object.entries(HUBS).map(([id, [xMm, yMm]]) => ({ id, xMm, yMm, ...(prior ? { sigmaMm: 1.5 } : { fixed: true }) })),
-    bodies: [{ id: "stand", xMm: 5600, yMm: 0, headingRad: Math.PI, points: [{ id: "L", xMm: 0, yMm: -1150 }, { id: "R", xMm: 0, yMm: 1150 }] }],
+    points: Object.entries(HUBS).map(([id, [xMm, yMm]]) => ({
+      id,
+      xMm,
+      yMm,
+      ...(prior ? { sigmaMm: 1.5 } : { fixed: true }),
+    })),
+    bodies: [
+      {
+        id: "stand",
+        xMm: 5600,
+        yMm: 0,
+        headingRad: Math.PI,
+        points: [
+          { id: "L", xMm: 0, yMm: -1150 },
+          { id: "R", xMm: 0, yMm: 1150 },
+        ],
+      },
+    ],
     observations: [],
-  }; // prettier-ignore
+  };
   if (prior)
-    for (const p of network.points) truth[p.id] = [p.xMm + 1.5 * gaussian(random), p.yMm + 1.5 * gaussian(random)];
+    for (const p of network.points)
+      truth[p.id] = [p.xMm + 1.5 * gaussian(random), p.yMm + 1.5 * gaussian(random)];
   for (const from of Object.keys(HUBS))
     for (const to of ["stand.L", "stand.R"]) {
-      const o: Observation = { id: `${from}-${to}`, kind: "distance", from, to, valueMm: 0, sigma: 1 };
+      const o: Observation = {
+        id: `${from}-${to}`,
+        kind: "distance",
+        from,
+        to,
+        valueMm: 0,
+        sigma: 1,
+      };
       const value = observe(o, network, truth);
       const sigma = tapeSigma(value);
       network.observations.push({ ...o, valueMm: value + sigma * gaussian(random), sigma });
@@ -42,7 +66,9 @@ function mahalanobis(network: SurveyNetwork, truth: Truth): number {
     a[0]![1]! * (a[1]![0]! * a[2]![2]! - a[1]![2]! * a[2]![0]!) +
     a[0]![2]! * (a[1]![0]! * a[2]![1]! - a[1]![1]! * a[2]![0]!);
   const whole = det(m);
-  const z = [0, 1, 2].map((k) => det(m.map((row, i) => row.map((v, j) => (j === k ? d[i]! : v)))) / whole);
+  const z = [0, 1, 2].map(
+    (k) => det(m.map((row, i) => row.map((v, j) => (j === k ? d[i]! : v)))) / whole,
+  );
   return d.reduce((s, v, i) => s + v * z[i]!, 0);
 }
 
@@ -52,21 +78,47 @@ describe("a gross slip", () => {
     for (let seed = 1; seed <= 30; seed++) {
       const random = randomFrom(7000 + seed);
       const { network } = eightTapes(random, true);
-      network.bodies[0]!.priorCovariance = [[90_000, 0, 0], [0, 90_000, 0], [0, 0, 0.03]]; // prettier-ignore
+      network.bodies[0]!.priorCovariance = [
+        [90_000, 0, 0],
+        [0, 90_000, 0],
+        [0, 0, 0.03],
+      ];
       const slip = network.observations[seed % 8]! as Extract<Observation, { kind: "distance" }>;
       slip.valueMm = [500, 1200, 8000, 12_000, 18_000][seed % 5]!;
       const ours = adjustNetwork(network);
       if (ours.suspect === slip.id) named++;
       // What is found is a minimum: another solver, started there, stays.
-      const found = { ...network, bodies: network.bodies.map((b) => ({ ...b, ...ours.bodies[0]! })) };
+      const found = {
+        ...network,
+        bodies: network.bodies.map((b) => ({ ...b, ...ours.bodies[0]! })),
+      };
       const cost = (n: SurveyNetwork, x: number, y: number, t: number): number => {
-        const at: Truth = { stand: [x, y, t], ...Object.fromEntries(ours.points.map((p) => [p.id, [p.xMm, p.yMm]])) };
-        return n.observations.reduce((sum, o) => sum + ((observe(o, n, at) - (o as typeof slip).valueMm) / o.sigma) ** 2, 0) + ((x - 5600) ** 2 + y ** 2) / 90_000 + (t - Math.PI) ** 2 / 0.03; // prettier-ignore
+        const at: Truth = {
+          stand: [x, y, t],
+          ...Object.fromEntries(ours.points.map((p) => [p.id, [p.xMm, p.yMm]])),
+        };
+        return (
+          n.observations.reduce(
+            (sum, o) => sum + ((observe(o, n, at) - (o as typeof slip).valueMm) / o.sigma) ** 2,
+            0,
+          ) +
+          ((x - 5600) ** 2 + y ** 2) / 90_000 +
+          (t - Math.PI) ** 2 / 0.03
+        );
       };
       const [b] = found.bodies;
       const here = cost(network, b!.xMm, b!.yMm, b!.headingRad);
-      for (const [dx, dy, dt] of [[0.5, 0, 0], [-0.5, 0, 0], [0, 0.5, 0], [0, -0.5, 0], [0, 0, 1e-3], [0, 0, -1e-3]] as const)
-        expect(cost(network, b!.xMm + dx, b!.yMm + dy, b!.headingRad + dt)).toBeGreaterThan(here - 1e-6 * here); // prettier-ignore
+      for (const [dx, dy, dt] of [
+        [0.5, 0, 0],
+        [-0.5, 0, 0],
+        [0, 0.5, 0],
+        [0, -0.5, 0],
+        [0, 0, 1e-3],
+        [0, 0, -1e-3],
+      ] as const)
+        expect(cost(network, b!.xMm + dx, b!.yMm + dy, b!.headingRad + dt)).toBeGreaterThan(
+          here - 1e-6 * here,
+        );
     }
     expect(named).toBeGreaterThanOrEqual(29);
   });
@@ -74,7 +126,9 @@ describe("a gross slip", () => {
 
 it("a point may be called as an object's own property is", () => {
   const { network } = eightTapes(randomFrom(3), true);
-  const named = JSON.parse(JSON.stringify(network).replaceAll('"FL"', '"toString"').replaceAll("FL-", "toString-")) as SurveyNetwork; // prettier-ignore
+  const named = JSON.parse(
+    JSON.stringify(network).replaceAll('"FL"', '"toString"').replaceAll("FL-", "toString-"),
+  ) as SurveyNetwork;
   const [ours, theirs] = [adjustNetwork(network), adjustNetwork(named)];
   expect(theirs.bodies[0]!.xMm).toBeCloseTo(ours.bodies[0]!.xMm, 9);
   expect(theirs.points[0]!.covariance[0]![0]).toBeCloseTo(ours.points[0]!.covariance[0]![0]!, 9);
@@ -88,13 +142,52 @@ describe("adjustNetwork", () => {
         const { network, truth } = eightTapes(random, true);
         network.points.push({ id: "mark", xMm: 3900, yMm: 600 });
         truth.mark = [3900 + 5 * gaussian(random), 600 + 5 * gaussian(random)];
-        network.bodies[0]!.points.push({ id: "C", xMm: 0, yMm: 0 }, { id: "ahead", xMm: 1000, yMm: 0 });
-        network.bodies[0]!.priorCovariance = [[900, 30, 0.2], [30, 1600, 0], [0.2, 0, 0.01]]; // prettier-ignore
+        network.bodies[0]!.points.push(
+          { id: "C", xMm: 0, yMm: 0 },
+          { id: "ahead", xMm: 1000, yMm: 0 },
+        );
+        network.bodies[0]!.priorCovariance = [
+          [900, 30, 0.2],
+          [30, 1600, 0],
+          [0.2, 0, 0.01],
+        ];
         const extra: Observation[] = [
-          { id: "o1", kind: "offset", point: "FL", lineFrom: "stand.C", lineTo: "stand.ahead", valueMm: 0, sigma: 1.2 },
-          { id: "o2", kind: "offset", point: "mark", lineFrom: "RL", lineTo: "FL", valueMm: 0, sigma: 1 },
-          { id: "s1", kind: "station", point: "mark", lineFrom: "RL", lineTo: "FL", valueMm: 0, sigma: 1 },
-          { id: "s2", kind: "station", point: "stand.C", lineFrom: "RR", lineTo: "mark", valueMm: 0, sigma: 2 },
+          {
+            id: "o1",
+            kind: "offset",
+            point: "FL",
+            lineFrom: "stand.C",
+            lineTo: "stand.ahead",
+            valueMm: 0,
+            sigma: 1.2,
+          },
+          {
+            id: "o2",
+            kind: "offset",
+            point: "mark",
+            lineFrom: "RL",
+            lineTo: "FL",
+            valueMm: 0,
+            sigma: 1,
+          },
+          {
+            id: "s1",
+            kind: "station",
+            point: "mark",
+            lineFrom: "RL",
+            lineTo: "FL",
+            valueMm: 0,
+            sigma: 1,
+          },
+          {
+            id: "s2",
+            kind: "station",
+            point: "stand.C",
+            lineFrom: "RR",
+            lineTo: "mark",
+            valueMm: 0,
+            sigma: 2,
+          },
           {
             id: "r1",
             kind: "range",
@@ -109,7 +202,9 @@ describe("adjustNetwork", () => {
         ];
         for (const o of extra) {
           const value = observe(o, network, truth) + o.sigma * gaussian(random);
-          network.observations.push(o.kind === "heading" ? { ...o, valueRad: value } : { ...o, valueMm: value });
+          network.observations.push(
+            o.kind === "heading" ? { ...o, valueRad: value } : { ...o, valueMm: value },
+          );
         }
         const ours = adjustNetwork(network);
         const theirs = independentSolution(network);
@@ -130,27 +225,40 @@ describe("adjustNetwork", () => {
     for (const o of network.observations) o.sigma = 2;
     const b = adjustNetwork(network).bodies[0]!;
     const fit = levenbergMarquardt(
-      { x: network.observations.map((_, i) => i), y: network.observations.map((o) => ("valueMm" in o ? o.valueMm : 0)) },
+      {
+        x: network.observations.map((_, i) => i),
+        y: network.observations.map((o) => ("valueMm" in o ? o.valueMm : 0)),
+      },
       ([x, y, t]) =>
         (i) =>
           observe(network.observations[i]!, network, { stand: [x!, y!, t! / 1000] }),
-      { initialValues: [5600, 0, Math.PI * 1000], maxIterations: 200, gradientDifference: 1e-3, centralDifference: true, errorTolerance: 1e-12, damping: 1e-6 },
-    ); // prettier-ignore
+      {
+        initialValues: [5600, 0, Math.PI * 1000],
+        maxIterations: 200,
+        gradientDifference: 1e-3,
+        centralDifference: true,
+        errorTolerance: 1e-12,
+        damping: 1e-6,
+      },
+    );
     expect(fit.parameterValues[0]).toBeCloseTo(b.xMm, 3);
     expect(fit.parameterValues[1]).toBeCloseTo(b.yMm, 3);
     expect(fit.parameterValues[2]! / 1000).toBeCloseTo(b.headingRad, 6);
   });
 
-  it.each([false, true])("covers the truth in 93 to 97 % of 2,000 set-ups (uncertain hubs: %s)", (prior) => {
-    const random = randomFrom(20_26);
-    let inside = 0;
-    for (let i = 0; i < 2000; i++) {
-      const { network, truth } = eightTapes(random, prior);
-      if (mahalanobis(network, truth) < 7.8147) inside++; // chi-square, 3 degrees of freedom, 95 %
-    }
-    expect(inside / 2000).toBeGreaterThan(0.93);
-    expect(inside / 2000).toBeLessThan(0.97);
-  });
+  it.each([false, true])(
+    "covers the truth in 93 to 97 % of 2,000 set-ups (uncertain hubs: %s)",
+    (prior) => {
+      const random = randomFrom(20_26);
+      let inside = 0;
+      for (let i = 0; i < 2000; i++) {
+        const { network, truth } = eightTapes(random, prior);
+        if (mahalanobis(network, truth) < 7.8147) inside++; // chi-square, 3 degrees of freedom, 95 %
+      }
+      expect(inside / 2000).toBeGreaterThan(0.93);
+      expect(inside / 2000).toBeLessThan(0.97);
+    },
+  );
 
   it("names one 20 mm slip among eight tapes in at least 95 % of 1,000 set-ups", () => {
     const random = randomFrom(77);
@@ -171,7 +279,8 @@ describe("adjustNetwork", () => {
   it("raises a false suspect in clean set-ups about as rarely as alpha says", () => {
     const random = randomFrom(3);
     let suspects = 0;
-    for (let i = 0; i < 2000; i++) if (adjustNetwork(eightTapes(random).network).suspect) suspects++;
+    for (let i = 0; i < 2000; i++)
+      if (adjustNetwork(eightTapes(random).network).suspect) suspects++;
     // At most 8 tests at alpha 0.1 %: 0.8 % by Bonferroni; 2 % would be a wrong w.
     expect(suspects / 2000).toBeLessThan(0.02);
   });
@@ -197,8 +306,24 @@ describe("adjustNetwork", () => {
       ],
       bodies: [],
       observations: [
-        { id: "1", kind: "station", point: "B", lineFrom: "A", lineTo: "X", valueMm: 1000, sigma: 1 },
-        { id: "2", kind: "station", point: "B", lineFrom: "A", lineTo: "X", valueMm: 1006, sigma: 2 },
+        {
+          id: "1",
+          kind: "station",
+          point: "B",
+          lineFrom: "A",
+          lineTo: "X",
+          valueMm: 1000,
+          sigma: 1,
+        },
+        {
+          id: "2",
+          kind: "station",
+          point: "B",
+          lineFrom: "A",
+          lineTo: "X",
+          valueMm: 1006,
+          sigma: 2,
+        },
         { id: "3", kind: "offset", point: "B", lineFrom: "A", lineTo: "X", valueMm: 12, sigma: 1 },
       ],
     });
@@ -209,10 +334,34 @@ describe("adjustNetwork", () => {
     expect(b.covariance[0]![0]).toBeCloseTo(0.8, 9);
     // Two readings that contradict each other do so equally: the group names both.
     const slipped = adjustNetwork({
-      points: [{ id: "A", xMm: 0, yMm: 0, fixed: true }, { id: "X", xMm: 1, yMm: 0, fixed: true }, { id: "B", xMm: 9, yMm: 0 }],
+      points: [
+        { id: "A", xMm: 0, yMm: 0, fixed: true },
+        { id: "X", xMm: 1, yMm: 0, fixed: true },
+        { id: "B", xMm: 9, yMm: 0 },
+      ],
       bodies: [],
-      observations: [10, 40].map((valueMm, i) => ({ id: String(i), kind: "station" as const, point: "B", lineFrom: "A", lineTo: "X", valueMm, sigma: 2 })).concat([{ id: "o", kind: "offset" as never, point: "B", lineFrom: "A", lineTo: "X", valueMm: 0, sigma: 1 }]),
-    }); // prettier-ignore
+      observations: [10, 40]
+        .map((valueMm, i) => ({
+          id: String(i),
+          kind: "station" as const,
+          point: "B",
+          lineFrom: "A",
+          lineTo: "X",
+          valueMm,
+          sigma: 2,
+        }))
+        .concat([
+          {
+            id: "o",
+            kind: "offset" as never,
+            point: "B",
+            lineFrom: "A",
+            lineTo: "X",
+            valueMm: 0,
+            sigma: 1,
+          },
+        ]),
+    });
     expect(slipped.suspectGroup.toSorted()).toEqual(["0", "1"]);
   });
 });
@@ -245,14 +394,39 @@ describe("adjustNetwork refuses", () => {
     expect(e.code).toBe("loose");
   });
   it.each<[string, (n: SurveyNetwork) => void, string]>([
-    ["a reading that is not a number", (n) => Object.assign(n.observations[3]!, { valueMm: NaN }), "FR-stand.R"],
+    [
+      "a reading that is not a number",
+      (n) => Object.assign(n.observations[3]!, { valueMm: NaN }),
+      "FR-stand.R",
+    ],
     ["an infinite coordinate", (n) => Object.assign(n.points[0]!, { xMm: Infinity }), "FL"],
-    ["an absurd length", (n) => Object.assign(n.observations[0]!, { valueMm: 2.9e9 }), "FL-stand.L"],
+    [
+      "an absurd length",
+      (n) => Object.assign(n.observations[0]!, { valueMm: 2.9e9 }),
+      "FL-stand.L",
+    ],
     ["a negative length", (n) => Object.assign(n.observations[0]!, { valueMm: -5 }), "FL-stand.L"],
     ["no uncertainty", (n) => Object.assign(n.observations[0]!, { sigma: 0 }), "FL-stand.L"],
-    ["an unknown point", (n) => Object.assign(n.observations[0]!, { to: "stand.nowhere" }), "FL-stand.L"],
-    ["two readings of one name", (n) => n.observations.push({ ...n.observations[0]! }), "FL-stand.L"],
-    ["a prior that is no covariance", (n) => (n.bodies[0]!.priorCovariance = [[1, 2, 0], [2, 1, 0], [0, 0, 1]]), "stand"],
+    [
+      "an unknown point",
+      (n) => Object.assign(n.observations[0]!, { to: "stand.nowhere" }),
+      "FL-stand.L",
+    ],
+    [
+      "two readings of one name",
+      (n) => n.observations.push({ ...n.observations[0]! }),
+      "FL-stand.L",
+    ],
+    [
+      "a prior that is no covariance",
+      (n) =>
+        (n.bodies[0]!.priorCovariance = [
+          [1, 2, 0],
+          [2, 1, 0],
+          [0, 0, 1],
+        ]),
+      "stand",
+    ],
   ])("%s", (_, change, culprit) => {
     const e = refusal((n) => {
       n.observations.sort((a, b) => (a.id < b.id ? -1 : 1));
@@ -260,7 +434,7 @@ describe("adjustNetwork refuses", () => {
     });
     expect(e.code).toBe("bad-input");
     expect(e.culprit).toBe(culprit);
-  }); // prettier-ignore
+  });
   it("both ends of a tape at one place", () => {
     const e = refusal((n) =>
       Object.assign(n.bodies[0]!, {

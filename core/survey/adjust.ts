@@ -1,7 +1,13 @@
 import { chiSquareUpperTail } from "@/core/math/distributions";
 import { choleskyInPlace, choleskyInverse, choleskySolve } from "@/core/math/linear";
 import { SurveyError } from "./errors";
-import { compileObservation, misclosure, newDesignRow, type CompiledObservation, type DesignRow } from "./model";
+import {
+  compileObservation,
+  misclosure,
+  newDesignRow,
+  type CompiledObservation,
+  type DesignRow,
+} from "./model";
 import type { Adjustment, ObservationResult, SurveyNetwork } from "./types";
 import { layOutUnknowns, type Unknowns } from "./unknowns";
 
@@ -10,16 +16,20 @@ const CRITICAL_W = 3.29;
 /** Non-centrality for alpha 0.1 % and power 80 % (Baarda 1968). */
 const DETECTABLE = 4.13;
 /**
- * Allowing for a slip in reading i lowers chi-square by w_i^2 (Baarda 1968), so two readings whose w^2 differ by less
- * than 2 ln 20 explain a contradiction with a likelihood ratio below 20: both stay under suspicion.
+ * Allowing for a slip in reading i lowers chi-square by w_i^2 (Baarda 1968), so two readings whose
+ * w^2 differ by less than 2 ln 20 explain a contradiction with a likelihood ratio below 20: both
+ * stay under suspicion.
  */
 const SUSPICION_SPAN = 2 * Math.log(20);
 /**
- * Beyond this |w| the contradiction is gross: the network is bent by it, and the residuals at the bent solution no longer
- * say whose it is. Each reading is then left out in turn, and what the rest has to say without it decides.
+ * Beyond this |w| the contradiction is gross: the network is bent by it, and the residuals at the
+ * bent solution no longer say whose it is. Each reading is then left out in turn, and what the rest
+ * has to say without it decides.
  */
 const GROSS_W = 12;
-/** Below this redundancy nothing checks the reading; w would be rounding noise over rounding noise. */
+/**
+ * Below this redundancy nothing checks the reading; w would be rounding noise over rounding noise.
+ */
 const UNCHECKED = 1e-9;
 
 const MAX_ITERATIONS = 60;
@@ -37,12 +47,14 @@ const PIVOT_FLOOR = 1e-12;
 /**
  * Weighted non-linear least-squares adjustment of a planar network of points and rigid bodies.
  *
- * Gauss-Newton with step control; the normal matrix is scaled to a unit diagonal before its Cholesky factorisation, so millimetres and radians mix without loss. The variance factor is taken as known (1): sigmas are
- * those of the instruments. Statistics follow Baarda (1968): redundancy numbers, standardised residuals, data
- * snooping, smallest detectable slip.
+ * Gauss-Newton with step control; the normal matrix is scaled to a unit diagonal before its
+ * Cholesky factorisation, so millimetres and radians mix without loss. The variance factor is taken
+ * as known (1): sigmas are those of the instruments. Statistics follow Baarda (1968): redundancy
+ * numbers, standardised residuals, data snooping, smallest detectable slip.
  *
  * @param network points, bodies and observations in mm and rad, vehicle axes
- * @returns adjusted coordinates with covariance (mm^2, mm rad, rad^2), statistics per reading, global test
+ * @returns adjusted coordinates with covariance (mm^2, mm rad, rad^2), statistics per reading,
+ *   global test
  * @throws SurveyError naming the input at fault or the unknown the readings leave loose
  */
 export function adjustNetwork(network: SurveyNetwork): Adjustment {
@@ -50,14 +62,16 @@ export function adjustNetwork(network: SurveyNetwork): Adjustment {
   const observations = network.observations.map((o) => compileObservation(o, unknowns));
   const ids = new Set<string>();
   for (const o of observations) {
-    if (ids.has(o.id)) throw new SurveyError("bad-input", o.id, `Two readings are called "${o.id}"; rename one.`);
+    if (ids.has(o.id))
+      throw new SurveyError("bad-input", o.id, `Two readings are called "${o.id}"; rename one.`);
     ids.add(o.id);
   }
 
   const { u, iterations, factor, scale } = solve(unknowns, observations);
   const covariance = unscale(choleskyInverse(factor, unknowns.order), scale, unknowns.order);
   const statistics = judge(unknowns, observations, u, covariance);
-  if (statistics.residuals.some((r) => Math.abs(r.w) > GROSS_W)) nameGross(unknowns, observations, statistics);
+  if (statistics.residuals.some((r) => Math.abs(r.w) > GROSS_W))
+    nameGross(unknowns, observations, statistics);
 
   const block = (row: number, size: number): number[][] =>
     Array.from({ length: size }, (_, i) =>
@@ -68,12 +82,27 @@ export function adjustNetwork(network: SurveyNetwork): Adjustment {
     iterations,
     points: network.points.map((p) => {
       const row = unknowns.index[p.id];
-      if (row === undefined) return { id: p.id, xMm: p.xMm, yMm: p.yMm, covariance: [[0, 0], [0, 0]] }; // prettier-ignore
+      if (row === undefined)
+        return {
+          id: p.id,
+          xMm: p.xMm,
+          yMm: p.yMm,
+          covariance: [
+            [0, 0],
+            [0, 0],
+          ],
+        };
       return { id: p.id, xMm: u[row]!, yMm: u[row + 1]!, covariance: block(row, 2) };
     }),
     bodies: network.bodies.map((b) => {
       const row = unknowns.index[b.id]!;
-      return { id: b.id, xMm: u[row]!, yMm: u[row + 1]!, headingRad: u[row + 2]!, covariance: block(row, 3) };
+      return {
+        id: b.id,
+        xMm: u[row]!,
+        yMm: u[row + 1]!,
+        headingRad: u[row + 2]!,
+        covariance: block(row, 3),
+      };
     }),
     ...statistics,
     joint: { index: unknowns.index, order: unknowns.order, covariance },
@@ -81,13 +110,20 @@ export function adjustNetwork(network: SurveyNetwork): Adjustment {
 }
 
 /** Sum of squared standardised misclosures and prior departures at `u`. */
-function objective(unknowns: Unknowns, observations: CompiledObservation[], u: Float64Array): number {
+function objective(
+  unknowns: Unknowns,
+  observations: CompiledObservation[],
+  u: Float64Array,
+): number {
   let sum = 0;
   for (const o of observations) sum += (misclosure(o, u, null) / o.sigma) ** 2;
   for (const prior of unknowns.priors)
     for (let i = 0; i < prior.size; i++)
       for (let j = 0; j < prior.size; j++)
-        sum += prior.weight[i]![j]! * (u[prior.row + i]! - prior.start[i]!) * (u[prior.row + j]! - prior.start[j]!);
+        sum +=
+          prior.weight[i]![j]! *
+          (u[prior.row + i]! - prior.start[i]!) *
+          (u[prior.row + j]! - prior.start[j]!);
   return sum;
 }
 
@@ -96,8 +132,8 @@ type Design = { counts: Int32Array; rows: Int32Array; values: Float64Array };
 const ROW_ROOM = 12;
 
 /**
- * g = -A^T P l at `u`, with the priors' share. The misclosures l are those at `u`; the derivatives A are those kept in
- * `design`, or, when `fresh`, those at `u`, which then replace the kept ones.
+ * g = -A^T P l at `u`, with the priors' share. The misclosures l are those at `u`; the derivatives
+ * A are those kept in `design`, or, when `fresh`, those at `u`, which then replace the kept ones.
  */
 function gradientAt(
   unknowns: Unknowns,
@@ -112,7 +148,8 @@ function gradientAt(
     const o = observations[k]!;
     const wl = misclosure(o, u, fresh) / (o.sigma * o.sigma);
     if (fresh) keepRow(design, k, fresh);
-    for (let a = k * ROW_ROOM; a < k * ROW_ROOM + design.counts[k]!; a++) g[design.rows[a]!]! -= design.values[a]! * wl;
+    for (let a = k * ROW_ROOM; a < k * ROW_ROOM + design.counts[k]!; a++)
+      g[design.rows[a]!]! -= design.values[a]! * wl;
   }
   for (const prior of unknowns.priors)
     for (let i = 0; i < prior.size; i++)
@@ -151,16 +188,19 @@ function formNormals(
   }
   for (const prior of unknowns.priors)
     for (let i = 0; i < prior.size; i++)
-      for (let j = 0; j <= i; j++) normal[(prior.row + i) * n + prior.row + j]! += prior.weight[i]![j]!;
+      for (let j = 0; j <= i; j++)
+        normal[(prior.row + i) * n + prior.row + j]! += prior.weight[i]![j]!;
 }
 
 /**
- * Gauss-Newton with the natural monotonicity test (Deuflhard 1974): a fraction of the step is taken when the
- * correction that the same factor would give next is shorter than this one. Unlike a test on the objective it walks
- * along the narrow curved valleys that a tight reading cuts into a wide prior, instead of creeping.
+ * Gauss-Newton with the natural monotonicity test (Deuflhard 1974): a fraction of the step is taken
+ * when the correction that the same factor would give next is shorter than this one. Unlike a test
+ * on the objective it walks along the narrow curved valleys that a tight reading cuts into a wide
+ * prior, instead of creeping.
  *
- * After a full step the factor still serves: while corrections with fresh derivatives shrink fast under it they are
- * taken one after the other (chord steps, Ortega & Rheinboldt 1970), each a fraction of the cost of a new one.
+ * After a full step the factor still serves: while corrections with fresh derivatives shrink fast
+ * under it they are taken one after the other (chord steps, Ortega & Rheinboldt 1970), each a
+ * fraction of the cost of a new one.
  */
 function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
   const n = unknowns.order;
@@ -180,7 +220,10 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
   // Headings are compared with places on a one-metre arm.
   const arm = Float64Array.from(unknowns.names, (name) => (name.endsWith("heading") ? ARM_MM : 1));
 
-  /** Solves for the correction that belongs to `gradient` under the present factor, into `out`; its length in mm. */
+  /**
+   * Solves for the correction that belongs to `gradient` under the present factor, into `out`; its
+   * length in mm.
+   */
   const correction = (out: Float64Array): number => {
     for (let i = 0; i < n; i++) out[i] = gradient[i]! * scale[i]!;
     choleskySolve(normal, n, out);
@@ -200,7 +243,8 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
       if (!(d > 0)) throw loose(unknowns, i, observations.length);
       scale[i] = 1 / Math.sqrt(d);
     }
-    for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
+    for (let i = 0; i < n; i++)
+      for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
     const failed = choleskyInPlace(normal, n, PIVOT_FLOOR);
     if (failed >= 0) throw loose(unknowns, loosest(normal, n, failed), observations.length);
     let length = correction(step);
@@ -228,7 +272,8 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
       if (length < STEP_DONE_MM) break;
     }
   }
-  // A gross slip bends the problem so far that Gauss-Newton steps away from the solution: go on with the whole Hessian.
+  // A gross slip bends the problem so far that Gauss-Newton steps away from the solution: go on
+  // with the whole Hessian.
   const kept: Kept = { design, normal, scale, gradient, row, arm };
   const far = newton(unknowns, observations, Float64Array.from(unknowns.start), kept);
   if (far) return far;
@@ -255,14 +300,20 @@ const MOST_NEWTON = 200;
 const HESSIAN_STEP_MM = 1e-3;
 
 /**
- * Damped Newton steps on the objective itself, for readings so wrong that their residuals bend it: Gauss-Newton leaves out
- * the sum of residual times curvature, which then outweighs what it keeps. The Hessian is taken from differences of the
- * exact gradient; where it is not positive, or a step does not lower the objective, it is damped (Levenberg 1944, Marquardt
- * 1963) and tried again.
+ * Damped Newton steps on the objective itself, for readings so wrong that their residuals bend it:
+ * Gauss-Newton leaves out the sum of residual times curvature, which then outweighs what it keeps.
+ * The Hessian is taken from differences of the exact gradient; where it is not positive, or a step
+ * does not lower the objective, it is damped (Levenberg 1944, Marquardt 1963) and tried again.
  *
- * @returns null when there is no minimum to be reached; on success the normal matrix at the solution, factored and scaled
+ * @returns null when there is no minimum to be reached; on success the normal matrix at the
+ *   solution, factored and scaled
  */
-function newton(unknowns: Unknowns, observations: CompiledObservation[], start: Float64Array, kept: Kept) {
+function newton(
+  unknowns: Unknowns,
+  observations: CompiledObservation[],
+  start: Float64Array,
+  kept: Kept,
+) {
   const { design, normal, scale, gradient, row, arm } = kept;
   const n = unknowns.order;
   let u = start;
@@ -290,9 +341,11 @@ function newton(unknowns: Unknowns, observations: CompiledObservation[], start: 
       for (let i = 0; i < n; i++)
         for (let j = 0; j <= i; j++)
           damped[i * n + j] =
-            (hessian[i * n + j]! + hessian[j * n + i]!) / 2 + (i === j ? damping * normal[i * n + i]! : 0);
+            (hessian[i * n + j]! + hessian[j * n + i]!) / 2 +
+            (i === j ? damping * normal[i * n + i]! : 0);
       for (let i = 0; i < n; i++) scale[i] = 1 / Math.sqrt(normal[i * n + i]!);
-      for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) damped[i * n + j]! *= scale[i]! * scale[j]!;
+      for (let i = 0; i < n; i++)
+        for (let j = 0; j <= i; j++) damped[i * n + j]! *= scale[i]! * scale[j]!;
       if (choleskyInPlace(damped, n, PIVOT_FLOOR) >= 0) continue;
       for (let i = 0; i < n; i++) step[i] = gradient[i]! * scale[i]!;
       choleskySolve(damped, n, step);
@@ -306,19 +359,30 @@ function newton(unknowns: Unknowns, observations: CompiledObservation[], start: 
       if (length < STEP_FLOOR_MM) return factorAt(unknowns, observations, u, iteration, kept);
       break;
     }
-    // No step lowers it any more: that is the floor of the arithmetic, if the last steps were small.
-    if (!lower) return smallGradient(gradient, normal, n) ? factorAt(unknowns, observations, u, iteration, kept) : null;
+    // No step lowers it any more: that is the floor of the arithmetic, if the last steps were
+    // small.
+    if (!lower)
+      return smallGradient(gradient, normal, n)
+        ? factorAt(unknowns, observations, u, iteration, kept)
+        : null;
   }
   return null;
 }
 
-/** Whether what is left of the gradient moves no unknown by more than a thousandth of its own uncertainty. */
+/**
+ * Whether what is left of the gradient moves no unknown by more than a thousandth of its own
+ * uncertainty.
+ */
 function smallGradient(gradient: Float64Array, normal: Float64Array, n: number): boolean {
-  for (let i = 0; i < n; i++) if (Math.abs(gradient[i]!) > 1e-3 * Math.sqrt(normal[i * n + i]!)) return false;
+  for (let i = 0; i < n; i++)
+    if (Math.abs(gradient[i]!) > 1e-3 * Math.sqrt(normal[i * n + i]!)) return false;
   return true;
 }
 
-/** The normal matrix at a solution, scaled and factored, as the statistics want it; null where it is singular. */
+/**
+ * The normal matrix at a solution, scaled and factored, as the statistics want it; null where it is
+ * singular.
+ */
 function factorAt(
   unknowns: Unknowns,
   observations: CompiledObservation[],
@@ -330,11 +394,17 @@ function factorAt(
   gradientAt(unknowns, observations, design, u, gradient, row);
   formNormals(unknowns, observations, design, normal);
   for (let i = 0; i < n; i++) scale[i] = 1 / Math.sqrt(normal[i * n + i]!);
-  for (let i = 0; i < n; i++) for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
-  return choleskyInPlace(normal, n, PIVOT_FLOOR) >= 0 ? null : { u, iterations, factor: normal, scale };
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j <= i; j++) normal[i * n + j]! *= scale[i]! * scale[j]!;
+  return choleskyInPlace(normal, n, PIVOT_FLOOR) >= 0
+    ? null
+    : { u, iterations, factor: normal, scale };
 }
 
-/** After a failed pivot: the null vector of the leading block tells which unknowns move together; name the largest. */
+/**
+ * After a failed pivot: the null vector of the leading block tells which unknowns move together;
+ * name the largest.
+ */
 function loosest(factor: Float64Array, n: number, failed: number): number {
   const v = new Float64Array(n);
   // Row `failed` already holds L21; the null vector is (-L11^-T L21, 1).
@@ -345,7 +415,8 @@ function loosest(factor: Float64Array, n: number, failed: number): number {
   }
   let best = failed;
   let largest = 1 + 1e-6; // the failed unknown itself has component 1
-  for (let i = 0; i < failed; i++) if (Math.abs(v[i]!) > largest) [best, largest] = [i, Math.abs(v[i]!)];
+  for (let i = 0; i < failed; i++)
+    if (Math.abs(v[i]!) > largest) [best, largest] = [i, Math.abs(v[i]!)];
   return best;
 }
 
@@ -369,13 +440,15 @@ function worstReading(observations: CompiledObservation[], u: Float64Array): str
 }
 
 function unscale(inverse: Float64Array, scale: Float64Array, n: number): Float64Array {
-  for (let i = 0; i < n; i++) for (let j = 0; j < n; j++) inverse[i * n + j]! *= scale[i]! * scale[j]!;
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j < n; j++) inverse[i * n + j]! *= scale[i]! * scale[j]!;
   return inverse;
 }
 
 /**
- * Names the suspects of a gross contradiction by leaving out one reading after the other: what remains of chi-square is the
- * exact test whose linear form is w^2 (the likelihood ratio of a slip in that reading), whatever the slip has bent.
+ * Names the suspects of a gross contradiction by leaving out one reading after the other: what
+ * remains of chi-square is the exact test whose linear form is w^2 (the likelihood ratio of a slip
+ * in that reading), whatever the slip has bent.
  */
 function nameGross(
   unknowns: Unknowns,
@@ -396,13 +469,20 @@ function nameGross(
   const best = Math.min(...left.map((l) => l.value));
   // Where leaving none out helps, more than one reading is wrong: the residuals' own word stands.
   if (left.length === 0 || best > statistics.chiSquare.value / 2) return;
-  const group = left.filter((l) => l.value - best < SUSPICION_SPAN).sort((a, b) => a.value - b.value);
+  const group = left
+    .filter((l) => l.value - best < SUSPICION_SPAN)
+    .sort((a, b) => a.value - b.value);
   statistics.suspect = group[0]!.id;
   statistics.suspectGroup = group.map((l) => l.id);
 }
 
 /** Redundancy, standardised residuals, the global test and the suspect. */
-function judge(unknowns: Unknowns, observations: CompiledObservation[], u: Float64Array, covariance: Float64Array) {
+function judge(
+  unknowns: Unknowns,
+  observations: CompiledObservation[],
+  u: Float64Array,
+  covariance: Float64Array,
+) {
   const n = unknowns.order;
   const row = newDesignRow();
   const residuals: ObservationResult[] = [];

@@ -4,12 +4,18 @@ export type SurveyErrorCode =
   | "bad-input"
   /** The readings leave an unknown loose (datum defect or too few readings); `culprit` names it. */
   | "loose"
-  /** A reading has no direction to work with (ends coincide, beam along its panel); `culprit` names it. */
+  /**
+   * A reading has no direction to work with (ends coincide, beam along its panel); `culprit` names
+   * it.
+   */
   | "degenerate"
   /** The readings contradict each other or the start so far that no solution was reached. */
   | "no-convergence";
 
-/** The one error type {@link adjustNetwork} throws. The message is a full sentence that says what to do. */
+/**
+ * The one error type {@link adjustNetwork} throws. The message is a full sentence that says what to
+ * do.
+ */
 export class SurveyError extends Error {
   override readonly name = "SurveyError";
   constructor(

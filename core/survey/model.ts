@@ -4,7 +4,8 @@ import type { Observation } from "./types";
 import type { PointRef, Unknowns } from "./unknowns";
 
 /**
- * The functional model: what each kind of reading would be, given the unknowns, and its partial derivatives.
+ * The functional model: what each kind of reading would be, given the unknowns, and its partial
+ * derivatives.
  *
  * A reading is compiled once into references and constants; evaluating it allocates nothing.
  */
@@ -13,7 +14,10 @@ export type CompiledObservation = {
   kind: Observation["kind"];
   sigma: number;
   value: number;
-  /** The points involved: [from, to], [point, lineFrom, lineTo] (a station may add its origin) or [from, panelPoint]. */
+  /**
+   * The points involved: [from, to], [point, lineFrom, lineTo] (a station may add its origin) or
+   * [from, panelPoint].
+   */
   refs: PointRef[];
   /** range: direction of the beam in the body's axes. */
   direction: number;
@@ -24,11 +28,18 @@ export type CompiledObservation = {
   headingRow: number;
 };
 
-/** The row of the design matrix of one reading, sparse: `count` pairs of (unknown, derivative), reused. */
+/**
+ * The row of the design matrix of one reading, sparse: `count` pairs of (unknown, derivative),
+ * reused.
+ */
 export type DesignRow = { count: number; rows: Int32Array; values: Float64Array };
 
 /** Room for the largest row: four body points with three unknowns each. */
-export const newDesignRow = (): DesignRow => ({ count: 0, rows: new Int32Array(12), values: new Float64Array(12) });
+export const newDesignRow = (): DesignRow => ({
+  count: 0,
+  rows: new Int32Array(12),
+  values: new Float64Array(12),
+});
 
 const DEGENERATE = 1e-6;
 
@@ -38,38 +49,81 @@ export function compileObservation(o: Observation, unknowns: Unknowns): Compiled
   if (!Number.isFinite(value))
     throw new SurveyError("bad-input", o.id, `Reading "${o.id}" is not a number; type it again.`);
   if (Math.abs(value) > 1e6)
-    throw new SurveyError("bad-input", o.id, `Reading "${o.id}" is beyond a kilometre; check its unit.`);
+    throw new SurveyError(
+      "bad-input",
+      o.id,
+      `Reading "${o.id}" is beyond a kilometre; check its unit.`,
+    );
   if (!(Number.isFinite(o.sigma) && o.sigma > 0))
     throw new SurveyError("bad-input", o.id, `Reading "${o.id}" needs an uncertainty above 0.`);
   if ((o.kind === "distance" || o.kind === "range") && value < 0)
-    throw new SurveyError("bad-input", o.id, `Reading "${o.id}" is a length and cannot be negative.`);
+    throw new SurveyError(
+      "bad-input",
+      o.id,
+      `Reading "${o.id}" is a length and cannot be negative.`,
+    );
   if (o.kind === "heading" && Math.abs(value) > 4 * Math.PI)
-    throw new SurveyError("bad-input", o.id, `Heading "${o.id}" exceeds two turns; is it in degrees?`);
+    throw new SurveyError(
+      "bad-input",
+      o.id,
+      `Heading "${o.id}" exceeds two turns; is it in degrees?`,
+    );
 
   const bind = (id: string): PointRef => {
     const ref = unknowns.refs.get(id);
-    if (!ref) throw new SurveyError("bad-input", o.id, `Reading "${o.id}" uses point "${id}", which is not there.`);
+    if (!ref)
+      throw new SurveyError(
+        "bad-input",
+        o.id,
+        `Reading "${o.id}" uses point "${id}", which is not there.`,
+      );
     return ref;
   };
-  const base = { id: o.id, kind: o.kind, sigma: o.sigma, value, direction: 0, normalX: 0, normalY: 0, headingRow: -1 };
+  const base = {
+    id: o.id,
+    kind: o.kind,
+    sigma: o.sigma,
+    value,
+    direction: 0,
+    normalX: 0,
+    normalY: 0,
+    headingRow: -1,
+  };
 
   switch (o.kind) {
     case "distance":
       if (o.from === o.to)
-        throw new SurveyError("bad-input", o.id, `Reading "${o.id}" runs from "${o.from}" to itself.`);
+        throw new SurveyError(
+          "bad-input",
+          o.id,
+          `Reading "${o.id}" runs from "${o.from}" to itself.`,
+        );
       return { ...base, refs: [bind(o.from), bind(o.to)] };
     case "offset":
     case "station":
       return {
         ...base,
-        refs: [o.point, o.lineFrom, o.lineTo, ...(o.kind === "station" && o.origin ? [o.origin] : [])].map(bind),
+        refs: [
+          o.point,
+          o.lineFrom,
+          o.lineTo,
+          ...(o.kind === "station" && o.origin ? [o.origin] : []),
+        ].map(bind),
       };
     case "range": {
       const from = bind(o.from);
       if (from.source !== "body")
-        throw new SurveyError("bad-input", o.id, `The beam of "${o.id}" must leave from a point of a body.`);
+        throw new SurveyError(
+          "bad-input",
+          o.id,
+          `The beam of "${o.id}" must leave from a point of a body.`,
+        );
       if (!Number.isFinite(o.directionRad) || !Number.isFinite(o.panelHeadingRad))
-        throw new SurveyError("bad-input", o.id, `The beam or panel direction of "${o.id}" is not a number.`);
+        throw new SurveyError(
+          "bad-input",
+          o.id,
+          `The beam or panel direction of "${o.id}" is not a number.`,
+        );
       return {
         ...base,
         refs: [from, bind(o.panelPoint)],
@@ -82,7 +136,11 @@ export function compileObservation(o: Observation, unknowns: Unknowns): Compiled
     case "heading": {
       const row = unknowns.index[o.body];
       if (row === undefined || !unknowns.names[row + 2]?.endsWith("heading"))
-        throw new SurveyError("bad-input", o.id, `Reading "${o.id}" uses body "${o.body}", which is not there.`);
+        throw new SurveyError(
+          "bad-input",
+          o.id,
+          `Reading "${o.id}" uses body "${o.body}", which is not there.`,
+        );
       return { ...base, refs: [], headingRow: row + 2 };
     }
   }
@@ -114,7 +172,10 @@ function push(row: DesignRow, unknown: number, value: number): void {
   row.values[row.count++] = value;
 }
 
-/** Chain rule: a derivative (gx, gy) with respect to a point, carried to the unknowns behind that point. */
+/**
+ * Chain rule: a derivative (gx, gy) with respect to a point, carried to the unknowns behind that
+ * point.
+ */
 function pushPoint(row: DesignRow, r: PointRef, u: Float64Array, gx: number, gy: number): void {
   if (r.source === "fixed") return;
   push(row, r.row, gx);
@@ -126,7 +187,8 @@ function pushPoint(row: DesignRow, r: PointRef, u: Float64Array, gx: number, gy:
 }
 
 /**
- * Computed-minus-observed of one reading at the unknowns `u`; fills `row` with the partial derivatives when given.
+ * Computed-minus-observed of one reading at the unknowns `u`; fills `row` with the partial
+ * derivatives when given.
  *
  * @throws SurveyError "degenerate" where the reading has no direction
  */
@@ -150,7 +212,11 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
     const dy = y1 - y0;
     const length = Math.sqrt(dx * dx + dy * dy);
     if (length < DEGENERATE)
-      throw new SurveyError("degenerate", o.id, `Both ends of "${o.id}" start at the same place; give a better start.`);
+      throw new SurveyError(
+        "degenerate",
+        o.id,
+        `Both ends of "${o.id}" start at the same place; give a better start.`,
+      );
     if (row) {
       pushPoint(row, p1, u, dx / length, dy / length);
       pushPoint(row, p0, u, -dx / length, -dy / length);
@@ -165,7 +231,11 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
     const dY = Math.sin(alpha);
     const facing = o.normalX * dX + o.normalY * dY;
     if (Math.abs(facing) < DEGENERATE)
-      throw new SurveyError("degenerate", o.id, `The beam of "${o.id}" runs along its panel and never meets it.`);
+      throw new SurveyError(
+        "degenerate",
+        o.id,
+        `The beam of "${o.id}" runs along its panel and never meets it.`,
+      );
     const t = (o.normalX * (x1 - x0) + o.normalY * (y1 - y0)) / facing;
     if (row) {
       pushPoint(row, p1, u, o.normalX / facing, o.normalY / facing);
@@ -181,7 +251,11 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
   const by = yOf(p2, u) - y1;
   const length = Math.sqrt(bx * bx + by * by);
   if (length < DEGENERATE)
-    throw new SurveyError("degenerate", o.id, `The line of "${o.id}" has both its points at the same place.`);
+    throw new SurveyError(
+      "degenerate",
+      o.id,
+      `The line of "${o.id}" has both its points at the same place.`,
+    );
   const ux = bx / length;
   const uy = by / length;
   const station = ux * (x0 - x1) + uy * (y0 - y1);
@@ -198,7 +272,8 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
   }
   const origin = o.refs[3];
   if (origin) {
-    // From O beside the line: d(u.(P - O)) = u.(dP - dO) + n.(P - O) dphi, with dphi = n.(dB - dA) / L.
+    // From O beside the line: d(u.(P - O)) = u.(dP - dO) + n.(P - O) dphi, with dphi = n.(dB - dA)
+    // / L.
     const [ox, oy] = [x0 - xOf(origin, u), y0 - yOf(origin, u)];
     const k = (-uy * ox + ux * oy) / length;
     if (row) {

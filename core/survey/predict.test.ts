@@ -21,7 +21,11 @@ const network: SurveyNetwork = {
         { id: "C", xMm: 0, yMm: 0 },
         { id: "ahead", xMm: 1000, yMm: 0 },
       ],
-      priorCovariance: [[400, 0, 0], [0, 400, 0], [0, 0, 0.0004]], // prettier-ignore
+      priorCovariance: [
+        [400, 0, 0],
+        [0, 400, 0],
+        [0, 0, 0.0004],
+      ],
     },
   ],
   observations: [],
@@ -29,11 +33,36 @@ const network: SurveyNetwork = {
 
 const WANTED: Observation[] = [
   { id: "tape", kind: "distance", from: "FL", to: "stand.R", valueMm: 0, sigma: 1 },
-  { id: "laser", kind: "offset", point: "B", lineFrom: "stand.C", lineTo: "stand.ahead", valueMm: 0, sigma: 1 },
-  { id: "along", kind: "station", point: "stand.C", lineFrom: "FR", lineTo: "FL", valueMm: 0, sigma: 1 },
-  { id: "beam", kind: "range", from: "stand.L", directionRad: 0.02, panelPoint: "FL", panelHeadingRad: 0.03, valueMm: 0, sigma: 1 },
+  {
+    id: "laser",
+    kind: "offset",
+    point: "B",
+    lineFrom: "stand.C",
+    lineTo: "stand.ahead",
+    valueMm: 0,
+    sigma: 1,
+  },
+  {
+    id: "along",
+    kind: "station",
+    point: "stand.C",
+    lineFrom: "FR",
+    lineTo: "FL",
+    valueMm: 0,
+    sigma: 1,
+  },
+  {
+    id: "beam",
+    kind: "range",
+    from: "stand.L",
+    directionRad: 0.02,
+    panelPoint: "FL",
+    panelHeadingRad: 0.03,
+    valueMm: 0,
+    sigma: 1,
+  },
   { id: "compass", kind: "heading", body: "stand", valueRad: 0, sigma: 0.01 },
-]; // prettier-ignore
+];
 
 describe("predicted readings", () => {
   const adjustment = adjustNetwork(network);
@@ -41,21 +70,40 @@ describe("predicted readings", () => {
 
   it("are what a perfect instrument would show", () => {
     fc.assert(
-      fc.property(fc.double({ min: -80, max: 80, noNaN: true }), fc.double({ min: -80, max: 80, noNaN: true }), fc.double({ min: -0.05, max: 0.05, noNaN: true }), (dx, dy, turn) => {
-        const pose = { id: "stand", xMm: 5470 + dx, yMm: dy, headingRad: Math.PI + turn, covariance: [] };
-        const at: Truth = { stand: [pose.xMm, pose.yMm, pose.headingRad] };
-        const predicted = predictReadings(network, { points: adjustment.points, bodies: [pose] }, WANTED);
-        predicted.forEach((p, i) => {
-          const apart = p.value - observe(WANTED[i]!, network, at);
-          expect(WANTED[i]!.kind === "heading" ? Math.sin(apart) : apart).toBeCloseTo(0, 7);
-        });
-      }),
-    ); // prettier-ignore
+      fc.property(
+        fc.double({ min: -80, max: 80, noNaN: true }),
+        fc.double({ min: -80, max: 80, noNaN: true }),
+        fc.double({ min: -0.05, max: 0.05, noNaN: true }),
+        (dx, dy, turn) => {
+          const pose = {
+            id: "stand",
+            xMm: 5470 + dx,
+            yMm: dy,
+            headingRad: Math.PI + turn,
+            covariance: [],
+          };
+          const at: Truth = { stand: [pose.xMm, pose.yMm, pose.headingRad] };
+          const predicted = predictReadings(
+            network,
+            { points: adjustment.points, bodies: [pose] },
+            WANTED,
+          );
+          predicted.forEach((p, i) => {
+            const apart = p.value - observe(WANTED[i]!, network, at);
+            expect(WANTED[i]!.kind === "heading" ? Math.sin(apart) : apart).toBeCloseTo(0, 7);
+          });
+        },
+      ),
+    );
   });
 
   it("carry the derivatives by every unknown, as small displacements show", () => {
     const predicted = predictReadings(network, adjustment, WANTED);
-    const base = (): Truth => ({ FL: [2610, 840], FR: [2610, -840], stand: [5470, 12, Math.PI - 0.01] });
+    const base = (): Truth => ({
+      FL: [2610, 840],
+      FR: [2610, -840],
+      stand: [5470, 12, Math.PI - 0.01],
+    });
     for (const [id, coordinates] of Object.entries({ FL: 2, FR: 2, stand: 3 }))
       for (let k = 0; k < coordinates; k++) {
         const h = k === 2 ? 1e-6 : 1e-3;

@@ -5,8 +5,8 @@ import type { SurveyNetwork } from "./types";
 /**
  * Where a named point's coordinates come from.
  *
- * `row` is the first unknown of the free point or of the body; (px, py) are coordinates in the body's own axes, or
- * the exact position of a fixed point.
+ * `row` is the first unknown of the free point or of the body; (px, py) are coordinates in the
+ * body's own axes, or the exact position of a fixed point.
  */
 export type PointRef =
   | { source: "fixed"; px: number; py: number }
@@ -16,7 +16,10 @@ export type PointRef =
 /** A prior on unknowns `row` .. `row + size - 1`: start value and inverse covariance. */
 type Prior = { row: number; size: number; start: number[]; weight: number[][] };
 
-/** The unknowns of a network laid out in one vector: free points (x, y) first, then bodies (x, y, heading). */
+/**
+ * The unknowns of a network laid out in one vector: free points (x, y) first, then bodies (x, y,
+ * heading).
+ */
 export type Unknowns = {
   order: number;
   start: Float64Array;
@@ -31,9 +34,14 @@ export type Unknowns = {
 const FARTHEST_MM = 1e6; // One kilometre: nothing in a bay, and little on a road set-up, is farther away.
 
 function checkNumber(value: number, culprit: string, what: string): void {
-  if (!Number.isFinite(value)) throw new SurveyError("bad-input", culprit, `${what} of "${culprit}" is not a number.`);
+  if (!Number.isFinite(value))
+    throw new SurveyError("bad-input", culprit, `${what} of "${culprit}" is not a number.`);
   if (Math.abs(value) > FARTHEST_MM)
-    throw new SurveyError("bad-input", culprit, `${what} of "${culprit}" is beyond a kilometre; check its unit.`);
+    throw new SurveyError(
+      "bad-input",
+      culprit,
+      `${what} of "${culprit}" is beyond a kilometre; check its unit.`,
+    );
 }
 
 /** Lays out the unknowns and checks every point and body. @throws SurveyError "bad-input" */
@@ -46,7 +54,8 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
   const priors: Prior[] = [];
 
   const claim = (id: string, ref: PointRef): void => {
-    if (refs.has(id)) throw new SurveyError("bad-input", id, `Two points are called "${id}"; rename one.`);
+    if (refs.has(id))
+      throw new SurveyError("bad-input", id, `Two points are called "${id}"; rename one.`);
     refs.set(id, ref);
   };
 
@@ -64,9 +73,21 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
     names.push(`${p.id} x`, `${p.id} y`);
     if (p.sigmaMm === undefined) continue;
     if (!(p.sigmaMm > 0 && p.sigmaMm < FARTHEST_MM))
-      throw new SurveyError("bad-input", p.id, `The uncertainty of point "${p.id}" must be above 0 mm.`);
+      throw new SurveyError(
+        "bad-input",
+        p.id,
+        `The uncertainty of point "${p.id}" must be above 0 mm.`,
+      );
     const weight = 1 / (p.sigmaMm * p.sigmaMm);
-    priors.push({ row, size: 2, start: [p.xMm, p.yMm], weight: [[weight, 0], [0, weight]] }); // prettier-ignore
+    priors.push({
+      row,
+      size: 2,
+      start: [p.xMm, p.yMm],
+      weight: [
+        [weight, 0],
+        [0, weight],
+      ],
+    });
   }
 
   for (const b of network.bodies) {

@@ -6,8 +6,19 @@ const GROUP = "\u202f";
 const GAP = "\u00a0";
 
 const SYMBOL: Record<UnitId, string> = {
-  mm: "mm", cm: "cm", m: "m", in: "in", ft: "ft", deg: "°", arcmin: "′", "km/h": "km/h", mph: "mph", kPa: "kPa", bar: "bar", psi: "psi",
-}; // prettier-ignore
+  mm: "mm",
+  cm: "cm",
+  m: "m",
+  in: "in",
+  ft: "ft",
+  deg: "°",
+  arcmin: "′",
+  "km/h": "km/h",
+  mph: "mph",
+  kPa: "kPa",
+  bar: "bar",
+  psi: "psi",
+};
 const DECIMALS: Record<UnitId, number> = {
   mm: 0,
   cm: 1,
@@ -36,7 +47,8 @@ export function formatNumber(value: number, decimals = 0): string {
 /**
  * Formats a base-unit value (mm, rad, m/s) in a unit, with the unit's symbol.
  *
- * @param decimals digits after the point; by default as many as the unit deserves (mm 0, cm 1, m 3, in 2, deg 2)
+ * @param decimals digits after the point; by default as many as the unit deserves (mm 0, cm 1, m 3,
+ *   in 2, deg 2)
  */
 export function formatQuantity(value: number, unit: UnitId, decimals = DECIMALS[unit]): string {
   const figure = formatNumber(value / unitSize(unit), decimals);
@@ -56,7 +68,8 @@ export function formatInchFraction(valueMm: number, denominator = 32): string {
   while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
   const sign = valueMm < 0 && parts > 0 ? "−" : "";
   const fraction = top > 0 ? `${top}/${bottom}` : "";
-  const body = whole > 0 && fraction ? `${formatNumber(whole)} ${fraction}` : fraction || formatNumber(whole);
+  const body =
+    whole > 0 && fraction ? `${formatNumber(whole)} ${fraction}` : fraction || formatNumber(whole);
   return `${sign}${body}${GAP}in`;
 }
 
@@ -64,7 +77,10 @@ export function formatInchFraction(valueMm: number, denominator = 32): string {
 export const formatLength = (valueMm: number, setting: "mm" | "in"): string =>
   setting === "in" ? formatInchFraction(valueMm) : formatQuantity(valueMm, "mm");
 
-/** A probability for reading: whole per cent in the middle, one decimal near the ends, never a false 100 % or 0 %. */
+/**
+ * A probability for reading: whole per cent in the middle, one decimal near the ends, never a false
+ * 100 % or 0 %.
+ */
 export function formatChance(p: number): string {
   if (!Number.isFinite(p)) return "–";
   const percent = 100 * p;

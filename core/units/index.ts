@@ -1,4 +1,10 @@
-export { formatChance, formatInchFraction, formatLength, formatNumber, formatQuantity } from "./format";
+export {
+  formatChance,
+  formatInchFraction,
+  formatLength,
+  formatNumber,
+  formatQuantity,
+} from "./format";
 export { parseQuantity, type Meaning, type Parsed } from "./parse";
 export { degToRad, radToDeg, type Quantity, type UnitId } from "./quantity";
 export { clockTime, dateAndTime } from "./time";

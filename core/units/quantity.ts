@@ -1,10 +1,13 @@
-/** Quantities the product names, their base unit inside the program (mm, rad, m/s, kPa), and the magnitudes that can be true. */
+/**
+ * Quantities the product names, their base unit inside the program (mm, rad, m/s, kPa), and the
+ * magnitudes that can be true.
+ */
 
 export type Dimension = "length" | "angle" | "speed" | "pressure";
 
 /**
- * A named quantity with the range a value can honestly have, in base units (mm, rad, m/s). Typed values outside it
- * are questioned at once.
+ * A named quantity with the range a value can honestly have, in base units (mm, rad, m/s). Typed
+ * values outside it are questioned at once.
  */
 export type Quantity = {
   name: string;
@@ -15,17 +18,43 @@ export type Quantity = {
   expected?: number;
 };
 
-export type UnitId = "mm" | "cm" | "m" | "in" | "ft" | "deg" | "arcmin" | "km/h" | "mph" | "kPa" | "bar" | "psi";
+export type UnitId =
+  "mm" | "cm" | "m" | "in" | "ft" | "deg" | "arcmin" | "km/h" | "mph" | "kPa" | "bar" | "psi";
 
-type Unit = { id: UnitId; dimension: Dimension; toBase: number; spellings: string[]; plural: string };
+type Unit = {
+  id: UnitId;
+  dimension: Dimension;
+  toBase: number;
+  spellings: string[];
+  plural: string;
+};
 
 const DEG = Math.PI / 180;
 
-// Exact by definition: inch 25.4 mm (1959), foot 12 in, mile 1 609.344 m, bar 100 kPa; psi to seven figures.
+// Exact by definition: inch 25.4 mm (1959), foot 12 in, mile 1 609.344 m, bar 100 kPa; psi to seven
+// figures.
 export const UNITS: readonly Unit[] = [
-  { id: "mm", dimension: "length", toBase: 1, spellings: ["mm", "millimetre", "millimetres"], plural: "millimetres" },
-  { id: "cm", dimension: "length", toBase: 10, spellings: ["cm", "centimetre", "centimetres"], plural: "centimetres" },
-  { id: "m", dimension: "length", toBase: 1000, spellings: ["m", "metre", "metres"], plural: "metres" },
+  {
+    id: "mm",
+    dimension: "length",
+    toBase: 1,
+    spellings: ["mm", "millimetre", "millimetres"],
+    plural: "millimetres",
+  },
+  {
+    id: "cm",
+    dimension: "length",
+    toBase: 10,
+    spellings: ["cm", "centimetre", "centimetres"],
+    plural: "centimetres",
+  },
+  {
+    id: "m",
+    dimension: "length",
+    toBase: 1000,
+    spellings: ["m", "metre", "metres"],
+    plural: "metres",
+  },
   {
     id: "in",
     dimension: "length",
@@ -33,10 +62,34 @@ export const UNITS: readonly Unit[] = [
     spellings: ["in", "inch", "inches", '"', "″", "''"],
     plural: "inches",
   },
-  { id: "ft", dimension: "length", toBase: 304.8, spellings: ["ft", "foot", "feet", "'", "′"], plural: "feet" },
-  { id: "deg", dimension: "angle", toBase: DEG, spellings: ["deg", "°", "degree", "degrees"], plural: "degrees" },
-  { id: "arcmin", dimension: "angle", toBase: DEG / 60, spellings: ["arcmin", "'", "′", "min"], plural: "arc minutes" },
-  { id: "km/h", dimension: "speed", toBase: 1 / 3.6, spellings: ["km/h", "kmh", "kph"], plural: "km/h" },
+  {
+    id: "ft",
+    dimension: "length",
+    toBase: 304.8,
+    spellings: ["ft", "foot", "feet", "'", "′"],
+    plural: "feet",
+  },
+  {
+    id: "deg",
+    dimension: "angle",
+    toBase: DEG,
+    spellings: ["deg", "°", "degree", "degrees"],
+    plural: "degrees",
+  },
+  {
+    id: "arcmin",
+    dimension: "angle",
+    toBase: DEG / 60,
+    spellings: ["arcmin", "'", "′", "min"],
+    plural: "arc minutes",
+  },
+  {
+    id: "km/h",
+    dimension: "speed",
+    toBase: 1 / 3.6,
+    spellings: ["km/h", "kmh", "kph"],
+    plural: "km/h",
+  },
   { id: "mph", dimension: "speed", toBase: 0.44704, spellings: ["mph", "mi/h"], plural: "mph" },
   { id: "kPa", dimension: "pressure", toBase: 1, spellings: ["kpa"], plural: "kPa" },
   { id: "bar", dimension: "pressure", toBase: 100, spellings: ["bar"], plural: "bar" },

@@ -13,7 +13,10 @@ const PLACES: Record<string, [Quantity, UnitId, number]> = {
   air: [AIR, "kPa", 1],
 };
 
-/** One short word for what became of a text: the value, the value offered, the two that are asked about, or nothing. */
+/**
+ * One short word for what became of a text: the value, the value offered, the two that are asked
+ * about, or nothing.
+ */
 function outcome(p: Parsed, scale: number): string {
   const round = (v: number): string => String(Math.round((v / scale) * 100) / 100);
   if (p.ok) return `= ${round(p.value)}`;

@@ -30,7 +30,10 @@ export type GlassSeat = {
   yawRad: Estimate;
   pitchRad: Estimate;
   rollRad: Estimate;
-  /** Twist of the glass: how far the corners depart from a plane, alternately, mm. Null where nothing shows it. */
+  /**
+   * Twist of the glass: how far the corners depart from a plane, alternately, mm. Null where
+   * nothing shows it.
+   */
   twistMm: Estimate | null;
   /** How far the bracket stands proud of its place, mm. */
   proudMm: Estimate;
@@ -38,18 +41,23 @@ export type GlassSeat = {
   odd: GlassSpot | null;
 };
 
-/** A spot's place in the glass's own plane, from its centre: u to vehicle left, v up along the glass. */
+/**
+ * A spot's place in the glass's own plane, from its centre: u to vehicle left, v up along the
+ * glass.
+ */
 export const glassPlace = (g: Glass, spot: GlassSpot): { u: number; v: number } => ({
   u: (spot.includes("left") ? 0.5 : spot.includes("right") ? -0.5 : 0) * g.widthMm,
   v: (spot.includes("top") ? 0.5 : spot.includes("bottom") ? -0.5 : 0) * g.heightMm,
 });
 
 /**
- * Seat of the glass from seating depths: how proud (+) or deep (-) it stands against the body at each spot, mm.
+ * Seat of the glass from seating depths: how proud (+) or deep (-) it stands against the body at
+ * each spot, mm.
  *
- * Depth d(u, v) = c + a u + b v + t u v / (area / 4); a plane when fewer than six spots were read. The normal of the
- * glass points forward and up. A slope b along the glass turns it about the vehicle's y axis; a slope a across turns it
- * by -a about the direction up along the glass, (-cos rake, 0, sin rake) in vehicle axes, which is part roll, part yaw:
+ * Depth d(u, v) = c + a u + b v + t u v / (area / 4); a plane when fewer than six spots were read.
+ * The normal of the glass points forward and up. A slope b along the glass turns it about the
+ * vehicle's y axis; a slope a across turns it by -a about the direction up along the glass, (-cos
+ * rake, 0, sin rake) in vehicle axes, which is part roll, part yaw:
  *   pitch = b (nose-down positive about y), yaw = -a sin(rake), roll = a cos(rake).
  * Seating depth cannot show a turn of the glass in its own plane; the gaps at its edges do.
  *
@@ -57,7 +65,11 @@ export const glassPlace = (g: Glass, spot: GlassSpot): { u: number; v: number } 
  * @param sigmaMm standard uncertainty of one depth
  * @throws LooseFitError
  */
-export function fitGlass(g: Glass, depths: Partial<Record<GlassSpot, number>>, sigmaMm: number): GlassSeat {
+export function fitGlass(
+  g: Glass,
+  depths: Partial<Record<GlassSpot, number>>,
+  sigmaMm: number,
+): GlassSeat {
   const taken = GLASS_SPOTS.filter((s) => depths[s] !== undefined);
   const twisted = taken.length >= 6;
   const rows = taken.map((s) => {
@@ -80,7 +92,9 @@ export function fitGlass(g: Glass, depths: Partial<Record<GlassSpot, number>>, s
     twistMm: twisted ? combine(fit, [0, 0, 0, 1]) : null,
     proudMm: combine(
       fit,
-      twisted ? [...bracket, (4 * g.bracketAcrossMm * g.bracketUpMm) / (g.widthMm * g.heightMm)] : bracket,
+      twisted
+        ? [...bracket, (4 * g.bracketAcrossMm * g.bracketUpMm) / (g.widthMm * g.heightMm)]
+        : bracket,
     ),
     odd: Math.abs(fit.w[worst] ?? 0) > 3.29 ? taken[worst]! : null,
   };

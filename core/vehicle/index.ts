@@ -7,8 +7,22 @@ export {
   type VehiclePointId,
 } from "./points";
 export { vehicleSchema, type Vehicle } from "./schema";
-export { checkVin, normaliseVin, vinCheckDigit, vinFromCode, type ScannedVin, type VinCheck } from "./vin";
-export { fitGlass, GLASS_SPOTS, glassPlace, type Glass, type GlassSeat, type GlassSpot } from "./glass";
+export {
+  checkVin,
+  normaliseVin,
+  vinCheckDigit,
+  vinFromCode,
+  type ScannedVin,
+  type VinCheck,
+} from "./vin";
+export {
+  fitGlass,
+  GLASS_SPOTS,
+  glassPlace,
+  type Glass,
+  type GlassSeat,
+  type GlassSpot,
+} from "./glass";
 export { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Stance } from "./stance";
 export { readTyre, type Tyre } from "./tyre";
 export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./draft";

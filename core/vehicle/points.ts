@@ -9,7 +9,13 @@ export type DatumKind = "centreline" | "rear-axle-normal" | "thrust";
 /** Rear toe from an alignment printout, toe-in positive, radians. */
 export type RearToe = { leftRad: number; rightRad: number };
 
-export type VehiclePoint = { id: VehiclePointId; xMm: number; yMm: number; zMm: number; sigmaMm: number };
+export type VehiclePoint = {
+  id: VehiclePointId;
+  xMm: number;
+  yMm: number;
+  zMm: number;
+  sigmaMm: number;
+};
 
 /** Hub caps and badges of a vehicle, with the standard uncertainty of their places. */
 export function vehiclePoints(v: Vehicle): VehiclePoint[] {
@@ -29,7 +35,8 @@ export function vehiclePoints(v: Vehicle): VehiclePoint[] {
 /**
  * Thrust angle: the direction the rear axle steers, positive to the left of its own normal.
  *
- * thrust = (toe right - toe left) / 2 with toe-in positive: more toe-in on the right steers the car left.
+ * thrust = (toe right - toe left) / 2 with toe-in positive: more toe-in on the right steers the car
+ * left.
  */
 export const thrustAngleRad = (toe: RearToe): number => (toe.rightRad - toe.leftRad) / 2;
 

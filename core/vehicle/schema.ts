@@ -6,15 +6,18 @@ const axle = z.object({ front: mm(120, 900), rear: mm(120, 900) });
 const place = z.object({ xMm: mm(-3000, 9000), yMm: mm(-2000, 2000), zMm: mm(0, 4000) });
 
 /**
- * A vehicle as the shop knows it: real dimensions in vehicle axes (x forward, y left, z up; origin under the centre
- * of the rear axle), from the shop's own source.
+ * A vehicle as the shop knows it: real dimensions in vehicle axes (x forward, y left, z up; origin
+ * under the centre of the rear axle), from the shop's own source.
  */
 export const vehicleSchema = z.object({
   id: z.string().regex(/^[a-z0-9-]+$/),
   make: z.string().min(1),
   model: z.string().min(1),
   variant: z.string(),
-  /** How the VINs of this kind begin, as the shop has seen them: picks the vehicle once a VIN is read. */
+  /**
+   * How the VINs of this kind begin, as the shop has seen them: picks the vehicle once a VIN is
+   * read.
+   */
   vinStart: z.string().regex(/^[A-HJ-NPR-Z0-9]{3,8}$/),
   /** Body style, for the plan drawing only. */
   body: z.enum(["car", "coupe", "van", "camper", "truck"]),
@@ -31,7 +34,10 @@ export const vehicleSchema = z.object({
   frontBadge: place,
   rearBadge: place,
   camera: place,
-  /** Standard uncertainty of hub and badge places on one vehicle of this kind against these dimensions. */
+  /**
+   * Standard uncertainty of hub and badge places on one vehicle of this kind against these
+   * dimensions.
+   */
   hubSigmaMm: mm(0.1, 20),
   badgeSigmaMm: mm(0.1, 20),
   /** What is fitted when nothing was left out, and where its parts sit. */
@@ -41,7 +47,9 @@ export const vehicleSchema = z.object({
     z.object({
       id: z.string(),
       ask: z.string(),
-      choices: z.array(z.object({ id: z.string(), name: z.string(), without: z.array(systemIdSchema) })).min(2),
+      choices: z
+        .array(z.object({ id: z.string(), name: z.string(), without: z.array(systemIdSchema) }))
+        .min(2),
     }),
   ),
   /** Arch heights above the floor of a vehicle as it should stand. */

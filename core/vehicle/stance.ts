@@ -12,7 +12,10 @@ export const CORNER_NAMES: Record<Corner, string> = {
 
 type Estimate = { value: number; sigma: number };
 
-/** How the body stands against its nominal height. Angles in radians; nose up and left side up are positive. */
+/**
+ * How the body stands against its nominal height. Angles in radians; nose up and left side up are
+ * positive.
+ */
 export type Stance = {
   fit: LinearFit;
   /** Rise of the body over the middle of the wheelbase, mm. */
@@ -35,8 +38,8 @@ export const archPlace = (v: Vehicle, c: Corner): { xMm: number; yMm: number } =
 };
 
 /**
- * Body stance from arch heights, by least squares over departure from nominal:
- * d_i = heave + pitch (x_i - wheelbase/2) + roll y_i, small angles (the neglected square is below 0.1 mm per degree on
+ * Body stance from arch heights, by least squares over departure from nominal: d_i = heave + pitch
+ * (x_i - wheelbase/2) + roll y_i, small angles (the neglected square is below 0.1 mm per degree on
  * a three-metre wheelbase).
  *
  * @param heights measured arch heights above the floor, mm, at three or four corners

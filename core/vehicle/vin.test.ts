@@ -6,7 +6,8 @@ import { checkVin, vinFromCode, thrustAngleRad, vehicleSchema, vinCheckDigit } f
 describe("checkVin", () => {
   it("knows the published straight-ones VIN, and X for ten", () => {
     expect(checkVin("11111111111111111").ok).toBe(true);
-    // Weighted sum of the others is 89 - 0 = 89 = 8*11 + 1 for all ones; raise place 17 (weight 2) by ... to reach 10.
+    // Weighted sum of the others is 89 - 0 = 89 = 8*11 + 1 for all ones; raise place 17 (weight 2)
+    // by ... to reach 10.
     const wanted = [..."1234567890"].map((d) => vinCheckDigit(`1111111101111111${d}`));
     expect(wanted).toContain("X");
   });
@@ -16,7 +17,8 @@ describe("checkVin", () => {
       if (i === 8) continue;
       const changed = vin.slice(0, i) + (vin[i] === "4" ? "5" : "4") + vin.slice(i + 1);
       // D, M and U count as 4 as well: only a change of value can be seen.
-      if (vinCheckDigit(changed) !== vin[8]) expect(checkVin(changed).problems[0]?.code).toBe("check-digit");
+      if (vinCheckDigit(changed) !== vin[8])
+        expect(checkVin(changed).problems[0]?.code).toBe("check-digit");
       else expect("DMU4").toContain(vin[i]);
     }
   });
@@ -52,7 +54,9 @@ describe("checkVin", () => {
     const letters = "ABCDEFGHJKLMNPRSTUVWXYZ0123456789";
     const taken = Array.from({ length: 10_000 }, () => {
       const length = 18 + Math.floor(random() * 23);
-      return vinFromCode(Array.from({ length }, () => letters[Math.floor(random() * letters.length)]).join(""));
+      return vinFromCode(
+        Array.from({ length }, () => letters[Math.floor(random() * letters.length)]).join(""),
+      );
     }).filter((v) => v !== null);
     expect(taken).toEqual([]);
   });

@@ -1,4 +1,7 @@
-/** Vehicle identification numbers: shape and check digit (ISO 3779; check digit by the weighted sum modulo 11). */
+/**
+ * Vehicle identification numbers: shape and check digit (ISO 3779; check digit by the weighted sum
+ * modulo 11).
+ */
 
 export type VinProblem = {
   code: "length" | "letter" | "check-digit";
@@ -12,8 +15,8 @@ export type VinCheck = {
   ok: boolean;
   problems: VinProblem[];
   /**
-   * Whether place 9 checks the others: only where the first place is 0 to 5 does the rule bind (49 CFR 565 for vehicles of
-   * North America; 0 is ours); elsewhere makers put there what they like.
+   * Whether place 9 checks the others: only where the first place is 0 to 5 does the rule bind (49
+   * CFR 565 for vehicles of North America; 0 is ours); elsewhere makers put there what they like.
    */
   checkDigit: "agrees" | "differs" | "not-carried";
 };
@@ -23,9 +26,30 @@ const carriesCheckDigit = (vin: string): boolean => /^[0-5]/.test(vin);
 
 // Transliteration of letters; I, O and Q do not occur because they are mistaken for 1 and 0.
 const VALUES: Record<string, number> = {
-  A: 1, B: 2, C: 3, D: 4, E: 5, F: 6, G: 7, H: 8, J: 1, K: 2, L: 3, M: 4, N: 5, P: 7, R: 9,
-  S: 2, T: 3, U: 4, V: 5, W: 6, X: 7, Y: 8, Z: 9,
-}; // prettier-ignore
+  A: 1,
+  B: 2,
+  C: 3,
+  D: 4,
+  E: 5,
+  F: 6,
+  G: 7,
+  H: 8,
+  J: 1,
+  K: 2,
+  L: 3,
+  M: 4,
+  N: 5,
+  P: 7,
+  R: 9,
+  S: 2,
+  T: 3,
+  U: 4,
+  V: 5,
+  W: 6,
+  X: 7,
+  Y: 8,
+  Z: 9,
+};
 const WEIGHTS = [8, 7, 6, 5, 4, 3, 2, 10, 0, 9, 8, 7, 6, 5, 4, 3, 2];
 const LOOKS_LIKE: Record<string, string> = { I: "1", O: "0", Q: "0" };
 
@@ -48,7 +72,10 @@ export function checkVin(text: string): VinCheck {
   const problems: VinProblem[] = [];
   if (vin.length !== 17) {
     const off = vin.length < 17 ? `${17 - vin.length} too few` : `${vin.length - 17} too many`;
-    problems.push({ code: "length", message: `A VIN has 17 characters; this one has ${vin.length} (${off}).` });
+    problems.push({
+      code: "length",
+      message: `A VIN has 17 characters; this one has ${vin.length} (${off}).`,
+    });
   }
   [...vin].forEach((ch, i) => {
     if (/[0-9]/.test(ch) || ch in VALUES) return;
@@ -84,9 +111,10 @@ const bareCode = (text: string): string =>
     .replace(/^\*|\*$/g, "");
 
 /**
- * The VIN in a scanned code, or null. It is sure only where the whole code is seventeen places (after a leading import I)
- * and either a binding check digit agrees or it begins as a vehicle the shop knows; seventeen places that could be one,
- * also among other words of the code, are asked about. Seventeen places cut out of a longer run are none.
+ * The VIN in a scanned code, or null. It is sure only where the whole code is seventeen places
+ * (after a leading import I) and either a binding check digit agrees or it begins as a vehicle the
+ * shop knows; seventeen places that could be one, also among other words of the code, are asked
+ * about. Seventeen places cut out of a longer run are none.
  *
  * @param starts how the VINs of the shop's vehicles begin
  */

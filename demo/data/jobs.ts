@@ -12,8 +12,8 @@ type Made = { id: string; number: number; what: string };
 const HOUR = 3600_000;
 
 /**
- * The demo's jobs, awkward ones included, worked by made-up technicians in the simulated bay: every reading, residual,
- * verdict and refusal on them is computed, none is written by hand.
+ * The demo's jobs, awkward ones included, worked by made-up technicians in the simulated bay: every
+ * reading, residual, verdict and refusal on them is computed, none is written by hand.
  */
 export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promise<Made[]> {
   const person = (id: string): Person => {
@@ -22,13 +22,17 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   };
   const hoursAgo = (h: number): string => new Date(now - h * HOUR).toISOString();
   const made: Made[] = [];
-  const note = (id: string, what: string): void => void made.push({ id, number: findJob(id)!.number, what });
+  const note = (id: string, what: string): void =>
+    void made.push({ id, number: findJob(id)!.number, what });
 
   const intake = (vehicle: "lisse" | "harrow" | "tarn" | "sandling", more: object): object => ({
     vinReason: null,
-    vehicleId: { lisse: "norvane-lisse", harrow: "tesmar-harrow", tarn: "brannoch-tarn", sandling: "ardvale-sandling" }[
-      vehicle
-    ],
+    vehicleId: {
+      lisse: "norvane-lisse",
+      harrow: "tesmar-harrow",
+      tarn: "brannoch-tarn",
+      sandling: "ardvale-sandling",
+    }[vehicle],
     happenings: [{ event: "glass-out", place: "windshield" }],
     sheetId: `${vehicle}-forward`,
     sheetVersion: { lisse: 2, harrow: 1, tarn: 3, sandling: 1 }[vehicle],
@@ -42,7 +46,15 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // A plain one, done yesterday.
   const oskar = technician(person("oskar"), hoursAgo(27));
-  oskar.open(intake("lisse", { vin: madeUpVin("0NVLS2DA7R100417"), customer: "Elin Marsh", plate: "HQ 41 ELM", order: "4471" }), "demo-a"); // prettier-ignore
+  oskar.open(
+    intake("lisse", {
+      vin: madeUpVin("0NVLS2DA7R100417"),
+      customer: "Elin Marsh",
+      plate: "HQ 41 ELM",
+      order: "4471",
+    }),
+    "demo-a",
+  );
   await oskar.check("ready");
   oskar.follow((j) => j.next.kind === "settle");
   oskar.write(settled);
@@ -53,14 +65,66 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // The thrust line is off; scanned clean and owed all the same.
   const thrust = technician(person("ines"), hoursAgo(6));
-  thrust.open(intake("tarn", { vin: madeUpVin("0BRTRN5B2T220903"), happenings: [{ event: "glass-out", place: "windshield" }, { event: "alignment", place: "chassis" }], customer: "Tolland & Daughters, Bakers", plate: "HQ 09 TAL", order: "4480", rearToeDeg: { left: 0.02, right: 0.24 } }), "demo-b"); // prettier-ignore
-  thrust.write({ kind: "walk", odometerKm: 84_210, odometerTyped: "084 210", lamps: ["camera"], settings: { "lane-keeping": "on, late", signs: "on", "high-beam": "off" } }); // prettier-ignore
+  thrust.open(
+    intake("tarn", {
+      vin: madeUpVin("0BRTRN5B2T220903"),
+      happenings: [
+        { event: "glass-out", place: "windshield" },
+        { event: "alignment", place: "chassis" },
+      ],
+      customer: "Tolland & Daughters, Bakers",
+      plate: "HQ 09 TAL",
+      order: "4480",
+      rearToeDeg: { left: 0.02, right: 0.24 },
+    }),
+    "demo-b",
+  );
+  thrust.write({
+    kind: "walk",
+    odometerKm: 84_210,
+    odometerTyped: "084 210",
+    lamps: ["camera"],
+    settings: { "lane-keeping": "on, late", signs: "on", "high-beam": "off" },
+  });
   for (const scene of ["vehicle", "odometer", "glass"] as const) {
     const kept = await keepPhoto(await drawnPhoto(scene, hoursAgo(6.1)), person("ines"));
     thrust.write({ kind: "photo", photo: kept.photo, subject: scene, takenAt: kept.takenAt }, 15);
   }
-  thrust.write({ kind: "glass", part: "BR-W-7731", fitter: "Tolland Glass, van 2", partReason: null, depths: { "top-left": 2.1, top: 2.0, "top-right": 2.2, "bottom-left": 1.9, bottom: 2.0, "bottom-right": 2.1 }, mount: { bracket: true, camera: true, film: true } }); // prettier-ignore
-  thrust.write({ kind: "consent", name: "P. Tolland", words: CONSENT_WORDS, strokes: [[[60, 200], [110, 80], [150, 210], [200, 90], [260, 190]], [[300, 150], [420, 130], [560, 170], [760, 120]]] }); // prettier-ignore
+  thrust.write({
+    kind: "glass",
+    part: "BR-W-7731",
+    fitter: "Tolland Glass, van 2",
+    partReason: null,
+    depths: {
+      "top-left": 2.1,
+      top: 2.0,
+      "top-right": 2.2,
+      "bottom-left": 1.9,
+      bottom: 2.0,
+      "bottom-right": 2.1,
+    },
+    mount: { bracket: true, camera: true, film: true },
+  });
+  thrust.write({
+    kind: "consent",
+    name: "P. Tolland",
+    words: CONSENT_WORDS,
+    strokes: [
+      [
+        [60, 200],
+        [110, 80],
+        [150, 210],
+        [200, 90],
+        [260, 190],
+      ],
+      [
+        [300, 150],
+        [420, 130],
+        [560, 170],
+        [760, 120],
+      ],
+    ],
+  });
   thrust.write({
     kind: "owed-done",
     line: "steering-angle/learn",
@@ -77,7 +141,16 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // Somebody walked into the stand after it was set: the vehicle says no.
   const bumped = technician(person("oskar"), hoursAgo(4));
-  bumped.open(intake("lisse", { vin: madeUpVin("0NVLS2DB9R100523"), happenings: [{ event: "camera-replaced", place: "windshield" }], customer: "Jory Penhale", plate: "HQ 77 JOR", order: "4486" }), "demo-c"); // prettier-ignore
+  bumped.open(
+    intake("lisse", {
+      vin: madeUpVin("0NVLS2DB9R100523"),
+      happenings: [{ event: "camera-replaced", place: "windshield" }],
+      customer: "Jory Penhale",
+      plate: "HQ 77 JOR",
+      order: "4486",
+    }),
+    "demo-c",
+  );
   await bumped.check("ready");
   bumped.follow((j) => j.next.kind === "settle");
   bumped.write(settled);
@@ -87,15 +160,35 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // Interrupted half way: a van on the booster stand.
   const van = technician(person("ines"), hoursAgo(3));
-  van.open(intake("harrow", { vin: madeUpVin("0TMHRWLC4T310077"), customer: "Skerry Fish Company, Harbour Road", plate: "HQ 30 SKF", order: "4489", promisedAt: hoursAgo(0.5) }), "demo-d"); // prettier-ignore
-  await van.check("ready", { load: "Fixed racking stays in; the sheet’s heights were taken with it" });
+  van.open(
+    intake("harrow", {
+      vin: madeUpVin("0TMHRWLC4T310077"),
+      customer: "Skerry Fish Company, Harbour Road",
+      plate: "HQ 30 SKF",
+      order: "4489",
+      promisedAt: hoursAgo(0.5),
+    }),
+    "demo-d",
+  );
+  await van.check("ready", {
+    load: "Fixed racking stays in; the sheet’s heights were taken with it",
+  });
   van.follow((j) => j.next.kind !== "move");
   for (const slot of ["tape-fl-l", "tape-fr-r", "laser-badge"]) van.read(slot);
   note(van.jobId, "van, interrupted half way");
 
   // A tape misread by 20 mm.
   const slip = technician(person("ines"), hoursAgo(1.4));
-  slip.open(intake("lisse", { vin: madeUpVin("0NVLS2DD1R100588"), customer: "Wren Aldous", plate: "HQ 12 WRN", order: "4492", promisedAt: hoursAgo(-2) }), "demo-e"); // prettier-ignore
+  slip.open(
+    intake("lisse", {
+      vin: madeUpVin("0NVLS2DD1R100588"),
+      customer: "Wren Aldous",
+      plate: "HQ 12 WRN",
+      order: "4492",
+      promisedAt: hoursAgo(-2),
+    }),
+    "demo-e",
+  );
   await slip.check("ready");
   for (const slot of ["tape-fl-l", "tape-fr-r", "tape-fl-r"]) slip.read(slot);
   slip.read("tape-fr-l", 20);
@@ -104,14 +197,31 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
 
   // Known well enough, and off: the board has to be moved. Left-hand drive.
   const move = technician(person("oskar"), hoursAgo(0.9));
-  move.open(intake("sandling", { vin: madeUpVin("0AVSND3E6S410031"), customer: "Marrow Isle Car Hire", plate: "HQ 55 HIR", order: "4493" }), "demo-f"); // prettier-ignore
+  move.open(
+    intake("sandling", {
+      vin: madeUpVin("0AVSND3E6S410031"),
+      customer: "Marrow Isle Car Hire",
+      plate: "HQ 55 HIR",
+      order: "4493",
+    }),
+    "demo-f",
+  );
   await move.check("ready");
   move.follow((j) => j.next.kind === "move");
   note(move.jobId, "left-hand drive, board to be moved");
 
   // Proved in place, not yet printed.
   const set = technician(person("mara"), hoursAgo(0.6));
-  set.open(intake("lisse", { vin: madeUpVin("0NVLS2DF3R100640"), happenings: [{ event: "bracket-touched", place: "windshield" }], customer: "Bettina Oxenham-Strand", plate: "HQ 63 BET", order: "4495" }), "demo-g"); // prettier-ignore
+  set.open(
+    intake("lisse", {
+      vin: madeUpVin("0NVLS2DF3R100640"),
+      happenings: [{ event: "bracket-touched", place: "windshield" }],
+      customer: "Bettina Oxenham-Strand",
+      plate: "HQ 63 BET",
+      order: "4495",
+    }),
+    "demo-g",
+  );
   await set.check("ready");
   set.follow((j) => j.next.kind === "settle");
   note(set.jobId, "board in place, to be settled");
@@ -119,7 +229,16 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   // Just taken in; its VIN does not add up and was kept with a reason.
   const fresh = technician(person("mara"), hoursAgo(0.2));
   const vin = madeUpVin("0TMHRWLG8T310112");
-  fresh.open(intake("harrow", { vin: vin.slice(0, 8) + (vin[8] === "4" ? "5" : "4") + vin.slice(9), vinReason: "Stamped so on the frame and on the plate; maker asked", customer: "Lowan Coast Rescue", plate: "HQ 02 LCR", order: "4497" }), "demo-h"); // prettier-ignore
+  fresh.open(
+    intake("harrow", {
+      vin: vin.slice(0, 8) + (vin[8] === "4" ? "5" : "4") + vin.slice(9),
+      vinReason: "Stamped so on the frame and on the plate; maker asked",
+      customer: "Lowan Coast Rescue",
+      plate: "HQ 02 LCR",
+      order: "4497",
+    }),
+    "demo-h",
+  );
   note(fresh.jobId, "just taken in");
   return made;
 }

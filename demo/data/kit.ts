@@ -18,7 +18,11 @@ export const STANDS: Stand[] = [
     boardYMm: 0,
     crank: { minMm: 700, maxMm: 1650, mmPerTurn: 6 },
     scaleOffsetMm: 215,
-    feet: [{ xMm: -420, yMm: 0 }, { xMm: 360, yMm: 410 }, { xMm: 360, yMm: -410 }], // prettier-ignore
+    feet: [
+      { xMm: -420, yMm: 0 },
+      { xMm: 360, yMm: 410 },
+      { xMm: 360, yMm: -410 },
+    ],
     footMmPerTurn: 1.5,
   },
   {
@@ -35,7 +39,12 @@ export const STANDS: Stand[] = [
     boardYMm: 0,
     crank: { minMm: 800, maxMm: 1900, mmPerTurn: 5 },
     scaleOffsetMm: 410,
-    feet: [{ xMm: -380, yMm: 420 }, { xMm: -380, yMm: -420 }, { xMm: 400, yMm: 420 }, { xMm: 400, yMm: -420 }], // prettier-ignore
+    feet: [
+      { xMm: -380, yMm: 420 },
+      { xMm: -380, yMm: -420 },
+      { xMm: 400, yMm: 420 },
+      { xMm: 400, yMm: -420 },
+    ],
     footMmPerTurn: 2,
   },
   {
@@ -49,7 +58,11 @@ export const STANDS: Stand[] = [
     crank: { minMm: 600, maxMm: 1400, mmPerTurn: 8, playMm: 3 },
     scaleOffsetMm: 120,
     boosters: [{ id: "B-3", addsMm: 250 }],
-    feet: [{ xMm: -300, yMm: 0 }, { xMm: 300, yMm: 350 }, { xMm: 300, yMm: -350 }], // prettier-ignore
+    feet: [
+      { xMm: -300, yMm: 0 },
+      { xMm: 300, yMm: 350 },
+      { xMm: 300, yMm: -350 },
+    ],
     footMmPerTurn: 1.5,
   },
 ];
@@ -59,10 +72,39 @@ export const INSTRUMENTS: Instrument[] = [
   { id: "L-1", name: "Board laser 1", kind: "laser", sigmaMm: 1.0, sigmaMmPerM: 0.2, sigmaRad: 0 },
   { id: "R-2", name: "Floor rule 2", kind: "rule", sigmaMm: 0.8, sigmaMmPerM: 0.2, sigmaRad: 0 },
   { id: "C-1", name: "Stand scale", kind: "scale", sigmaMm: 1.5, sigmaMmPerM: 0, sigmaRad: 0 },
-  { id: "I-1", name: "Inclinometer 1", kind: "inclinometer", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: degToRad(0.05) },
-  { id: "V-1", name: "Machinist’s level 1", kind: "bubble", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: degToRad(0.06), divisionRad: degToRad(0.25) },
-  { id: "P-1", name: "Floor marks, plumb and line", kind: "plumb", sigmaMm: 1.3, sigmaMmPerM: 0.25, sigmaRad: 0 },
-  { id: "G-1", name: "Rangefinders 1, a pair", kind: "range", sigmaMm: 1.0, sigmaMmPerM: 0.1, sigmaRad: 0 },
+  {
+    id: "I-1",
+    name: "Inclinometer 1",
+    kind: "inclinometer",
+    sigmaMm: 0,
+    sigmaMmPerM: 0,
+    sigmaRad: degToRad(0.05),
+  },
+  {
+    id: "V-1",
+    name: "Machinist’s level 1",
+    kind: "bubble",
+    sigmaMm: 0,
+    sigmaMmPerM: 0,
+    sigmaRad: degToRad(0.06),
+    divisionRad: degToRad(0.25),
+  },
+  {
+    id: "P-1",
+    name: "Floor marks, plumb and line",
+    kind: "plumb",
+    sigmaMm: 1.3,
+    sigmaMmPerM: 0.25,
+    sigmaRad: 0,
+  },
+  {
+    id: "G-1",
+    name: "Rangefinders 1, a pair",
+    kind: "range",
+    sigmaMm: 1.0,
+    sigmaMmPerM: 0.1,
+    sigmaRad: 0,
+  },
   {
     id: "W-1",
     name: "Wheel lasers 1, a pair",
@@ -72,7 +114,7 @@ export const INSTRUMENTS: Instrument[] = [
     sigmaRad: degToRad(0.03),
   },
   { id: "K-1", name: "Camera rig 1", kind: "rig", sigmaMm: 0.9, sigmaMmPerM: 0.25, sigmaRad: 0 },
-]; // prettier-ignore
+];
 
 export const PEOPLE = [
   { id: "mara", name: "Mara Quill", initials: "MQ", role: "lead", pin: "270418" },
@@ -81,7 +123,10 @@ export const PEOPLE = [
   { id: "ruan", name: "Ruan Petch", initials: "RP", role: "viewer", pin: "904413" },
 ] as const;
 
-/** When each instrument was last checked, in days before the demo is made, and how long a check is good for. */
+/**
+ * When each instrument was last checked, in days before the demo is made, and how long a check is
+ * good for.
+ */
 export const LAST_CHECKS: Record<string, { daysAgo: number; everyDays: number }> = {
   "T-3": { daysAgo: 40, everyDays: 180 },
   "L-1": { daysAgo: 12, everyDays: 90 },
@@ -96,10 +141,45 @@ export const LAST_CHECKS: Record<string, { daysAgo: number; everyDays: number }>
 };
 
 export const BOARDS: Board[] = [
-  { code: "HQ-14", name: "Forward camera board, dots", side: "either", version: 2, widthMm: 1100, condition: "good" },
-  { code: "HQ-17", name: "Forward camera board, bars", side: "either", version: 1, widthMm: 1250, condition: "good" },
-  { code: "HQ-22", name: "Forward camera board, large", side: "either", version: 1, widthMm: 1400, condition: "worn" },
-  { code: "HQ-R1", name: "Corner reflector, front radar", side: "either", version: 1, widthMm: 250, condition: "good" },
+  {
+    code: "HQ-14",
+    name: "Forward camera board, dots",
+    side: "either",
+    version: 2,
+    widthMm: 1100,
+    condition: "good",
+  },
+  {
+    code: "HQ-17",
+    name: "Forward camera board, bars",
+    side: "either",
+    version: 1,
+    widthMm: 1250,
+    condition: "good",
+  },
+  {
+    code: "HQ-22",
+    name: "Forward camera board, large",
+    side: "either",
+    version: 1,
+    widthMm: 1400,
+    condition: "worn",
+  },
+  {
+    code: "HQ-R1",
+    name: "Corner reflector, front radar",
+    side: "either",
+    version: 1,
+    widthMm: 250,
+    condition: "good",
+  },
   { code: "HQ-M1", name: "Floor mat", side: "left", version: 1, widthMm: 900, condition: "good" },
-  { code: "HQ-M2", name: "Floor mat", side: "right", version: 1, widthMm: 900, condition: "out of use" },
+  {
+    code: "HQ-M2",
+    name: "Floor mat",
+    side: "right",
+    version: 1,
+    widthMm: 900,
+    condition: "out of use",
+  },
 ];

@@ -2,24 +2,89 @@ import type { Sheet } from "@/core/sheet";
 
 /** Four made-up procedure sheets. Figures, sources and people are invented. */
 const READY: Sheet["ready"] = [
-  { id: "baseline-scan", ask: "Fault codes read before work and kept", why: "What was there before must be told apart from what the work left.", measure: { kind: "scan" } },
-  { id: "maintainer", ask: "Battery maintainer on, supply steady", why: "Ignition-on work drains the battery; a dip stops the routine.", measure: { kind: "battery", minVolts: 12.4, minMinutes: 30 } },
-  { id: "tyres", ask: "Tyre pressures at placard", why: "A soft tyre tips the camera.", measure: { kind: "pressures", load: "half", toleranceKPa: 12 } },
-  { id: "tyre-sizes", ask: "Tyre sizes alike across each axle", why: "A smaller tyre lowers its corner, and the wheels no longer turn alike.", measure: { kind: "tyres", axlePercent: 1, nominalPercent: 3 } },
-  { id: "load", ask: "Fuel above half, no people or cargo", why: "Load changes the height and pitch of the camera.", measure: { kind: "fuel", minShare: 0.5 } },
-  { id: "stance", ask: "Body stands as it should: heights at the four arches", why: "A sagging spring turns the camera as surely as a bent bracket.", measure: { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 } },
-  { id: "steering", ask: "Steering straight", why: "The routine refuses otherwise, or learns crooked.", measure: { kind: "steering", maxDeg: 3 } },
-  { id: "floor", ask: "Floor read at the four tyres and at the stand", why: "The board's height counts from the car's plane, not from the floor it happens to stand on.", measure: { kind: "floor", slopeDeg: 0.6, twistMm: 5 } },
-  { id: "shut", ask: "Doors and bonnet shut, lights and wipers off", why: "An open door tips the body; the routine refuses with the lights on." },
-  { id: "space", ask: "Clear zone measured, nothing board-like in it", why: "The camera must find one board only.", measure: { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 } },
-  { id: "light", ask: "Light even, no glare or sun on the board's place", why: "A bright patch hides the pattern; so does a shadow across it." },
-]; // prettier-ignore
+  {
+    id: "baseline-scan",
+    ask: "Fault codes read before work and kept",
+    why: "What was there before must be told apart from what the work left.",
+    measure: { kind: "scan" },
+  },
+  {
+    id: "maintainer",
+    ask: "Battery maintainer on, supply steady",
+    why: "Ignition-on work drains the battery; a dip stops the routine.",
+    measure: { kind: "battery", minVolts: 12.4, minMinutes: 30 },
+  },
+  {
+    id: "tyres",
+    ask: "Tyre pressures at placard",
+    why: "A soft tyre tips the camera.",
+    measure: { kind: "pressures", load: "half", toleranceKPa: 12 },
+  },
+  {
+    id: "tyre-sizes",
+    ask: "Tyre sizes alike across each axle",
+    why: "A smaller tyre lowers its corner, and the wheels no longer turn alike.",
+    measure: { kind: "tyres", axlePercent: 1, nominalPercent: 3 },
+  },
+  {
+    id: "load",
+    ask: "Fuel above half, no people or cargo",
+    why: "Load changes the height and pitch of the camera.",
+    measure: { kind: "fuel", minShare: 0.5 },
+  },
+  {
+    id: "stance",
+    ask: "Body stands as it should: heights at the four arches",
+    why: "A sagging spring turns the camera as surely as a bent bracket.",
+    measure: { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 },
+  },
+  {
+    id: "steering",
+    ask: "Steering straight",
+    why: "The routine refuses otherwise, or learns crooked.",
+    measure: { kind: "steering", maxDeg: 3 },
+  },
+  {
+    id: "floor",
+    ask: "Floor read at the four tyres and at the stand",
+    why: "The board's height counts from the car's plane, not from the floor it happens to stand on.",
+    measure: { kind: "floor", slopeDeg: 0.6, twistMm: 5 },
+  },
+  {
+    id: "shut",
+    ask: "Doors and bonnet shut, lights and wipers off",
+    why: "An open door tips the body; the routine refuses with the lights on.",
+  },
+  {
+    id: "space",
+    ask: "Clear zone measured, nothing board-like in it",
+    why: "The camera must find one board only.",
+    measure: { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 },
+  },
+  {
+    id: "light",
+    ask: "Light even, no glare or sun on the board's place",
+    why: "A bright patch hides the pattern; so does a shadow across it.",
+  },
+];
 
 const PROVE: Sheet["prove"] = [
-  { id: "rescan", ask: "Codes cleared and read again: none from the camera", why: "A code that returns says the fault is still there." },
-  { id: "road-check", ask: "Lane warning checked on a marked road, two people aboard", why: "The routine says it learned; only the road shows that it works." },
-  { id: "settings", ask: "Customer's own settings put back", why: "The routine may have reset them." },
-]; // prettier-ignore
+  {
+    id: "rescan",
+    ask: "Codes cleared and read again: none from the camera",
+    why: "A code that returns says the fault is still there.",
+  },
+  {
+    id: "road-check",
+    ask: "Lane warning checked on a marked road, two people aboard",
+    why: "The routine says it learned; only the road shows that it works.",
+  },
+  {
+    id: "settings",
+    ask: "Customer's own settings put back",
+    why: "The routine may have reset them.",
+  },
+];
 
 const CAUTIONS = [
   "Chocks in and park brake on before anyone works at the wheels.",
@@ -57,7 +122,11 @@ export const SHEETS: Sheet[] = [
     cautions: CAUTIONS,
     ready: READY,
     run: [
-      { id: "hood", kind: "prompt", say: "Keep the bonnet shut and stand clear of the camera's view." },
+      {
+        id: "hood",
+        kind: "prompt",
+        say: "Keep the bonnet shut and stand clear of the camera's view.",
+      },
       {
         id: "volts",
         kind: "compare",
@@ -67,7 +136,13 @@ export const SHEETS: Sheet[] = [
         min: 12.4,
         max: 15,
       },
-      { id: "ign-off", kind: "ignition", say: "Ignition off, then leave it to rest.", to: "off", waitSeconds: 6 },
+      {
+        id: "ign-off",
+        kind: "ignition",
+        say: "Ignition off, then leave it to rest.",
+        to: "off",
+        waitSeconds: 6,
+      },
       {
         id: "ign-on",
         kind: "ignition",
@@ -122,7 +197,14 @@ export const SHEETS: Sheet[] = [
     board: { code: "HQ-22", widthMm: 1400 },
     placement: { alongMm: 2140, acrossMm: 0, twistDeg: 0, heightMm: 1480 },
     upright: "vehicle-plane",
-    tolerance: { alongMm: 15, acrossMm: 20, twistDeg: 0.6, heightMm: 8, pitchDeg: 0.5, rollDeg: 0.5 },
+    tolerance: {
+      alongMm: 15,
+      acrossMm: 20,
+      twistDeg: 0.6,
+      heightMm: 8,
+      pitchDeg: 0.5,
+      rollDeg: 0.5,
+    },
     cautions: [...CAUTIONS, "The board is heavy: tether it before it is cranked above your head."],
     ready: READY,
     run: [
@@ -184,7 +266,13 @@ export const SHEETS: Sheet[] = [
         min: 12.4,
         max: 15,
       },
-      { id: "ign-off", kind: "ignition", say: "Ignition off, then leave it to rest.", to: "off", waitSeconds: 5 },
+      {
+        id: "ign-off",
+        kind: "ignition",
+        say: "Ignition off, then leave it to rest.",
+        to: "off",
+        waitSeconds: 5,
+      },
       {
         id: "ign-on",
         kind: "ignition",
@@ -259,23 +347,54 @@ export const SHEETS: Sheet[] = [
     title: "Lisse, forward camera, static, near and far",
     source: book("2026-10-06"),
     appliesTo: { vehicles: ["norvane-lisse"], system: "forward-camera", after: ["camera-touched"] },
-    reason: "The camera was taken off its bracket; it is shown a board near and far, so that its aim and its sight agree.",
+    reason:
+      "The camera was taken off its bracket; it is shown a board near and far, so that its aim and its sight agree.",
     kind: "static",
     datum: "centreline",
     distanceFrom: "front-hub-line",
     board: { code: "HQ-14", widthMm: 1100, version: 2 },
     placement: { alongMm: 2600, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
     positions: [
-      { id: "far", name: "the far place", placement: { alongMm: 3900, acrossMm: 0, twistDeg: 0, heightMm: 1245 }, board: { code: "HQ-17", widthMm: 1250 } },
+      {
+        id: "far",
+        name: "the far place",
+        placement: { alongMm: 3900, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+        board: { code: "HQ-17", widthMm: 1250 },
+      },
     ],
     tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.5, heightMm: 8 },
     cautions: CAUTIONS,
     ready: READY.filter((r) => ["baseline-scan", "maintainer", "light"].includes(r.id)),
     run: [
-      { id: "ign-on", kind: "ignition", say: "Ignition on. Do not start the engine.", to: "on", waitSeconds: 0, caution: "Hands away from the fans: they may start without warning." },
-      { id: "near", kind: "routine", say: "Let the camera look at the near board.", routine: "forward-camera-static", minQuality: 75 },
-      { id: "to-far", kind: "position", say: "Move the stand to the far place and hang the bars.", to: "far", caution: "Tether the board before it goes up." },
-      { id: "far-look", kind: "routine", say: "Let the camera look at the far board.", routine: "forward-camera-static", minQuality: 75 },
+      {
+        id: "ign-on",
+        kind: "ignition",
+        say: "Ignition on. Do not start the engine.",
+        to: "on",
+        waitSeconds: 0,
+        caution: "Hands away from the fans: they may start without warning.",
+      },
+      {
+        id: "near",
+        kind: "routine",
+        say: "Let the camera look at the near board.",
+        routine: "forward-camera-static",
+        minQuality: 75,
+      },
+      {
+        id: "to-far",
+        kind: "position",
+        say: "Move the stand to the far place and hang the bars.",
+        to: "far",
+        caution: "Tether the board before it goes up.",
+      },
+      {
+        id: "far-look",
+        kind: "routine",
+        say: "Let the camera look at the far board.",
+        routine: "forward-camera-static",
+        minQuality: 75,
+      },
     ],
     prove: PROVE,
   },
@@ -285,24 +404,54 @@ export const SHEETS: Sheet[] = [
     version: 1,
     title: "Sandling, forward camera, static, two boards at once",
     source: book("2026-10-14"),
-    appliesTo: { vehicles: ["ardvale-sandling"], system: "forward-camera", after: ["camera-touched"] },
-    reason: "The camera was taken off its bracket; it is shown two boards at once, so that it knows its turn and its tilt apart.",
+    appliesTo: {
+      vehicles: ["ardvale-sandling"],
+      system: "forward-camera",
+      after: ["camera-touched"],
+    },
+    reason:
+      "The camera was taken off its bracket; it is shown two boards at once, so that it knows its turn and its tilt apart.",
     kind: "static",
     datum: "centreline",
     distanceFrom: "camera",
     board: { code: "HQ-14", widthMm: 1100, version: 2 },
     placement: { alongMm: 3400, acrossMm: -1180, twistDeg: 0, heightMm: 1190 },
     positions: [
-      { id: "left", name: "the left place", placement: { alongMm: 3400, acrossMm: 1180, twistDeg: 0, heightMm: 1190 }, board: { code: "HQ-17", widthMm: 1250 }, beside: true },
+      {
+        id: "left",
+        name: "the left place",
+        placement: { alongMm: 3400, acrossMm: 1180, twistDeg: 0, heightMm: 1190 },
+        board: { code: "HQ-17", widthMm: 1250 },
+        beside: true,
+      },
     ],
     tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.6, heightMm: 8 },
     cautions: CAUTIONS,
     ready: READY.filter((r) => ["baseline-scan", "maintainer", "light"].includes(r.id)),
     run: [
-      { id: "ign-on", kind: "ignition", say: "Ignition on. Do not start the engine.", to: "on", waitSeconds: 0, caution: "Hands away from the fans: they may start without warning." },
-      { id: "to-left", kind: "position", say: "Bring a second stand to the left place and hang the bars.", to: "left", caution: "Two stands before the car: mind their feet." },
-      { id: "learn", kind: "routine", say: "Let the camera look at both boards. Nobody walks through its view.", routine: "forward-camera-static", minQuality: 75 },
+      {
+        id: "ign-on",
+        kind: "ignition",
+        say: "Ignition on. Do not start the engine.",
+        to: "on",
+        waitSeconds: 0,
+        caution: "Hands away from the fans: they may start without warning.",
+      },
+      {
+        id: "to-left",
+        kind: "position",
+        say: "Bring a second stand to the left place and hang the bars.",
+        to: "left",
+        caution: "Two stands before the car: mind their feet.",
+      },
+      {
+        id: "learn",
+        kind: "routine",
+        say: "Let the camera look at both boards. Nobody walks through its view.",
+        routine: "forward-camera-static",
+        minQuality: 75,
+      },
     ],
     prove: PROVE,
   },
-]; // prettier-ignore
+];

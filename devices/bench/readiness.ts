@@ -5,7 +5,10 @@ import { degToRad } from "@/core/units";
 import { archPlace, CORNERS, readTyre, type Corner } from "@/core/vehicle";
 import type { BenchWorld } from "./world";
 
-/** How the car was driven in: a pure function of the bay's seed. What was fixed stands as the book wants it. */
+/**
+ * How the car was driven in: a pure function of the bay's seed. What was fixed stands as the book
+ * wants it.
+ */
 function condition(world: BenchWorld) {
   const random = randomFrom(seedFrom(`${world.seed}/car`));
   const soft = random() < 0.4 ? CORNERS[Math.floor(random() * 4)]! : null;
@@ -25,8 +28,9 @@ function condition(world: BenchWorld) {
 }
 
 /**
- * What the simulated instruments show for a readiness item: pressure gauge, tape at the arches, rule on the floor under
- * a line laser, the dash. Noise as the instruments have it; the same reading again is another draw.
+ * What the simulated instruments show for a readiness item: pressure gauge, tape at the arches,
+ * rule on the floor under a line laser, the dash. Noise as the instruments have it; the same
+ * reading again is another draw.
  *
  * @param fixed whether the technician has put this right since
  * @param nth how often the item was read before
@@ -46,7 +50,9 @@ export function readReadiness(
     switch (measure.kind) {
       case "pressures": {
         const wanted = vehicle.placardKPa[measure.load][id[0] === "F" ? "front" : "rear"];
-        return Math.round(wanted - (corner === car.soft && !fixed ? car.softKPa : 0) + 2 * gaussian(noise));
+        return Math.round(
+          wanted - (corner === car.soft && !fixed ? car.softKPa : 0) + 2 * gaussian(noise),
+        );
       }
       case "tyres": {
         const [own, odd] = fieldsFor(measure, vehicle).find((f) => f.id === id)!.markings!;
@@ -54,7 +60,9 @@ export function readReadiness(
       }
       case "clear-zone": {
         const wanted = id === "ahead" ? measure.aheadMm : measure.sideMm;
-        return Math.round(wanted * (fixed ? Math.max(1.1, car.room) : car.room) + 3 * gaussian(noise));
+        return Math.round(
+          wanted * (fixed ? Math.max(1.1, car.room) : car.room) + 3 * gaussian(noise),
+        );
       }
       case "arches":
         return Math.round(archOf(world, car, corner!, fixed) + 1.2 * gaussian(noise));
@@ -71,10 +79,17 @@ export function readReadiness(
   return Object.fromEntries(fieldsFor(measure, vehicle).map((f) => [f.id, one(f.id)]));
 }
 
-function archOf(world: BenchWorld, car: ReturnType<typeof condition>, c: Corner, fixed: boolean): number {
+function archOf(
+  world: BenchWorld,
+  car: ReturnType<typeof condition>,
+  c: Corner,
+  fixed: boolean,
+): number {
   const { vehicle } = world.plan;
   const p = archPlace(vehicle, c);
-  const stance = fixed ? 0 : car.heaveMm + car.pitchRad * (p.xMm - vehicle.wheelbaseMm / 2) + car.rollRad * p.yMm;
+  const stance = fixed
+    ? 0
+    : car.heaveMm + car.pitchRad * (p.xMm - vehicle.wheelbaseMm / 2) + car.rollRad * p.yMm;
   return vehicle.archMm[c] + stance;
 }
 

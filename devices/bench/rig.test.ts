@@ -19,7 +19,9 @@ describe("the simulated camera rig", () => {
       const values = looks.flatMap((l) => l.values[id] ?? []);
       const mean = values.reduce((a, b) => a + b, 0) / values.length;
       const spread = Math.sqrt(values.reduce((a, v) => a + (v - mean) ** 2, 0) / values.length);
-      expect(Math.abs(mean - trueReading(world, id))).toBeLessThan((4 * spread) / Math.sqrt(values.length));
+      expect(Math.abs(mean - trueReading(world, id))).toBeLessThan(
+        (4 * spread) / Math.sqrt(values.length),
+      );
       expect(spread).toBeGreaterThan(2.5);
     }
   });
@@ -27,7 +29,9 @@ describe("the simulated camera rig", () => {
     const lost = looks.filter((l) => l.lost.length > 0);
     expect(lost.length / looks.length).toBeGreaterThan(0.2);
     expect(lost.length / looks.length).toBeLessThan(0.6);
-    for (const l of lost) for (const wheel of l.lost) expect(["front left", "front right", "rear left", "rear right"]).toContain(wheel); // prettier-ignore
+    for (const l of lost)
+      for (const wheel of l.lost)
+        expect(["front left", "front right", "rear left", "rear right"]).toContain(wheel);
     for (const l of looks) expect(Object.keys(l.values)).toHaveLength(8 - 2 * l.lost.length);
   });
   it("rolled under it, the rear wheels' toe is found to a few hundredths", () => {
@@ -47,10 +51,13 @@ describe("the simulated camera rig", () => {
 
 describe("readings of the other schools, on a scene worked out by hand", () => {
   const points = [
-    { id: "hubFL", xMm: 3000, yMm: 800 }, { id: "hubFR", xMm: 3000, yMm: -800 },
-    { id: "hubRL", xMm: 0, yMm: 800 }, { id: "hubRR", xMm: 0, yMm: -800 },
-    { id: "badgeF", xMm: 3900, yMm: 0 }, { id: "badgeR", xMm: -900, yMm: 0 },
-  ]; // prettier-ignore
+    { id: "hubFL", xMm: 3000, yMm: 800 },
+    { id: "hubFR", xMm: 3000, yMm: -800 },
+    { id: "hubRL", xMm: 0, yMm: 800 },
+    { id: "hubRR", xMm: 0, yMm: -800 },
+    { id: "badgeF", xMm: 3900, yMm: 0 },
+    { id: "badgeR", xMm: -900, yMm: 0 },
+  ];
   const scene = { beamHalfMm: 1000, points, toe: { leftRad: 0, rightRad: 0 } };
   const straight = { ...scene, board: { xMm: 6000, yMm: 30, headingRad: Math.PI } };
   it.each([
@@ -74,7 +81,10 @@ describe("readings of the other schools, on a scene worked out by hand", () => {
     const by = 1000 * Math.sin(degToRad(1));
     expect(Math.abs(schoolReading("box-end-l", turned)!)).toBeCloseTo(by, 6);
     expect(schoolReading("box-end-l", turned)).toBeCloseTo(-schoolReading("box-end-r", turned)!, 9);
-    expect(Math.sign(schoolReading("panel-rl", turned)! - schoolReading("panel-rr", turned)!)).toBe(Math.sign(schoolReading("box-end-l", turned)!)); // prettier-ignore
+    expect(Math.sign(schoolReading("panel-rl", turned)! - schoolReading("panel-rr", turned)!)).toBe(
+      Math.sign(schoolReading("box-end-l", turned)!),
+    );
   });
-  it("what is no reading of theirs is none", () => expect(schoolReading("tape-fl-l", straight)).toBeNull());
+  it("what is no reading of theirs is none", () =>
+    expect(schoolReading("tape-fl-l", straight)).toBeNull());
 });

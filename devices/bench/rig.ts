@@ -3,7 +3,9 @@ import { readingSigma, slotsFor } from "@/core/setout";
 import { radToDeg } from "@/core/units";
 import { trueReading, type BenchWorld } from "./world";
 
-/** One look of the rig: figures by slot; a wheel whose target was not seen is missing, and named. */
+/**
+ * One look of the rig: figures by slot; a wheel whose target was not seen is missing, and named.
+ */
 export type RigFrame = { n: number; values: Record<string, number>; lost: string[] };
 
 /** A single look is coarser than the rig's stated figure, which is that of many looks together. */
@@ -19,7 +21,9 @@ export function rigLook(world: BenchWorld, n: number): RigFrame {
   const rig = world.plan.instruments.find((i) => i.kind === "rig");
   if (!rig) throw new Error("No camera rig in this bay.");
   const random = randomFrom(seedFrom(`${world.seed}/rig/${n}`));
-  const lost = (Object.keys(WHEELS) as (keyof typeof WHEELS)[]).filter((w) => randomFrom(seedFrom(`${world.seed}/hidden/${w}/${Math.floor(n / RUN)}`))() < HIDDEN); // prettier-ignore
+  const lost = (Object.keys(WHEELS) as (keyof typeof WHEELS)[]).filter(
+    (w) => randomFrom(seedFrom(`${world.seed}/hidden/${w}/${Math.floor(n / RUN)}`))() < HIDDEN,
+  );
   const values: Record<string, number> = {};
   for (const slot of slotsFor(world.plan)) {
     if (slot.instrument !== "rig" || lost.some((w) => slot.id.startsWith(`rig-${w}`))) continue;
@@ -30,8 +34,12 @@ export function rigLook(world: BenchWorld, n: number): RigFrame {
 }
 
 /** Rear toe as the rig finds it when the car is rolled, degrees; a hundredth or two uncertain. */
-export function rollUnderRig(world: BenchWorld, nth: number): { leftDeg: number; rightDeg: number } {
+export function rollUnderRig(
+  world: BenchWorld,
+  nth: number,
+): { leftDeg: number; rightDeg: number } {
   const random = randomFrom(seedFrom(`${world.seed}/roll/${nth}`));
-  const shown = (rad: number): number => Math.round(100 * (radToDeg(rad) + 0.015 * gaussian(random))) / 100;
+  const shown = (rad: number): number =>
+    Math.round(100 * (radToDeg(rad) + 0.015 * gaussian(random))) / 100;
   return { leftDeg: shown(world.toe.leftRad), rightDeg: shown(world.toe.rightRad) };
 }

@@ -2,11 +2,17 @@ import type { RearToe } from "@/core/vehicle";
 import type { PlanPose } from "@/core/setout";
 
 /**
- * What the instruments of the other schools truly show, by plain plane geometry: marks dropped on the floor, beams cut
- * with panels, lights landing on the beam. Written apart from the core's own models, so that the two check each other.
+ * What the instruments of the other schools truly show, by plain plane geometry: marks dropped on
+ * the floor, beams cut with panels, lights landing on the beam. Written apart from the core's own
+ * models, so that the two check each other.
  */
 type P = { x: number; y: number };
-type Scene = { board: PlanPose; beamHalfMm: number; points: readonly { id: string; xMm: number; yMm: number }[]; toe: RearToe }; // prettier-ignore
+type Scene = {
+  board: PlanPose;
+  beamHalfMm: number;
+  points: readonly { id: string; xMm: number; yMm: number }[];
+  toe: RearToe;
+};
 
 const minus = (a: P, b: P): P => ({ x: a.x - b.x, y: a.y - b.y });
 const dot = (a: P, b: P): number => a.x * b.x + a.y * b.y;
@@ -15,7 +21,10 @@ const unit = (a: P): P => ({ x: a.x / Math.hypot(a.x, a.y), y: a.y / Math.hypot(
 const toward = (rad: number): P => ({ x: Math.cos(rad), y: Math.sin(rad) });
 
 /** The figure at a slot without noise, or null when this is no reading of these schools. */
-export function schoolReading(slotId: string, { board, beamHalfMm, points, toe }: Scene): number | null {
+export function schoolReading(
+  slotId: string,
+  { board, beamHalfMm, points, toe }: Scene,
+): number | null {
   const at = (id: string): P => {
     const p = points.find((q) => q.id === id)!;
     return { x: p.xMm, y: p.yMm };
@@ -53,7 +62,8 @@ export function schoolReading(slotId: string, { board, beamHalfMm, points, toe }
       }
     }
   if (family === "panel") {
-    // A beam from the end of the beam along the board's normal, cut with the panel standing across its wheel.
+    // A beam from the end of the beam along the board's normal, cut with the panel standing across
+    // its wheel.
     const heading = what === "rl" ? -toe.leftRad : what === "rr" ? toe.rightRad : 0;
     const from = end(what.endsWith("l"));
     const hub = at(`hub${what.toUpperCase()}`);

@@ -3,7 +3,8 @@ import type { BoardState, Move, PlanPose, Stand } from "@/core/setout";
 /**
  * A stand as a physical thing: rigid links carried by 4x4 transforms from the floor to the board.
  *
- * Written apart from core/setout, which solves for the adjusters in closed form; the two check each other.
+ * Written apart from core/setout, which solves for the adjusters in closed form; the two check each
+ * other.
  */
 export type StandBody = {
   /** Base origin on the floor plan and heading of its levelled axes. */
@@ -22,9 +23,31 @@ type Mat4 = number[]; // row-major, 16
 const multiply = (a: Mat4, b: Mat4): Mat4 =>
   Array.from({ length: 16 }, (_, k) => {
     const [i, j] = [k >> 2, k & 3];
-    return a[i * 4]! * b[j]! + a[i * 4 + 1]! * b[4 + j]! + a[i * 4 + 2]! * b[8 + j]! + a[i * 4 + 3]! * b[12 + j]!;
+    return (
+      a[i * 4]! * b[j]! +
+      a[i * 4 + 1]! * b[4 + j]! +
+      a[i * 4 + 2]! * b[8 + j]! +
+      a[i * 4 + 3]! * b[12 + j]!
+    );
   });
-const translate = (x: number, y: number, z: number): Mat4 => [1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z, 0, 0, 0, 1];
+const translate = (x: number, y: number, z: number): Mat4 => [
+  1,
+  0,
+  0,
+  x,
+  0,
+  1,
+  0,
+  y,
+  0,
+  0,
+  1,
+  z,
+  0,
+  0,
+  0,
+  1,
+];
 const turnZ = (t: number): Mat4 => [
   Math.cos(t),
   -Math.sin(t),
@@ -44,7 +67,10 @@ const turnZ = (t: number): Mat4 => [
   1,
 ];
 
-/** Slopes of the plane through the foot tips, by least squares over three or four feet (normal equations). */
+/**
+ * Slopes of the plane through the foot tips, by least squares over three or four feet (normal
+ * equations).
+ */
 function footPlane(stand: Stand, feetMm: number[]): { a: number; b: number } {
   const f0 = stand.feet[0]!;
   let [xx, xy, yy, xz, yz] = [0, 0, 0, 0, 0];
@@ -68,11 +94,23 @@ function upright(a: number, b: number): Mat4 {
   const v = [up[1], -up[0], 0] as const;
   const k = 1 / (1 + up[2]);
   return [
-    1 - v[1] * v[1] * k, v[0] * v[1] * k, v[1], 0,
-    v[0] * v[1] * k, 1 - v[0] * v[0] * k, -v[0], 0,
-    -v[1], v[0], 1 - (v[0] * v[0] + v[1] * v[1]) * k, 0,
-    0, 0, 0, 1,
-  ]; // prettier-ignore
+    1 - v[1] * v[1] * k,
+    v[0] * v[1] * k,
+    v[1],
+    0,
+    v[0] * v[1] * k,
+    1 - v[0] * v[0] * k,
+    -v[0],
+    0,
+    -v[1],
+    v[0],
+    1 - (v[0] * v[0] + v[1] * v[1]) * k,
+    0,
+    0,
+    0,
+    0,
+    1,
+  ];
 }
 
 /** Where the board truly is. */
@@ -89,10 +127,12 @@ export function boardOf(stand: Stand, body: StandBody): BoardState {
     else m = multiply(m, j.axis === "fore-aft" ? translate(v, 0, 0) : translate(0, v, 0));
   });
   m = multiply(m, translate(stand.boardXMm, stand.boardYMm, body.mastMm));
-  // Tilts are read along the base's own axes; a yawed beam sees them turned by less than 1 % over a few degrees.
+  // Tilts are read along the base's own axes; a yawed beam sees them turned by less than 1 % over a
+  // few degrees.
   const n = Math.hypot(a, b, 1);
   const heading =
-    body.base.headingRad + stand.joints.reduce((s, j, i) => s + (j.kind === "yaw" ? body.joints[i]! : 0), 0);
+    body.base.headingRad +
+    stand.joints.reduce((s, j, i) => s + (j.kind === "yaw" ? body.joints[i]! : 0), 0);
   return {
     pose: { xMm: m[3]!, yMm: m[7]!, headingRad: heading },
     heightMm: m[11]!,
@@ -116,7 +156,10 @@ export function carryOut(stand: Stand, body: StandBody, move: Move, error = 1): 
       };
     }
     case "level":
-      return { ...body, feetMm: body.feetMm.map((f, i) => (i === move.foot ? f + move.raiseMm * error : f)) };
+      return {
+        ...body,
+        feetMm: body.feetMm.map((f, i) => (i === move.foot ? f + move.raiseMm * error : f)),
+      };
     case "yaw":
     case "slide": {
       const by = (move.kind === "yaw" ? move.turnRad : move.byMm) * error;

@@ -11,33 +11,48 @@ describe("the simulated bay", () => {
   it("is the same world under the same seed and another under another", () => {
     expect(openBay("a", plan)).toEqual(openBay("a", plan));
     expect(openBay("a", plan).stand).not.toEqual(openBay("b", plan).stand);
-    expect(measure(openBay("a", plan), "tape-fl-l", 0)).toBe(measure(openBay("a", plan), "tape-fl-l", 0));
-    expect(measure(openBay("a", plan), "tape-fl-l", 0)).not.toBe(measure(openBay("a", plan), "tape-fl-l", 1));
+    expect(measure(openBay("a", plan), "tape-fl-l", 0)).toBe(
+      measure(openBay("a", plan), "tape-fl-l", 0),
+    );
+    expect(measure(openBay("a", plan), "tape-fl-l", 0)).not.toBe(
+      measure(openBay("a", plan), "tape-fl-l", 1),
+    );
   });
 
-  it.each(["tape-fl-l", "laser-badge", "height-rule"])("reads %s with the noise its instrument states", (slotId) => {
-    const world = openBay("noise", plan);
-    const slot = slotsFor(plan).find((s) => s.id === slotId)!;
-    const truth = trueReading(world, slotId);
-    const sigma = readingSigma(
-      plan.instruments.find((i) => i.kind === slot.instrument)!,
-      slot,
-      truth,
-    );
-    const off = Array.from({ length: 4000 }, (_, n) => (measure(world, slotId, n) - truth) / sigma);
-    const variance = off.reduce((s, v) => s + v * v, 0) / off.length;
-    expect(variance).toBeGreaterThan(0.9);
-    expect(variance).toBeLessThan(1.1);
-  });
+  it.each(["tape-fl-l", "laser-badge", "height-rule"])(
+    "reads %s with the noise its instrument states",
+    (slotId) => {
+      const world = openBay("noise", plan);
+      const slot = slotsFor(plan).find((s) => s.id === slotId)!;
+      const truth = trueReading(world, slotId);
+      const sigma = readingSigma(
+        plan.instruments.find((i) => i.kind === slot.instrument)!,
+        slot,
+        truth,
+      );
+      const off = Array.from(
+        { length: 4000 },
+        (_, n) => (measure(world, slotId, n) - truth) / sigma,
+      );
+      const variance = off.reduce((s, v) => s + v * v, 0) / off.length;
+      expect(variance).toBeGreaterThan(0.9);
+      expect(variance).toBeLessThan(1.1);
+    },
+  );
 
   it("a tape is the straight line in space from hub cap to hook", () => {
     const world = openBay("space", plan);
     const plain = {
       ...world,
-      points: world.points.map((p) => (p.id === "hubFL" ? { ...p, zMm: plan.stand.hookHeightMm } : p)),
+      points: world.points.map((p) =>
+        p.id === "hubFL" ? { ...p, zMm: plan.stand.hookHeightMm } : p,
+      ),
     };
     const rise = plan.stand.hookHeightMm - plan.vehicle.hubHeightMm;
-    expect(trueReading(world, "tape-fl-l")).toBeCloseTo(Math.hypot(trueReading(plain, "tape-fl-l"), rise), 9);
+    expect(trueReading(world, "tape-fl-l")).toBeCloseTo(
+      Math.hypot(trueReading(plain, "tape-fl-l"), rise),
+      9,
+    );
   });
 
   it("carries out a move within a few per cent and leaves the rest nearly alone", () => {
@@ -47,7 +62,9 @@ describe("the simulated bay", () => {
     const after = boardOf(plan.stand, act(world, { id: "m", kind: "move", move }).stand);
     expect(after.heightMm - before.heightMm).toBeGreaterThan(36);
     expect(after.heightMm - before.heightMm).toBeLessThan(44);
-    expect(Math.hypot(after.pose.xMm - before.pose.xMm, after.pose.yMm - before.pose.yMm)).toBeLessThan(3);
+    expect(
+      Math.hypot(after.pose.xMm - before.pose.xMm, after.pose.yMm - before.pose.yMm),
+    ).toBeLessThan(3);
   });
 
   it("a bump moves the board far enough to matter", () => {
@@ -63,7 +80,10 @@ describe("the simulated bay", () => {
   });
 
   it("knows no reading that no instrument here can take", () => {
-    const world = openBay("none", { ...plan, instruments: plan.instruments.filter((i) => i.kind !== "laser") });
+    const world = openBay("none", {
+      ...plan,
+      instruments: plan.instruments.filter((i) => i.kind !== "laser"),
+    });
     expect(() => measure(world, "laser-badge", 0)).toThrow(/No instrument in this bay/);
     expect(() => measure(world, "tape-up-up", 0)).toThrow(/No instrument/);
   });

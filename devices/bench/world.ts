@@ -19,9 +19,9 @@ import { schoolReading } from "./school-readings";
 import { boardOf, carryOut, type StandBody } from "./stand-sim";
 
 /**
- * A simulated bay: one vehicle and one stand with a true pose nobody sees, instruments with noise, hands that do not
- * move things exactly as asked. Everything is a pure function of the seed and of what was done, so the same job
- * always lives in the same world.
+ * A simulated bay: one vehicle and one stand with a true pose nobody sees, instruments with noise,
+ * hands that do not move things exactly as asked. Everything is a pure function of the seed and of
+ * what was done, so the same job always lives in the same world.
  */
 export type BenchWorld = {
   seed: string;
@@ -29,7 +29,10 @@ export type BenchWorld = {
   /** Where this very vehicle's hubs and badges truly are. */
   points: { id: string; xMm: number; yMm: number; zMm: number }[];
   stand: StandBody;
-  /** The floor: slopes under the car (rad), twist of its tyre patches, how much higher the stand's own floor lies (mm). */
+  /**
+   * The floor: slopes under the car (rad), twist of its tyre patches, how much higher the stand's
+   * own floor lies (mm).
+   */
   floor: { aheadRad: number; leftRad: number; twistMm: number; stepMm: number };
   /** How the rear wheels of this very vehicle truly point, toe-in positive. */
   toe: RearToe;
@@ -102,13 +105,22 @@ const bayFloor = (random: Random): BenchWorld["floor"] => ({
   stepMm: 3 * gaussian(random),
 });
 
-/** Nobody has printed it out, but the wheels point somewhere: toe-in as made, and a little off on each side. */
+/**
+ * Nobody has printed it out, but the wheels point somewhere: toe-in as made, and a little off on
+ * each side.
+ */
 const hiddenToe = (random: Random): RearToe => ({
   leftRad: degToRad(0.1 + 0.05 * gaussian(random)),
   rightRad: degToRad(0.1 + 0.05 * gaussian(random)),
 });
 
-function shove(world: BenchWorld, random: Random, planMm: number, headingRad: number, heightMm: number): BenchWorld {
+function shove(
+  world: BenchWorld,
+  random: Random,
+  planMm: number,
+  headingRad: number,
+  heightMm: number,
+): BenchWorld {
   const { base, mastMm } = world.stand;
   return {
     ...world,
@@ -124,15 +136,26 @@ function shove(world: BenchWorld, random: Random, planMm: number, headingRad: nu
   };
 }
 
-/** The bay after one act. Hands miss a move by about one per cent and disturb a little on the way. */
+/**
+ * The bay after one act. Hands miss a move by about one per cent and disturb a little on the way.
+ */
 export function act(world: BenchWorld, what: BayAct): BenchWorld {
   const random = randomFrom(seedFrom(`${world.seed}/act/${what.id}`));
   if (what.kind === "move") {
-    const moved = { ...world, stand: carryOut(world.plan.stand, world.stand, what.move, 1 + 0.01 * gaussian(random)) };
+    const moved = {
+      ...world,
+      stand: carryOut(world.plan.stand, world.stand, what.move, 1 + 0.01 * gaussian(random)),
+    };
     if (what.move.kind === "booster") return shove(moved, random, 4, degToRad(0.2), 1);
     // Play that was taken up as told leaves a little of itself behind.
     const left = 0.15 * ("playMm" in what.move ? (what.move.playMm ?? 0) : 0);
-    return shove(moved, random, 0.4 + left, degToRad(0.015), what.move.kind === "crank" ? 0.5 + left : 0);
+    return shove(
+      moved,
+      random,
+      0.4 + left,
+      degToRad(0.015),
+      what.move.kind === "crank" ? 0.5 + left : 0,
+    );
   }
   if (what.kind === "bump") {
     const { base } = world.stand;
@@ -150,12 +173,19 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
     };
   }
   const w = TOUCHES[what.touch].widening;
-  return shove(world, random, 0.5 * w.planMm, 0.5 * w.headingRad, what.touch === "cranked" ? 4 : 0.3 * w.heightMm);
+  return shove(
+    world,
+    random,
+    0.5 * w.planMm,
+    0.5 * w.headingRad,
+    what.touch === "cranked" ? 4 : 0.3 * w.heightMm,
+  );
 }
 
 /**
- * What an instrument shows at a slot, with its own noise; `nth` is how many times this slot was read before.
- * Tapes run in space from hub to hook, so the figure is the slant length, as on a real tape.
+ * What an instrument shows at a slot, with its own noise; `nth` is how many times this slot was
+ * read before. Tapes run in space from hub to hook, so the figure is the slant length, as on a real
+ * tape.
  */
 export function measure(world: BenchWorld, slotId: string, nth: number): number {
   const slot = slotsFor(world.plan).find((s) => s.id === slotId);
@@ -182,7 +212,12 @@ export function trueReading(world: BenchWorld, slotId: string): number {
     const hook = { x: xMm - Math.sin(headingRad) * along, y: yMm + Math.cos(headingRad) * along };
     return Math.hypot(hook.x - hub.xMm, hook.y - hub.yMm, stand.hookHeightMm - hub.zMm);
   }
-  const other = schoolReading(slotId, { board: board.pose, beamHalfMm: stand.beamHalfMm, points: world.points, toe: world.toe }); // prettier-ignore
+  const other = schoolReading(slotId, {
+    board: board.pose,
+    beamHalfMm: stand.beamHalfMm,
+    points: world.points,
+    toe: world.toe,
+  });
   if (other !== null) return other;
   switch (slotId) {
     case "laser-badge": {

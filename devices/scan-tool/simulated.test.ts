@@ -6,7 +6,13 @@ import { simulatedScanTool, type Cabin } from "./simulated";
 
 const plan = planOf(0, 0);
 const world = openBay("tool", plan);
-const cabin: Cabin = { ignition: "on", maintained: false, ignitionOnSeconds: 0, connectionsBefore: 0, looksBefore: 0 };
+const cabin: Cabin = {
+  ignition: "on",
+  maintained: false,
+  ignitionOnSeconds: 0,
+  connectionsBefore: 0,
+  looksBefore: 0,
+};
 const tool = (change: Partial<Cabin>) =>
   simulatedScanTool([{ name: "first place", world }], { ...cabin, ...change }, 0);
 
@@ -29,9 +35,9 @@ describe("the simulated scan tool", () => {
       (await tool(change).readValue("battery-voltage")).value;
     expect(await volts({ ignitionOnSeconds: 400 })).toBeLessThan(await volts({}));
     expect(await volts({ maintained: true, ignitionOnSeconds: 400 })).toBeGreaterThan(13);
-    await expect(tool({ ignitionOnSeconds: 600 }).runRoutine("forward-camera-static")).rejects.toThrow(
-      /battery too low/,
-    );
+    await expect(
+      tool({ ignitionOnSeconds: 600 }).runRoutine("forward-camera-static"),
+    ).rejects.toThrow(/battery too low/);
   });
   it("speaks inches where the book speaks millimetres", async () => {
     const { value, unit } = await tool({}).readValue("camera-height");

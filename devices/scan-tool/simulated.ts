@@ -20,9 +20,13 @@ export type Cabin = {
 /** The bay with one of the boards that stand in it. */
 export type BesideWorld = { name: string; world: BenchWorld };
 
-/** One answer from all the boards the camera saw: the mean of what they taught, the worst of how well, the first refusal. */
+/**
+ * One answer from all the boards the camera saw: the mean of what they taught, the worst of how
+ * well, the first refusal.
+ */
 function together(looks: { name: string; result: RoutineResult }[]): RoutineResult {
-  const mean = (f: (r: RoutineResult) => number): number => looks.reduce((s, l) => s + f(l.result), 0) / looks.length;
+  const mean = (f: (r: RoutineResult) => number): number =>
+    looks.reduce((s, l) => s + f(l.result), 0) / looks.length;
   const refused = looks.find((l) => !l.result.passed);
   return {
     passed: !refused,
@@ -30,17 +34,26 @@ function together(looks: { name: string; result: RoutineResult }[]): RoutineResu
     learnedYawDeg: mean((r) => r.learnedYawDeg),
     learnedPitchDeg: mean((r) => r.learnedPitchDeg),
     learnedRollDeg: mean((r) => r.learnedRollDeg),
-    reason: refused ? (looks.length > 1 ? `At ${refused.name}: ${refused.result.reason}` : refused.result.reason) : null,
+    reason: refused
+      ? looks.length > 1
+        ? `At ${refused.name}: ${refused.result.reason}`
+        : refused.result.reason
+      : null,
   };
-} // prettier-ignore
+}
 
 /**
- * A made-up tool on a simulated vehicle: delays, a doubtful plug, a battery that drains, a real picture of the board.
+ * A made-up tool on a simulated vehicle: delays, a doubtful plug, a battery that drains, a real
+ * picture of the board.
  *
  * @param boards the bay, once for each board that stands in it
  * @param pace scales every delay; 0 answers at once, for making data
  */
-export function simulatedScanTool(boards: [...BesideWorld[], BesideWorld], cabin: Cabin, pace = 1): ScanTool {
+export function simulatedScanTool(
+  boards: [...BesideWorld[], BesideWorld],
+  cabin: Cabin,
+  pace = 1,
+): ScanTool {
   const { world } = boards.at(-1)!;
   const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms * pace));
   const random = (what: string) => randomFrom(seedFrom(`${world.seed}/tool/${what}`));
@@ -70,9 +83,16 @@ export function simulatedScanTool(boards: [...BesideWorld[], BesideWorld], cabin
     },
     async runRoutine() {
       if (volts() < 11.8)
-        throw new DeviceRefusal("The vehicle refuses: battery too low. Put the maintainer on and wait.");
+        throw new DeviceRefusal(
+          "The vehicle refuses: battery too low. Put the maintainer on and wait.",
+        );
       await pause(1800);
-      return together(boards.map(({ name, world: w }) => ({ name, result: learnForwardCamera(w, String(cabin.looksBefore)) }))); // prettier-ignore
+      return together(
+        boards.map(({ name, world: w }) => ({
+          name,
+          result: learnForwardCamera(w, String(cabin.looksBefore)),
+        })),
+      );
     },
   };
 }

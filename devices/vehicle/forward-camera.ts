@@ -9,25 +9,33 @@ import { boardOf } from "../bench/stand-sim";
 /**
  * The vehicle's own forward camera and the computer behind it.
  *
- * The camera sees the printed points of the board where the board truly stands. The computer believes the board
- * stands where the sheet says, and turns its idea of the camera until the two pictures agree. What is left over, in
- * size or in shape, it refuses. Nothing here knows what the technician measured.
+ * The camera sees the printed points of the board where the board truly stands. The computer
+ * believes the board stands where the sheet says, and turns its idea of the camera until the two
+ * pictures agree. What is left over, in size or in shape, it refuses. Nothing here knows what the
+ * technician measured.
  */
 type Vec3 = [number, number, number];
 
 const FOCAL_PX = 1250;
 const PIXEL_NOISE = 0.12;
-/** The computer's own limits: how far it will turn its idea of the camera, and how ill the picture may fit. */
+/**
+ * The computer's own limits: how far it will turn its idea of the camera, and how ill the picture
+ * may fit.
+ */
 const LIMITS = { yawDeg: 1.4, pitchDeg: 1.4, rollDeg: 0.9, scale: 0.008, rmsPx: 1.6 };
 
 /** Points printed on the board, in its own plane (right of centre, above centre), millimetres. */
 function boardPattern(widthMm: number): [number, number][] {
   const points: [number, number][] = [];
-  for (let i = -2; i <= 2; i++) for (let j = -1; j <= 1; j++) points.push([(i * widthMm) / 5, (j * widthMm) / 5]);
+  for (let i = -2; i <= 2; i++)
+    for (let j = -1; j <= 1; j++) points.push([(i * widthMm) / 5, (j * widthMm) / 5]);
   return points;
 }
 
-/** Board points in vehicle axes. The board's normal is its heading; roll turns it in its plane, pitch leans it. */
+/**
+ * Board points in vehicle axes. The board's normal is its heading; roll turns it in its plane,
+ * pitch leans it.
+ */
 function boardPoints(board: BoardState, widthMm: number): Vec3[] {
   const [c, s] = [Math.cos(board.pose.headingRad), Math.sin(board.pose.headingRad)];
   // In body axes x faces the car, y is to vehicle right for a board that faces it, z is up.
@@ -45,8 +53,15 @@ function boardPoints(board: BoardState, widthMm: number): Vec3[] {
 
 type Turn = { yaw: number; pitch: number; roll: number };
 
-/** Pinhole picture of vehicle points; camera axes x right, y down, z forward, turned by yaw, pitch, roll. */
-function picture(points: Vec3[], camera: { xMm: number; yMm: number; zMm: number }, turn: Turn): [number, number][] {
+/**
+ * Pinhole picture of vehicle points; camera axes x right, y down, z forward, turned by yaw, pitch,
+ * roll.
+ */
+function picture(
+  points: Vec3[],
+  camera: { xMm: number; yMm: number; zMm: number },
+  turn: Turn,
+): [number, number][] {
   const [cy, sy] = [Math.cos(turn.yaw), Math.sin(turn.yaw)];
   const [cp, sp] = [Math.cos(turn.pitch), Math.sin(turn.pitch)];
   const [cr, sr] = [Math.cos(turn.roll), Math.sin(turn.roll)];
@@ -74,8 +89,14 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
     pitchRad: standing.pitchRad + aheadRad,
     rollRad: standing.rollRad - leftRad,
   };
-  const seen = picture(boardPoints(board, plan.sheet.board.widthMm), plan.vehicle.camera, world.cameraRad)
-    .map(([u, v]): [number, number] => [u + PIXEL_NOISE * gaussian(random), v + PIXEL_NOISE * gaussian(random)]); // prettier-ignore
+  const seen = picture(
+    boardPoints(board, plan.sheet.board.widthMm),
+    plan.vehicle.camera,
+    world.cameraRad,
+  ).map(([u, v]): [number, number] => [
+    u + PIXEL_NOISE * gaussian(random),
+    v + PIXEL_NOISE * gaussian(random),
+  ]);
 
   const pose = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
   const believed = boardPoints(
@@ -87,7 +108,8 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
 
   const fitted = picture(believed, plan.vehicle.camera, turn);
   const rms = Math.sqrt(
-    seen.reduce((s, p, i) => s + (p[0] - fitted[i]![0]) ** 2 + (p[1] - fitted[i]![1]) ** 2, 0) / seen.length,
+    seen.reduce((s, p, i) => s + (p[0] - fitted[i]![0]) ** 2 + (p[1] - fitted[i]![1]) ** 2, 0) /
+      seen.length,
   );
   const scale = spread(seen) / spread(fitted) - 1;
   const result = {
@@ -106,8 +128,10 @@ function refusal(
   rms: number,
 ): string | null {
   const percent = (Math.abs(scale) * 100).toFixed(1);
-  if (scale < -LIMITS.scale) return `Board appears ${percent} % too small: it stands too far from the camera.`;
-  if (scale > LIMITS.scale) return `Board appears ${percent} % too large: it stands too near the camera.`;
+  if (scale < -LIMITS.scale)
+    return `Board appears ${percent} % too small: it stands too far from the camera.`;
+  if (scale > LIMITS.scale)
+    return `Board appears ${percent} % too large: it stands too near the camera.`;
   if (Math.abs(r.learnedYawDeg) > LIMITS.yawDeg)
     return `Aim to the side beyond the limit: ${r.learnedYawDeg.toFixed(2)} degrees.`;
   if (Math.abs(r.learnedPitchDeg) > LIMITS.pitchDeg)
@@ -136,11 +160,16 @@ function fitTurn(
   const H = 1e-6;
   const keys = ["yaw", "pitch", "roll"] as const;
   const at = picture(believed, camera, turn).flat();
-  const columns = keys.map((key) => picture(believed, camera, { ...turn, [key]: turn[key] + H }).flat().map((v, i) => (v - at[i]!) / H)); // prettier-ignore
+  const columns = keys.map((key) =>
+    picture(believed, camera, { ...turn, [key]: turn[key] + H })
+      .flat()
+      .map((v, i) => (v - at[i]!) / H),
+  );
   const left = seen.flat().map((v, i) => v - at[i]!);
   const dot = (a: number[], b: number[]): number => a.reduce((s, v, i) => s + v * b[i]!, 0);
   const m = columns.map((a) => [...columns.map((b) => dot(a, b)), dot(a, left)]);
-  // Gauss elimination on the 3x4 system; the three columns are never parallel for a board with extent.
+  // Gauss elimination on the 3x4 system; the three columns are never parallel for a board with
+  // extent.
   for (let i = 0; i < 3; i++)
     for (let k = 0; k < 3; k++) {
       if (k === i) continue;

@@ -22,7 +22,9 @@ describe("the simulated vehicle's network", () => {
   });
   it("lets units fall asleep when the supply is low", () => {
     for (const w of bays.slice(0, 20)) {
-      const asleep = readModules(w, { ...fresh, volts: 11.7 }).filter((m) => !m.answers).map((m) => m.id); // prettier-ignore
+      const asleep = readModules(w, { ...fresh, volts: 11.7 })
+        .filter((m) => !m.answers)
+        .map((m) => m.id);
       expect(asleep).toEqual(expect.arrayContaining(["body", "steering"]));
     }
   });
@@ -46,7 +48,16 @@ describe("the simulated vehicle's network", () => {
       } catch (error) {
         expect(error).toBeInstanceOf(DeviceRefusal);
         refused++;
-        expect([1, 2, 3, 4, 5, 6].some((n) => { try { signInToGateway(w, n); return true; } catch { return false; } })).toBe(true); // prettier-ignore
+        expect(
+          [1, 2, 3, 4, 5, 6].some((n) => {
+            try {
+              signInToGateway(w, n);
+              return true;
+            } catch {
+              return false;
+            }
+          }),
+        ).toBe(true);
       }
     expect(refused).toBeGreaterThan(10);
     expect(refused).toBeLessThan(45);

@@ -37,12 +37,20 @@ export function readModules(world: BenchWorld, state: NetworkState): ModuleReadi
   const random = randomFrom(seedFrom(`${world.seed}/modules`));
   const dead = random() < 0.2 ? COMMON[1 + Math.floor(random() * 3)]!.id : null;
   const sleepy = state.volts < SLEEPY_VOLTS ? ["body", "steering"] : [];
-  const fitted = world.plan.vehicle.fitted.map((f) => ({ id: f.system, name: SYSTEMS[f.system], system: f.system }));
+  const fitted = world.plan.vehicle.fitted.map((f) => ({
+    id: f.system,
+    name: SYSTEMS[f.system],
+    system: f.system,
+  }));
   return [...COMMON.map((m) => ({ ...m, system: null })), ...fitted].map((m) => {
     const answers = m.id !== dead && !sleepy.includes(m.id);
     const codes: FaultCode[] = [];
     if (answers && m.id === "forward-camera" && !(state.learned && state.cleared))
-      codes.push({ code: "FC-031", state: state.learned ? "history" : "stored", text: "Aim not learned" });
+      codes.push({
+        code: "FC-031",
+        state: state.learned ? "history" : "stored",
+        text: "Aim not learned",
+      });
     const old = SPORADIC[m.id];
     if (answers && old && !state.cleared && random() < 0.35) codes.push(old);
     return { ...m, answers, codes };
@@ -51,7 +59,8 @@ export function readModules(world: BenchWorld, state: NetworkState): ModuleReadi
 
 /** Clears codes. @throws DeviceRefusal while the gateway is locked or the supply is too low */
 export function clearCodes(state: NetworkState): void {
-  if (!state.open) throw new DeviceRefusal("The gateway refuses to clear: sign in over the network first.");
+  if (!state.open)
+    throw new DeviceRefusal("The gateway refuses to clear: sign in over the network first.");
   if (state.volts < SLEEPY_VOLTS)
     throw new DeviceRefusal("The supply is too low to clear safely. Put the maintainer on first.");
 }
@@ -59,5 +68,7 @@ export function clearCodes(state: NetworkState): void {
 /** Opens the gateway's session. @throws DeviceRefusal now and then, as such services do */
 export function signInToGateway(world: BenchWorld, tries: number): void {
   if (randomFrom(seedFrom(`${world.seed}/gateway/${tries}`))() < 0.2)
-    throw new DeviceRefusal("The maker's service did not answer. Check the network, then sign in again.");
+    throw new DeviceRefusal(
+      "The maker's service did not answer. Check the network, then sign in again.",
+    );
 }

@@ -3,7 +3,11 @@ import { PEOPLE } from "@/demo/data/kit";
 
 /** What a technician's hands do, through the pages alone. */
 
-export async function signIn(page: Page, url: string, id: (typeof PEOPLE)[number]["id"]): Promise<void> {
+export async function signIn(
+  page: Page,
+  url: string,
+  id: (typeof PEOPLE)[number]["id"],
+): Promise<void> {
   const person = PEOPLE.find((p) => p.id === id)!;
   await page.goto(`${url}/sign-in`);
   await page.getByRole("button", { name: person.name }).click();
@@ -18,7 +22,12 @@ export const verdict = (page: Page): Locator => page.locator("[data-verdict]");
 export const catcher = (page: Page): Locator => page.locator("input[data-catcher]");
 
 /** Takes in a vehicle by its VIN and opens the job; ends on the floor. */
-export async function takeIn(page: Page, url: string, vin: string, customer: string): Promise<string> {
+export async function takeIn(
+  page: Page,
+  url: string,
+  vin: string,
+  customer: string,
+): Promise<string> {
   await page.goto(`${url}/take-in`);
   await page.getByLabel("VIN", { exact: true }).fill(vin);
   await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
@@ -32,7 +41,10 @@ export async function takeIn(page: Page, url: string, vin: string, customer: str
   return job;
 }
 
-/** Reads the floor under Ready: nobody can say how high a board stands over a floor that was not read. */
+/**
+ * Reads the floor under Ready: nobody can say how high a board stands over a floor that was not
+ * read.
+ */
 export async function readFloor(page: Page, job: string): Promise<void> {
   await page.goto(`${job}/ready`);
   await page
@@ -63,7 +75,10 @@ export async function hold(page: Page): Promise<string> {
   return catcher(page).inputValue();
 }
 
-/** Arms a reading by its place in the tray, holds the instrument there and takes it, `slipMm` misread. */
+/**
+ * Arms a reading by its place in the tray, holds the instrument there and takes it, `slipMm`
+ * misread.
+ */
 export async function readAt(page: Page, slot: string, slipMm = 0): Promise<void> {
   await page.locator(`[data-slot="${slot}"]`).click();
   const shown = await hold(page);
@@ -102,7 +117,9 @@ export async function followToSet(page: Page): Promise<void> {
 /** Drives the routine as the Next bar asks, until the vehicle has answered. */
 export async function runRoutine(page: Page): Promise<void> {
   const result = page.getByRole("region", { name: "Result" });
-  const act = nextBar(page).getByRole("button", { name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Start the routine|Enter)$/ }); // prettier-ignore
+  const act = nextBar(page).getByRole("button", {
+    name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Start the routine|Enter)$/,
+  });
   const code = page.getByLabel("Board code");
   await expect(act.or(code)).toBeVisible();
   if (await code.isVisible()) {
@@ -123,28 +140,40 @@ export async function runRoutine(page: Page): Promise<void> {
     await act.click();
     await expect(nextBar(page)).not.toHaveText(words, { useInnerText: true, timeout: 15_000 });
     await expect(nextBar(page)).not.toContainText("Connecting");
-    // A result of an earlier attempt stands until the tool is connected again; a doubtful plug may refuse that once.
+    // A result of an earlier attempt stands until the tool is connected again; a doubtful plug may
+    // refuse that once.
     begun ||= !(await result.isVisible());
   }
   throw new Error("The routine does not come to an end.");
 }
 
-/** Answers every check of Ready or Prove: scans, reads, puts right what is off, accepts what stays silent. */
+/**
+ * Answers every check of Ready or Prove: scans, reads, puts right what is off, accepts what stays
+ * silent.
+ */
 export async function answerAll(page: Page): Promise<void> {
   const button = (name: string | RegExp): Locator =>
     page.getByRole("button", { name, exact: typeof name === "string" });
   const scan = button("Scan all control units");
-  const [supply, all, again, keep] = [button("Read the supply"), button("Read all of it (simulated)"), button("Put right, read again"), button("Keep: fine")]; // prettier-ignore
+  const [supply, all, again, keep] = [
+    button("Read the supply"),
+    button("Read all of it (simulated)"),
+    button("Put right, read again"),
+    button("Keep: fine"),
+  ];
   const fine = button("Fine");
   for (let n = 0; n < 60; n++) {
     if (!(await button("Accept as it is").isVisible())) return;
     const words = await nextBar(page).innerText();
-    const changed = (): Promise<void> => expect(nextBar(page)).not.toHaveText(words, { useInnerText: true });
+    const changed = (): Promise<void> =>
+      expect(nextBar(page)).not.toHaveText(words, { useInnerText: true });
     if (await scan.isVisible()) await scan.click().then(changed);
     else if (await keep.isVisible()) await keep.click().then(changed);
-    else if ((await again.isVisible()) && !words.includes("control unit")) await again.click().then(changed);
+    else if ((await again.isVisible()) && !words.includes("control unit"))
+      await again.click().then(changed);
     else if (await all.isVisible()) await all.click().then(changed);
-    else if ((await supply.isVisible()) && /read the supply/i.test(words)) await supply.click().then(changed);
+    else if ((await supply.isVisible()) && /read the supply/i.test(words))
+      await supply.click().then(changed);
     else if (await fine.isEnabled()) await fine.click().then(changed);
     else {
       await button("Accept as it is").click();
@@ -157,7 +186,11 @@ export async function answerAll(page: Page): Promise<void> {
 
 /** Opens the demo job whose ticket holds these words; answers with its address. */
 export async function openJob(page: Page, url: string, words: string, stage = ""): Promise<string> {
-  const href = await page.getByRole("listitem").filter({ hasText: words }).getByRole("link").getAttribute("href");
+  const href = await page
+    .getByRole("listitem")
+    .filter({ hasText: words })
+    .getByRole("link")
+    .getAttribute("href");
   await page.goto(`${url}${href}${stage}`);
   return `${url}${href}`;
 }

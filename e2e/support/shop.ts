@@ -4,7 +4,10 @@ import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
 
-/** A shop of its own for one test file: a fresh made-up database and the production server on a free port. */
+/**
+ * A shop of its own for one test file: a fresh made-up database and the production server on a free
+ * port.
+ */
 export type Shop = {
   url: string;
   /** The database itself. */
@@ -31,16 +34,36 @@ export async function openShop({
   empty = false,
 }: { baySeed?: string; jobs?: boolean; empty?: boolean } = {}): Promise<Shop> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-e2e-"));
-  const env = { ...process.env, IRIDEL_DB: path.join(folder, "shop.sqlite"), IRIDEL_DEMO: "1", IRIDEL_BAY_SEED: baySeed, NODE_ENV: "production" as const }; // prettier-ignore
-  if (!empty) execFileSync("npx", ["tsx", "demo/seed.ts", ...(jobs ? [] : ["--no-jobs"])], { env, stdio: "pipe" });
+  const env = {
+    ...process.env,
+    IRIDEL_DB: path.join(folder, "shop.sqlite"),
+    IRIDEL_DEMO: "1",
+    IRIDEL_BAY_SEED: baySeed,
+    NODE_ENV: "production" as const,
+  };
+  if (!empty)
+    execFileSync("npx", ["tsx", "demo/seed.ts", ...(jobs ? [] : ["--no-jobs"])], {
+      env,
+      stdio: "pipe",
+    });
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
   let server: ChildProcess | null = null;
 
   const start = async (): Promise<void> => {
-    server = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"], { env, stdio: "ignore", detached: true }); // prettier-ignore
+    server = spawn(
+      process.execPath,
+      ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"],
+      { env, stdio: "ignore", detached: true },
+    );
     for (let n = 0; n < 150; n++) {
-      if (await fetch(`${url}/sign-in`).then((r) => r.ok, () => false)) return; // prettier-ignore
+      if (
+        await fetch(`${url}/sign-in`).then(
+          (r) => r.ok,
+          () => false,
+        )
+      )
+        return;
       await new Promise((done) => setTimeout(done, 100));
     }
     throw new Error("The server did not start.");

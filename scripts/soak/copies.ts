@@ -1,4 +1,12 @@
-import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  copyFileSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { eventsAfter, verifyJob } from "@/server/jobs/log";
@@ -41,7 +49,10 @@ export async function copies(): Promise<void> {
   await server.kill();
   const stale = existsSync(`${file}-wal`);
   const back = await run("restore", file, copy);
-  const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job).length, chain: verifyJob(job) }));
+  const { log, chain } = await inShop(file, () => ({
+    log: eventsAfter(job).length,
+    chain: verifyJob(job),
+  }));
   told(
     "restore beside a stale -wal",
     stale && back.status === 0 && log >= before && chain.ok,
@@ -49,13 +60,20 @@ export async function copies(): Promise<void> {
   );
   const again = await mustServe(file);
   const answer = await post(again.url, job, log, lines(2));
-  told("work goes on", answer.status === 200, `a restored shop takes ${answer.kept.length} of 2 lines`);
+  told(
+    "work goes on",
+    answer.status === 200,
+    `a restored shop takes ${answer.kept.length} of 2 lines`,
+  );
   await again.stop();
   // A -wal file without its database, left by somebody's own copying.
   const lonely = path.join(folder, "lonely.sqlite");
   copyFileSync(copy, `${lonely}-wal`);
   const alone = await run("restore", lonely, copy);
-  const same = await inShop(lonely, () => ({ log: eventsAfter(job).length, chain: verifyJob(job) }));
+  const same = await inShop(lonely, () => ({
+    log: eventsAfter(job).length,
+    chain: verifyJob(job),
+  }));
   told(
     "restore where only a -wal file lies",
     alone.status === 0 && same.log === log && same.chain.ok,

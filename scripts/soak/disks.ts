@@ -40,11 +40,16 @@ async function reads(url: string, job: string): Promise<number[]> {
   ];
 }
 
-/** A disk that is full, then one that may not be written: reading goes on, writing says so, and nothing is lost. */
+/**
+ * A disk that is full, then one that may not be written: reading goes on, writing says so, and
+ * nothing is lost.
+ */
 export async function disks(): Promise<void> {
   const mount = mkdtempSync(path.join(tmpdir(), "iridel-disk-"));
   if (!quiet("mount", "-t", "tmpfs", "-o", "size=12m", "tmpfs", mount))
-    return console.log("  --   full and read-only disk: skipped, this machine lets nobody mount a small disk");
+    return console.log(
+      "  --   full and read-only disk: skipped, this machine lets nobody mount a small disk",
+    );
   try {
     const file = path.join(mount, "shop.sqlite");
     const job = await makeShop(file);
@@ -53,7 +58,10 @@ export async function disks(): Promise<void> {
     const copy = path.join(mount, "copies", "copy.sqlite");
     const first = await run("backup", file, copy, "--keep", "3");
     const filler = path.join(mount, "filler");
-    writeFileSync(filler, Buffer.alloc(Math.max(0, statfsSync(mount).bavail * statfsSync(mount).bsize - 4096)));
+    writeFileSync(
+      filler,
+      Buffer.alloc(Math.max(0, statfsSync(mount).bavail * statfsSync(mount).bsize - 4096)),
+    );
     quiet("dd", "if=/dev/zero", `of=${path.join(mount, "rest")}`, "bs=1k", "count=13000");
     // What room the -wal file itself still has is written full first.
     let full = await post(server.url, job, seen, lines(40));
@@ -100,16 +108,23 @@ export async function disks(): Promise<void> {
     }
     quiet("mount", "-o", "remount,rw", mount);
     const chain = await inShop(file, () => verifyJob(job));
-    told("the log after that", chain.ok, `${chain.lines} lines ${chain.ok ? "unbroken" : "BROKEN"}`);
+    told(
+      "the log after that",
+      chain.ok,
+      `${chain.lines} lines ${chain.ok ? "unbroken" : "BROKEN"}`,
+    );
   } finally {
     quiet("umount", "-l", mount);
     rmSync(mount, { recursive: true, force: true });
   }
 }
 
-const hash = (file: string): string => createHash("sha256").update(readFileSync(file)).digest("hex");
+const hash = (file: string): string =>
+  createHash("sha256").update(readFileSync(file)).digest("hex");
 
-/** Files that are no shop of this program: refused at start, with what to do, and not written to. */
+/**
+ * Files that are no shop of this program: refused at start, with what to do, and not written to.
+ */
 export async function files(): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-files-"));
   const good = path.join(folder, "good.sqlite");
@@ -117,7 +132,11 @@ export async function files(): Promise<void> {
   await inShop(good, () => eventsAfter(job));
   const cases: [string, RegExp, (file: string) => void][] = [
     ["an empty file", /is empty/, (f) => writeFileSync(f, "")],
-    ["a text file", /no database/, (f) => writeFileSync(f, "not a shop at all, only words\n".repeat(40))],
+    [
+      "a text file",
+      /no database/,
+      (f) => writeFileSync(f, "not a shop at all, only words\n".repeat(40)),
+    ],
     [
       "a newer program's",
       /newer Iridel/,

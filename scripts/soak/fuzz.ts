@@ -24,15 +24,37 @@ const names = fc.constantFrom(
   "readings",
 );
 const odd = fc.oneof(
-  fc.constantFrom(null, "", "\ud800", "\u0000", "💥", "__proto__", -1, 1e308, NaN, "9".repeat(400), [], {}),
+  fc.constantFrom(
+    null,
+    "",
+    "\ud800",
+    "\u0000",
+    "💥",
+    "__proto__",
+    -1,
+    1e308,
+    NaN,
+    "9".repeat(400),
+    [],
+    {},
+  ),
   fc.string({ unit: "binary", maxLength: 40 }),
   fc.integer(),
   fc.double(),
 );
-/** Whole bodies of no shape at all, and bodies of the right shape with something odd in one place. */
+/**
+ * Whole bodies of no shape at all, and bodies of the right shape with something odd in one place.
+ */
 const anything = fc.jsonValue({ maxDepth: 3 });
 const EVENTS: object[] = [
-  { kind: "reading", slotId: "tape-fl-l", typed: "2871", shown: 2871, sigma: 1.7, instrumentId: "T-3" },
+  {
+    kind: "reading",
+    slotId: "tape-fl-l",
+    typed: "2871",
+    shown: 2871,
+    sigma: 1.7,
+    instrumentId: "T-3",
+  },
   { kind: "strike", target: "nothing-there", reason: "gone astray" },
   { kind: "touch", touch: "hung" },
   { kind: "position", to: "first" },
@@ -56,7 +78,12 @@ const EVENTS: object[] = [
       kind: "crank",
       upMm: 3,
       turns: 1,
-      after: { pose: { xMm: 5000, yMm: 0, headingRad: 3 }, heightMm: 1245, pitchRad: 0, rollRad: 0 },
+      after: {
+        pose: { xMm: 5000, yMm: 0, headingRad: 3 },
+        heightMm: 1245,
+        pitchRad: 0,
+        rollRad: 0,
+      },
     },
     rest: [],
   },
@@ -68,7 +95,8 @@ function spoil(body: object, at: number, key: string, value: unknown): object {
   const copy = JSON.parse(JSON.stringify(body)) as Record<string, unknown>;
   const keys = Object.keys(copy);
   const chosen = keys[at % (keys.length + 2)];
-  if (chosen === undefined) Object.defineProperty(copy, key, { value, enumerable: true, configurable: true });
+  if (chosen === undefined)
+    Object.defineProperty(copy, key, { value, enumerable: true, configurable: true });
   else if (at % 7 === 0) delete copy[chosen];
   else copy[chosen] = value;
   return copy;
@@ -81,7 +109,8 @@ const spoiled = (bodies: readonly object[]) =>
 const or = (shaped: fc.Arbitrary<unknown>): fc.Arbitrary<unknown> =>
   fc.oneof({ arbitrary: shaped, weight: 5 }, { arbitrary: anything, weight: 1 });
 /** Mostly what belongs there: a flood that is all refused at the door tries nothing behind it. */
-const mostly = <T>(right: fc.Arbitrary<T>) => fc.oneof({ arbitrary: right, weight: 9 }, { arbitrary: odd, weight: 1 });
+const mostly = <T>(right: fc.Arbitrary<T>) =>
+  fc.oneof({ arbitrary: right, weight: 9 }, { arbitrary: odd, weight: 1 });
 const now = fc.constant(new Date().toISOString());
 const sometimes = <T>(value: fc.Arbitrary<T>) =>
   fc.oneof({ arbitrary: fc.constant(undefined), weight: 12 }, { arbitrary: value, weight: 1 });
@@ -101,7 +130,8 @@ const batch = fc.record({
   sentAt: mostly(now),
   handedOn: sometimes(odd),
 });
-const command = (types: readonly object[]) => fc.record({ after: mostly(fc.nat(50)), command: mostly(spoiled(types)) });
+const command = (types: readonly object[]) =>
+  fc.record({ after: mostly(fc.nat(50)), command: mostly(spoiled(types)) });
 const RUN = [
   { type: "connect" },
   { type: "confirm", step: "x" },
@@ -126,7 +156,9 @@ const feed = fc.record({
 
 /** Memory the server's process group holds, MB. */
 const memory = (pid: number): number => {
-  const status = existsSync(`/proc/${pid}/status`) ? readFileSync(`/proc/${pid}/status`, "utf8") : "";
+  const status = existsSync(`/proc/${pid}/status`)
+    ? readFileSync(`/proc/${pid}/status`, "utf8")
+    : "";
   return Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024;
 };
 
@@ -134,7 +166,10 @@ const memory = (pid: number): number => {
 const flood = (url: string, megabytes: number): Promise<{ status: number; sent: number }> =>
   new Promise((done) => {
     let sent = 0;
-    const req = request(url, { method: "POST", headers: { ...COOKIE, "content-type": "application/json" } });
+    const req = request(url, {
+      method: "POST",
+      headers: { ...COOKIE, "content-type": "application/json" },
+    });
     const finish = (status: number): void => {
       req.destroy();
       done({ status, sent });
@@ -158,7 +193,10 @@ const tellStatuses = (of: ReadonlyMap<number, number>): string =>
     .map(([status, n]) => `${status} × ${n}`)
     .join(", ");
 
-/** A thousand bodies to each writing route, and a hundred arguments to each server action: no 500, nothing half-written. */
+/**
+ * A thousand bodies to each writing route, and a hundred arguments to each server action: no 500,
+ * nothing half-written.
+ */
 export async function fuzz(bodies: number, calls: number): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-fuzz-"));
   const file = path.join(folder, "shop.sqlite");
@@ -167,47 +205,64 @@ export async function fuzz(bodies: number, calls: number): Promise<void> {
   const server = await mustServe(file);
   const before = memory(server.pid);
   const json = { ...COOKIE, "content-type": "application/json" };
-  const picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#667" } })
+  const picture = await sharp({
+    create: { width: 60, height: 40, channels: 3, background: "#667" },
+  })
     .jpeg()
     .toBuffer();
-  const photo = fc.array(fc.tuple(fc.nat(picture.length - 1), fc.nat(255)), { maxLength: 6 }).map((changes) => {
-    const bytes = Buffer.from(picture);
-    for (const [at, value] of changes) bytes[at] = value;
-    return bytes.subarray(0, changes.length === 3 ? bytes.length / 2 : bytes.length);
-  });
+  const photo = fc
+    .array(fc.tuple(fc.nat(picture.length - 1), fc.nat(255)), { maxLength: 6 })
+    .map((changes) => {
+      const bytes = Buffer.from(picture);
+      for (const [at, value] of changes) bytes[at] = value;
+      return bytes.subarray(0, changes.length === 3 ? bytes.length / 2 : bytes.length);
+    });
   const routes: [string, fc.Arbitrary<unknown>, Record<string, string>][] = [
     [`/api/jobs/${job}/events`, or(batch), json],
     [`/api/jobs/${job}/run`, or(command(RUN)), json],
     [`/api/jobs/${job}/scan`, or(scan), json],
     ["/api/photos", or(photo), COOKIE],
-    ["/api/feed", or(feed), { authorization: `Bearer ${token}`, "content-type": "application/json" }],
+    [
+      "/api/feed",
+      or(feed),
+      { authorization: `Bearer ${token}`, "content-type": "application/json" },
+    ],
   ];
   for (const [at, bodiesOf, headers] of routes) {
     const statuses = new Map<number, number>();
     let [worst, head] = ["", 1];
     const list = fc.sample(bodiesOf, { numRuns: bodies, seed: SEED });
     const ask = async (body: unknown): Promise<void> => {
-      // What a tablet has seen moves on; without that every post after the first would only be told what is missing.
+      // What a tablet has seen moves on; without that every post after the first would only be told
+      // what is missing.
       const base = body as { baseSeq?: unknown } | null;
       if (typeof base?.baseSeq === "number" && Number.isInteger(base.baseSeq)) base.baseSeq = head;
       const raw = Buffer.isBuffer(body);
-      const bytes = raw ? new Uint8Array(body) : typeof body === "string" ? body : JSON.stringify(body);
+      const bytes = raw
+        ? new Uint8Array(body)
+        : typeof body === "string"
+          ? body
+          : JSON.stringify(body);
       const answer = await fetch(server.url + at, { method: "POST", headers, body: bytes });
       statuses.set(answer.status, (statuses.get(answer.status) ?? 0) + 1);
-      if (answer.status >= 500 && answer.status !== 503) worst = raw ? "a picture" : String(bytes).slice(0, 300);
+      if (answer.status >= 500 && answer.status !== 503)
+        worst = raw ? "a picture" : String(bytes).slice(0, 300);
       const said = (await answer.json().catch(() => null)) as { events?: { seq: number }[] } | null;
       head = said?.events?.at(-1)?.seq ?? head;
     };
     // A log is written to in turn; the rest is asked by several at once.
     const abreast = at.endsWith("/events") ? 1 : 8;
-    for (let i = 0; i < list.length; i += abreast) await Promise.all(list.slice(i, i + abreast).map(ask));
+    for (let i = 0; i < list.length; i += abreast)
+      await Promise.all(list.slice(i, i + abreast).map(ask));
     told(
       `fuzz ${at.replace(job, "…")}`,
       worst === "",
       `${list.length} bodies: ${tellStatuses(statuses)}${worst && ` ${worst}`}`,
     );
   }
-  const manifest = JSON.parse(readFileSync(".next/server/server-reference-manifest.json", "utf8")) as {
+  const manifest = JSON.parse(
+    readFileSync(".next/server/server-reference-manifest.json", "utf8"),
+  ) as {
     node: Record<string, unknown>;
   };
   const actions = Object.keys(manifest.node);
@@ -243,7 +298,10 @@ export async function fuzz(bodies: number, calls: number): Promise<void> {
   );
   const alive = await fetch(`${server.url}/api/jobs/${job}/events?after=0`, { headers: COOKIE });
   await server.stop();
-  const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job), chain: verifyJob(job) }));
+  const { log, chain } = await inShop(file, () => ({
+    log: eventsAfter(job),
+    chain: verifyJob(job),
+  }));
   const whole = log.every((e, i) => e.seq === i + 1);
   told(
     "the log after that",

@@ -8,7 +8,10 @@ import { people, sessions } from "@/server/db/schema";
 import { takeIn } from "@/server/jobs/take-in";
 import { INTAKE } from "@/tests/fixtures";
 
-/** A shop on disk, a server over it, and one signed-in tablet: what every part of the soak begins with. */
+/**
+ * A shop on disk, a server over it, and one signed-in tablet: what every part of the soak begins
+ * with.
+ */
 export const TOKEN = "soak-token-of-a-tablet-that-is-signed-in";
 export const COOKIE = { cookie: `iridel_session=${TOKEN}` };
 
@@ -33,7 +36,10 @@ export const lead = () =>
     .all()
     .find((p) => p.role === "lead")!;
 
-/** A made-up shop, with the demo's jobs if wanted, one job more in it, one tablet signed in. @returns the job's id */
+/**
+ * A made-up shop, with the demo's jobs if wanted, one job more in it, one tablet signed in.
+ * @returns the job's id
+ */
 export function makeShop(file: string, withJobs = false): Promise<string> {
   execFileSync("npx", ["tsx", "demo/seed.ts", ...(withJobs ? [] : ["--no-jobs"])], {
     env: { ...process.env, IRIDEL_DB: file },
@@ -72,20 +78,31 @@ const freePort = (): Promise<number> =>
     });
   });
 
-/** Starts the built program over a file. Null when it ends instead of answering; what it said is told. */
+/**
+ * Starts the built program over a file. Null when it ends instead of answering; what it said is
+ * told.
+ */
 export async function serve(file: string): Promise<Server | { ended: number; said: string }> {
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
-  const env = { ...process.env, IRIDEL_DB: file, IRIDEL_DEMO: "1", NODE_ENV: "production" as const };
+  const env = {
+    ...process.env,
+    IRIDEL_DB: file,
+    IRIDEL_DEMO: "1",
+    NODE_ENV: "production" as const,
+  };
   let said = "";
   const child: ChildProcess = spawn(
     process.execPath,
     ["node_modules/next/dist/bin/next", "start", "-p", String(port), "-H", "127.0.0.1"],
     { env, stdio: ["ignore", "pipe", "pipe"], detached: true },
   );
-  for (const stream of [child.stdout!, child.stderr!]) stream.on("data", (d) => (said += String(d)));
+  for (const stream of [child.stdout!, child.stderr!])
+    stream.on("data", (d) => (said += String(d)));
   let ended: number | null = null;
-  const gone = new Promise<number>((done) => child.once("exit", (code) => done((ended = code ?? -1))));
+  const gone = new Promise<number>((done) =>
+    child.once("exit", (code) => done((ended = code ?? -1))),
+  );
   for (let n = 0; n < 300 && ended === null; n++) {
     if (
       await fetch(`${url}/sign-in`).then(
@@ -125,7 +142,14 @@ export const lines = (n: number): Sent[] =>
   Array.from({ length: n }, () => ({
     id: nanoid(16),
     takenAt: new Date().toISOString(),
-    body: { kind: "reading", slotId: "tape-fl-l", typed: "2871", shown: 2871, sigma: 1.7, instrumentId: "T-3" },
+    body: {
+      kind: "reading",
+      slotId: "tape-fl-l",
+      typed: "2871",
+      shown: 2871,
+      sigma: 1.7,
+      instrumentId: "T-3",
+    },
   }));
 
 /** Posts lines as a tablet does. @returns status and the ids the shop said it has */
@@ -146,7 +170,9 @@ export async function post(
     missing?: { seq: number }[];
     error?: string;
   };
-  const kept = (body.outcomes ?? []).flatMap((o) => (o.outcome === "written" || o.outcome === "known" ? [o.id] : []));
+  const kept = (body.outcomes ?? []).flatMap((o) =>
+    o.outcome === "written" || o.outcome === "known" ? [o.id] : [],
+  );
   return {
     status: response.status,
     kept,
@@ -156,12 +182,20 @@ export async function post(
 }
 
 /** Runs one of the project's own commands over a shop. */
-export const run = (script: string, file: string, ...args: string[]): Promise<{ status: number; said: string }> =>
+export const run = (
+  script: string,
+  file: string,
+  ...args: string[]
+): Promise<{ status: number; said: string }> =>
   new Promise((done) => {
     const env = { ...process.env, IRIDEL_DB: file };
-    const child = spawn("npx", ["tsx", `scripts/${script}.ts`, ...args], { env, stdio: ["ignore", "pipe", "pipe"] });
+    const child = spawn("npx", ["tsx", `scripts/${script}.ts`, ...args], {
+      env,
+      stdio: ["ignore", "pipe", "pipe"],
+    });
     let said = "";
-    for (const stream of [child.stdout, child.stderr]) stream.on("data", (d) => (said += String(d)));
+    for (const stream of [child.stdout, child.stderr])
+      stream.on("data", (d) => (said += String(d)));
     child.once("close", (code) => done({ status: code ?? -1, said }));
   });
 

@@ -4,7 +4,10 @@ import path from "node:path";
 import { eventsAfter, verifyJob } from "@/server/jobs/log";
 import { inShop, lines, makeShop, mustServe, post, told } from "./house";
 
-/** Kills the server in the middle of writing, again and again: what was acknowledged is there, once, in an unbroken log. */
+/**
+ * Kills the server in the middle of writing, again and again: what was acknowledged is there, once,
+ * in an unbroken log.
+ */
 export async function kills(times: number): Promise<void> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-kills-"));
   const file = path.join(folder, "shop.sqlite");
@@ -31,7 +34,10 @@ export async function kills(times: number): Promise<void> {
     clearTimeout(timer);
     await (dying ?? server.kill());
   }
-  const { log, chain } = await inShop(file, () => ({ log: eventsAfter(job), chain: verifyJob(job) }));
+  const { log, chain } = await inShop(file, () => ({
+    log: eventsAfter(job),
+    chain: verifyJob(job),
+  }));
   const ids = log.map((e) => e.id);
   const lost = [...acknowledged].filter((id) => !ids.includes(id));
   told(
@@ -45,7 +51,9 @@ export async function kills(times: number): Promise<void> {
   const batch = lines(40);
   const answers: Awaited<ReturnType<typeof post>>[] = [];
   for (let i = 0; i < 3; i++)
-    answers.push(await post(server.url, job, (seen = answers.at(-1)?.head ?? log.length), lines(40)));
+    answers.push(
+      await post(server.url, job, (seen = answers.at(-1)?.head ?? log.length), lines(40)),
+    );
   answers.push(await post(server.url, job, answers.at(-1)!.head, batch));
   await server.stop();
   const alone = path.join(folder, "alone.sqlite");

@@ -2,7 +2,10 @@ import { troubleOf } from "../db/trouble";
 import { RIGHTS, type Act } from "./rights";
 import { currentPerson, type Person } from "./session";
 
-/** A request that the shop's data refuses. The message names the field and the remedy; nothing was written. */
+/**
+ * A request that the shop's data refuses. The message names the field and the remedy; nothing was
+ * written.
+ */
 export class Refusal extends Error {
   override readonly name: string = "Refusal";
 }
@@ -12,13 +15,17 @@ export type Answer<T> = ({ ok: true } & T) | { ok: false; message: string };
 
 const no = (message: string): { ok: false; message: string } => ({ ok: false, message });
 
-/** Runs an action for a signed-in person who may do it. A {@link Refusal} becomes the answer; anything else stays an error. */
+/**
+ * Runs an action for a signed-in person who may do it. A {@link Refusal} becomes the answer;
+ * anything else stays an error.
+ */
 export async function asWriter<T extends object>(
   act: Act,
   work: (person: Person) => T | Promise<T>,
 ): Promise<Answer<T>> {
   const person = await currentPerson();
-  if (!person) return no("You are signed out. Sign in again; what you typed is kept on this tablet.");
+  if (!person)
+    return no("You are signed out. Sign in again; what you typed is kept on this tablet.");
   if (!RIGHTS[act].includes(person.role))
     return no(
       person.role === "viewer"

@@ -1,7 +1,8 @@
 import { EventEmitter } from "node:events";
 
 /** Says within this server that a person's sessions have ended, so that open streams end too. */
-const bell = ((globalThis as { iridelEnded?: EventEmitter }).iridelEnded ??= new EventEmitter().setMaxListeners(0));
+const bell = ((globalThis as { iridelEnded?: EventEmitter }).iridelEnded ??=
+  new EventEmitter().setMaxListeners(0));
 
 export const announceEnded = (personId: string): void => void bell.emit(personId);
 

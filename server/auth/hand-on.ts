@@ -5,13 +5,21 @@ import { people } from "../db/schema";
 import { WRITERS } from "./guard";
 import { hashOf, type Person } from "./session";
 
-/** A tablet may send another person's waiting lines for this long after that person's PIN was typed. */
+/**
+ * A tablet may send another person's waiting lines for this long after that person's PIN was typed.
+ */
 const MINUTES = 5;
 
 type Grant = { personId: string; jobId: string; until: number };
-const grants = ((globalThis as { iridelGrants?: Map<string, Grant> }).iridelGrants ??= new Map<string, Grant>());
+const grants = ((globalThis as { iridelGrants?: Map<string, Grant> }).iridelGrants ??= new Map<
+  string,
+  Grant
+>());
 
-/** Lets a tablet send the lines of a person into one job, for some minutes. @returns what it has to show */
+/**
+ * Lets a tablet send the lines of a person into one job, for some minutes. @returns what it has to
+ * show
+ */
 export function grantHandOn(personId: string, jobId: string, now = Date.now()): string {
   for (const [key, grant] of grants) if (grant.until <= now) grants.delete(key);
   const token = randomBytes(24).toString("base64url");
@@ -23,7 +31,12 @@ export function grantHandOn(personId: string, jobId: string, now = Date.now()): 
 export function authorFor(token: string, jobId: string, now = Date.now()): Person | null {
   const grant = grants.get(hashOf(token));
   if (!grant || grant.jobId !== jobId || grant.until <= now) return null;
-  const columns = { id: people.id, name: people.name, initials: people.initials, role: people.role };
+  const columns = {
+    id: people.id,
+    name: people.name,
+    initials: people.initials,
+    role: people.role,
+  };
   const person = db()
     .select(columns)
     .from(people)

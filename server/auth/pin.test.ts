@@ -40,12 +40,16 @@ describe("signing in", () => {
     const tries = await Promise.all(
       Array.from({ length: 40 }, (_, i) => checkPin("ines", "111111", `strange ${i}`, at(1))),
     );
-    expect(tries.filter((t) => !t.ok && t.message.startsWith("Too many wrong PINs today"))).toHaveLength(10);
+    expect(
+      tries.filter((t) => !t.ok && t.message.startsWith("Too many wrong PINs today")),
+    ).toHaveLength(10);
     const stranger = await checkPin("ines", "481526", "strange", at(2));
     expect(stranger.ok).toBe(false);
     expect((await checkPin("ines", "481526", "her tablet", at(2))).ok).toBe(true);
     // The next day, or with a new PIN, a strange tablet may try again.
-    expect((await checkPin("ines", "481526", "strange", new Date(at(0).getTime() + 86_400_000))).ok).toBe(true);
+    expect(
+      (await checkPin("ines", "481526", "strange", new Date(at(0).getTime() + 86_400_000))).ok,
+    ).toBe(true);
     await givePin("ines", "905512", { ...INES, id: "oskar" });
     expect((await checkPin("ines", "905512", "another strange", at(3))).ok).toBe(true);
   }, 60_000);

@@ -8,7 +8,10 @@ import { hashOf } from "./session";
 /** argon2id with the library's current defaults (19 MiB, 2 passes), stored in its own text form. */
 export const hashPin = (pin: string): Promise<string> => hash(pin);
 
-/** Tries allowed before waiting begins, and how the wait grows: 5 s, 10 s, 20 s ... up to 15 minutes. */
+/**
+ * Tries allowed before waiting begins, and how the wait grows: 5 s, 10 s, 20 s ... up to 15
+ * minutes.
+ */
 const FREE_TRIES = 3;
 const waitSeconds = (failures: number): number => Math.min(900, 5 * 2 ** (failures - FREE_TRIES));
 /** Wrong PINs a day and person from tablets that nobody has signed in on, all of them together. */
@@ -16,20 +19,30 @@ const STRANGE_TRIES = 30;
 
 export type SignInResult = { ok: true; personId: string } | { ok: false; message: string };
 
-/** Counts a wrong try; kept in the database so that a restart does not forgive it, in memory while the disk is full. */
+/**
+ * Counts a wrong try; kept in the database so that a restart does not forgive it, in memory while
+ * the disk is full.
+ */
 type Counter = {
   before: () => { failures: number; lockedUntil: string | null } | null;
   count: (n: number, until: string | null) => void;
 };
 
-const memory = ((globalThis as { iridelTries?: Map<string, number> }).iridelTries ??= new Map<string, number>());
+const memory = ((globalThis as { iridelTries?: Map<string, number> }).iridelTries ??= new Map<
+  string,
+  number
+>());
 
 /** The counter of a tablet this person has signed in on before; null when it is none. */
 function deviceCounter(personId: string, device: string | null): Counter | null {
   if (!device) return null;
   const of = and(eq(knownDevices.deviceHash, hashOf(device)), eq(knownDevices.personId, personId));
   const row = (): { failures: number; lockedUntil: string | null } | null =>
-    db().select({ failures: knownDevices.failures, lockedUntil: knownDevices.lockedUntil }).from(knownDevices).where(of).get() ?? null; // prettier-ignore
+    db()
+      .select({ failures: knownDevices.failures, lockedUntil: knownDevices.lockedUntil })
+      .from(knownDevices)
+      .where(of)
+      .get() ?? null;
   if (!row()) return null;
   const count = (failures: number, lockedUntil: string | null): void =>
     ifWritable(() => void db().update(knownDevices).set({ failures, lockedUntil }).where(of).run());
@@ -59,9 +72,10 @@ function countStrange(personId: string, day: string, by: 1 | -1): number {
 }
 
 /**
- * Checks a PIN. A tablet the person has signed in on before counts for itself: from the third wrong PIN on each further
- * one has to wait, twice as long every time. All other tablets share thirty wrong PINs a person and day, so that strangers
- * can neither guess for long nor keep anybody out of a tablet of their own.
+ * Checks a PIN. A tablet the person has signed in on before counts for itself: from the third wrong
+ * PIN on each further one has to wait, twice as long every time. All other tablets share thirty
+ * wrong PINs a person and day, so that strangers can neither guess for long nor keep anybody out of
+ * a tablet of their own.
  *
  * @param device what the tablet is known by, or null
  */
@@ -79,9 +93,16 @@ export async function checkPin(
 
 type Who = { id: string; pinHash: string };
 
-async function checkKnown(counter: Counter, person: Who, pin: string, now: Date): Promise<SignInResult> {
+async function checkKnown(
+  counter: Counter,
+  person: Who,
+  pin: string,
+  now: Date,
+): Promise<SignInResult> {
   const before = counter.before();
-  const left = before?.lockedUntil ? Math.ceil((Date.parse(before.lockedUntil) - now.getTime()) / 1000) : 0;
+  const left = before?.lockedUntil
+    ? Math.ceil((Date.parse(before.lockedUntil) - now.getTime()) / 1000)
+    : 0;
   if (left > 0) return { ok: false, message: `Too many wrong PINs. Try again in ${left} s.` };
   // Counted before the check, so that many attempts at once cannot share one try.
   const failures = (before?.failures ?? 0) + 1;
@@ -91,14 +112,26 @@ async function checkKnown(counter: Counter, person: Who, pin: string, now: Date)
     counter.count(0, null);
     return { ok: true, personId: person.id };
   }
-  return { ok: false, message: `That PIN is not right.${wait > 0 ? ` Wait ${wait} s before the next try.` : ""}` };
+  return {
+    ok: false,
+    message: `That PIN is not right.${wait > 0 ? ` Wait ${wait} s before the next try.` : ""}`,
+  };
 }
 
-async function checkStrange(person: Who, pin: string, device: string | null, now: Date): Promise<SignInResult> {
+async function checkStrange(
+  person: Who,
+  pin: string,
+  device: string | null,
+  now: Date,
+): Promise<SignInResult> {
   const day = now.toISOString().slice(0, 10);
   if (countStrange(person.id, day, 1) > STRANGE_TRIES) {
     countStrange(person.id, day, -1);
-    return { ok: false, message: "Too many wrong PINs today from tablets this shop does not know. Sign in on one you have used before, or have the lead give you a new PIN." }; // prettier-ignore
+    return {
+      ok: false,
+      message:
+        "Too many wrong PINs today from tablets this shop does not know. Sign in on one you have used before, or have the lead give you a new PIN.",
+    };
   }
   if (!(await verify(person.pinHash, pin))) return { ok: false, message: "That PIN is not right." };
   countStrange(person.id, day, -1);
@@ -116,5 +149,9 @@ function rememberDevice(personId: string, device: string, now: Date): void {
 export function forgiveTries(personId: string): void {
   for (const key of memory.keys()) if (key.startsWith(`${personId}/`)) memory.delete(key);
   db().delete(strangeTries).where(eq(strangeTries.personId, personId)).run();
-  db().update(knownDevices).set({ failures: 0, lockedUntil: null }).where(eq(knownDevices.personId, personId)).run();
+  db()
+    .update(knownDevices)
+    .set({ failures: 0, lockedUntil: null })
+    .where(eq(knownDevices.personId, personId))
+    .run();
 }

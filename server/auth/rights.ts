@@ -1,6 +1,9 @@
 import type { Role } from "./session";
 
-/** What may be done outside a job's log; the kinds of lines in it have a table of their own (`server/jobs/policy.ts`). */
+/**
+ * What may be done outside a job's log; the kinds of lines in it have a table of their own
+ * (`server/jobs/policy.ts`).
+ */
 export type Act =
   | "look"
   | "take-in"

@@ -28,14 +28,19 @@ export const hashOf = (token: string): string => createHash("sha256").update(tok
 
 type Session = typeof sessions.$inferInsert;
 
-/** Sessions begun while the disk could not be written: somebody must be able to read and to say so. They end with the server. */
-const inMemory = ((globalThis as { iridelSessions?: Map<string, Session> }).iridelSessions ??= new Map());
+/**
+ * Sessions begun while the disk could not be written: somebody must be able to read and to say so.
+ * They end with the server.
+ */
+const inMemory = ((globalThis as { iridelSessions?: Map<string, Session> }).iridelSessions ??=
+  new Map());
 
 const cookieLook = (expires: Date) =>
   ({
     httpOnly: true,
     sameSite: "strict",
-    // Shops run this on their own network, often without TLS; behind TLS set IRIDEL_SECURE_COOKIE=1.
+    // Shops run this on their own network, often without TLS; behind TLS set
+    // IRIDEL_SECURE_COOKIE=1.
     secure: process.env.IRIDEL_SECURE_COOKIE === "1",
     path: "/",
     expires,
@@ -93,7 +98,8 @@ export async function endSession(): Promise<void> {
 /** Ends a person's sessions and open streams at once, but for the one that asked. */
 export function endSessionsOf(personId: string, exceptToken?: string): void {
   const keep = exceptToken ? hashOf(exceptToken) : "";
-  for (const [hash, s] of inMemory) if (s.personId === personId && hash !== keep) inMemory.delete(hash);
+  for (const [hash, s] of inMemory)
+    if (s.personId === personId && hash !== keep) inMemory.delete(hash);
   db()
     .delete(sessions)
     .where(and(eq(sessions.personId, personId), ne(sessions.tokenHash, keep)))
@@ -104,12 +110,23 @@ export function endSessionsOf(personId: string, exceptToken?: string): void {
 /** The person a token signs in, or null. */
 export function personOf(token: string, now = new Date()): Person | null {
   const tokenHash = hashOf(token);
-  const columns = { id: people.id, name: people.name, initials: people.initials, role: people.role };
+  const columns = {
+    id: people.id,
+    name: people.name,
+    initials: people.initials,
+    role: people.role,
+  };
   const row = db()
     .select({ ...columns, onlyJob: sessions.jobId })
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.personId))
-    .where(and(eq(sessions.tokenHash, tokenHash), gt(sessions.expiresAt, now.toISOString()), isNull(people.retiredAt)))
+    .where(
+      and(
+        eq(sessions.tokenHash, tokenHash),
+        gt(sessions.expiresAt, now.toISOString()),
+        isNull(people.retiredAt),
+      ),
+    )
     .get();
   if (row) {
     const { onlyJob, ...person } = row;
@@ -126,7 +143,8 @@ export function personOf(token: string, now = new Date()): Person | null {
 }
 
 /** The token of this tablet's session, or null. */
-export const sessionToken = async (): Promise<string | null> => (await cookies()).get(COOKIE)?.value ?? null;
+export const sessionToken = async (): Promise<string | null> =>
+  (await cookies()).get(COOKIE)?.value ?? null;
 
 /** Who is at this tablet, or null. */
 export async function currentPerson(): Promise<Person | null> {
@@ -135,11 +153,16 @@ export async function currentPerson(): Promise<Person | null> {
 }
 
 /** What this tablet is known by, or null where nobody has signed in on it yet. */
-export const deviceToken = async (): Promise<string | null> => (await cookies()).get(DEVICE_COOKIE)?.value ?? null;
+export const deviceToken = async (): Promise<string | null> =>
+  (await cookies()).get(DEVICE_COOKIE)?.value ?? null;
 
 /** Gives this tablet something to be known by, unless it has it. @returns it */
 export async function knowDevice(): Promise<string> {
   const token = (await deviceToken()) ?? randomBytes(24).toString("base64url");
-  (await cookies()).set(DEVICE_COOKIE, token, cookieLook(new Date(Date.now() + DEVICE_LIFETIME_MS)));
+  (await cookies()).set(
+    DEVICE_COOKIE,
+    token,
+    cookieLook(new Date(Date.now() + DEVICE_LIFETIME_MS)),
+  );
   return token;
 }

@@ -54,21 +54,42 @@ export type BookKind<T> = {
 export function makeBook<T>(k: BookKind<T>) {
   const noun = k.kind;
   const select = () =>
-    db().select({ key: drafts.key, doc: drafts.doc, editedBy: drafts.editedBy, editorName: people.name, updatedAt: drafts.updatedAt, revision: drafts.revision }).from(drafts).innerJoin(people, eq(people.id, drafts.editedBy)); // prettier-ignore
+    db()
+      .select({
+        key: drafts.key,
+        doc: drafts.doc,
+        editedBy: drafts.editedBy,
+        editorName: people.name,
+        updatedAt: drafts.updatedAt,
+        revision: drafts.revision,
+      })
+      .from(drafts)
+      .innerJoin(people, eq(people.id, drafts.editedBy));
   const writersOf = (key: string): { id: string; name: string }[] =>
-    db().select({ id: people.id, name: people.name }).from(draftWriters).innerJoin(people, eq(people.id, draftWriters.personId)).where(eq(draftWriters.draftKey, key)).orderBy(sql`draft_writers.rowid`).all(); // prettier-ignore
+    db()
+      .select({ id: people.id, name: people.name })
+      .from(draftWriters)
+      .innerJoin(people, eq(people.id, draftWriters.personId))
+      .where(eq(draftWriters.draftKey, key))
+      .orderBy(sql`draft_writers.rowid`)
+      .all();
   const judged = (r: Omit<DraftRow, "problems" | "writers">): DraftRow => ({
     ...r,
     writers: writersOf(r.key).map((w) => w.id),
     problems: k.problems(r.doc),
   });
   const noteWriter = (key: string, person: Person): void =>
-    void db().insert(draftWriters).values({ draftKey: key, personId: person.id }).onConflictDoNothing().run();
+    void db()
+      .insert(draftWriters)
+      .values({ draftKey: key, personId: person.id })
+      .onConflictDoNothing()
+      .run();
   const namesOf = (key: string): string =>
     writersOf(key)
       .map((w) => w.name)
       .join(", ");
-  const gone = (): BookRefusal => new BookRefusal("This draft is gone: it was checked or thrown away meanwhile.");
+  const gone = (): BookRefusal =>
+    new BookRefusal("This draft is gone: it was checked or thrown away meanwhile.");
 
   const insertDraft = (doc: Draft, person: Person): string => {
     const key = nanoid(12);
@@ -90,7 +111,12 @@ export function makeBook<T>(k: BookKind<T>) {
   };
   /** A readable id that no document has yet: "Tarn, forward camera" is tarn-forward-camera. */
   const freshId = (name: string): string => {
-    const plain = name.normalize("NFD").toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-+|-+$/g, "").slice(0, 48); // prettier-ignore
+    const plain = name
+      .normalize("NFD")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "-")
+      .replace(/^-+|-+$/g, "")
+      .slice(0, 48);
     const taken = (id: string): boolean => k.versions(id).length > 0;
     if (plain && !taken(plain)) return plain;
     let n = 2;
@@ -108,10 +134,15 @@ export function makeBook<T>(k: BookKind<T>) {
   return {
     findDraft,
     discardDraft,
-    listDrafts: (): DraftRow[] => select().where(eq(drafts.kind, noun)).orderBy(desc(drafts.updatedAt)).all().map(judged), // prettier-ignore
+    listDrafts: (): DraftRow[] =>
+      select().where(eq(drafts.kind, noun)).orderBy(desc(drafts.updatedAt)).all().map(judged),
 
     /** Begins a document from nothing. It gets its id when it is signed. */
-    begin: (person: Person): string => insertDraft({ ...k.blank, id: `${UNNAMED}${nanoid(8).toLowerCase().replace(/_/g, "-")}` }, person), // prettier-ignore
+    begin: (person: Person): string =>
+      insertDraft(
+        { ...k.blank, id: `${UNNAMED}${nanoid(8).toLowerCase().replace(/_/g, "-")}` },
+        person,
+      ),
 
     /** Begins a new version. @throws BookRefusal when there is no such document */
     draftFrom(id: string, person: Person): string {
@@ -130,36 +161,48 @@ export function makeBook<T>(k: BookKind<T>) {
     },
 
     /**
-     * Takes a document from a file. It becomes a draft: this shop's own second person checks it before it is used.
+     * Takes a document from a file. It becomes a draft: this shop's own second person checks it
+     * before it is used.
      *
-     * @throws BookRefusal when it is no JSON, no such document, or claims to be a checked version and differs from it
+     * @throws BookRefusal when it is no JSON, no such document, or claims to be a checked version
+     *   and differs from it
      */
     importFile(text: string, person: Person): string {
       let json: unknown;
       try {
         json = JSON.parse(plainFile(text));
       } catch (error) {
-        throw new BookRefusal(`The file is not JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
+        throw new BookRefusal(
+          `The file is not JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`,
+        );
       }
       const read = k.read(json);
       if (!read.ok)
-        throw new BookRefusal(`The file is not a ${noun} that can be used. ${read.problems.slice(0, 3).join("; ")}`);
+        throw new BookRefusal(
+          `The file is not a ${noun} that can be used. ${read.problems.slice(0, 3).join("; ")}`,
+        );
       const [id, version] = [k.idOf(read.doc), k.versionOf(read.doc)];
       const versions = k.versions(id);
       const same = versions.find((v) => k.versionOf(v) === version);
       if (same) {
         const [first] = differences(same, read.doc);
-        if (!first) throw new BookRefusal(`Version ${version} of "${id}" is already in the book, word for word.`);
-        throw new BookRefusal(`Version ${version} of "${id}" was checked and never changes, but ${first.path} differs (${first.before} there, ${first.after} here). Give the file version ${k.versionOf(versions[0]!) + 1}.`); // prettier-ignore
+        if (!first)
+          throw new BookRefusal(
+            `Version ${version} of "${id}" is already in the book, word for word.`,
+          );
+        throw new BookRefusal(
+          `Version ${version} of "${id}" was checked and never changes, but ${first.path} differs (${first.before} there, ${first.after} here). Give the file version ${k.versionOf(versions[0]!) + 1}.`,
+        );
       }
       return insertDraft(read.doc as Draft, person);
     },
 
     /**
-     * Keeps what was typed so far, whatever it is; problems do not stop saving, only checking. Who changes nothing has
-     * written nothing, and may still check it.
+     * Keeps what was typed so far, whatever it is; problems do not stop saving, only checking. Who
+     * changes nothing has written nothing, and may still check it.
      *
-     * @param revision the state of the draft that was on the page; another's writing since then is a conflict
+     * @param revision the state of the draft that was on the page; another's writing since then is
+     *   a conflict
      * @throws BookRefusal
      */
     saveDraft(key: string, given: unknown, person: Person, revision?: number): DraftRow {
@@ -176,7 +219,11 @@ export function makeBook<T>(k: BookKind<T>) {
               `${draft.editorName} wrote to this draft meanwhile. Reload the page, then enter yours again.`,
             );
           noteWriter(key, person);
-          const written = { doc: k.enter(doc, namesOf(key)), editedBy: person.id, updatedAt: new Date().toISOString() };
+          const written = {
+            doc: k.enter(doc, namesOf(key)),
+            editedBy: person.id,
+            updatedAt: new Date().toISOString(),
+          };
           db()
             .update(drafts)
             .set({ ...written, revision: draft.revision + 1 })
@@ -204,10 +251,17 @@ export function makeBook<T>(k: BookKind<T>) {
             );
           if (draft.problems.length > 0)
             throw new BookRefusal(`${draft.problems[0]!.field}: ${draft.problems[0]!.message}`);
-          const id = String(draft.doc.id).startsWith(UNNAMED) ? freshId(k.called(draft.doc)) : String(draft.doc.id);
+          const id = String(draft.doc.id).startsWith(UNNAMED)
+            ? freshId(k.called(draft.doc))
+            : String(draft.doc.id);
           const [newest] = k.versions(id);
           const version = (newest ? k.versionOf(newest) : 0) + 1;
-          const doc = k.sign({ ...draft.doc, id }, version, person.name, new Date().toISOString().slice(0, 10));
+          const doc = k.sign(
+            { ...draft.doc, id },
+            version,
+            person.name,
+            new Date().toISOString().slice(0, 10),
+          );
           k.insert(id, version, doc);
           discardDraft(key);
           noteShop(person, { kind: "book", book: noun, id, version });

@@ -1,6 +1,9 @@
 import { allow, problem } from "../auth/guard";
 
-/** Answers with one version of a document as a file, for keeping and for other shops; the newest when none is named. */
+/**
+ * Answers with one version of a document as a file, for keeping and for other shops; the newest
+ * when none is named.
+ */
 export async function documentFile<T extends { id: string; version?: number }>(
   request: Request,
   noun: string,

@@ -20,7 +20,9 @@ type Counts = Record<string, number>;
 export type Copy = { file: string; bytes: number; jobs: number; lines: number; photos: number };
 
 function countRows(connection: Database.Database): Counts {
-  const tables = new Set(connection.prepare("SELECT name FROM sqlite_master WHERE type = 'table'").pluck().all());
+  const tables = new Set(
+    connection.prepare("SELECT name FROM sqlite_master WHERE type = 'table'").pluck().all(),
+  );
   return Object.fromEntries(
     COUNTED.filter((t) => tables.has(t)).map((t) => [
       t,
@@ -37,8 +39,9 @@ function rotate(file: string, keep: number): void {
 }
 
 /**
- * Copies the shop while it is open, photos included, by SQLite's own online backup. The copy is checked whole and its rows
- * are counted before it takes the place of an older one; a copy that does not pass is thrown away.
+ * Copies the shop while it is open, photos included, by SQLite's own online backup. The copy is
+ * checked whole and its rows are counted before it takes the place of an older one; a copy that
+ * does not pass is thrown away.
  *
  * @param source the database that may be in use
  * @param file where the copy goes
@@ -46,7 +49,8 @@ function rotate(file: string, keep: number): void {
  * @throws DatabaseRefusal when there is nothing to copy, no room, or the copy is not whole
  */
 export async function backUp(source: string, file: string, keep = 1): Promise<Copy> {
-  if (!existsSync(source)) throw new DatabaseRefusal(`There is no shop in ${source}. Name its file in IRIDEL_DB.`);
+  if (!existsSync(source))
+    throw new DatabaseRefusal(`There is no shop in ${source}. Name its file in IRIDEL_DB.`);
   if (path.resolve(source) === path.resolve(file))
     throw new DatabaseRefusal("The copy cannot lie where the shop itself lies. Name another file.");
   mkdirSync(path.dirname(path.resolve(file)), { recursive: true });
@@ -66,7 +70,9 @@ export async function backUp(source: string, file: string, keep = 1): Promise<Co
   } catch (error) {
     for (const end of ["", "-wal", "-shm", "-journal"]) rmSync(fresh + end, { force: true });
     if ((error as { code?: string }).code === "SQLITE_FULL")
-      throw new DatabaseRefusal(`The disk of ${file} is full; no copy was made, older ones are untouched. Make room.`);
+      throw new DatabaseRefusal(
+        `The disk of ${file} is full; no copy was made, older ones are untouched. Make room.`,
+      );
     throw error;
   } finally {
     connection.close();
@@ -81,7 +87,10 @@ function checkRoom(source: string, file: string): void {
     );
 }
 
-/** One file that needs no other beside it, whole, with no row fewer than the source had when the copy began. */
+/**
+ * One file that needs no other beside it, whole, with no row fewer than the source had when the
+ * copy began.
+ */
 function checkCopy(file: string, before: Counts, after: Counts): Counts {
   const copy = new Database(file, { fileMustExist: true });
   copy.pragma("journal_mode = DELETE");
@@ -97,17 +106,25 @@ function checkCopy(file: string, before: Counts, after: Counts): Counts {
 }
 
 /**
- * Puts a copy in the place of the shop. What was there is kept beside it under a name of its own, with everything that
- * belongs to it.
+ * Puts a copy in the place of the shop. What was there is kept beside it under a name of its own,
+ * with everything that belongs to it.
  *
  * @returns where the file that was there is kept, or null where there was none
- * @throws DatabaseRefusal while a server has the shop open, for a copy that is damaged or a newer program's
+ * @throws DatabaseRefusal while a server has the shop open, for a copy that is damaged or a newer
+ *   program's
  */
-export async function restore(copy: string, target: string, now = new Date()): Promise<string | null> {
+export async function restore(
+  copy: string,
+  target: string,
+  now = new Date(),
+): Promise<string | null> {
   if (!existsSync(copy)) throw new DatabaseRefusal(`There is no copy in ${copy}.`);
   checkFile(copy, true);
   const pid = servingProcess(target);
-  if (pid !== null) throw new DatabaseRefusal(`A server (process ${pid}) has the shop open. Stop it, then restore.`);
+  if (pid !== null)
+    throw new DatabaseRefusal(
+      `A server (process ${pid}) has the shop open. Stop it, then restore.`,
+    );
   refuseWhileOpen(target);
   const fresh = `${target}.part`;
   rmSync(fresh, { force: true });
@@ -118,8 +135,11 @@ export async function restore(copy: string, target: string, now = new Date()): P
     connection.close();
   }
   checkFile(fresh, true);
-  const kept = existsSync(target) ? `${target}.before-${now.toISOString().replace(/[:.]/g, "-")}` : null;
-  // A -wal file of the old shop beside the new one would be taken for its own: it moves with what it belongs to.
+  const kept = existsSync(target)
+    ? `${target}.before-${now.toISOString().replace(/[:.]/g, "-")}`
+    : null;
+  // A -wal file of the old shop beside the new one would be taken for its own: it moves with what
+  // it belongs to.
   for (const end of ["", "-wal", "-shm"])
     if (existsSync(target + end)) renameSync(target + end, (kept ?? `${target}.left`) + end);
   renameSync(fresh, target);
@@ -132,7 +152,8 @@ function refuseWhileOpen(file: string): void {
   let connection: Database.Database | undefined;
   try {
     connection = new Database(file, { timeout: 0 });
-    // Leaving the write-ahead mode needs the file alone, and writes what is only in the -wal file into it.
+    // Leaving the write-ahead mode needs the file alone, and writes what is only in the -wal file
+    // into it.
     connection.pragma("journal_mode = DELETE");
   } catch (error) {
     if ((error as { code?: string }).code?.startsWith("SQLITE_BUSY"))

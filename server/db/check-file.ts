@@ -2,7 +2,10 @@ import Database from "better-sqlite3";
 import { closeSync, existsSync, openSync, readFileSync, readSync, statSync } from "node:fs";
 import path from "node:path";
 
-/** The file cannot be the shop's book. The message says why and what to do; the file was not written to. */
+/**
+ * The file cannot be the shop's book. The message says why and what to do; the file was not written
+ * to.
+ */
 export class DatabaseRefusal extends Error {
   override readonly name = "DatabaseRefusal";
 }
@@ -12,7 +15,10 @@ const MAGIC = "SQLite format 3\0";
 /** Beyond this the pages are not all read at every start; a copy is always checked whole. */
 const CHECK_UP_TO_BYTES = 1_000_000_000;
 
-/** When the newest migration this program knows was made; a file that has a later one is a newer program's. */
+/**
+ * When the newest migration this program knows was made; a file that has a later one is a newer
+ * program's.
+ */
 function newestMigration(): number {
   const journal = JSON.parse(readFileSync(path.join(MIGRATIONS, "meta/_journal.json"), "utf8")) as {
     entries: { when: number }[];
@@ -32,8 +38,8 @@ function firstBytes(file: string): string {
 }
 
 /**
- * Looks at a file before it is opened as the shop's book: it must be whole, a shop's, and of no newer program. A file that
- * is not there is a new shop and passes.
+ * Looks at a file before it is opened as the shop's book: it must be whole, a shop's, and of no
+ * newer program. A file that is not there is a new shop and passes.
  *
  * @param whole reads every page whatever the size (for copies)
  * @throws DatabaseRefusal
@@ -50,10 +56,18 @@ export function checkFile(file: string, whole = false): void {
   let connection: Database.Database | undefined;
   try {
     connection = new Database(file, { readonly: true, fileMustExist: true });
-    const tables = connection.prepare("SELECT name FROM sqlite_master WHERE type = 'table'").pluck().all() as string[];
+    const tables = connection
+      .prepare("SELECT name FROM sqlite_master WHERE type = 'table'")
+      .pluck()
+      .all() as string[];
     if (!tables.includes("__drizzle_migrations") || !tables.includes("job_events"))
-      throw new DatabaseRefusal(`${file} is a database, but not a shop of Iridel. Name another file in IRIDEL_DB.`);
-    const made = connection.prepare("SELECT max(created_at) FROM __drizzle_migrations").pluck().get() as number;
+      throw new DatabaseRefusal(
+        `${file} is a database, but not a shop of Iridel. Name another file in IRIDEL_DB.`,
+      );
+    const made = connection
+      .prepare("SELECT max(created_at) FROM __drizzle_migrations")
+      .pluck()
+      .get() as number;
     if (Number(made) > newestMigration())
       throw new DatabaseRefusal(
         `${file} was written by a newer Iridel than this one. Start the newer program; this one would damage it.`,
@@ -61,7 +75,8 @@ export function checkFile(file: string, whole = false): void {
     if (whole || statSync(file).size <= CHECK_UP_TO_BYTES) {
       const pragma = whole ? "integrity_check(1)" : "quick_check(1)";
       const found = connection.pragma(pragma, { simple: true });
-      if (found !== "ok") throw new DatabaseRefusal(`${file} is damaged (${String(found)}). ${remedy}.`);
+      if (found !== "ok")
+        throw new DatabaseRefusal(`${file} is damaged (${String(found)}). ${remedy}.`);
     }
   } catch (error) {
     if (error instanceof DatabaseRefusal) throw error;

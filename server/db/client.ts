@@ -1,4 +1,12 @@
-import { accessSync, chmodSync, constants, copyFileSync, existsSync, mkdtempSync, rmSync } from "node:fs";
+import {
+  accessSync,
+  chmodSync,
+  constants,
+  copyFileSync,
+  existsSync,
+  mkdtempSync,
+  rmSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import Database from "better-sqlite3";
@@ -12,14 +20,16 @@ import * as schema from "./schema";
 export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
 
 /**
- * How long a write waits for another program that holds the file (a copy being made). The connection blocks the whole
- * server meanwhile, so it is short: the tablet keeps its lines and sends them again.
+ * How long a write waits for another program that holds the file (a copy being made). The
+ * connection blocks the whole server meanwhile, so it is short: the tablet keeps its lines and
+ * sends them again.
  */
 const BUSY_MS = 250;
 
 /**
- * Opens a database file: looked at first, WAL, foreign keys on, every commit flushed to disk (a reading that was confirmed
- * must survive a power cut), migrations applied, logs older than the chain sealed.
+ * Opens a database file: looked at first, WAL, foreign keys on, every commit flushed to disk (a
+ * reading that was confirmed must survive a power cut), migrations applied, logs older than the
+ * chain sealed.
  *
  * @throws DatabaseRefusal for a file that is damaged, empty, not a shop's, or a newer program's
  */
@@ -48,8 +58,8 @@ function writable(file: string): boolean {
 }
 
 /**
- * A shop on a disk that takes nothing can still be read: from a copy that is brought up to this program elsewhere, and then
- * opened so that every write is refused.
+ * A shop on a disk that takes nothing can still be read: from a copy that is brought up to this
+ * program elsewhere, and then opened so that every write is refused.
  */
 function openForReading(file: string): Db {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-reading-"));
@@ -58,7 +68,9 @@ function openForReading(file: string): Db {
   chmodSync(copy, 0o600);
   checkFile(copy);
   openDatabase(copy).$client.close();
-  console.warn(`${file} cannot be written: the shop can be read, and keeps nothing new until it is started again.`);
+  console.warn(
+    `${file} cannot be written: the shop can be read, and keeps nothing new until it is started again.`,
+  );
   const db = drizzle(new Database(copy, { readonly: true, timeout: BUSY_MS }), { schema });
   // Nothing of the shop is left lying about.
   process.once("exit", () => rmSync(folder, { recursive: true, force: true }));

@@ -1,4 +1,12 @@
-import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
+import {
+  blob,
+  index,
+  integer,
+  primaryKey,
+  sqliteTable,
+  text,
+  uniqueIndex,
+} from "drizzle-orm/sqlite-core";
 import type { Draft } from "@/core/book";
 import type { JobGround, JobState, JobTicket } from "@/core/job";
 import type { Board, CheckedInstrument } from "@/core/kit";
@@ -26,34 +34,52 @@ export const people = sqliteTable("people", {
 /** A signed-in tablet. Only the hash of its token is kept. */
 export const sessions = sqliteTable("sessions", {
   tokenHash: text().primaryKey(),
-  personId: text().notNull().references(() => people.id),
+  personId: text()
+    .notNull()
+    .references(() => people.id),
   createdAt: text().notNull(),
   expiresAt: text().notNull(),
   /** A phone at the stand sees this job and nothing else. */
   jobId: text(),
-}); // prettier-ignore
+});
 
-/** Codes a tablet shows for a phone at the stand: each opens one session, once, within minutes. Only hashes are kept. */
+/**
+ * Codes a tablet shows for a phone at the stand: each opens one session, once, within minutes. Only
+ * hashes are kept.
+ */
 export const standCodes = sqliteTable("stand_codes", {
   codeHash: text().primaryKey(),
-  jobId: text().notNull().references(() => jobs.id),
-  personId: text().notNull().references(() => people.id),
+  jobId: text()
+    .notNull()
+    .references(() => jobs.id),
+  personId: text()
+    .notNull()
+    .references(() => people.id),
   expiresAt: text().notNull(),
   usedAt: text(),
-}); // prettier-ignore
+});
 
-/** Instruments that post readings by themselves: the hash of each one's token, and in whose name it writes. */
+/**
+ * Instruments that post readings by themselves: the hash of each one's token, and in whose name it
+ * writes.
+ */
 export const feedTokens = sqliteTable("feed_tokens", {
   tokenHash: text().primaryKey(),
   instrumentId: text().notNull(),
-  personId: text().notNull().references(() => people.id),
+  personId: text()
+    .notNull()
+    .references(() => people.id),
   createdAt: text().notNull(),
-}); // prettier-ignore
+});
 
 /** Vehicles never change either: a corrected dimension is a new version. */
 export const vehicles = sqliteTable(
   "vehicle_versions",
-  { id: text().notNull(), version: integer().notNull(), doc: text({ mode: "json" }).$type<Vehicle>().notNull() },
+  {
+    id: text().notNull(),
+    version: integer().notNull(),
+    doc: text({ mode: "json" }).$type<Vehicle>().notNull(),
+  },
   (t) => [primaryKey({ columns: [t.id, t.version] })],
 );
 export const stands = sqliteTable("stands", {
@@ -64,7 +90,10 @@ export const boards = sqliteTable("boards", {
   code: text().primaryKey(),
   doc: text({ mode: "json" }).$type<Board>().notNull(),
 });
-/** The doc lacks what is known of checks in shops made before checks were kept: those count as overdue. */
+/**
+ * The doc lacks what is known of checks in shops made before checks were kept: those count as
+ * overdue.
+ */
 export const instruments = sqliteTable("instruments", {
   id: text().primaryKey(),
   doc: text({ mode: "json" })
@@ -75,29 +104,43 @@ export const instruments = sqliteTable("instruments", {
 /** Sheets never change: a new version is a new row. */
 export const sheets = sqliteTable(
   "sheets",
-  { id: text().notNull(), version: integer().notNull(), doc: text({ mode: "json" }).$type<Sheet>().notNull() },
+  {
+    id: text().notNull(),
+    version: integer().notNull(),
+    doc: text({ mode: "json" }).$type<Sheet>().notNull(),
+  },
   (t) => [primaryKey({ columns: [t.id, t.version] })],
 );
 
-export const jobs = sqliteTable("jobs", {
-  id: text().primaryKey(),
-  number: integer().notNull().unique(),
-  createdAt: text().notNull(),
-  createdBy: text().notNull().references(() => people.id),
-  /** The documents in force when the job was taken in; later edits of the shop's lists do not reach back. */
-  ground: text({ mode: "json" }).$type<JobGround>().notNull(),
-  /** Seed of the simulated bay this job lives in. */
-  seed: text().notNull(),
-  /** Of the vehicle, for finding its earlier visits. */
-  vin: text().notNull().default(""),
-  /** Highest seq in the log: what a tablet must have seen before it may add. */
-  head: integer().notNull(),
-  updatedAt: text().notNull(),
-}, (t) => [index("jobs_vin").on(t.vin), index("jobs_updated").on(t.updatedAt)]); // prettier-ignore
+export const jobs = sqliteTable(
+  "jobs",
+  {
+    id: text().primaryKey(),
+    number: integer().notNull().unique(),
+    createdAt: text().notNull(),
+    createdBy: text()
+      .notNull()
+      .references(() => people.id),
+    /**
+     * The documents in force when the job was taken in; later edits of the shop's lists do not
+     * reach back.
+     */
+    ground: text({ mode: "json" }).$type<JobGround>().notNull(),
+    /** Seed of the simulated bay this job lives in. */
+    seed: text().notNull(),
+    /** Of the vehicle, for finding its earlier visits. */
+    vin: text().notNull().default(""),
+    /** Highest seq in the log: what a tablet must have seen before it may add. */
+    head: integer().notNull(),
+    updatedAt: text().notNull(),
+  },
+  (t) => [index("jobs_vin").on(t.vin), index("jobs_updated").on(t.updatedAt)],
+);
 
 /**
- * The append-only log, each line sealed to the one before it (`server/log/chain.ts`). Rows are never updated or deleted;
- * what a person may have erased on request (author, personal) stands apart from what the chain is made of.
+ * The append-only log, each line sealed to the one before it (`server/log/chain.ts`). Rows are
+ * never updated or deleted; what a person may have erased on request (author, personal) stands
+ * apart from what the chain is made of.
  */
 export const jobEvents = sqliteTable(
   "job_events",
@@ -114,7 +157,10 @@ export const jobEvents = sqliteTable(
     at: text().notNull(),
     /** When the shop took it in; null on lines older than the chain. */
     receivedAt: text(),
-    /** How far that tablet's clock was behind the shop's when it sent the line, seconds; null when it was right. */
+    /**
+     * How far that tablet's clock was behind the shop's when it sent the line, seconds; null when
+     * it was right.
+     */
     clockBehindS: integer(),
     personId: text()
       .notNull()
@@ -127,15 +173,24 @@ export const jobEvents = sqliteTable(
     seen: integer(),
     /** The line itself, exactly as sealed. */
     body: text().notNull(),
-    /** The part of the body that is a customer's own, JSON; null where there is none or it was erased. */
+    /**
+     * The part of the body that is a customer's own, JSON; null where there is none or it was
+     * erased.
+     */
     personal: text(),
     personalSalt: text(),
     personalDigest: text(),
-    /** SHA-256 of what the tablet sent, by which the same line sent twice is told from another under its name. */
+    /**
+     * SHA-256 of what the tablet sent, by which the same line sent twice is told from another under
+     * its name.
+     */
     sent: text(),
     hash: text().notNull(),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.seq] }), uniqueIndex("job_events_id").on(t.jobId, t.id)],
+  (t) => [
+    primaryKey({ columns: [t.jobId, t.seq] }),
+    uniqueIndex("job_events_id").on(t.jobId, t.id),
+  ],
 );
 
 /** Records and reports as they were made, byte for byte; the log names each by its SHA-256. */
@@ -175,7 +230,10 @@ export const shopEvents = sqliteTable("shop_events", {
   hash: text().notNull(),
 });
 
-/** Tablets that a person has signed in on before: each counts its own wrong PINs. Only hashes are kept. */
+/**
+ * Tablets that a person has signed in on before: each counts its own wrong PINs. Only hashes are
+ * kept.
+ */
 export const knownDevices = sqliteTable(
   "known_devices",
   {
@@ -224,7 +282,10 @@ export const bayFloors = sqliteTable("bay_floors", {
   personId: text().notNull(),
 });
 
-/** What the list shows of each job, worked out once for each state of its log. Derived: it may be emptied at any time. */
+/**
+ * What the list shows of each job, worked out once for each state of its log. Derived: it may be
+ * emptied at any time.
+ */
 export const jobTickets = sqliteTable(
   "job_tickets",
   {
@@ -234,41 +295,58 @@ export const jobTickets = sqliteTable(
     /** Head of the log it was worked out from. */
     head: integer().notNull(),
     state: text().$type<JobState>().notNull(),
-    /** Grows with every ticket that is worked out: a list asks for what changed after the last one it has. */
+    /**
+     * Grows with every ticket that is worked out: a list asks for what changed after the last one
+     * it has.
+     */
     changed: integer().notNull(),
     ticket: text({ mode: "json" }).$type<Omit<JobTicket, "on">>().notNull(),
   },
   (t) => [index("job_tickets_state").on(t.state), index("job_tickets_changed").on(t.changed)],
 );
 
-/** The shop's own settings by name, as JSON. The demo keeps its people's PINs here; a real shop has no such row. */
+/**
+ * The shop's own settings by name, as JSON. The demo keeps its people's PINs here; a real shop has
+ * no such row.
+ */
 export const settings = sqliteTable("settings", {
   key: text().primaryKey(),
   value: text({ mode: "json" }).$type<unknown>().notNull(),
 });
 
-/** Sheets and vehicles being written. A draft becomes a version of its book when a second person has checked it. */
+/**
+ * Sheets and vehicles being written. A draft becomes a version of its book when a second person has
+ * checked it.
+ */
 export const drafts = sqliteTable("sheet_drafts", {
   key: text().primaryKey(),
-  kind: text({ enum: ["sheet", "vehicle"] }).notNull().default("sheet"),
+  kind: text({ enum: ["sheet", "vehicle"] })
+    .notNull()
+    .default("sheet"),
   doc: text({ mode: "json" }).$type<Draft>().notNull(),
   /** Who wrote it last. */
-  editedBy: text().notNull().references(() => people.id),
+  editedBy: text()
+    .notNull()
+    .references(() => people.id),
   updatedAt: text().notNull(),
   /** Grows with each writing: whoever writes on an older state is told so. */
   revision: integer().notNull().default(0),
-}); // prettier-ignore
+});
 
-/** Checks of the kit, append-only: the morning's zero check of a stand, the check of an instrument. */
+/**
+ * Checks of the kit, append-only: the morning's zero check of a stand, the check of an instrument.
+ */
 export const kitChecks = sqliteTable("kit_checks", {
   id: text().primaryKey(),
   itemId: text().notNull(),
   at: text().notNull(),
-  personId: text().notNull().references(() => people.id),
+  personId: text()
+    .notNull()
+    .references(() => people.id),
   ok: integer({ mode: "boolean" }).notNull(),
   words: text().notNull(),
   readings: text({ mode: "json" }).$type<Record<string, number>>().notNull(),
-}); // prettier-ignore
+});
 
 /** Photos, each once, under the hash of its bytes. Jobs name them by that hash. */
 export const photos = sqliteTable("photos", {
@@ -278,5 +356,7 @@ export const photos = sqliteTable("photos", {
   height: integer().notNull(),
   takenAt: text(),
   keptAt: text().notNull(),
-  personId: text().notNull().references(() => people.id),
-}); // prettier-ignore
+  personId: text()
+    .notNull()
+    .references(() => people.id),
+});

@@ -14,7 +14,10 @@ import { feedOf, makeFeedToken, parseFeed, revokeFeedToken, takeFeed } from "./f
 let [job, number] = ["", 0];
 beforeAll(() => {
   openTestShop();
-  db().insert(people).values({ id: "mara", name: "Mara Quill", initials: "MQ", role: "lead", pinHash: "-" }).run();
+  db()
+    .insert(people)
+    .values({ id: "mara", name: "Mara Quill", initials: "MQ", role: "lead", pinHash: "-" })
+    .run();
   job = takeIn(INTAKE, INES);
   number = findJob(job)!.number;
 });
@@ -29,28 +32,64 @@ describe("an instrument that posts", () => {
     expect(() => makeFeedToken("X-9", INES)).toThrow(/no such instrument/);
   });
   it("writes a reading once, however often it sends it, in JSON or CSV, in its own unit", () => {
-    const json = parseFeed(JSON.stringify({ job: number, readings: [{ id: 7, slot: "panel-rl", value: "5.472 m" }] }), "application/json"); // prettier-ignore
+    const json = parseFeed(
+      JSON.stringify({ job: number, readings: [{ id: 7, slot: "panel-rl", value: "5.472 m" }] }),
+      "application/json",
+    );
     expect(takeFeed(feed(), json)).toEqual([{ id: "7", outcome: "taken" }]);
-    const csv = parseFeed(`job,id,slot,value\n${number},7,panel-rl,5.472 m\n${number},8,panel-rr,5470\n`, "text/csv");
-    expect(takeFeed(feed(), csv)).toEqual([{ id: "7", outcome: "known" }, { id: "8", outcome: "taken" }]); // prettier-ignore
-    const readings = eventsAfter(job).flatMap((e) => (e.body.kind === "reading" ? [[e.body.slotId, e.body.shown, e.body.instrumentId]] : [])); // prettier-ignore
-    expect(readings).toEqual([["panel-rl", expect.closeTo(5472, 9), "G-1"], ["panel-rr", 5470, "G-1"]]); // prettier-ignore
+    const csv = parseFeed(
+      `job,id,slot,value\n${number},7,panel-rl,5.472 m\n${number},8,panel-rr,5470\n`,
+      "text/csv",
+    );
+    expect(takeFeed(feed(), csv)).toEqual([
+      { id: "7", outcome: "known" },
+      { id: "8", outcome: "taken" },
+    ]);
+    const readings = eventsAfter(job).flatMap((e) =>
+      e.body.kind === "reading" ? [[e.body.slotId, e.body.shown, e.body.instrumentId]] : [],
+    );
+    expect(readings).toEqual([
+      ["panel-rl", expect.closeTo(5472, 9), "G-1"],
+      ["panel-rr", 5470, "G-1"],
+    ]);
   });
   it("counts numbers per job, and refuses another reading under a number it knows", () => {
-    const post = (no: number, value: string) => takeFeed(feed(), parseFeed(JSON.stringify({ job: no, readings: [{ id: "n-1", slot: "panel-rl", value }] }), "")); // prettier-ignore
+    const post = (no: number, value: string) =>
+      takeFeed(
+        feed(),
+        parseFeed(
+          JSON.stringify({ job: no, readings: [{ id: "n-1", slot: "panel-rl", value }] }),
+          "",
+        ),
+      );
     expect(post(number, "5481")).toEqual([{ id: "n-1", outcome: "taken" }]);
     expect(post(number, "5481")).toEqual([{ id: "n-1", outcome: "known" }]);
-    expect(post(number, "5499")).toMatchObject([{ outcome: "refused", why: expect.stringMatching(/^id: n-1 was another reading/) as string }]); // prettier-ignore
+    expect(post(number, "5499")).toMatchObject([
+      { outcome: "refused", why: expect.stringMatching(/^id: n-1 was another reading/) as string },
+    ]);
     const other = takeIn(INTAKE, INES);
     expect(post(findJob(other)!.number, "5481")).toEqual([{ id: "n-1", outcome: "taken" }]);
     expect(eventsAfter(other)).toHaveLength(2);
   });
   it("writes nothing into a job that is handed over, and nothing once its token is revoked or its maker may not", () => {
     const over = takeIn(INTAKE, INES);
-    const line = (id: string, body: TabletEvent) => ({ id, takenAt: new Date().toISOString(), body });
-    const done = line("check-one", { kind: "check", stage: "ready", itemId: "tyres", outcome: "accepted", reason: "seen" }); // prettier-ignore
+    const line = (id: string, body: TabletEvent) => ({
+      id,
+      takenAt: new Date().toISOString(),
+      body,
+    });
+    const done = line("check-one", {
+      kind: "check",
+      stage: "ready",
+      itemId: "tyres",
+      outcome: "accepted",
+      reason: "seen",
+    });
     writeLines(over, 1, [done, line("over-one", { kind: "hand-over" })], INES);
-    const body = { job: findJob(over)!.number, readings: [{ id: "late", slot: "panel-rl", value: "5481" }] };
+    const body = {
+      job: findJob(over)!.number,
+      readings: [{ id: "late", slot: "panel-rl", value: "5481" }],
+    };
     expect(() => takeFeed(feed(), body)).toThrow(/is handed over; nothing more is read into it/);
     const token = makeFeedToken("G-1", OSKAR);
     changePerson("oskar", { name: "Oskar Veld", initials: "OV", role: "viewer" }, false, INES);
@@ -62,21 +101,51 @@ describe("an instrument that posts", () => {
   });
   it("has impossible values and slots of others questioned at once, and writes the rest", () => {
     const head = eventsAfter(job).length;
-    const body = parseFeed(JSON.stringify({ job: number, readings: [{ id: "a", slot: "panel-fl", value: "2.86" }, { id: "b", slot: "tape-fl-l", value: 2900 }, { id: "c", slot: "panel-fl", value: 2860 }] }), ""); // prettier-ignore
+    const body = parseFeed(
+      JSON.stringify({
+        job: number,
+        readings: [
+          { id: "a", slot: "panel-fl", value: "2.86" },
+          { id: "b", slot: "tape-fl-l", value: 2900 },
+          { id: "c", slot: "panel-fl", value: 2860 },
+        ],
+      }),
+      "",
+    );
     const [a, b, c] = takeFeed(feed(), body);
-    expect(a).toMatchObject({ outcome: "refused", why: expect.stringMatching(/Meant as 2.86 metres\?/) as string });
-    expect(b).toMatchObject({ outcome: "refused", why: expect.stringMatching(/G-1 reads panel-rl, panel-rr, panel-fl/) as string }); // prettier-ignore
+    expect(a).toMatchObject({
+      outcome: "refused",
+      why: expect.stringMatching(/Meant as 2.86 metres\?/) as string,
+    });
+    expect(b).toMatchObject({
+      outcome: "refused",
+      why: expect.stringMatching(/G-1 reads panel-rl, panel-rr, panel-fl/) as string,
+    });
     expect(c).toEqual({ id: "c", outcome: "taken" });
     expect(eventsAfter(job)).toHaveLength(head + 1);
   });
   it.each([
     ["not JSON", "{", "application/json", /neither JSON/],
     ["no readings", JSON.stringify({ job: 1, readings: [] }), "application/json", /^readings/],
-    ["a number with a path in it", JSON.stringify({ job: 1, readings: [{ id: "../x", slot: "s", value: "1" }] }), "", /^readings\.0\.id/], // prettier-ignore
-    ["two jobs in one table", "job,id,slot,value\n1,a,s,1\n2,b,s,1", "text/csv", /one post is for one job/],
+    [
+      "a number with a path in it",
+      JSON.stringify({ job: 1, readings: [{ id: "../x", slot: "s", value: "1" }] }),
+      "",
+      /^readings\.0\.id/,
+    ],
+    [
+      "two jobs in one table",
+      "job,id,slot,value\n1,a,s,1\n2,b,s,1",
+      "text/csv",
+      /one post is for one job/,
+    ],
     ["a table without values", "job,id\n1,a", "text/csv", /^readings\.0\./],
-  ])("is told what is wrong: %s", (_, text, type, words) => expect(() => parseFeed(text, type)).toThrow(words));
+  ])("is told what is wrong: %s", (_, text, type, words) =>
+    expect(() => parseFeed(text, type)).toThrow(words),
+  );
   it("names a job that is not there", () => {
-    expect(() => takeFeed(feed(), { job: 9, readings: [{ id: "x", slot: "panel-rl", value: "1" }] })).toThrow(/no job 9/); // prettier-ignore
+    expect(() =>
+      takeFeed(feed(), { job: 9, readings: [{ id: "x", slot: "panel-rl", value: "1" }] }),
+    ).toThrow(/no job 9/);
   });
 });

@@ -21,12 +21,24 @@ export class FeedRefusal extends Refusal {
   override readonly name = "FeedRefusal";
 }
 
-/** Gives an instrument a token to post with, in this person's name. It is shown once; only its hash is kept. */
+/**
+ * Gives an instrument a token to post with, in this person's name. It is shown once; only its hash
+ * is kept.
+ */
 export function makeFeedToken(instrumentId: string, person: Person): string {
-  const there = db().select({ id: instruments.id }).from(instruments).where(eq(instruments.id, instrumentId)).get();
+  const there = db()
+    .select({ id: instruments.id })
+    .from(instruments)
+    .where(eq(instruments.id, instrumentId))
+    .get();
   if (!there) throw new FeedRefusal("There is no such instrument in the kit.");
   const token = randomBytes(24).toString("base64url");
-  const row = { tokenHash: hashOf(token), instrumentId, personId: person.id, createdAt: new Date().toISOString() };
+  const row = {
+    tokenHash: hashOf(token),
+    instrumentId,
+    personId: person.id,
+    createdAt: new Date().toISOString(),
+  };
   db().transaction(() => {
     db().delete(feedTokens).where(eq(feedTokens.instrumentId, instrumentId)).run();
     db().insert(feedTokens).values(row).run();
@@ -39,7 +51,8 @@ export function makeFeedToken(instrumentId: string, person: Person): string {
 export function revokeFeedToken(instrumentId: string, person: Person): void {
   db().transaction(() => {
     const done = db().delete(feedTokens).where(eq(feedTokens.instrumentId, instrumentId)).run();
-    if (done.changes === 0) throw new FeedRefusal(`${instrumentId} has no token that could be revoked.`);
+    if (done.changes === 0)
+      throw new FeedRefusal(`${instrumentId} has no token that could be revoked.`);
     noteShop(person, { kind: "feed", instrumentId, what: "token revoked" });
   });
 }
@@ -47,11 +60,17 @@ export function revokeFeedToken(instrumentId: string, person: Person): void {
 /** Whose token it is, or null. */
 export function feedOf(token: string): { instrumentId: string; person: Person } | null {
   const row = db()
-    .select({ instrumentId: feedTokens.instrumentId, id: people.id, name: people.name, initials: people.initials, role: people.role })
+    .select({
+      instrumentId: feedTokens.instrumentId,
+      id: people.id,
+      name: people.name,
+      initials: people.initials,
+      role: people.role,
+    })
     .from(feedTokens)
     .innerJoin(people, eq(people.id, feedTokens.personId))
     .where(and(eq(feedTokens.tokenHash, hashOf(token)), isNull(people.retiredAt)))
-    .get(); // prettier-ignore
+    .get();
   // A token writes in its maker's name, and may no more than its maker.
   if (!row || !WRITERS.includes(row.role)) return null;
   const { instrumentId, ...person } = row;
@@ -66,9 +85,15 @@ const readingSchema = z.object({
   /** As shown: "2871", "2.871 m", "-14". */
   value: z.coerce.string().trim().min(1).max(40),
 });
-const bodySchema = z.object({ job: z.coerce.number().int(), readings: z.array(readingSchema).min(1).max(50) });
+const bodySchema = z.object({
+  job: z.coerce.number().int(),
+  readings: z.array(readingSchema).min(1).max(50),
+});
 
-/** Reads a posted body: JSON as the schema has it, or CSV with the columns job, id, slot, value. @throws FeedRefusal */
+/**
+ * Reads a posted body: JSON as the schema has it, or CSV with the columns job, id, slot, value.
+ * @throws FeedRefusal
+ */
 export function parseFeed(text: string, type: string): z.infer<typeof bodySchema> {
   let json: unknown;
   if (type.includes("csv")) {
@@ -76,7 +101,8 @@ export function parseFeed(text: string, type: string): z.infer<typeof bodySchema
       header: true,
       skipEmptyLines: true,
     });
-    if (errors[0]) throw new FeedRefusal(`CSV, row ${(errors[0].row ?? 0) + 2}: ${errors[0].message}`);
+    if (errors[0])
+      throw new FeedRefusal(`CSV, row ${(errors[0].row ?? 0) + 2}: ${errors[0].message}`);
     const numbers = new Set(data.map((r) => r.job));
     if (numbers.size > 1) throw new FeedRefusal("job: one post is for one job.");
     json = { job: data[0]?.job, readings: data };
@@ -99,9 +125,10 @@ export type FeedAnswer = { id: string; outcome: "taken" | "known" | "refused"; w
 const numberOf = (instrumentId: string, id: string): string => `feed:${instrumentId}:${id}`;
 
 /**
- * Takes posted readings into a job's log, each judged as if it had been typed: impossible values are refused with the likely
- * meaning. Those that stand are written together; a reading already there is simply confirmed. Numbers count per job and
- * instrument; another reading under a number that is known is refused and says so.
+ * Takes posted readings into a job's log, each judged as if it had been typed: impossible values
+ * are refused with the likely meaning. Those that stand are written together; a reading already
+ * there is simply confirmed. Numbers count per job and instrument; another reading under a number
+ * that is known is refused and says so.
  *
  * @throws FeedRefusal when there is no such job, or it is handed over
  */
@@ -113,12 +140,17 @@ export function takeFeed(
   const job = findJobByNumber(body.job);
   if (!job) throw new FeedRefusal(`job: there is no job ${body.job}.`);
   let answers: FeedAnswer[] = [];
-  const make = (events: readonly JobEvent[], sentUnder: ReadonlyMap<string, string | null>): OwnLine[] => {
+  const make = (
+    events: readonly JobEvent[],
+    sentUnder: ReadonlyMap<string, string | null>,
+  ): OwnLine[] => {
     if (standingHandOver(events))
       throw new FeedRefusal(`job: ${body.job} is handed over; nothing more is read into it.`);
     const plan = planFor(job.ground, events);
     if (!plan.instruments.some((i) => i.id === feed.instrumentId))
-      throw new FeedRefusal(`Instrument ${feed.instrumentId} was put into the kit after job ${body.job} was opened.`);
+      throw new FeedRefusal(
+        `Instrument ${feed.instrumentId} was put into the kit after job ${body.job} was opened.`,
+      );
     const known = new Map(sentUnder);
     const fresh: OwnLine[] = [];
     answers = body.readings.map((r): FeedAnswer => {
@@ -127,14 +159,27 @@ export function takeFeed(
       const before = known.get(id);
       if (before === null || before === sent) return { id: r.id, outcome: "known" };
       if (before !== undefined)
-        return { id: r.id, outcome: "refused", why: `id: ${r.id} was another reading of this job before. Give each reading a number of its own.` }; // prettier-ignore
+        return {
+          id: r.id,
+          outcome: "refused",
+          why: `id: ${r.id} was another reading of this job before. Give each reading a number of its own.`,
+        };
       const told = { slotId: r.slot, typed: r.value, instrumentId: feed.instrumentId };
       const taken = takeReading(plan, told);
       if (!taken.ok)
-        return { id: r.id, outcome: "refused", why: `${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}` }; // prettier-ignore
+        return {
+          id: r.id,
+          outcome: "refused",
+          why: `${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}`,
+        };
       known.set(id, sent);
       const { shown, sigma } = taken;
-      fresh.push({ id, at: now.toISOString(), sent, body: { kind: "reading", ...told, shown, sigma } });
+      fresh.push({
+        id,
+        at: now.toISOString(),
+        sent,
+        body: { kind: "reading", ...told, shown, sigma },
+      });
       return { id: r.id, outcome: "taken" };
     });
     return fresh;

@@ -15,7 +15,10 @@ export class RequestRefusal extends Error {
 
 const READS = new Set(["GET", "HEAD"]);
 
-/** Whether a browser sends this from a page that is not ours. An instrument or a script names no origin. */
+/**
+ * Whether a browser sends this from a page that is not ours. An instrument or a script names no
+ * origin.
+ */
 function isForeign(request: Request): boolean {
   const site = request.headers.get("sec-fetch-site");
   if (site) return site !== "same-origin" && site !== "none";
@@ -26,8 +29,8 @@ function isForeign(request: Request): boolean {
 }
 
 /**
- * Every route handler goes through here: nothing is written for a page of somebody else's, refusals become answers in
- * words, and a database that is busy or full says so instead of failing.
+ * Every route handler goes through here: nothing is written for a page of somebody else's, refusals
+ * become answers in words, and a database that is busy or full says so instead of failing.
  */
 export const route =
   <C>(handle: (request: Request, context: C) => Promise<Response>) =>
@@ -46,10 +49,16 @@ export const route =
     }
   };
 
-/** Reads a body piece by piece and gives up at the limit, before it fills the memory. @throws RequestRefusal */
+/**
+ * Reads a body piece by piece and gives up at the limit, before it fills the memory. @throws
+ * RequestRefusal
+ */
 export async function readBytes(request: Request, limit: number): Promise<Buffer> {
   const tooLarge = (): RequestRefusal =>
-    new RequestRefusal(413, `The post is larger than ${Math.round(limit / 1000)} kB. Send less at once.`);
+    new RequestRefusal(
+      413,
+      `The post is larger than ${Math.round(limit / 1000)} kB. Send less at once.`,
+    );
   if (Number(request.headers.get("content-length") ?? 0) > limit) throw tooLarge();
   const parts: Uint8Array[] = [];
   let size = 0;

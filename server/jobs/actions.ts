@@ -21,7 +21,9 @@ export async function takeInVehicle(input: unknown): Promise<TakeInAnswer> {
     } catch (error) {
       if (error instanceof JobRefusal) throw new Refusal(error.message);
       if (error instanceof ZodError)
-        throw new Refusal(error.issues.map((i) => `${i.path.join(".")}: ${plainMessage(i)}`).join(" "));
+        throw new Refusal(
+          error.issues.map((i) => `${i.path.join(".")}: ${plainMessage(i)}`).join(" "),
+        );
       throw error;
     }
   });
@@ -35,7 +37,11 @@ export const pastByVin = async (vin: string): Promise<Answer<{ vehicle: PastVehi
   asWriter("take-in", () => ({ vehicle: pastVehicle(String(vin).slice(0, 40)) }));
 
 /** Lets this tablet send another person's waiting lines into a job, that person's PIN in hand. */
-export async function handOn(jobId: string, personId: string, pin: string): Promise<Answer<{ token: string }>> {
+export async function handOn(
+  jobId: string,
+  personId: string,
+  pin: string,
+): Promise<Answer<{ token: string }>> {
   return asWriter("take-in", async () => {
     const checked = await checkPin(String(personId), String(pin).slice(0, 32), await deviceToken());
     if (!checked.ok) throw new Refusal(checked.message);

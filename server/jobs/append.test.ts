@@ -19,16 +19,31 @@ beforeAll(() => openTestShop());
 
 const LEAD: Person = { ...OSKAR, role: "lead" };
 const PHONE = (job: string): Person => ({ ...INES, onlyJob: job });
-const line = (id: string, body: TabletEvent, takenAt = new Date().toISOString()): SentLine => ({ id, takenAt, body });
+const line = (id: string, body: TabletEvent, takenAt = new Date().toISOString()): SentLine => ({
+  id,
+  takenAt,
+  body,
+});
 const reading = (id: string, slotId = "tape-fl-l", typed = "2876", more: object = {}): SentLine =>
-  line(id, { kind: "reading", slotId, typed, shown: Number(typed), sigma: 1.7, instrumentId: "T-3", ...more });
-const jobCount = (): number => db().$client.prepare("SELECT count(*) FROM jobs").pluck().get() as number;
+  line(id, {
+    kind: "reading",
+    slotId,
+    typed,
+    shown: Number(typed),
+    sigma: 1.7,
+    instrumentId: "T-3",
+    ...more,
+  });
+const jobCount = (): number =>
+  db().$client.prepare("SELECT count(*) FROM jobs").pluck().get() as number;
 
 /** Sends lines at the head of the log and tells what became of each. */
 function send(job: string, lines: SentLine[], who: Person = INES, sentAt?: string): string[] {
   const result = writeLines(job, eventsAfter(job).length, lines, who, { sentAt });
   if (!result.ok) throw new Error("conflict");
-  return result.outcomes.map((o: LineOutcome) => (o.outcome === "refused" ? `refused: ${o.why}` : o.outcome));
+  return result.outcomes.map((o: LineOutcome) =>
+    o.outcome === "refused" ? `refused: ${o.why}` : o.outcome,
+  );
 }
 
 describe("taking in", () => {
@@ -48,7 +63,9 @@ describe("taking in", () => {
     expect(jobCount()).toBe(before);
   });
   it("keeps a doubtful VIN with its reason, freezes the documents in force, and numbers jobs one after another", () => {
-    const first = findJob(takeIn({ ...INTAKE, vin: "0NVLS2DA7R100417", vinReason: "plate is worn" }, INES))!;
+    const first = findJob(
+      takeIn({ ...INTAKE, vin: "0NVLS2DA7R100417", vinReason: "plate is worn" }, INES),
+    )!;
     const second = findJob(takeIn(INTAKE, OSKAR))!;
     expect(first.ground.intake.vinReason).toBe("plate is worn");
     expect(first.ground.sheet).toMatchObject({ id: "lisse-forward", version: 2 });
@@ -61,7 +78,11 @@ describe("the log of a job", () => {
     const id = takeIn(INTAKE, INES);
     const batch = [reading("reading-a"), reading("reading-b", "tape-fr-r")];
     expect(send(id, batch)).toEqual(["written", "written"]);
-    expect(send(id, [...batch, reading("reading-b", "tape-fr-r")])).toEqual(["known", "known", "known"]);
+    expect(send(id, [...batch, reading("reading-b", "tape-fr-r")])).toEqual([
+      "known",
+      "known",
+      "known",
+    ]);
     expect(send(id, [reading("reading-a", "tape-fl-l", "2901")])[0]).toMatch(
       /^refused: Another line stands in the log under/,
     );
@@ -72,8 +93,11 @@ describe("the log of a job", () => {
   it("takes what follows a batch whose answer was lost: a tablet's own writing is never its conflict", () => {
     const id = takeIn(INTAKE, INES);
     expect(writeLines(id, 1, [reading("own-line-a")], INES)).toMatchObject({ ok: true });
-    // The answer never came, and more was written meanwhile: both are sent, in knowledge of what was seen then.
-    expect(writeLines(id, 1, [reading("own-line-a"), reading("own-line-b")], INES)).toMatchObject({ ok: true });
+    // The answer never came, and more was written meanwhile: both are sent, in knowledge of what
+    // was seen then.
+    expect(writeLines(id, 1, [reading("own-line-a"), reading("own-line-b")], INES)).toMatchObject({
+      ok: true,
+    });
     expect(
       eventsAfter(id)
         .map((e) => e.id)
@@ -89,7 +113,10 @@ describe("the log of a job", () => {
     const id = takeIn(INTAKE, INES);
     writeLines(id, 1, [reading("first-one")], INES);
     const late = writeLines(id, 1, [reading("late-one")], OSKAR);
-    expect(late).toMatchObject({ ok: false, missing: [{ id: "first-one", by: { initials: "IT" } }] });
+    expect(late).toMatchObject({
+      ok: false,
+      missing: [{ id: "first-one", by: { initials: "IT" } }],
+    });
     expect(eventsAfter(id)).toHaveLength(2);
     expect(writeLines(id, 2, [reading("late-one")], OSKAR)).toMatchObject({ ok: true });
   });
@@ -101,7 +128,12 @@ describe("the log of a job", () => {
       expect.stringMatching(/^refused: slot: T-3 reads /),
       "written",
     ]);
-    const after = { pose: { xMm: 90_000, yMm: 0, headingRad: 0 }, heightMm: 1245, pitchRad: 0, rollRad: 0 };
+    const after = {
+      pose: { xMm: 90_000, yMm: 0, headingRad: 0 },
+      heightMm: 1245,
+      pitchRad: 0,
+      rollRad: 0,
+    };
     const farMove = line("far-move", {
       kind: "move",
       move: { kind: "roll", awayMm: 9000, leftMm: 0, turnRad: 0, after },
@@ -127,37 +159,77 @@ describe("the log of a job", () => {
   });
   it("reads every figure itself, from the typed text and the instrument, whatever the tablet says it showed", () => {
     const id = takeIn(INTAKE, INES);
-    expect(send(id, [reading("a-believer", "tape-fl-l", "2871", { shown: 2640, sigma: 1e-6 })])).toEqual(["written"]);
+    expect(
+      send(id, [reading("a-believer", "tape-fl-l", "2871", { shown: 2640, sigma: 1e-6 })]),
+    ).toEqual(["written"]);
     const [taken] = eventsAfter(id, 1);
     expect(taken!.body).toMatchObject({ shown: 2871, sigma: expect.closeTo(1.718, 3) as number });
-    expect(send(id, [reading("inch-line", "tape-fl-l", "113 1/32", { lengths: "in" })])).toEqual(["written"]);
-    expect(eventsAfter(id).at(-1)!.body).toMatchObject({ shown: expect.closeTo(2870.99, 2) as number });
-    expect(send(id, [reading("meant-one", "tape-fl-l", "2.87", { meant: "2.87 metres" })])).toEqual(["written"]);
+    expect(send(id, [reading("inch-line", "tape-fl-l", "113 1/32", { lengths: "in" })])).toEqual([
+      "written",
+    ]);
+    expect(eventsAfter(id).at(-1)!.body).toMatchObject({
+      shown: expect.closeTo(2870.99, 2) as number,
+    });
+    expect(send(id, [reading("meant-one", "tape-fl-l", "2.87", { meant: "2.87 metres" })])).toEqual(
+      ["written"],
+    );
     expect(eventsAfter(id).at(-1)!.body).toMatchObject({ typed: "2.87", shown: 2870 });
   });
   it.each<[string, TabletEvent, RegExp]>([
     [
       "an instrument that is not there",
-      { kind: "reading", slotId: "tape-fl-l", typed: "2871", shown: 1, sigma: 1, instrumentId: "X-9" },
+      {
+        kind: "reading",
+        slotId: "tape-fl-l",
+        typed: "2871",
+        shown: 1,
+        sigma: 1,
+        instrumentId: "X-9",
+      },
       /instrument: X-9 is not in this job/,
     ],
     [
       "another kind's instrument",
-      { kind: "reading", slotId: "tape-fl-l", typed: "2871", shown: 1, sigma: 1, instrumentId: "G-1" },
+      {
+        kind: "reading",
+        slotId: "tape-fl-l",
+        typed: "2871",
+        shown: 1,
+        sigma: 1,
+        instrumentId: "G-1",
+      },
       /slot: G-1 reads panel/,
     ],
     [
       "a figure that cannot be true",
-      { kind: "reading", slotId: "tape-fl-l", typed: "2.871", shown: 2871, sigma: 1, instrumentId: "T-3" },
+      {
+        kind: "reading",
+        slotId: "tape-fl-l",
+        typed: "2.871",
+        shown: 2871,
+        sigma: 1,
+        instrumentId: "T-3",
+      },
       /value: .* cannot be .* Meant as 2.871 metres\?/,
     ],
     [
       "a side nobody named",
-      { kind: "reading", slotId: "laser-badge", typed: "12", shown: 12, sigma: 1, instrumentId: "L-1" },
+      {
+        kind: "reading",
+        slotId: "laser-badge",
+        typed: "12",
+        shown: 12,
+        sigma: 1,
+        instrumentId: "L-1",
+      },
       /value: Say which side/,
     ],
     ["a settlement without proof", { kind: "settle" }, /do not prove/],
-    ["a line that is not there", { kind: "strike", target: "nothing-there", reason: "gone" }, /not in this job/],
+    [
+      "a line that is not there",
+      { kind: "strike", target: "nothing-there", reason: "gone" },
+      /not in this job/,
+    ],
     ["a hand-over of nothing", { kind: "hand-over" }, /Nothing was done on this job yet/],
     [
       "an odometer of its own",
@@ -211,7 +283,12 @@ describe("the log of a job", () => {
           byMm: 3,
           awayMm: 0,
           leftMm: 3,
-          after: { pose: { xMm: 5000, yMm: 0, headingRad: 3 }, heightMm: 1245, pitchRad: 0, rollRad: 0 },
+          after: {
+            pose: { xMm: 5000, yMm: 0, headingRad: 3 },
+            heightMm: 1245,
+            pitchRad: 0,
+            rollRad: 0,
+          },
         },
         rest: [],
       },
@@ -231,13 +308,19 @@ describe("the log of a job", () => {
     vi.stubEnv("IRIDEL_SIMULATED", "0");
     const real = takeIn(INTAKE, INES);
     vi.unstubAllEnvs();
-    expect(knock(real)).toEqual(["refused: Only a simulated bay is knocked at the press of a button."]);
+    expect(knock(real)).toEqual([
+      "refused: Only a simulated bay is knocked at the press of a button.",
+    ]);
   });
   it("a phone at the stand reads, touches and moves, and strikes only its own person's lines", () => {
     const id = takeIn(INTAKE, INES);
     send(id, [reading("hers-line")], OSKAR);
     expect(
-      send(id, [reading("phones-line", "tape-fr-r"), line("touch-one", { kind: "touch", touch: "hung" })], PHONE(id)),
+      send(
+        id,
+        [reading("phones-line", "tape-fr-r"), line("touch-one", { kind: "touch", touch: "hung" })],
+        PHONE(id),
+      ),
     ).toEqual(["written", "written"]);
     const no = /refused: A phone at the stand/;
     for (const body of [
@@ -247,18 +330,30 @@ describe("the log of a job", () => {
     ] as TabletEvent[])
       expect(send(id, [line(`no-${body.kind}-line`, body)], PHONE(id))[0]).toMatch(no);
     expect(
-      send(id, [line("strike-hers", { kind: "strike", target: "hers-line", reason: "read again" })], PHONE(id))[0],
+      send(
+        id,
+        [line("strike-hers", { kind: "strike", target: "hers-line", reason: "read again" })],
+        PHONE(id),
+      )[0],
     ).toMatch(/The line is Oskar Veld’s/);
     expect(
-      send(id, [line("strike-own", { kind: "strike", target: "phones-line", reason: "read again" })], PHONE(id)),
+      send(
+        id,
+        [line("strike-own", { kind: "strike", target: "phones-line", reason: "read again" })],
+        PHONE(id),
+      ),
     ).toEqual(["written"]);
-    expect(send(id, [reading("viewers-line")], { ...OSKAR, role: "viewer" })[0]).toMatch(/may look but not write/);
+    expect(send(id, [reading("viewers-line")], { ...OSKAR, role: "viewer" })[0]).toMatch(
+      /may look but not write/,
+    );
   });
   it("knows how far a tablet's clock is off, and refuses times that cannot be", () => {
     const id = takeIn(INTAKE, INES);
     const now = Date.now();
     const behind = new Date(now - 420_000).toISOString();
-    expect(send(id, [{ ...reading("slow-clock"), takenAt: behind }], INES, behind)).toEqual(["written"]);
+    expect(send(id, [{ ...reading("slow-clock"), takenAt: behind }], INES, behind)).toEqual([
+      "written",
+    ]);
     const [slow] = eventsAfter(id, 1);
     expect(slow!.clockBehindS).toBe(420);
     expect(Math.abs(Date.parse(slow!.at) - now)).toBeLessThan(3000);
@@ -266,23 +361,35 @@ describe("the log of a job", () => {
     expect(send(id, [{ ...reading("old-line"), takenAt: "1971-01-01T00:00:00.000Z" }])[0]).toMatch(
       /before this job was opened/,
     );
-    expect(send(id, [{ ...reading("new-line"), takenAt: "2999-01-01T00:00:00.000Z" }])[0]).toMatch(/still to come/);
+    expect(send(id, [{ ...reading("new-line"), takenAt: "2999-01-01T00:00:00.000Z" }])[0]).toMatch(
+      /still to come/,
+    );
   });
   it("is sealed at the hand-over; only the lead opens it again, with a reason, for a next version", async () => {
     const id = takeIn(INTAKE, INES);
     send(id, [reading("work-line"), line("over-line", { kind: "hand-over" })]);
     const sealed = /refused: This job is handed over/;
     expect(
-      send(id, [line("late-strike", { kind: "strike", target: "work-line", reason: "misread" })], OSKAR)[0],
+      send(
+        id,
+        [line("late-strike", { kind: "strike", target: "work-line", reason: "misread" })],
+        OSKAR,
+      )[0],
     ).toMatch(sealed);
     await expect(commandRun(id, 0, { type: "connect" }, INES)).rejects.toThrow(/handed over/);
-    expect(send(id, [line("reopen-one", { kind: "reopen", reason: "tape was wrong" })], INES)[0]).toMatch(
-      /Ask the lead/,
-    );
-    expect(send(id, [line("reopen-two", { kind: "reopen", reason: "tape was wrong" })], LEAD)).toEqual(["written"]);
-    expect(send(id, [line("late-strike", { kind: "strike", target: "work-line", reason: "misread" })], OSKAR)).toEqual([
-      "written",
-    ]);
+    expect(
+      send(id, [line("reopen-one", { kind: "reopen", reason: "tape was wrong" })], INES)[0],
+    ).toMatch(/Ask the lead/);
+    expect(
+      send(id, [line("reopen-two", { kind: "reopen", reason: "tape was wrong" })], LEAD),
+    ).toEqual(["written"]);
+    expect(
+      send(
+        id,
+        [line("late-strike", { kind: "strike", target: "work-line", reason: "misread" })],
+        OSKAR,
+      ),
+    ).toEqual(["written"]);
   });
   it("knows who has a job open, and forgets them when they go quiet", () => {
     const id = takeIn(INTAKE, INES);
@@ -297,12 +404,18 @@ describe("the list of jobs", () => {
   it("finds by the beginnings of words, counts by state, and gives only what changed after a stamp", () => {
     const id = takeIn({ ...INTAKE, customer: "Ödün Brækkä", plate: "HQ 77 ZED" }, INES);
     workTicket(id);
-    for (const find of ["odun brae".replace("ae", "æ"), "hq77", "77 zed", String(findJob(id)!.number)])
+    for (const find of [
+      "odun brae".replace("ae", "æ"),
+      "hq77",
+      "77 zed",
+      String(findJob(id)!.number),
+    ])
       expect(
         listJobs({ find }).tickets.map((t) => t.id),
         find,
       ).toContain(id);
-    for (const find of ["zed-not", '" OR 1', "brækkä*(("]) expect(() => listJobs({ find })).not.toThrow();
+    for (const find of ["zed-not", '" OR 1', "brækkä*(("])
+      expect(() => listJobs({ find })).not.toThrow();
     expect(listJobs({ find: "nobody of that name" })).toMatchObject({ tickets: [], counts: {} });
     expect(listJobs({ find: "hq77" }).counts).toEqual({ [ticketState(id)!]: 1 });
     expect(listJobs({ state: "handed-over" }).tickets.map((t) => t.id)).not.toContain(id);
@@ -349,8 +462,12 @@ describe("a whole job in the simulated bay", () => {
   });
   it("refuses a command that does not fit the run, and writes nothing for it", async () => {
     const id = takeIn(INTAKE, INES);
-    await expect(commandRun(id, 0, { type: "start", step: "learn" }, INES)).rejects.toThrow(/not connected/);
-    await expect(commandRun("no-such-job", 0, { type: "connect" }, INES)).rejects.toThrow(JobRefusal);
+    await expect(commandRun(id, 0, { type: "start", step: "learn" }, INES)).rejects.toThrow(
+      /not connected/,
+    );
+    await expect(commandRun("no-such-job", 0, { type: "connect" }, INES)).rejects.toThrow(
+      JobRefusal,
+    );
     expect(eventsAfter(id)).toHaveLength(1);
   });
 });

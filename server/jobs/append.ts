@@ -15,7 +15,10 @@ import { ticketLater } from "./tickets";
 /** A line as a tablet sends it. */
 export type SentLine = { id: string; takenAt: string; body: TabletEvent };
 
-/** What became of a sent line. Held: a line before it was refused and leaves open what this one means. */
+/**
+ * What became of a sent line. Held: a line before it was refused and leaves open what this one
+ * means.
+ */
 export type LineOutcome =
   | { id: string; outcome: "written" | "known" }
   | { id: string; outcome: "refused"; why: string }
@@ -23,7 +26,10 @@ export type LineOutcome =
 
 export type WriteResult =
   | { ok: true; outcomes: LineOutcome[]; events: JobEvent[] }
-  /** Somebody else wrote in between; `missing` is what this tablet has not seen. Nothing was written. */
+  /**
+   * Somebody else wrote in between; `missing` is what this tablet has not seen. Nothing was
+   * written.
+   */
   | { ok: false; missing: JobEvent[] };
 
 export type WriteOptions = {
@@ -38,7 +44,10 @@ const NO_JOB = "There is no such job. Go back to the list.";
 const CLOCK_MAY_DIFFER_S = 60;
 const MINUTE_MS = 60_000;
 
-/** How far the clock of a tablet is behind the shop's, whole seconds; null when it is right or not known. */
+/**
+ * How far the clock of a tablet is behind the shop's, whole seconds; null when it is right or not
+ * known.
+ */
 export function clockBehind(sentAt: string | undefined, now: Date): number | null {
   if (!sentAt) return null;
   const behind = Math.round((now.getTime() - Date.parse(sentAt)) / 1000);
@@ -48,10 +57,12 @@ export function clockBehind(sentAt: string | undefined, now: Date): number | nul
 const digestOf = (body: unknown): string => sha256(JSON.stringify(body));
 
 /**
- * Adds what a tablet sends to a job's log, line by line, in one transaction. Each line is judged by itself: a refused one
- * is refused alone, unless later lines mean nothing without it (a touch, a move, a change of place); those are held.
+ * Adds what a tablet sends to a job's log, line by line, in one transaction. Each line is judged by
+ * itself: a refused one is refused alone, unless later lines mean nothing without it (a touch, a
+ * move, a change of place); those are held.
  *
- * @param seen the last place of the log the writer had seen; anything newer is a conflict, never an overwrite
+ * @param seen the last place of the log the writer had seen; anything newer is a conflict, never an
+ *   overwrite
  * @throws JobRefusal for a job that is not there
  */
 export function writeLines(
@@ -82,7 +93,10 @@ export function writeLines(
 
 /** What was sent under each line's name: null on lines older than the chain. */
 function knownLines(jobId: string): Map<string, string | null> {
-  const rows = db().$client.prepare("SELECT id, sent FROM job_events WHERE jobId = ?").raw().all(jobId);
+  const rows = db()
+    .$client.prepare("SELECT id, sent FROM job_events WHERE jobId = ?")
+    .raw()
+    .all(jobId);
   return new Map(rows as [string, string | null][]);
 }
 
@@ -108,13 +122,22 @@ class LineWriter {
     if (this.known.has(id)) {
       const before = this.known.get(id);
       if (before === null || before === sent) return { id, outcome: "known" };
-      return { id, outcome: "refused", why: "Another line stands in the log under this one’s number. Write it anew." };
+      return {
+        id,
+        outcome: "refused",
+        why: "Another line stands in the log under this one’s number. Write it anew.",
+      };
     }
     const by = this.open.find((refused) => isHeldBy(body, refused.body));
     if (by) return { id, outcome: "held", by: by.id };
     try {
       this.checkTime(line.takenAt);
-      this.write(id, line.takenAt, judgeLine(body, { job: this.job, events: this.events, person: this.person }), sent);
+      this.write(
+        id,
+        line.takenAt,
+        judgeLine(body, { job: this.job, events: this.events, person: this.person }),
+        sent,
+      );
       return { id, outcome: "written" };
     } catch (error) {
       if (!(error instanceof JobRefusal)) throw error;
@@ -123,13 +146,18 @@ class LineWriter {
     }
   }
 
-  /** A line is taken between the opening of its job and now, by a clock of which we know how far it is off. */
+  /**
+   * A line is taken between the opening of its job and now, by a clock of which we know how far it
+   * is off.
+   */
   private checkTime(takenAt: string): void {
     const at = Date.parse(takenAt) + (this.behind ?? 0) * 1000;
     if (at > this.now.getTime() + 2 * MINUTE_MS)
       throw new JobRefusal(`time: ${takenAt} is still to come. Set the tablet’s clock right.`);
     if (at < Date.parse(this.job.createdAt) - 2 * MINUTE_MS)
-      throw new JobRefusal(`time: ${takenAt} is before this job was opened. Set the tablet’s clock right.`);
+      throw new JobRefusal(
+        `time: ${takenAt} is before this job was opened. Set the tablet’s clock right.`,
+      );
   }
 
   private write(id: string, at: string, body: EventBody, sent: string | null): void {
@@ -139,7 +167,8 @@ class LineWriter {
     this.events.push(addLine(this.job.id, seq, line, this.person));
     this.known.set(id, sent);
     this.wrote++;
-    if (body.kind === "hand-over") this.events.push(keepRecord(this.job, this.events, this.person, receivedAt));
+    if (body.kind === "hand-over")
+      this.events.push(keepRecord(this.job, this.events, this.person, receivedAt));
   }
 
   close(): void {
@@ -159,13 +188,16 @@ export type OwnLine = { id: string; at: string; body: EventBody; sent?: string }
 /**
  * Writes lines the shop itself made, all or none, at the end of the log as it then is.
  *
- * @param make the lines, from the log as it is in that moment and from what was sent under each known name; what it
- *   throws is thrown on, and nothing is written
+ * @param make the lines, from the log as it is in that moment and from what was sent under each
+ *   known name; what it throws is thrown on, and nothing is written
  * @returns the lines as written
  */
 export function writeOwn(
   jobId: string,
-  make: (events: readonly JobEvent[], sentUnder: ReadonlyMap<string, string | null>) => readonly OwnLine[],
+  make: (
+    events: readonly JobEvent[],
+    sentUnder: ReadonlyMap<string, string | null>,
+  ) => readonly OwnLine[],
   person: Pick<Person, "id" | "name" | "initials">,
 ): JobEvent[] {
   const now = new Date();

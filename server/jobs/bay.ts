@@ -30,13 +30,20 @@ export function bayOf(job: JobRow, events: readonly JobEvent[]): BenchWorld {
       // What is under its mast comes along.
       if (e.body.kind === "position") {
         const before = (x: JobEvent): boolean => x.seq <= e.seq && !struck.has(x.id);
-        return openBay(job.seed, planFor(job.ground, events.filter((x) => before(x) && ["position", "move"].includes(x.body.kind)))); // prettier-ignore
+        return openBay(
+          job.seed,
+          planFor(
+            job.ground,
+            events.filter((x) => before(x) && ["position", "move"].includes(x.body.kind)),
+          ),
+        );
       }
       if (e.body.kind === "rear-toe" && e.body.how === "rolled")
         return act(world, { id: e.id, kind: "touch", touch: "moved-car" });
       if (struck.has(e.id)) return world;
       if (e.body.kind === "move") return act(world, { id: e.id, kind: "move", move: e.body.move });
-      if (e.body.kind === "touch") return act(world, { id: e.id, kind: "touch", touch: e.body.touch });
+      if (e.body.kind === "touch")
+        return act(world, { id: e.id, kind: "touch", touch: e.body.touch });
       if (e.body.kind === "bump") return act(world, { id: e.id, kind: "bump" });
       return world;
     },
@@ -57,14 +64,17 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1):
   const maintainer = checksOf(events, "ready").get("maintainer");
   let on = 0;
   turns.forEach((t, i) => {
-    if (t.to === "on") on += (Date.parse(turns[i + 1]?.at ?? new Date().toISOString()) - Date.parse(t.at)) / 1000;
+    if (t.to === "on")
+      on += (Date.parse(turns[i + 1]?.at ?? new Date().toISOString()) - Date.parse(t.at)) / 1000;
   });
   const cabin: Cabin = {
     ignition: turns.at(-1)?.to ?? "off",
     maintained:
-      putRight(events, "maintainer") > 0 || (maintainer !== undefined && maintainer.body.outcome !== "accepted"),
+      putRight(events, "maintainer") > 0 ||
+      (maintainer !== undefined && maintainer.body.outcome !== "accepted"),
     ignitionOnSeconds: on,
-    connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed").length,
+    connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed")
+      .length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
   };
   return simulatedScanTool(boardsNow(job, events), cabin, pace);
@@ -77,14 +87,26 @@ function boardsNow(job: JobRow, events: readonly JobEvent[]): [...BesideWorld[],
   const beside = standing.slice(0, -1).map((b): BesideWorld => {
     const own = new Set(b.events.map((e) => e.id));
     const until = Math.max(...b.events.map((e) => e.seq));
-    const begun = events.findLast((e) => e.body.kind === "position" && e.body.to === b.place && e.seq < until);
-    return { name: placeName(sheet, b.place), world: bayOf(job, events.filter((e) => e.seq <= (begun?.seq ?? 0) || own.has(e.id))) };
+    const begun = events.findLast(
+      (e) => e.body.kind === "position" && e.body.to === b.place && e.seq < until,
+    );
+    return {
+      name: placeName(sheet, b.place),
+      world: bayOf(
+        job,
+        events.filter((e) => e.seq <= (begun?.seq ?? 0) || own.has(e.id)),
+      ),
+    };
   });
   return [...beside, { name: placeName(sheet, placeOf(events).id), world: bayOf(job, events) }];
-} // prettier-ignore
+}
 
 /** What the simulated instruments show for a measured readiness item. */
-export function holdReadiness(job: JobRow, events: readonly JobEvent[], itemId: string): Record<string, number> | null {
+export function holdReadiness(
+  job: JobRow,
+  events: readonly JobEvent[],
+  itemId: string,
+): Record<string, number> | null {
   const measure = itemOf(job.ground, "ready", itemId)?.measure;
   if (!measure) return null;
   const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);

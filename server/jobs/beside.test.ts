@@ -13,9 +13,20 @@ import { findJob, type JobRow } from "./store";
 beforeAll(() => openTestShop());
 
 const INTAKE = {
-  vin: madeUpVin("0AVSND3E6S410031"), vinReason: null, vehicleId: "ardvale-sandling", happenings: [{ event: "camera-touched", place: "windshield" }],
-  sheetId: "sandling-forward-pair", sheetVersion: 1, standId: "S-2", customer: "Marrow Isle Car Hire", plate: "", order: "", rearToeDeg: null, answers: {}, complaint: "",
-}; // prettier-ignore
+  vin: madeUpVin("0AVSND3E6S410031"),
+  vinReason: null,
+  vehicleId: "ardvale-sandling",
+  happenings: [{ event: "camera-touched", place: "windshield" }],
+  sheetId: "sandling-forward-pair",
+  sheetVersion: 1,
+  standId: "S-2",
+  customer: "Marrow Isle Car Hire",
+  plate: "",
+  order: "",
+  rearToeDeg: null,
+  answers: {},
+  complaint: "",
+};
 
 /** A job whose first board is set and checked, on its way through the routine. */
 async function begun(seed: string) {
@@ -26,7 +37,8 @@ async function begun(seed: string) {
   const say = (body: TabletEvent): void => {
     const line = { id: `x${job().head}-${seed}`, takenAt: new Date().toISOString(), body };
     const result = writeLines(t.jobId, job().head, [line], INES);
-    for (const o of result.ok ? result.outcomes : []) if (o.outcome === "refused") throw new JobRefusal(o.why);
+    for (const o of result.ok ? result.outcomes : [])
+      if (o.outcome === "refused") throw new JobRefusal(o.why);
   };
   const setOut = (code: string): void => {
     t.follow((j) => j.next.kind === "settle");
@@ -36,7 +48,12 @@ async function begun(seed: string) {
   const command = (c: RunCommand) => commandRun(t.jobId, 0, c, INES);
   /** The plug fails now and then. */
   const connect = async (): Promise<void> => {
-    for (let n = 0; n < 5 && !events().some((e) => e.body.kind === "run" && e.body.event.type === "connected"); n++) await command({ type: "connect" }); // prettier-ignore
+    for (
+      let n = 0;
+      n < 5 && !events().some((e) => e.body.kind === "run" && e.body.event.type === "connected");
+      n++
+    )
+      await command({ type: "connect" });
   };
   await t.check("ready");
   setOut("HQ-14");
@@ -49,7 +66,9 @@ describe("two boards at once", () => {
   it("the second stand carries its own, the first stays proved, and the vehicle sees both", async () => {
     const { job, events, say, setOut, command } = await begun("pair-a");
     for (const standId of [undefined, "S-2", "S-9"])
-      expect(() => say({ kind: "position", to: "left", standId })).toThrow(/another stand: S-1, S-3/);
+      expect(() => say({ kind: "position", to: "left", standId })).toThrow(
+        /another stand: S-1, S-3/,
+      );
     await expect(command({ type: "place", step: "to-left" })).rejects.toThrow(
       /Set the board out at the left place first/,
     );
@@ -60,13 +79,24 @@ describe("two boards at once", () => {
     say({ kind: "position", to: "left", standId: "S-1" });
     expect(standAt(job().ground, events()).id).toBe("S-1");
     expect(planFor(job().ground, events()).sheet.placement.acrossMm).toBe(1180);
-    expect(boardsStanding(job().ground, events()).map((b) => [b.place, b.standId, b.settled !== null])).toEqual([["first", "S-2", true], ["left", "S-1", false]]); // prettier-ignore
+    expect(
+      boardsStanding(job().ground, events()).map((b) => [b.place, b.standId, b.settled !== null]),
+    ).toEqual([
+      ["first", "S-2", true],
+      ["left", "S-1", false],
+    ]);
     setOut("HQ-17");
     await command({ type: "place", step: "to-left" });
     await command({ type: "start", step: "learn" });
-    expect(events().at(-1)!.body).toMatchObject({ event: { type: "routine-result", result: { passed: true } } });
+    expect(events().at(-1)!.body).toMatchObject({
+      event: { type: "routine-result", result: { passed: true } },
+    });
     const record = buildRecord(1, job().ground, events(), true);
-    expect(record.setOut).toMatchObject({ stand: expect.stringMatching(/^S-1/), place: { name: "the left place" }, earlier: [{ place: "first place", stand: "S-2" }] }); // prettier-ignore
+    expect(record.setOut).toMatchObject({
+      stand: expect.stringMatching(/^S-1/),
+      place: { name: "the left place" },
+      earlier: [{ place: "first place", stand: "S-2" }],
+    });
   }, 30_000);
 
   it("a car that moved puts both in doubt; the routine waits until both are proved again", async () => {
@@ -76,17 +106,27 @@ describe("two boards at once", () => {
     await command({ type: "place", step: "to-left" });
     // Cranked at the second stand: the first knows nothing of it.
     say({ kind: "touch", touch: "cranked" });
-    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([true, false]);
+    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([
+      true,
+      false,
+    ]);
     say({ kind: "touch", touch: "moved-car" });
-    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([false, false]);
+    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([
+      false,
+      false,
+    ]);
     say({ kind: "position", to: "first" });
     setOut("HQ-14");
-    await expect(command({ type: "start", step: "learn" })).rejects.toThrow(/belongs at the left place now/);
+    await expect(command({ type: "start", step: "learn" })).rejects.toThrow(
+      /belongs at the left place now/,
+    );
     expect(() => say({ kind: "position", to: "first", standId: "S-1" })).toThrow(JobRefusal);
     say({ kind: "position", to: "left", standId: "S-1" });
     setOut("HQ-17");
     expect(boardsStanding(job().ground, events()).every((b) => b.settled)).toBe(true);
     await command({ type: "start", step: "learn" });
-    expect(events().at(-1)!.body).toMatchObject({ event: { type: "routine-result", result: { passed: true } } });
+    expect(events().at(-1)!.body).toMatchObject({
+      event: { type: "routine-result", result: { passed: true } },
+    });
   }, 30_000);
 });

@@ -7,7 +7,11 @@ type BareTicket = Omit<JobTicket, "on">;
 type People = { name: string; initials: string }[];
 
 /** What a list of jobs is asked for. */
-export type JobQuery = { find?: string | undefined; state?: JobState | undefined; limit?: number | undefined };
+export type JobQuery = {
+  find?: string | undefined;
+  state?: JobState | undefined;
+  limit?: number | undefined;
+};
 
 export type JobPage = {
   tickets: BareTicket[];
@@ -19,10 +23,15 @@ export type JobPage = {
   stamp: number;
 };
 
-/** Tickets worked out while somebody waits, at most this long; the rest comes with the next look. */
+/**
+ * Tickets worked out while somebody waits, at most this long; the rest comes with the next look.
+ */
 const WORK_MS = 40;
 
-/** The words of a search as an FTS5 query: each word as a beginning, all of them; null where nothing can be looked for. */
+/**
+ * The words of a search as an FTS5 query: each word as a beginning, all of them; null where nothing
+ * can be looked for.
+ */
 export function searchQuery(find: string | undefined): string | null {
   const words = (find ?? "").normalize("NFC").match(/[\p{L}\p{N}]+/gu) ?? [];
   return words.length === 0
@@ -35,7 +44,10 @@ export function searchQuery(find: string | undefined): string | null {
 
 type Row = { id: string; head: number; kept: number | null; ticket: string | null };
 
-/** Takes kept tickets as they are; those that are missing are worked out within a little time, stale ones soon. */
+/**
+ * Takes kept tickets as they are; those that are missing are worked out within a little time, stale
+ * ones soon.
+ */
 function ticketsOf(rows: readonly Row[]): BareTicket[] {
   const until = Date.now() + WORK_MS;
   return rows.flatMap(({ id, head, kept, ticket }) => {
@@ -48,20 +60,27 @@ function ticketsOf(rows: readonly Row[]): BareTicket[] {
 }
 
 const stampNow = (): number =>
-  (db().$client.prepare("SELECT max(changed) FROM job_tickets").pluck().get() as number | null) ?? 0;
+  (db().$client.prepare("SELECT max(changed) FROM job_tickets").pluck().get() as number | null) ??
+  0;
 
 const whoIsOn = (): Record<string, People> =>
   Object.fromEntries(
-    [...peopleOn()].map(([id, people]) => [id, people.map(({ name, initials }) => ({ name, initials }))]),
+    [...peopleOn()].map(([id, people]) => [
+      id,
+      people.map(({ name, initials }) => ({ name, initials })),
+    ]),
   );
 
 /**
- * A word that half the shop fits is no search yet: the last taken in of those are looked at, which the index hands over
- * without sorting.
+ * A word that half the shop fits is no search yet: the last taken in of those are looked at, which
+ * the index hands over without sorting.
  */
 const FOUND = `(SELECT jobId FROM job_search WHERE job_search MATCH @query ORDER BY rowid DESC LIMIT ${LIST.found})`;
 
-/** One page of the shop's jobs, newest work first, found by words in number, VIN, plate, customer, order, vehicle, work. */
+/**
+ * One page of the shop's jobs, newest work first, found by words in number, VIN, plate, customer,
+ * order, vehicle, work.
+ */
 export function listJobs({ find, state, limit = LIST.page }: JobQuery): JobPage {
   const { $client } = db();
   const stamp = stampNow();
@@ -81,16 +100,25 @@ export function listJobs({ find, state, limit = LIST.page }: JobQuery): JobPage 
         : "SELECT state, count(*) AS n FROM job_tickets GROUP BY state",
     )
     .all(query ? { query } : {}) as { state: JobState; n: number }[];
-  return { tickets, counts: Object.fromEntries(counted.map((c) => [c.state, c.n])), on: whoIsOn(), stamp };
+  return {
+    tickets,
+    counts: Object.fromEntries(counted.map((c) => [c.state, c.n])),
+    on: whoIsOn(),
+    stamp,
+  };
 }
 
-/** What changed since a stamp: only the tickets worked out anew, with the counts and who is on what. */
+/**
+ * What changed since a stamp: only the tickets worked out anew, with the counts and who is on what.
+ */
 export function changedJobs(since: number): JobPage {
   const { $client } = db();
   const rows = $client
     .prepare("SELECT changed, ticket FROM job_tickets WHERE changed > ? ORDER BY changed LIMIT 200")
     .all(since) as { changed: number; ticket: string }[];
-  const counted = $client.prepare("SELECT state, count(*) AS n FROM job_tickets GROUP BY state").all() as {
+  const counted = $client
+    .prepare("SELECT state, count(*) AS n FROM job_tickets GROUP BY state")
+    .all() as {
     state: JobState;
     n: number;
   }[];

@@ -3,18 +3,32 @@ import type { EventBody, JobEvent } from "@/core/job";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { jobEvents, jobs } from "../db/schema";
-import { digestOf, firstHash, lineHash, newSalt, verifyChain, type ChainReport, type StoredLine } from "../log/chain";
+import {
+  digestOf,
+  firstHash,
+  lineHash,
+  newSalt,
+  verifyChain,
+  type ChainReport,
+  type StoredLine,
+} from "../log/chain";
 import { groundDigest } from "../log/ground";
 import { joinPersonal, splitPersonal } from "../log/personal";
 
-/** The form of the lines written now. 1: before the chain. 2: readings carry meaning and unit, lines are sealed. */
+/**
+ * The form of the lines written now. 1: before the chain. 2: readings carry meaning and unit, lines
+ * are sealed.
+ */
 const LINE_VERSION = 2;
 const NOBODY = { name: "Erased on request", initials: "–" };
 
 type Row = typeof jobEvents.$inferSelect;
 type Author = JobEvent["by"];
 
-/** A stored row as the program works with it. The time is the shop's: a tablet's clock that was off is set right. */
+/**
+ * A stored row as the program works with it. The time is the shop's: a tablet's clock that was off
+ * is set right.
+ */
 export function toEvent(row: Row): JobEvent {
   const behind = row.clockBehindS;
   return {
@@ -37,7 +51,8 @@ const rowsAfter = (jobId: string, seq = 0): Row[] =>
     .all();
 
 /** The log of a job after a place, in order. */
-export const eventsAfter = (jobId: string, seq = 0): JobEvent[] => rowsAfter(jobId, seq).map(toEvent);
+export const eventsAfter = (jobId: string, seq = 0): JobEvent[] =>
+  rowsAfter(jobId, seq).map(toEvent);
 
 export type NewLine = {
   id: string;
@@ -50,7 +65,8 @@ export type NewLine = {
 };
 
 /**
- * Writes one line behind the last and seals it to it. Call inside the transaction that writes what belongs with it.
+ * Writes one line behind the last and seals it to it. Call inside the transaction that writes what
+ * belongs with it.
  *
  * @returns the line as an event
  */
@@ -82,7 +98,17 @@ export function addLine(
   };
   const hash = lineHash(sealed, headHash(jobId));
   const { log: _, ...columns } = sealed;
-  const row: Row = { ...columns, jobId, personId: person.id, author, authorSalt, personal, personalSalt, sent, hash };
+  const row: Row = {
+    ...columns,
+    jobId,
+    personId: person.id,
+    author,
+    authorSalt,
+    personal,
+    personalSalt,
+    sent,
+    hash,
+  };
   db().insert(jobEvents).values(row).run();
   return toEvent(row);
 }
@@ -95,7 +121,9 @@ function firstOf(jobId: string): string {
 
 /** The hash of a log's last line. */
 export function headHash(jobId: string): string {
-  const last = db().$client.prepare("SELECT hash FROM job_events WHERE jobId = ? ORDER BY seq DESC LIMIT 1").pluck();
+  const last = db()
+    .$client.prepare("SELECT hash FROM job_events WHERE jobId = ? ORDER BY seq DESC LIMIT 1")
+    .pluck();
   return (last.get(jobId) as string | undefined) ?? firstOf(jobId);
 }
 
@@ -117,4 +145,5 @@ const toStored = (row: Row): StoredLine => ({
 });
 
 /** Follows a job's log from its documents to its last line. */
-export const verifyJob = (jobId: string): ChainReport => verifyChain(firstOf(jobId), rowsAfter(jobId).map(toStored));
+export const verifyJob = (jobId: string): ChainReport =>
+  verifyChain(firstOf(jobId), rowsAfter(jobId).map(toStored));

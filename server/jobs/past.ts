@@ -51,7 +51,9 @@ const COLUMNS = "j.id, j.number, j.createdAt, j.vin, j.ground";
 export function pastVehicle(vin: string): PastVehicle | null {
   if (vin === "") return null;
   const rows = db()
-    .$client.prepare(`SELECT ${COLUMNS} FROM jobs j WHERE j.vin = ? ORDER BY j.createdAt DESC LIMIT 50`)
+    .$client.prepare(
+      `SELECT ${COLUMNS} FROM jobs j WHERE j.vin = ? ORDER BY j.createdAt DESC LIMIT 50`,
+    )
     .all(vin);
   return vehiclesOf(rows as Row[])[0] ?? null;
 }
@@ -66,7 +68,9 @@ export function findPastVehicles(find: string): PastVehicle[] {
           `SELECT ${COLUMNS} FROM job_search JOIN jobs j ON j.id = job_search.jobId WHERE job_search MATCH ? ORDER BY j.createdAt DESC LIMIT ${3 * MOST}`,
         )
         .all(query)
-    : $client.prepare(`SELECT ${COLUMNS} FROM jobs j ORDER BY j.createdAt DESC LIMIT ${MOST}`).all();
+    : $client
+        .prepare(`SELECT ${COLUMNS} FROM jobs j ORDER BY j.createdAt DESC LIMIT ${MOST}`)
+        .all();
   return vehiclesOf(rows as Row[])
     .filter((v) => v.vin !== "")
     .slice(0, MOST);

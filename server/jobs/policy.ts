@@ -24,7 +24,10 @@ import { photoExists } from "../photos/store";
 import type { JobRow } from "./store";
 import { JobRefusal } from "./refusal";
 
-/** What a line is judged by: the job, its log up to this line, who writes, and whether from a phone at the stand. */
+/**
+ * What a line is judged by: the job, its log up to this line, who writes, and whether from a phone
+ * at the stand.
+ */
 export type Circumstances = { job: JobRow; events: readonly JobEvent[]; person: Person };
 
 type Item = Sheet["ready"][number];
@@ -37,7 +40,10 @@ type Policy<K extends TabletEvent["kind"]> = {
   phone: boolean;
   /** Whether it may be written once the job is handed over. */
   afterHandOver: boolean;
-  /** The line as it is written: every figure is the server's own. @throws JobRefusal naming the field and the remedy */
+  /**
+   * The line as it is written: every figure is the server's own. @throws JobRefusal naming the
+   * field and the remedy
+   */
   derive: (body: Body<K>, c: Circumstances) => EventBody;
 };
 
@@ -97,7 +103,8 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   reopen: { ...desk, roles: ["lead"], afterHandOver: true, derive: deriveReopen },
 };
 
-const policyOf = (kind: TabletEvent["kind"]): Policy<never> => POLICIES[kind] as unknown as Policy<never>;
+const policyOf = (kind: TabletEvent["kind"]): Policy<never> =>
+  POLICIES[kind] as unknown as Policy<never>;
 
 /**
  * Judges one line against the one table and makes of it what is written.
@@ -119,17 +126,24 @@ export function judgeLine(body: TabletEvent, c: Circumstances): EventBody {
   return policy.derive(body as never, c);
 }
 
-/** The figure and its uncertainty come from the typed text and the named instrument, whatever the tablet showed. */
+/**
+ * The figure and its uncertainty come from the typed text and the named instrument, whatever the
+ * tablet showed.
+ */
 function deriveReading(b: Body<"reading">, { job, events }: Circumstances): EventBody {
   const taken = takeReading(planFor(job.ground, events), b);
-  if (!taken.ok) return refuse(`${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}`);
+  if (!taken.ok)
+    return refuse(`${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}`);
   return { ...b, shown: taken.shown, sigma: taken.sigma };
 }
 
 /** Farther than this no hand moves a stand in one act, and no floor of a bay reaches. */
 const FARTHEST_MM = 5000;
 
-/** A move of an adjuster the stand has, no larger than the bay. Where it ended is read, not believed. */
+/**
+ * A move of an adjuster the stand has, no larger than the bay. Where it ended is read, not
+ * believed.
+ */
 function deriveMove(b: Body<"move">, { job, events }: Circumstances): EventBody {
   const own = standAt(job.ground, events);
   const size = (m: Move): number => {
@@ -149,10 +163,18 @@ function deriveMove(b: Body<"move">, { job, events }: Circumstances): EventBody 
   };
   for (const m of [b.move, ...b.rest]) {
     if (size(m) > FARTHEST_MM || Math.hypot(m.after.pose.xMm, m.after.pose.yMm) > 40_000)
-      refuse(`move: nobody moves a stand by ${Math.round(size(m))} mm at once. Say what was moved, then read again.`);
-    if ("joint" in m && own.joints[m.joint]?.kind !== m.kind) refuse(`move: ${own.id} has no such adjuster.`);
-    if (m.kind === "level" && !own.feet[m.foot]) refuse(`move: ${own.id} has no foot ${m.foot + 1}.`);
-    if (m.kind === "booster" && m.booster !== null && !own.boosters?.some((x) => x.id === m.booster))
+      refuse(
+        `move: nobody moves a stand by ${Math.round(size(m))} mm at once. Say what was moved, then read again.`,
+      );
+    if ("joint" in m && own.joints[m.joint]?.kind !== m.kind)
+      refuse(`move: ${own.id} has no such adjuster.`);
+    if (m.kind === "level" && !own.feet[m.foot])
+      refuse(`move: ${own.id} has no foot ${m.foot + 1}.`);
+    if (
+      m.kind === "booster" &&
+      m.booster !== null &&
+      !own.boosters?.some((x) => x.id === m.booster)
+    )
       refuse(`move: ${own.id} has no booster ${m.booster}.`);
   }
   return b;
@@ -177,7 +199,8 @@ function derivePosition(b: Body<"position">, { job, events }: Circumstances): Ev
 function deriveSettlement(_: Body<"settle">, { job, events }: Circumstances): EventBody {
   const judged = nextAct(solveSetOut(planFor(job.ground, events), setOutEntries(events)));
   return (
-    settlementOf(judged) ?? refuse("The readings do not prove the board in place. Follow the next act, then settle.")
+    settlementOf(judged) ??
+    refuse("The readings do not prove the board in place. Follow the next act, then settle.")
   );
 }
 
@@ -198,7 +221,9 @@ function deriveStrike(b: Body<"strike">, { events, person }: Circumstances): Eve
   if (!target) return refuse("The line to strike is not in this job.");
   if (!STRIKABLE.has(target.body.kind)) return refuse("This line cannot be struck.");
   if (person.onlyJob && target.by.id !== person.id)
-    return refuse(`The line is ${target.by.name}’s. Strike it on the tablet, not from the phone at the stand.`);
+    return refuse(
+      `The line is ${target.by.name}’s. Strike it on the tablet, not from the phone at the stand.`,
+    );
   return b;
 }
 
@@ -216,7 +241,8 @@ function deriveCheck(b: Body<"check">, c: Circumstances): EventBody {
 }
 
 function derivePutRight(b: Body<"put-right">, c: Circumstances): EventBody {
-  if (!itemAt(c, "ready", b.itemId).measure) refuse("item: this is not measured. Answer it as fixed.");
+  if (!itemAt(c, "ready", b.itemId).measure)
+    refuse("item: this is not measured. Answer it as fixed.");
   return b;
 }
 
@@ -237,11 +263,21 @@ function keptFloor(b: Body<"measured">, { job, events }: Circumstances): EventBo
   const { vehicle, bayFloors = [] } = job.ground;
   const floor = bayFloors.find((f) => f.bay === b.bay!.name);
   const days = floor ? bayFloorAge(floor, new Date().toISOString()) : Infinity;
-  if (!floor || itemAt({ job, events } as Circumstances, "ready", b.itemId).measure?.kind !== "floor")
+  if (
+    !floor ||
+    itemAt({ job, events } as Circumstances, "ready", b.itemId).measure?.kind !== "floor"
+  )
     return refuse("bay: no floor of that bay is kept for this job. Read it at the wheels.");
-  if (days > BAY_FLOOR_DAYS) return refuse(`bay: the floor of ${floor.bay} was read too long ago. Read it anew.`);
+  if (days > BAY_FLOOR_DAYS)
+    return refuse(`bay: the floor of ${floor.bay} was read too long ago. Read it anew.`);
   const values = valuesFromBay(floor, vehicle, nominalTarget(planFor(job.ground, events)).xMm);
-  return { kind: "measured", itemId: b.itemId, values, typed: {}, bay: { name: floor.bay, days: Math.max(0, days) } };
+  return {
+    kind: "measured",
+    itemId: b.itemId,
+    values,
+    typed: {},
+    bay: { name: floor.bay, days: Math.max(0, days) },
+  };
 }
 
 /** A seating depth beyond this is no seat. */
@@ -249,8 +285,10 @@ const DEEPEST_MM = 60;
 
 function deriveGlass(b: Body<"glass">): EventBody {
   for (const [spot, depth] of Object.entries(b.depths)) {
-    if (!(GLASS_SPOTS as readonly string[]).includes(spot)) refuse(`${spot}: there is no such place on the glass.`);
-    if (Math.abs(depth) > DEEPEST_MM) refuse(`${spot}: ${depth} mm is no seating depth. Type it in millimetres.`);
+    if (!(GLASS_SPOTS as readonly string[]).includes(spot))
+      refuse(`${spot}: there is no such place on the glass.`);
+    if (Math.abs(depth) > DEEPEST_MM)
+      refuse(`${spot}: ${depth} mm is no seating depth. Type it in millimetres.`);
   }
   return b;
 }
@@ -271,7 +309,8 @@ function derivePhoto(b: Body<"photo">): EventBody {
 const MOST_POINTS = 6000;
 
 function deriveConsent(b: Body<"consent">): EventBody {
-  if (b.strokes.reduce((n, s) => n + s.length, 0) > MOST_POINTS) refuse("signature: it is too long. Sign again.");
+  if (b.strokes.reduce((n, s) => n + s.length, 0) > MOST_POINTS)
+    refuse("signature: it is too long. Sign again.");
   return b;
 }
 
@@ -290,12 +329,16 @@ const WORKED = new Set<EventBody["kind"]>([
 
 function deriveHandOver(b: Body<"hand-over">, { events }: Circumstances): EventBody {
   if (!events.some((e) => WORKED.has(e.body.kind)))
-    refuse("Nothing was done on this job yet. Work on it, or decline what is owed with a reason, then hand it over.");
+    refuse(
+      "Nothing was done on this job yet. Work on it, or decline what is owed with a reason, then hand it over.",
+    );
   return b;
 }
 
 function deriveReopen(b: Body<"reopen">, { events }: Circumstances): EventBody {
-  if (!standingHandOver(events)) refuse("This job is not handed over; it can be worked on as it is.");
-  if (eventsOf(events, "hand-over").length > 98) refuse("This job was opened again too often. Take it in anew.");
+  if (!standingHandOver(events))
+    refuse("This job is not handed over; it can be worked on as it is.");
+  if (eventsOf(events, "hand-over").length > 98)
+    refuse("This job was opened again too often. Take it in anew.");
   return b;
 }

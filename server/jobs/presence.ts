@@ -6,11 +6,12 @@ type Who = { id: string; name: string; initials: string };
 const HERE_MS = 15_000;
 
 /**
- * Who has which job open, and when their tablet last said so. It lives in memory: it is true for seconds only, and a disk
- * that is full must not keep anybody from reading.
+ * Who has which job open, and when their tablet last said so. It lives in memory: it is true for
+ * seconds only, and a disk that is full must not keep anybody from reading.
  */
-const here = ((globalThis as { iridelPresence?: Map<string, Map<string, Who & { at: number }>> }).iridelPresence ??=
-  new Map());
+const here = ((
+  globalThis as { iridelPresence?: Map<string, Map<string, Who & { at: number }>> }
+).iridelPresence ??= new Map());
 
 /** Notes that a person has a job open, and says who else has. */
 export function seen(jobId: string, person: Person, now = Date.now()): Omit<Who, "id">[] {

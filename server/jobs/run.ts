@@ -1,6 +1,14 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { boardsStanding, placeOf, placeWanted, runLogOf, scanLogOf, standingBoard, type JobEvent } from "@/core/job";
+import {
+  boardsStanding,
+  placeOf,
+  placeWanted,
+  runLogOf,
+  scanLogOf,
+  standingBoard,
+  type JobEvent,
+} from "@/core/job";
 import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
 import { FIRST_PLACE, placeName } from "@/core/sheet";
@@ -30,11 +38,12 @@ export const runCommandSchema = z.discriminatedUnion("type", [
 export type RunCommand = z.infer<typeof runCommandSchema>;
 
 /**
- * Carries out one command: asks the tool where one is needed, checks the answer against the state machine, writes
- * the log.
+ * Carries out one command: asks the tool where one is needed, checks the answer against the state
+ * machine, writes the log.
  *
  * @returns all events after `baseSeq`
- * @throws JobRefusal when the machine or the device says no; nothing is written then, except a refused connection
+ * @throws JobRefusal when the machine or the device says no; nothing is written then, except a
+ *   refused connection
  */
 export async function commandRun(
   jobId: string,
@@ -47,7 +56,8 @@ export async function commandRun(
   try {
     await carryOut(job, command, write);
   } catch (error) {
-    if (error instanceof RunRefusal || error instanceof DeviceRefusal) throw new JobRefusal(error.message);
+    if (error instanceof RunRefusal || error instanceof DeviceRefusal)
+      throw new JobRefusal(error.message);
     throw error;
   }
   return eventsAfter(jobId, baseSeq);
@@ -55,7 +65,11 @@ export async function commandRun(
 
 const now = (): string => new Date().toISOString();
 
-async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEvent) => void): Promise<void> {
+async function carryOut(
+  job: JobRow,
+  command: RunCommand,
+  write: (event: RunEvent) => void,
+): Promise<void> {
   const events = eventsAfter(job.id);
   const state = replayRun(runLogOf(events), job.ground.sheet.run);
   const tool = scanToolFor(job, events);
@@ -78,9 +92,14 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
       const wanted = currentStep(state, job.ground.sheet.run);
       if (wanted?.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
       if (placeOf(events).id !== wanted.to)
-        throw new RunRefusal(`Set the board out at ${placeName(job.ground.sheet, wanted.to)} first.`);
+        throw new RunRefusal(
+          `Set the board out at ${placeName(job.ground.sheet, wanted.to)} first.`,
+        );
       const loose = boardsStanding(job.ground, events).find((b) => !b.settled);
-      if (loose) throw new RunRefusal(`Set the board out at ${placeName(job.ground.sheet, loose.place)} first.`);
+      if (loose)
+        throw new RunRefusal(
+          `Set the board out at ${placeName(job.ground.sheet, loose.place)} first.`,
+        );
       if (job.ground.boards && !standingBoard(events))
         throw new RunRefusal("Check which board hangs first: scan or type its code.");
       return write({ at: now(), type: "placed", step: command.step });
@@ -110,7 +129,9 @@ async function carryOut(job: JobRow, command: RunCommand, write: (event: RunEven
     }
     case "start": {
       if (scanState(scanLogOf(events), job.ground.vehicle.gateway).gateway === "locked")
-        throw new DeviceRefusal("The gateway refuses the routine: sign in under Ready, Scan, then start again.");
+        throw new DeviceRefusal(
+          "The gateway refuses the routine: sign in under Ready, Scan, then start again.",
+        );
       const wanted = placeWanted(job.ground, state.stepIndex);
       if (placeOf(events).id !== wanted)
         throw new RunRefusal(

@@ -46,7 +46,16 @@ describe("scanning a job's vehicle", () => {
     await expect(commandScan("no-such-job", 0, "read", INES)).rejects.toThrow(JobRefusal);
   });
   it("offers no sign-in to a vehicle without a gateway", async () => {
-    const id = takeIn({ ...VAN, vin: madeUpVin("0NVLS2DA7R100417"), vehicleId: "norvane-lisse", sheetId: "lisse-forward", sheetVersion: 2 }, INES); // prettier-ignore
+    const id = takeIn(
+      {
+        ...VAN,
+        vin: madeUpVin("0NVLS2DA7R100417"),
+        vehicleId: "norvane-lisse",
+        sheetId: "lisse-forward",
+        sheetVersion: 2,
+      },
+      INES,
+    );
     await expect(commandScan(id, 0, "sign-in", INES)).rejects.toThrow(/no gateway/);
   });
 });
@@ -58,13 +67,22 @@ describe("readying a job in the simulated bay", () => {
     await hands.check("ready", { "baseline-scan": "known" });
     const events = eventsAfter(hands.jobId);
     const tyres = eventsOf(events, "measured").filter((e) => e.body.itemId === "tyres");
-    const outcomes = eventsOf(events, "check").filter((e) => e.body.itemId === "tyres").map((e) => e.body.outcome); // prettier-ignore
+    const outcomes = eventsOf(events, "check")
+      .filter((e) => e.body.itemId === "tyres")
+      .map((e) => e.body.outcome);
     const righted = eventsOf(events, "put-right").filter((e) => e.body.itemId === "tyres").length;
     expect(tyres).toHaveLength(righted + 1);
     expect(outcomes).toEqual([righted > 0 ? "fixed" : "fine"]);
     const job = findJob(hands.jobId)!;
     expect(holdReadiness(job, events, "light")).toBeNull();
-    expect(Object.keys(holdReadiness(job, events, "floor")!)).toEqual(["FL", "FR", "RL", "RR", "stand", "stand-2"]);
+    expect(Object.keys(holdReadiness(job, events, "floor")!)).toEqual([
+      "FL",
+      "FR",
+      "RL",
+      "RR",
+      "stand",
+      "stand-2",
+    ]);
     expect((await scanOnce(job, events, "volts", 0)).type).toBe("volts");
   });
 });

@@ -12,13 +12,19 @@ import { openJob } from "./open-job";
 import { JobRefusal } from "./refusal";
 import type { JobRow } from "./store";
 
-/** What the technician may ask of the scan tool outside the routine. "drop" cuts the simulated network. */
+/**
+ * What the technician may ask of the scan tool outside the routine. "drop" cuts the simulated
+ * network.
+ */
 export const scanCommandSchema = z.enum(["read", "volts", "clear", "sign-in", "drop"]);
 export type ScanCommand = z.infer<typeof scanCommandSchema>;
 
 const now = (): string => new Date().toISOString();
 
-/** Does what is asked on the simulated vehicle; a refusal is an answer like any other. `pace` scales the delays. */
+/**
+ * Does what is asked on the simulated vehicle; a refusal is an answer like any other. `pace` scales
+ * the delays.
+ */
 export async function scanOnce(
   job: JobRow,
   events: readonly JobEvent[],
@@ -28,9 +34,15 @@ export async function scanOnce(
   const tool = scanToolFor(job, events, pace);
   const world = bayOf(job, events);
   if (command === "drop")
-    return { at: now(), type: "gateway", state: "lost", reason: "The network dropped: the gateway’s session is gone. Sign in again when it is back." }; // prettier-ignore
+    return {
+      at: now(),
+      type: "gateway",
+      state: "lost",
+      reason: "The network dropped: the gateway’s session is gone. Sign in again when it is back.",
+    };
   if (command === "sign-in") {
-    if (!job.ground.vehicle.gateway) throw new JobRefusal("This vehicle has no gateway; nothing needs a sign-in.");
+    if (!job.ground.vehicle.gateway)
+      throw new JobRefusal("This vehicle has no gateway; nothing needs a sign-in.");
     try {
       signInToGateway(world, scanLogOf(events).filter((e) => e.type === "gateway").length);
       return { at: now(), type: "gateway", state: "signed-in", reason: null };
@@ -42,7 +54,8 @@ export async function scanOnce(
   const { value: volts } = await tool.readValue("battery-voltage");
   if (command === "volts") return { at: now(), type: "volts", volts };
   const network = networkOf(job, events, volts);
-  if (command === "read") return { at: now(), type: "read", volts, modules: readModules(world, network) };
+  if (command === "read")
+    return { at: now(), type: "read", volts, modules: readModules(world, network) };
   try {
     clearCodes(network);
     return { at: now(), type: "cleared", volts };
@@ -52,7 +65,10 @@ export async function scanOnce(
   }
 }
 
-/** Carries out one command and writes what came of it. @returns all events after `baseSeq` @throws JobRefusal */
+/**
+ * Carries out one command and writes what came of it. @returns all events after `baseSeq` @throws
+ * JobRefusal
+ */
 export async function commandScan(
   jobId: string,
   baseSeq: number,

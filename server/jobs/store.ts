@@ -13,7 +13,8 @@ export type JobRow = {
   updatedAt: string;
 };
 
-export const findJob = (id: string): JobRow | null => db().select().from(jobs).where(eq(jobs.id, id)).get() ?? null;
+export const findJob = (id: string): JobRow | null =>
+  db().select().from(jobs).where(eq(jobs.id, id)).get() ?? null;
 
 /** The job with a number of the shop, or null. */
 export const findJobByNumber = (number: number): JobRow | null =>

@@ -9,7 +9,14 @@ import { db } from "../db/client";
 import { jobs } from "../db/schema";
 import { goodBayFloors } from "../kit/bay-floors";
 import { failedStands, listBoards } from "../kit/store";
-import { glassPolicy, listInstruments, listSheets, listStands, listVehicles, ruleBook } from "../shop/store";
+import {
+  glassPolicy,
+  listInstruments,
+  listSheets,
+  listStands,
+  listVehicles,
+  ruleBook,
+} from "../shop/store";
 import { addLine } from "./log";
 import { JobRefusal } from "./refusal";
 import { searchWords } from "./search-words";
@@ -22,15 +29,21 @@ function groundFor(intake: Intake): JobGround {
     throw new JobRefusal(`VIN: ${vin.problems[0]!.message} Correct it, or keep it with a reason.`);
   const vehicle = listVehicles().find((v) => v.id === intake.vehicleId);
   if (!vehicle) throw new JobRefusal("Vehicle: choose one from the shop's list.");
-  const sheet = listSheets().find((s) => s.id === intake.sheetId && s.version === intake.sheetVersion);
-  if (!sheet) throw new JobRefusal("Sheet: this version is no longer the newest. Reload the page and choose again.");
+  const sheet = listSheets().find(
+    (s) => s.id === intake.sheetId && s.version === intake.sheetVersion,
+  );
+  if (!sheet)
+    throw new JobRefusal(
+      "Sheet: this version is no longer the newest. Reload the page and choose again.",
+    );
   if (!sheet.appliesTo.vehicles.includes(vehicle.id))
     throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
   const stand = listStands().find((s) => s.id === intake.standId);
   if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
   const own = (sheet.positions ?? []).filter((p) => !p.beside).map((p) => p.placement);
   for (const { heightMm } of [sheet.placement, ...own])
-    if (boosterFor(stand, heightMm) === undefined) throw new JobRefusal(`Stand: ${outOfReach(stand, heightMm)}`);
+    if (boosterFor(stand, heightMm) === undefined)
+      throw new JobRefusal(`Stand: ${outOfReach(stand, heightMm)}`);
   const failed = failedStands().get(stand.id);
   if (failed)
     throw new JobRefusal(
@@ -60,7 +73,11 @@ function groundFor(intake: Intake): JobGround {
  *
  * @throws JobRefusal naming the field at fault
  */
-export function takeIn(input: unknown, person: Person, options: { seed?: string; at?: string } = {}): string {
+export function takeIn(
+  input: unknown,
+  person: Person,
+  options: { seed?: string; at?: string } = {},
+): string {
   const intake = intakeSchema.parse(input);
   const ground = groundFor(intake);
   const id = nanoid(12);
@@ -86,8 +103,15 @@ export function takeIn(input: unknown, person: Person, options: { seed?: string;
       };
       tx.insert(jobs).values(row).run();
       const body = { kind: "taken-in", intake } as const;
-      addLine(id, 1, { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: 0, body, sent: null }, person);
-      db().$client.prepare("INSERT INTO job_search (jobId, words) VALUES (?, ?)").run(id, searchWords(number, ground));
+      addLine(
+        id,
+        1,
+        { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: 0, body, sent: null },
+        person,
+      );
+      db()
+        .$client.prepare("INSERT INTO job_search (jobId, words) VALUES (?, ?)")
+        .run(id, searchWords(number, ground));
     },
     { behavior: "immediate" },
   );

@@ -8,7 +8,10 @@ import { findJob } from "./store";
 
 type BareTicket = Omit<JobTicket, "on">;
 
-/** Works a job's ticket out from its log: a replay and a solution of its set-out, some ten milliseconds. */
+/**
+ * Works a job's ticket out from its log: a replay and a solution of its set-out, some ten
+ * milliseconds.
+ */
 function workOut(jobId: string): { head: number; ticket: BareTicket } | null {
   const job = findJob(jobId);
   if (!job) return null;
@@ -25,19 +28,27 @@ export function workTicket(jobId: string): BareTicket | null {
   const { head, ticket } = done;
   ifWritable(() => {
     const { $client } = db();
-    const changed = 1 + (($client.prepare("SELECT max(changed) FROM job_tickets").pluck().get() as number | null) ?? 0);
+    const changed =
+      1 +
+      (($client.prepare("SELECT max(changed) FROM job_tickets").pluck().get() as number | null) ??
+        0);
     const row = { jobId, head, state: ticket.state, changed, ticket };
-    db().insert(jobTickets).values(row).onConflictDoUpdate({ target: jobTickets.jobId, set: row }).run();
+    db()
+      .insert(jobTickets)
+      .values(row)
+      .onConflictDoUpdate({ target: jobTickets.jobId, set: row })
+      .run();
   });
   return ticket;
 }
 
 /** Tickets to be worked out, off any request and one at a time, so that nobody waits for them. */
-const queue = ((globalThis as { iridelTickets?: { ids: Set<string>; timer: NodeJS.Timeout | null } }).iridelTickets ??=
-  {
-    ids: new Set<string>(),
-    timer: null,
-  });
+const queue = ((
+  globalThis as { iridelTickets?: { ids: Set<string>; timer: NodeJS.Timeout | null } }
+).iridelTickets ??= {
+  ids: new Set<string>(),
+  timer: null,
+});
 /** Between two tickets the server answers whoever asks. */
 const PAUSE_MS = 5;
 
@@ -49,7 +60,8 @@ function next(): void {
   try {
     workTicket(id);
   } catch (error) {
-    // A ticket is only a convenience: what cannot be worked out now is worked out when it is looked at.
+    // A ticket is only a convenience: what cannot be worked out now is worked out when it is looked
+    // at.
     console.error(`Ticket of job ${id}:`, error);
   }
   start();
@@ -81,4 +93,5 @@ export function ticketsLater(): void {
 
 /** The state a job's ticket says, or null before it is worked out. */
 export const ticketState = (jobId: string): JobState | null =>
-  db().select({ state: jobTickets.state }).from(jobTickets).where(eq(jobTickets.jobId, jobId)).get()?.state ?? null;
+  db().select({ state: jobTickets.state }).from(jobTickets).where(eq(jobTickets.jobId, jobId)).get()
+    ?.state ?? null;

@@ -18,9 +18,14 @@ export const instrumentChecked = async (id: string, against: string): Promise<An
     return {};
   });
 
-export const writeKitItem = async (kind: KitKind, doc: unknown, isNew: boolean): Promise<Answer<object>> =>
+export const writeKitItem = async (
+  kind: KitKind,
+  doc: unknown,
+  isNew: boolean,
+): Promise<Answer<object>> =>
   asWriter("write-kit", (p) => {
-    if (!["board", "stand", "instrument"].includes(kind)) throw new KitRefusal("Choose what kind of kit it is.");
+    if (!["board", "stand", "instrument"].includes(kind))
+      throw new KitRefusal("Choose what kind of kit it is.");
     writeKit(kind, doc, isNew === true, p);
     return {};
   });

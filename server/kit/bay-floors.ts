@@ -20,22 +20,30 @@ export const goodBayFloors = (now = new Date().toISOString()): BayFloor[] =>
     .map((r) => r.doc)
     .filter((f) => bayFloorAge(f, now) <= BAY_FLOOR_DAYS);
 
-/** Keeps the floor that was read on a job as the floor of its bay. @throws Refusal naming the field */
+/**
+ * Keeps the floor that was read on a job as the floor of its bay. @throws Refusal naming the field
+ */
 export function keepBayFloor(jobId: string, name: string, person: Person): void {
   const bay = name.trim();
-  if (bay.length < 2 || bay.length > 40) throw new Refusal("Bay: name it in two to forty letters, such as Bay 1.");
+  if (bay.length < 2 || bay.length > 40)
+    throw new Refusal("Bay: name it in two to forty letters, such as Bay 1.");
   const job = findJob(jobId);
   if (!job) throw new Refusal("There is no such job. Go back to the list.");
   const events = eventsAfter(jobId);
   const item = itemsOf(job.ground, "ready").find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
-  if (!measured || measured.body.bay) throw new Refusal("Floor: read it on this job first, then keep it for the bay.");
+  if (!measured || measured.body.bay)
+    throw new Refusal("Floor: read it on this job first, then keep it for the bay.");
   const standX = nominalTarget(planFor(job.ground, events)).xMm;
   const doc = asBayFloor(bay, measured.at, measured.body.values, job.ground.vehicle, standX);
   if (!doc) throw new Refusal("Floor: it was not read at all four tyres and at the stand.");
   db().transaction(() => {
     db().delete(bayFloors).where(eq(bayFloors.bay, bay)).run();
     db().insert(bayFloors).values({ bay, doc, personId: person.id }).run();
-    noteShop(person, { kind: "kit", item: bay, what: `floor kept, read ${measured.at.slice(0, 10)}` });
+    noteShop(person, {
+      kind: "kit",
+      item: bay,
+      what: `floor kept, read ${measured.at.slice(0, 10)}`,
+    });
   });
 }

@@ -6,12 +6,27 @@ import { renderPaper, Text } from "../report/paper";
 export type Label = { code: string; title: string; detail: string };
 
 const styles = StyleSheet.create({
-  page: { padding: 28, flexDirection: "row", flexWrap: "wrap", gap: 10, alignContent: "flex-start" },
-  label: { width: 255, height: 92, borderWidth: 0.75, borderColor: "#59606B", flexDirection: "row", alignItems: "center", padding: 8, gap: 10 },
+  page: {
+    padding: 28,
+    flexDirection: "row",
+    flexWrap: "wrap",
+    gap: 10,
+    alignContent: "flex-start",
+  },
+  label: {
+    width: 255,
+    height: 92,
+    borderWidth: 0.75,
+    borderColor: "#59606B",
+    flexDirection: "row",
+    alignItems: "center",
+    padding: 8,
+    gap: 10,
+  },
   code: { fontSize: 20, fontWeight: 600 },
   title: { fontSize: 9, marginTop: 4 },
   detail: { fontSize: 8, color: "#59606B", marginTop: 2 },
-}); // prettier-ignore
+});
 
 function Square({ text, size }: { text: string; size: number }) {
   const { modules } = QRCode.create(text, { errorCorrectionLevel: "M" });
@@ -22,7 +37,14 @@ function Square({ text, size }: { text: string; size: number }) {
   return (
     <Svg width={size} height={size} viewBox={`0 0 ${size} ${size}`}>
       {dark.map(({ x, y }) => (
-        <Rect key={`${x}-${y}`} x={x * cell} y={y * cell} width={cell + 0.05} height={cell + 0.05} fill="#1E232B" />
+        <Rect
+          key={`${x}-${y}`}
+          x={x * cell}
+          y={y * cell}
+          width={cell + 0.05}
+          height={cell + 0.05}
+          fill="#1E232B"
+        />
       ))}
     </Svg>
   );

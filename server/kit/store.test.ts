@@ -11,12 +11,20 @@ import { checkInstrument, checkStand, KitRefusal, lastChecks, listBoards, writeK
 
 beforeAll(() => openTestShop());
 const stand = STANDS[0]!;
-const good = { scale: 1000, rule: 1000 + stand.scaleOffsetMm, left: stand.beamHalfMm, right: stand.beamHalfMm, dot: 1 };
+const good = {
+  scale: 1000,
+  rule: 1000 + stand.scaleOffsetMm,
+  left: stand.beamHalfMm,
+  right: stand.beamHalfMm,
+  dot: 1,
+};
 
 describe("the kit", () => {
   it("keeps every zero check with its name, the newest one counting", () => {
     expect(checkStand("S-1", good, INES, "2026-11-23T07:10:00.000Z").ok).toBe(true);
-    expect(checkStand("S-1", { ...good, dot: 9 }, OSKAR, "2026-11-24T07:05:00.000Z").ok).toBe(false);
+    expect(checkStand("S-1", { ...good, dot: 9 }, OSKAR, "2026-11-24T07:05:00.000Z").ok).toBe(
+      false,
+    );
     expect(lastChecks().get("S-1")).toMatchObject({
       ok: false,
       by: "Oskar Veld",
@@ -43,26 +51,59 @@ describe("the kit", () => {
     expect(lastChecks().get("T-3")!.words).toBe("checked against the shop's reference bar");
   });
   it("prints labels with each code in text", async () => {
-    const pdf = await renderLabels([{ code: "HQ-14", title: "Board", detail: "version 2" }, { code: "S-1", title: "Stand", detail: "stand" }]); // prettier-ignore
+    const pdf = await renderLabels([
+      { code: "HQ-14", title: "Board", detail: "version 2" },
+      { code: "S-1", title: "Stand", detail: "stand" },
+    ]);
     const text = execFileSync("pdftotext", ["-", "-"], { input: pdf, encoding: "utf8" });
     for (const code of ["HQ-14", "version 2", "S-1"]) expect(text).toContain(code);
   });
 });
 
 describe("writing the kit down", () => {
-  const board = { code: "HQ-99", name: "Board for the test", side: "either", version: 1, widthMm: 900, condition: "good" }; // prettier-ignore
+  const board = {
+    code: "HQ-99",
+    name: "Board for the test",
+    side: "either",
+    version: 1,
+    widthMm: 900,
+    condition: "good",
+  };
   it("a new board is there, a second of the same code is not, and a change says what changed", () => {
     writeKit("board", board, true, INES);
-    expect(() => writeKit("board", board, true, OSKAR)).toThrow(/Code on the label: HQ-99 is taken/);
+    expect(() => writeKit("board", board, true, OSKAR)).toThrow(
+      /Code on the label: HQ-99 is taken/,
+    );
     writeKit("board", { ...board, condition: "worn" }, false, OSKAR);
     expect(listBoards().find((b) => b.code === "HQ-99")!.condition).toBe("worn");
-    expect(lastChecks().get("HQ-99/description")).toMatchObject({ words: "condition good to worn" });
+    expect(lastChecks().get("HQ-99/description")).toMatchObject({
+      words: "condition good to worn",
+    });
   });
   it.each([
     ["board", { ...board, code: "hq 99" }, true, /^Code on the label: use capitals/],
     ["board", { ...board, code: "HQ-98" }, false, /no longer in the kit/],
-    ["instrument", { id: "T-9", name: "Tape 9", kind: "tape", sigmaMm: 0, sigmaMmPerM: 0, sigmaRad: 0, checkedOn: null, everyDays: 90 }, true, /^Standard uncertainty: cannot be nothing/], // prettier-ignore
-    ["stand", { ...STANDS[0]!, crank: { minMm: 900, maxMm: 800, mmPerTurn: 5 } }, false, /^Crank, highest: must be above/], // prettier-ignore
+    [
+      "instrument",
+      {
+        id: "T-9",
+        name: "Tape 9",
+        kind: "tape",
+        sigmaMm: 0,
+        sigmaMmPerM: 0,
+        sigmaRad: 0,
+        checkedOn: null,
+        everyDays: 90,
+      },
+      true,
+      /^Standard uncertainty: cannot be nothing/,
+    ],
+    [
+      "stand",
+      { ...STANDS[0]!, crank: { minMm: 900, maxMm: 800, mmPerTurn: 5 } },
+      false,
+      /^Crank, highest: must be above/,
+    ],
   ] as const)("refuses a %s by the field's own name", (kind, doc, isNew, words) => {
     expect(() => writeKit(kind, doc, isNew, INES)).toThrow(words);
   });
@@ -73,6 +114,12 @@ describe("writing the kit down", () => {
     checkStand("S-1", { ...zero, dot: 0 }, INES, "2026-11-26T08:10:00.000Z");
     expect(takeIn(INTAKE, INES)).toMatch(/^[\w-]{12}$/);
     expect(pastVehicle(INTAKE.vin)).toMatchObject({ customer: "Elin Marsh" });
-    expect(findPastVehicles("elin")).toMatchObject([{ vin: INTAKE.vin, customer: "Elin Marsh", visits: [{ done: "Windshield taken out or replaced" }] }]); // prettier-ignore
+    expect(findPastVehicles("elin")).toMatchObject([
+      {
+        vin: INTAKE.vin,
+        customer: "Elin Marsh",
+        visits: [{ done: "Windshield taken out or replaced" }],
+      },
+    ]);
   });
 });

@@ -1,7 +1,16 @@
 import { desc, eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { differences } from "@/core/book";
-import { judgeZero, KIT_FIELDS, kitProblems, ZERO_READINGS, type Board, type CheckedInstrument, type KitKind, type ZeroJudgement } from "@/core/kit"; // prettier-ignore
+import {
+  judgeZero,
+  KIT_FIELDS,
+  kitProblems,
+  ZERO_READINGS,
+  type Board,
+  type CheckedInstrument,
+  type KitKind,
+  type ZeroJudgement,
+} from "@/core/kit";
 import type { Stand } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
@@ -17,11 +26,28 @@ export class KitRefusal extends Refusal {
   override readonly name = "KitRefusal";
 }
 
-export const listBoards = (): Board[] => db().select().from(boards).orderBy(boards.code).all().map((r) => r.doc); // prettier-ignore
+export const listBoards = (): Board[] =>
+  db()
+    .select()
+    .from(boards)
+    .orderBy(boards.code)
+    .all()
+    .map((r) => r.doc);
 
 /** The newest check of every item. */
 export function lastChecks(): Map<string, KitCheck> {
-  const rows = db().select({ itemId: kitChecks.itemId, at: kitChecks.at, by: people.name, ok: kitChecks.ok, words: kitChecks.words }).from(kitChecks).innerJoin(people, eq(people.id, kitChecks.personId)).orderBy(desc(kitChecks.at)).all(); // prettier-ignore
+  const rows = db()
+    .select({
+      itemId: kitChecks.itemId,
+      at: kitChecks.at,
+      by: people.name,
+      ok: kitChecks.ok,
+      words: kitChecks.words,
+    })
+    .from(kitChecks)
+    .innerJoin(people, eq(people.id, kitChecks.personId))
+    .orderBy(desc(kitChecks.at))
+    .all();
   const newest = new Map<string, KitCheck>();
   for (const r of rows) if (!newest.has(r.itemId)) newest.set(r.itemId, r);
   return newest;
@@ -42,14 +68,20 @@ function write(
   noteShop(person, { kind: "kit", item: itemId, what: words });
 }
 
-/** Judges and keeps a stand's zero check. @throws KitRefusal naming the reading that is missing or absurd */
+/**
+ * Judges and keeps a stand's zero check. @throws KitRefusal naming the reading that is missing or
+ * absurd
+ */
 export function checkStand(
   standId: string,
   given: unknown,
   person: Person,
   at = new Date().toISOString(),
 ): ZeroJudgement {
-  const readings = (typeof given === "object" && given !== null ? given : {}) as Record<string, number>;
+  const readings = (typeof given === "object" && given !== null ? given : {}) as Record<
+    string,
+    number
+  >;
   const stand = listStands().find((s) => s.id === standId);
   if (!stand) throw new KitRefusal("There is no such stand in the kit.");
   for (const { id, name } of ZERO_READINGS)
@@ -71,7 +103,11 @@ export function checkInstrument(
   db().transaction(() => {
     const row = db().select().from(instruments).where(eq(instruments.id, instrumentId)).get();
     if (!row) throw new KitRefusal("There is no such instrument in the kit.");
-    db().update(instruments).set({ doc: { ...row.doc, checkedOn: at.slice(0, 10) } }).where(eq(instruments.id, instrumentId)).run(); // prettier-ignore
+    db()
+      .update(instruments)
+      .set({ doc: { ...row.doc, checkedOn: at.slice(0, 10) } })
+      .where(eq(instruments.id, instrumentId))
+      .run();
     write(instrumentId, person, true, `checked against ${against.trim()}`, {}, at);
   });
 }
@@ -81,7 +117,13 @@ export function checkInstrument(
  *
  * @throws KitRefusal naming the field, or when a new piece takes the number of another
  */
-export function writeKit(kind: KitKind, doc: unknown, isNew: boolean, person: Person, at = new Date().toISOString()): void {
+export function writeKit(
+  kind: KitKind,
+  doc: unknown,
+  isNew: boolean,
+  person: Person,
+  at = new Date().toISOString(),
+): void {
   const [problem] = kitProblems(kind, doc);
   const label = problem && KIT_FIELDS[kind].find((f) => f.path === problem.field)?.label;
   if (problem) throw new KitRefusal(`${label ?? problem.field}: ${problem.message}`);
@@ -90,17 +132,49 @@ export function writeKit(kind: KitKind, doc: unknown, isNew: boolean, person: Pe
   db().transaction(() => {
     const column = kind === "board" ? boards.code : kind === "stand" ? stands.id : instruments.id;
     const there = db().select({ doc: table.doc }).from(table).where(eq(column, key)).get();
-    if (there && isNew) throw new KitRefusal(`${KIT_FIELDS[kind][0]!.label}: ${key} is taken. Give the new one another.`);
+    if (there && isNew)
+      throw new KitRefusal(
+        `${KIT_FIELDS[kind][0]!.label}: ${key} is taken. Give the new one another.`,
+      );
     if (!there && !isNew) throw new KitRefusal(`${key} is no longer in the kit. Reload the page.`);
-    const changes = differences(there?.doc ?? {}, doc).map((d) => `${d.path} ${d.before} to ${d.after}`);
-    if (there) db().update(table).set({ doc: doc as never }).where(eq(column, key)).run();
-    else if (kind === "board") db().insert(boards).values({ code: key, doc: doc as Board }).run();
-    else if (kind === "stand") db().insert(stands).values({ id: key, doc: doc as Stand }).run();
-    else db().insert(instruments).values({ id: key, doc: doc as CheckedInstrument }).run();
-    write(`${key}/description`, person, true, there ? changes.join("; ").slice(0, 400) || "unchanged" : "put into the kit", {}, at);
+    const changes = differences(there?.doc ?? {}, doc).map(
+      (d) => `${d.path} ${d.before} to ${d.after}`,
+    );
+    if (there)
+      db()
+        .update(table)
+        .set({ doc: doc as never })
+        .where(eq(column, key))
+        .run();
+    else if (kind === "board")
+      db()
+        .insert(boards)
+        .values({ code: key, doc: doc as Board })
+        .run();
+    else if (kind === "stand")
+      db()
+        .insert(stands)
+        .values({ id: key, doc: doc as Stand })
+        .run();
+    else
+      db()
+        .insert(instruments)
+        .values({ id: key, doc: doc as CheckedInstrument })
+        .run();
+    write(
+      `${key}/description`,
+      person,
+      true,
+      there ? changes.join("; ").slice(0, 400) || "unchanged" : "put into the kit",
+      {},
+      at,
+    );
   });
-} // prettier-ignore
+}
 
-/** Stands whose newest zero check failed, with what it found: nobody sets out on them before they are put right. */
+/**
+ * Stands whose newest zero check failed, with what it found: nobody sets out on them before they
+ * are put right.
+ */
 export const failedStands = (): Map<string, string> =>
   new Map([...lastChecks()].filter(([, c]) => !c.ok).map(([id, c]) => [id, c.words]));

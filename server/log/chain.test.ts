@@ -32,7 +32,13 @@ const consent: TabletEvent = {
     ],
   ],
 };
-const check: TabletEvent = { kind: "check", stage: "ready", itemId: "tyres", outcome: "accepted", reason: "seen" };
+const check: TabletEvent = {
+  kind: "check",
+  stage: "ready",
+  itemId: "tyres",
+  outcome: "accepted",
+  reason: "seen",
+};
 const sql = (text: string, ...values: unknown[]) =>
   db()
     .$client.prepare(text)
@@ -40,7 +46,9 @@ const sql = (text: string, ...values: unknown[]) =>
 
 beforeAll(() => {
   openTestShop();
-  sql("INSERT INTO people (id, name, initials, role, pinHash) VALUES ('mara', 'Mara Quill', 'MQ', 'lead', '-')");
+  sql(
+    "INSERT INTO people (id, name, initials, role, pinHash) VALUES ('mara', 'Mara Quill', 'MQ', 'lead', '-')",
+  );
 });
 
 /** A job with a few lines, handed over. */
@@ -49,7 +57,11 @@ function handedOver(): string {
   writeLines(
     id,
     1,
-    [line("check-line", check), line("consent-line", consent), line("over-line", { kind: "hand-over" })],
+    [
+      line("check-line", check),
+      line("consent-line", consent),
+      line("over-line", { kind: "hand-over" }),
+    ],
     OSKAR,
   );
   return id;
@@ -57,16 +69,32 @@ function handedOver(): string {
 
 describe("the chain of a job's log", () => {
   it.each([
-    ["a body", "UPDATE job_events SET body = replace(body, 'seen', 'sewn') WHERE jobId = ? AND seq = 2", 2],
-    ["a time", "UPDATE job_events SET at = '2026-01-01T00:00:00.000Z' WHERE jobId = ? AND seq = 3", 3],
+    [
+      "a body",
+      "UPDATE job_events SET body = replace(body, 'seen', 'sewn') WHERE jobId = ? AND seq = 2",
+      2,
+    ],
+    [
+      "a time",
+      "UPDATE job_events SET at = '2026-01-01T00:00:00.000Z' WHERE jobId = ? AND seq = 3",
+      3,
+    ],
     [
       "a time of receipt",
       "UPDATE job_events SET receivedAt = '2026-01-01T00:00:00.000Z' WHERE jobId = ? AND seq = 3",
       3,
     ],
     ["what the writer had seen", "UPDATE job_events SET seen = 9 WHERE jobId = ? AND seq = 3", 3],
-    ["an author", "UPDATE job_events SET author = replace(author, 'Oskar', 'Ossian') WHERE jobId = ? AND seq = 2", 2],
-    ["a customer", "UPDATE job_events SET personal = replace(personal, 'Elin', 'Erin') WHERE jobId = ? AND seq = 1", 1],
+    [
+      "an author",
+      "UPDATE job_events SET author = replace(author, 'Oskar', 'Ossian') WHERE jobId = ? AND seq = 2",
+      2,
+    ],
+    [
+      "a customer",
+      "UPDATE job_events SET personal = replace(personal, 'Elin', 'Erin') WHERE jobId = ? AND seq = 1",
+      1,
+    ],
     ["a version", "UPDATE job_events SET version = 3 WHERE jobId = ? AND seq = 4", 4],
     ["a line left out", "DELETE FROM job_events WHERE jobId = ? AND seq = 3", 4],
     [
@@ -118,7 +146,10 @@ describe("what is made at the hand-over", () => {
       seal: { lines: 4, version: 1 },
     });
     // As a program would that solves or words things in another way.
-    sql("UPDATE jobs SET ground = json_set(ground, '$.sheet.title', 'Reckoned anew') WHERE id = ?", id);
+    sql(
+      "UPDATE jobs SET ground = json_set(ground, '$.sheet.title', 'Reckoned anew') WHERE id = ?",
+      id,
+    );
     expect(recordPaper(id, INES)!.bytes.equals(record)).toBe(true);
     expect((await reportPaper(id, INES))!.bytes.equals(report)).toBe(true);
     const named = eventsAfter(id).flatMap((e) =>
@@ -132,18 +163,26 @@ describe("what is made at the hand-over", () => {
     writeLines(
       id,
       head,
-      [line("reopen-line", { kind: "reopen", reason: "wrong plate" }), line("again-line", { kind: "hand-over" })],
+      [
+        line("reopen-line", { kind: "reopen", reason: "wrong plate" }),
+        line("again-line", { kind: "hand-over" }),
+      ],
       LEAD,
     );
     expect(keptDocument(id, "record", 1)).toBeInstanceOf(Buffer);
-    expect(JSON.parse(recordPaper(id, INES)!.bytes.toString())).toMatchObject({ seal: { version: 2 } });
+    expect(JSON.parse(recordPaper(id, INES)!.bytes.toString())).toMatchObject({
+      seal: { version: 2 },
+    });
     expect(verifyJob(id)).toMatchObject({ ok: true, lines: head + 3 });
   });
 });
 
 it("the shop's own log names what changed, is sealed, and shows a change", () => {
   setGlassPolicy("maker-only", LEAD);
-  expect(shopLines()[0]).toMatchObject({ by: "Mara Quill", event: { kind: "policy", value: "maker-only" } });
+  expect(shopLines()[0]).toMatchObject({
+    by: "Mara Quill",
+    event: { kind: "policy", value: "maker-only" },
+  });
   expect(verifyShop()).toMatchObject({ ok: true });
   const { seq } = shopLines()[0]!;
   sql("UPDATE shop_events SET body = replace(body, 'maker-only', 'anything') WHERE seq = ?", seq);
@@ -157,9 +196,13 @@ it("a shop made before the chain opens with every log sealed, and its records as
   copyFileSync("tests/fixtures/shop-before-chain.sqlite", file);
   copyFileSync(file, `${file}.before`);
   process.env.IRIDEL_DB = file;
-  const jobs = db().$client.prepare("SELECT id FROM jobs ORDER BY number").pluck().all() as string[];
+  const jobs = db()
+    .$client.prepare("SELECT id FROM jobs ORDER BY number")
+    .pluck()
+    .all() as string[];
   expect(jobs).toHaveLength(8);
-  for (const id of jobs) expect(verifyJob(id)).toMatchObject({ ok: true, lines: findJob(id)!.head });
+  for (const id of jobs)
+    expect(verifyJob(id)).toMatchObject({ ok: true, lines: findJob(id)!.head });
   // Handed over before records were kept: made once, at the first asking, and from then on kept.
   const first = recordPaper(jobs[0]!, INES)!.bytes;
   expect(JSON.parse(first.toString())).toMatchObject({

@@ -11,8 +11,9 @@ import { noteShop } from "./shop";
 const ERASED = "erased on request";
 
 /**
- * Erases a customer's own data from a job: name, plate, complaint, signature, and the papers that carry them. The log keeps
- * their digests, so its chain still verifies; what was read, set out and judged stays.
+ * Erases a customer's own data from a job: name, plate, complaint, signature, and the papers that
+ * carry them. The log keeps their digests, so its chain still verifies; what was read, set out and
+ * judged stays.
  *
  * @throws Refusal for a job that is not there, or without a reason
  */
@@ -42,8 +43,8 @@ export function eraseCustomer(jobId: string, reason: string, person: Person): vo
 }
 
 /**
- * Erases the name of somebody who left: from the list of people, from every line of every log. The lines stay, by a person
- * who is no longer named.
+ * Erases the name of somebody who left: from the list of people, from every line of every log. The
+ * lines stay, by a person who is no longer named.
  *
  * @throws Refusal for somebody who is still in the shop
  */
@@ -53,13 +54,21 @@ export function erasePerson(personId: string, person: Person): void {
       const row = tx.select().from(people).where(eq(people.id, personId)).get();
       if (!row) throw new Refusal("There is no such person. Reload the page.");
       if (!row.retiredAt)
-        throw new Refusal(`${row.name} is still in the shop. Let them go first, then erase the name.`);
+        throw new Refusal(
+          `${row.name} is still in the shop. Let them go first, then erase the name.`,
+        );
       tx.update(people)
         .set({ name: "Erased on request", initials: "–", pinHash: "" })
         .where(eq(people.id, personId))
         .run();
-      tx.update(jobEvents).set({ author: null, authorSalt: null }).where(eq(jobEvents.personId, personId)).run();
-      tx.update(shopEvents).set({ author: null, authorSalt: null }).where(eq(shopEvents.personId, personId)).run();
+      tx.update(jobEvents)
+        .set({ author: null, authorSalt: null })
+        .where(eq(jobEvents.personId, personId))
+        .run();
+      tx.update(shopEvents)
+        .set({ author: null, authorSalt: null })
+        .where(eq(shopEvents.personId, personId))
+        .run();
       db()
         .$client.prepare(
           "UPDATE shop_events SET personal = NULL, personalSalt = NULL WHERE personal IS NOT NULL AND json_extract(body, '$.personId') = ?",
@@ -71,7 +80,8 @@ export function erasePerson(personId: string, person: Person): void {
         .from(jobEvents)
         .where(eq(jobEvents.personId, personId))
         .all();
-      for (const { id } of jobsOf) tx.update(jobDocuments).set({ bytes: null }).where(eq(jobDocuments.jobId, id)).run();
+      for (const { id } of jobsOf)
+        tx.update(jobDocuments).set({ bytes: null }).where(eq(jobDocuments.jobId, id)).run();
       noteShop(person, { kind: "person", personId, what: "erased", role: row.role });
     },
     { behavior: "immediate" },

@@ -2,8 +2,14 @@ import type { JobGround } from "@/core/job";
 import { sha256 } from "./chain";
 
 /**
- * The digest of the documents a job stands on, without its customer's own data: it stands before the first line of the
- * job's log, so that the sheet or the vehicle behind a proof cannot be changed either.
+ * The digest of the documents a job stands on, without its customer's own data: it stands before
+ * the first line of the job's log, so that the sheet or the vehicle behind a proof cannot be
+ * changed either.
  */
 export const groundDigest = (ground: JobGround): string =>
-  sha256(JSON.stringify({ ...ground, intake: { ...ground.intake, customer: null, plate: null, complaint: null } }));
+  sha256(
+    JSON.stringify({
+      ...ground,
+      intake: { ...ground.intake, customer: null, plate: null, complaint: null },
+    }),
+  );

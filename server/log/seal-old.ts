@@ -5,15 +5,31 @@ import { splitPersonal } from "./personal";
 import { searchWords } from "../jobs/search-words";
 import type { JobGround } from "@/core/job";
 
-type OldRow = { seq: number; id: string; version: number; at: string; personId: string; body: string };
+type OldRow = {
+  seq: number;
+  id: string;
+  version: number;
+  at: string;
+  personId: string;
+  body: string;
+};
 type Author = { id: string; name: string; initials: string };
 
-/** Seals the logs of jobs that are older than the chain, and enters them in the search; one transaction, once. */
+/**
+ * Seals the logs of jobs that are older than the chain, and enters them in the search; one
+ * transaction, once.
+ */
 export function sealOldLogs(connection: Database.Database): void {
-  const jobs = connection.prepare("SELECT DISTINCT jobId FROM job_events WHERE hash = ''").pluck().all() as string[];
+  const jobs = connection
+    .prepare("SELECT DISTINCT jobId FROM job_events WHERE hash = ''")
+    .pluck()
+    .all() as string[];
   if (jobs.length === 0) return;
   const people = new Map(
-    (connection.prepare("SELECT id, name, initials FROM people").all() as Author[]).map((p) => [p.id, p]),
+    (connection.prepare("SELECT id, name, initials FROM people").all() as Author[]).map((p) => [
+      p.id,
+      p,
+    ]),
   );
   const rows = connection.prepare(
     "SELECT seq, id, version, at, personId, body FROM job_events WHERE jobId = ? ORDER BY seq",

@@ -3,13 +3,26 @@ import { nanoid } from "nanoid";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { shopEvents } from "../db/schema";
-import { digestOf, firstHash, lineHash, newSalt, verifyChain, type ChainReport, type StoredLine } from "./chain";
+import {
+  digestOf,
+  firstHash,
+  lineHash,
+  newSalt,
+  verifyChain,
+  type ChainReport,
+  type StoredLine,
+} from "./chain";
 
 /** What is written down of the shop itself: who changed what it is bound by. */
 export type ShopEvent =
   | { kind: "rules"; version: number; rules: number }
   | { kind: "policy"; name: "glass"; value: string }
-  | { kind: "person"; personId: string; what: "entered" | "changed" | "let go" | "taken back" | "erased"; role: string }
+  | {
+      kind: "person";
+      personId: string;
+      what: "entered" | "changed" | "let go" | "taken back" | "erased";
+      role: string;
+    }
   | { kind: "pin"; personId: string; by: "lead" | "own" }
   | { kind: "kit"; item: string; what: string }
   | { kind: "book"; book: "sheet" | "vehicle"; id: string; version: number }
@@ -27,7 +40,8 @@ const VERSION = 1;
 const FIRST = firstHash("shop", "");
 
 /**
- * Writes a line of the shop's log, sealed like a job's. Call inside the transaction that makes the change.
+ * Writes a line of the shop's log, sealed like a job's. Call inside the transaction that makes the
+ * change.
  *
  * @param personal what belongs to a person (a name that was entered) and can be erased
  */
@@ -80,7 +94,13 @@ export function noteShop(person: Author, event: ShopEvent, personal: string | nu
     .run();
 }
 
-export type ShopLine = { seq: number; at: string; by: string; event: ShopEvent; personal: string | null };
+export type ShopLine = {
+  seq: number;
+  at: string;
+  by: string;
+  event: ShopEvent;
+  personal: string | null;
+};
 
 /** The shop's log, newest first. */
 export const shopLines = (limit = 200): ShopLine[] =>
@@ -117,4 +137,7 @@ const toStored = (r: Row): StoredLine => ({
 
 /** Follows the shop's log from its first line to its last. */
 export const verifyShop = (): ChainReport =>
-  verifyChain(FIRST, db().select().from(shopEvents).orderBy(asc(shopEvents.seq)).all().map(toStored));
+  verifyChain(
+    FIRST,
+    db().select().from(shopEvents).orderBy(asc(shopEvents.seq)).all().map(toStored),
+  );

@@ -11,7 +11,11 @@ type Given = { name: string; initials: string; role: string };
 export const enterPerson = async (person: Given, pin: string): Promise<Answer<object>> =>
   asWriter("write-people", async (me) => ({ id: await addPerson(person, pin, me) }));
 
-export const writePerson = async (id: string, person: Given, gone: boolean): Promise<Answer<object>> =>
+export const writePerson = async (
+  id: string,
+  person: Given,
+  gone: boolean,
+): Promise<Answer<object>> =>
   asWriter("write-people", (me) => {
     changePerson(String(id), person, gone === true, me);
     return {};
@@ -36,7 +40,10 @@ export const ownPin = async (old: string, pin: string): Promise<Answer<object>> 
   });
 
 /** Opens a shop in which nobody is entered yet, and signs its lead in. */
-export async function firstPerson(person: Pick<Given, "name" | "initials">, pin: string): Promise<{ message: string }> {
+export async function firstPerson(
+  person: Pick<Given, "name" | "initials">,
+  pin: string,
+): Promise<{ message: string }> {
   let id: string;
   try {
     id = await openShop(person, pin);

@@ -6,14 +6,25 @@ import { checkPin } from "../auth/pin";
 import { db } from "../db/client";
 import { people, sessions } from "../db/schema";
 import { listPeople } from "../shop/store";
-import { addPerson, changeOwnPin, changePerson, everybody, givePin, openShop, pinProblem } from "./store";
+import {
+  addPerson,
+  changeOwnPin,
+  changePerson,
+  everybody,
+  givePin,
+  openShop,
+  pinProblem,
+} from "./store";
 
 beforeAll(() => openTestShop());
 
 it("of two who open a new shop at once only one becomes its lead", async () => {
   const kept = db().select().from(people).all();
   db().delete(people).run();
-  const tries = await Promise.allSettled([openShop(LEA, "270419"), openShop({ ...LEA, initials: "LW" }, "270419")]);
+  const tries = await Promise.allSettled([
+    openShop(LEA, "270419"),
+    openShop({ ...LEA, initials: "LW" }, "270419"),
+  ]);
   expect(tries.map((t) => t.status).sort()).toEqual(["fulfilled", "rejected"]);
   db().delete(people).run();
   db().insert(people).values(kept).run();
@@ -21,8 +32,18 @@ it("of two who open a new shop at once only one becomes its lead", async () => {
 
 const TAM = { name: "Tam Orrin", initials: "to", role: "technician" };
 const LEA = { name: "Lea Voss", initials: "LV", role: "lead" };
-const sessionOf = (personId: string) => db().insert(sessions).values({ tokenHash: `t-${personId}`, personId, createdAt: "2026-01-01T00:00:00.000Z", expiresAt: "2999-01-01T00:00:00.000Z" }).run(); // prettier-ignore
-const sessionsOf = (personId: string): number => db().select().from(sessions).where(eq(sessions.personId, personId)).all().length; // prettier-ignore
+const sessionOf = (personId: string) =>
+  db()
+    .insert(sessions)
+    .values({
+      tokenHash: `t-${personId}`,
+      personId,
+      createdAt: "2026-01-01T00:00:00.000Z",
+      expiresAt: "2999-01-01T00:00:00.000Z",
+    })
+    .run();
+const sessionsOf = (personId: string): number =>
+  db().select().from(sessions).where(eq(sessions.personId, personId)).all().length;
 
 describe("people", () => {
   it.each([
@@ -32,20 +53,21 @@ describe("people", () => {
     ["000000", /again and again/],
     ["345678", /in a row/],
     ["876543", /in a row/],
-  ])(
-    // prettier-ignore
-    "a PIN like %s will not do",
-    (pin, words) => expect(pinProblem(pin)).toMatch(words),
-  );
+  ])("a PIN like %s will not do", (pin, words) => expect(pinProblem(pin)).toMatch(words));
   it("are entered once, by name, with initials nobody else prints, and sign in with their PIN", async () => {
     const tam = await addPerson(TAM, "481527");
-    expect(everybody().find((p) => p.id === tam)).toMatchObject({ initials: "TO", retiredAt: null });
+    expect(everybody().find((p) => p.id === tam)).toMatchObject({
+      initials: "TO",
+      retiredAt: null,
+    });
     expect(await checkPin(tam, "481527")).toEqual({ ok: true, personId: tam });
     await expect(addPerson({ ...TAM, name: "Tove Ost" }, "481527")).rejects.toThrow(
       "Initials: TO is Tam Orrin already",
     );
     await expect(addPerson({ ...TAM, name: "T" }, "481527")).rejects.toThrow("Name: is too short");
-    await expect(addPerson({ ...TAM, initials: "T1" }, "481527")).rejects.toThrow("Initials: are two or three letters");
+    await expect(addPerson({ ...TAM, initials: "T1" }, "481527")).rejects.toThrow(
+      "Initials: are two or three letters",
+    );
     await expect(addPerson({ ...TAM, initials: "TX", role: "owner" }, "481527")).rejects.toThrow(
       "Role: must be one of",
     );
@@ -72,7 +94,9 @@ describe("people", () => {
     changePerson(tam, { ...TAM, initials: "TOR", role: "viewer" }, false, INES);
     expect([sessionsOf(tam), heard]).toEqual([0, 1]);
     stop();
-    expect(() => changePerson(lea, { ...LEA, role: "technician" }, false, INES)).toThrow(/needs a lead/);
+    expect(() => changePerson(lea, { ...LEA, role: "technician" }, false, INES)).toThrow(
+      /needs a lead/,
+    );
     expect(() => changePerson(lea, LEA, true, INES)).toThrow(/needs a lead/);
   });
   it("a new PIN from the lead ends the old sign-ins; one's own is changed with the old in hand", async () => {
@@ -86,9 +110,14 @@ describe("people", () => {
     );
     // Every other tablet must ask again; the one in hand need not.
     sessionOf(lea);
-    await changeOwnPin({ id: lea, ...LEA }, "905512", "662031", { device: null, token: "kept-token" });
+    await changeOwnPin({ id: lea, ...LEA }, "905512", "662031", {
+      device: null,
+      token: "kept-token",
+    });
     expect(sessionsOf(lea)).toBe(0);
     expect(await checkPin(lea, "662031")).toMatchObject({ ok: true });
-    expect(db().select().from(people).where(eq(people.id, lea)).get()!.pinHash).toMatch(/^\$argon2id/);
+    expect(db().select().from(people).where(eq(people.id, lea)).get()!.pinHash).toMatch(
+      /^\$argon2id/,
+    );
   });
 });

@@ -17,24 +17,49 @@ export class PeopleRefusal extends Refusal {
 const personSchema = z.object({
   name: z.string().trim().min(3).max(60),
   /** They stand behind every line of every job. */
-  initials: z.string().trim().regex(/^[\p{L}]{2,3}$/u, "are two or three letters").transform((s) => s.toUpperCase()),
+  initials: z
+    .string()
+    .trim()
+    .regex(/^[\p{L}]{2,3}$/u, "are two or three letters")
+    .transform((s) => s.toUpperCase()),
   role: z.enum(["technician", "lead", "viewer"]),
-}); // prettier-ignore
+});
 const FIELDS: Record<string, string> = { name: "Name", initials: "Initials", role: "Role" };
 
-export type PersonRow = { id: string; name: string; initials: string; role: Role; retiredAt: string | null };
+export type PersonRow = {
+  id: string;
+  name: string;
+  initials: string;
+  role: Role;
+  retiredAt: string | null;
+};
 
 /** Everybody who is or was in the shop; who left stands last. */
 export const everybody = (): PersonRow[] =>
-  db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role, retiredAt: people.retiredAt }).from(people).orderBy(people.name).all().sort((a, b) => Number(a.retiredAt !== null) - Number(b.retiredAt !== null)); // prettier-ignore
+  db()
+    .select({
+      id: people.id,
+      name: people.name,
+      initials: people.initials,
+      role: people.role,
+      retiredAt: people.retiredAt,
+    })
+    .from(people)
+    .orderBy(people.name)
+    .all()
+    .sort((a, b) => Number(a.retiredAt !== null) - Number(b.retiredAt !== null));
 
-/** Why a PIN will not do, or null. Six figures stand against the waits of the sign-in; a guessable six do not. */
+/**
+ * Why a PIN will not do, or null. Six figures stand against the waits of the sign-in; a guessable
+ * six do not.
+ */
 export function pinProblem(pin: string): string | null {
   if (!/^\d{6,12}$/.test(pin)) return "PIN: type six to twelve figures.";
   const steps = [...pin].slice(1).map((c, i) => Number(c) - Number(pin[i]));
-  if (steps.every((s) => s === steps[0] && Math.abs(s) <= 1)) return "PIN: not one figure again and again, nor figures in a row.";
+  if (steps.every((s) => s === steps[0] && Math.abs(s) <= 1))
+    return "PIN: not one figure again and again, nor figures in a row.";
   return null;
-} // prettier-ignore
+}
 
 function read(input: unknown): z.infer<typeof personSchema> {
   const parsed = personSchema.safeParse(input);
@@ -45,8 +70,15 @@ function read(input: unknown): z.infer<typeof personSchema> {
 
 /** Two people of one shop must not print the same initials. */
 function checkInitials(initials: string, exceptId: string): void {
-  const other = db().select({ name: people.name }).from(people).where(and(eq(people.initials, initials), isNull(people.retiredAt), ne(people.id, exceptId))).get(); // prettier-ignore
-  if (other) throw new PeopleRefusal(`Initials: ${initials} is ${other.name} already. Use other or three letters.`);
+  const other = db()
+    .select({ name: people.name })
+    .from(people)
+    .where(and(eq(people.initials, initials), isNull(people.retiredAt), ne(people.id, exceptId)))
+    .get();
+  if (other)
+    throw new PeopleRefusal(
+      `Initials: ${initials} is ${other.name} already. Use other or three letters.`,
+    );
 }
 
 function requirePin(pin: unknown): string {
@@ -94,21 +126,31 @@ export async function addPerson(
   return id;
 }
 
-/** The first person of a new shop, its lead; of two who try at once only one is. @throws PeopleRefusal once anybody is entered */
+/**
+ * The first person of a new shop, its lead; of two who try at once only one is. @throws
+ * PeopleRefusal once anybody is entered
+ */
 export async function openShop(input: unknown, pin: unknown): Promise<string> {
   nobodyYet();
   const given = typeof input === "object" && input !== null ? input : {};
   return addPerson({ ...given, role: "lead" }, pin, null, nobodyYet);
 }
 
-/** Writes somebody down anew, lets them go or takes them back. The shop keeps a lead. @throws PeopleRefusal */
+/**
+ * Writes somebody down anew, lets them go or takes them back. The shop keeps a lead. @throws
+ * PeopleRefusal
+ */
 export function changePerson(id: string, input: unknown, gone: boolean, by: Author): void {
   const person = read(input);
   const ends = db().transaction((): boolean => {
     const before = db().select().from(people).where(eq(people.id, id)).get();
     if (!before) throw new PeopleRefusal("There is no such person. Reload the page.");
     if (!gone) checkInitials(person.initials, id);
-    const leads = db().select({ id: people.id }).from(people).where(and(eq(people.role, "lead"), isNull(people.retiredAt), ne(people.id, id))).all(); // prettier-ignore
+    const leads = db()
+      .select({ id: people.id })
+      .from(people)
+      .where(and(eq(people.role, "lead"), isNull(people.retiredAt), ne(people.id, id)))
+      .all();
     if (leads.length === 0 && (gone || person.role !== "lead"))
       throw new PeopleRefusal("Role: the shop needs a lead. Make somebody else the lead first.");
     const retiredAt = gone ? (before.retiredAt ?? new Date().toISOString()) : null;
@@ -117,7 +159,8 @@ export function changePerson(id: string, input: unknown, gone: boolean, by: Auth
       .set({ ...person, retiredAt })
       .where(eq(people.id, id))
       .run();
-    const what = gone && !before.retiredAt ? "let go" : !gone && before.retiredAt ? "taken back" : "changed";
+    const what =
+      gone && !before.retiredAt ? "let go" : !gone && before.retiredAt ? "taken back" : "changed";
     noteShop(by, { kind: "person", personId: id, what, role: person.role }, person.name);
     return gone || before.role !== person.role;
   });

@@ -11,7 +11,15 @@ import { keepPhoto, photoBytes } from "./store";
 
 const kept = (): number => db().select({ n: count() }).from(photos).get()!.n;
 const noise = (width: number, height: number): Sharp =>
-  sharp({ create: { width, height, channels: 3, background: "#888", noise: { type: "gaussian", mean: 128, sigma: 60 } } }); // prettier-ignore
+  sharp({
+    create: {
+      width,
+      height,
+      channels: 3,
+      background: "#888",
+      noise: { type: "gaussian", mean: 128, sigma: 60 },
+    },
+  });
 
 /** A phone's photo: lying on its side, with the time, and with the place it was taken. */
 const phonePhoto = (): Promise<Buffer> =>
@@ -39,7 +47,10 @@ describe("keeping a photo", () => {
     const photo = await keepPhoto(sent, INES);
     expect(photo).toMatchObject({ width: 1200, height: 1600, takenAt: "2026-11-03T07:12:44.000Z" });
     const stored = photoBytes(photo.photo)!;
-    const tags = (await exifr.parse(stored, { reviveValues: false, gps: true })) as Record<string, unknown>;
+    const tags = (await exifr.parse(stored, { reviveValues: false, gps: true })) as Record<
+      string,
+      unknown
+    >;
     expect(tags.DateTimeOriginal).toBe("2026:11:03 09:12:44");
     expect(Object.keys(tags).filter((k) => /gps|latitude|make/i.test(k))).toEqual([]);
     expect(await exifr.gps(stored)).toBeUndefined();
@@ -58,17 +69,32 @@ describe("keeping a photo", () => {
     const sent = Buffer.concat([big, Buffer.alloc(25e6 - big.length)]);
     expect(sent.length).toBeGreaterThanOrEqual(25e6);
     expect(await keepPhoto(sent, INES)).toMatchObject({ width: 1600, height: 1200 });
-    expect(await keepPhoto(await noise(80, 60).png().toBuffer(), INES)).toMatchObject({ width: 80, takenAt: null });
+    expect(await keepPhoto(await noise(80, 60).png().toBuffer(), INES)).toMatchObject({
+      width: 80,
+      takenAt: null,
+    });
   });
 
-  const heic = Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from("ftypheic"), Buffer.alloc(4000, 7)]);
+  const heic = Buffer.concat([
+    Buffer.from([0, 0, 0, 24]),
+    Buffer.from("ftypheic"),
+    Buffer.alloc(4000, 7),
+  ]);
   it.each([
     ["HEIC", async () => heic, /HEIC photo/],
-    ["a letter called .jpg", async () => Buffer.from("Dear customer, your camera"), /not a photo, whatever its name/],
+    [
+      "a letter called .jpg",
+      async () => Buffer.from("Dear customer, your camera"),
+      /not a photo, whatever its name/,
+    ],
     ["a PDF", async () => Buffer.from("%PDF-1.7 …"), /This is a PDF/],
     ["nothing", async () => Buffer.alloc(0), /empty/],
     ["half a JPEG", async () => (await phonePhoto()).subarray(0, 60_000), /damaged or was cut off/],
-    ["a JPEG's head on other bytes", async () => Buffer.concat([Buffer.from([0xff, 0xd8, 0xff]), Buffer.alloc(9000, 3)]), /damaged/], // prettier-ignore
+    [
+      "a JPEG's head on other bytes",
+      async () => Buffer.concat([Buffer.from([0xff, 0xd8, 0xff]), Buffer.alloc(9000, 3)]),
+      /damaged/,
+    ],
     ["31 MB", async () => Buffer.alloc(31 * 1024 * 1024, 1), /larger than 30 MB/],
   ] as const)("refuses %s, says why, and keeps nothing of it", async (_name, make, words) => {
     const before = kept();
@@ -84,7 +110,11 @@ describe("keeping a photo", () => {
         c.enqueue(new Uint8Array(1 << 20));
       },
     });
-    const request = new Request("http://shop/api/photos", { method: "POST", body: endless, duplex: "half" } as RequestInit); // prettier-ignore
+    const request = new Request("http://shop/api/photos", {
+      method: "POST",
+      body: endless,
+      duplex: "half",
+    } as RequestInit);
     await expect(readBytes(request, MAX_PHOTO_BYTES)).rejects.toThrow(/larger than \d+ kB/);
     expect(sent).toBeLessThan(34 * 1024 * 1024);
   });

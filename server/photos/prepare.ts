@@ -26,7 +26,8 @@ type Kind = "JPEG" | "PNG" | "WebP" | "HEIC" | "AVIF" | "GIF" | "PDF" | "video" 
 
 /** What the bytes themselves say they are; names and declared types are not believed. */
 export function kindOf(bytes: Uint8Array): Kind {
-  const text = (from: number, to: number): string => Buffer.from(bytes.subarray(from, to)).toString("latin1");
+  const text = (from: number, to: number): string =>
+    Buffer.from(bytes.subarray(from, to)).toString("latin1");
   if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return "JPEG";
   if (text(1, 4) === "PNG") return "PNG";
   if (text(0, 4) === "RIFF" && text(8, 12) === "WEBP") return "WebP";
@@ -43,8 +44,8 @@ export function kindOf(bytes: Uint8Array): Kind {
 const REMEDY = "Take the photo with the button here, or send a JPEG.";
 
 /**
- * Makes a kept photo of an uploaded file: upright, at most 1600 px, JPEG, without any of the camera's notes but the time
- * it was taken (Exif DateTimeOriginal). Where it was taken is not kept.
+ * Makes a kept photo of an uploaded file: upright, at most 1600 px, JPEG, without any of the
+ * camera's notes but the time it was taken (Exif DateTimeOriginal). Where it was taken is not kept.
  *
  * @throws PhotoRefusal when the bytes are no readable photo
  */
@@ -56,7 +57,8 @@ export async function preparePhoto(bytes: Buffer): Promise<PreparedPhoto> {
     throw new PhotoRefusal(
       "This is a HEIC photo, which cannot be opened here. Set the phone’s camera to the most compatible format, or take the photo with the button here.",
     );
-  if (kind === null) throw new PhotoRefusal(`This file is not a photo, whatever its name says. ${REMEDY}`);
+  if (kind === null)
+    throw new PhotoRefusal(`This file is not a photo, whatever its name says. ${REMEDY}`);
   if (kind !== "JPEG" && kind !== "PNG" && kind !== "WebP")
     throw new PhotoRefusal(`This is a ${kind}, not a photo. ${REMEDY}`);
   const taken = await takenBy(bytes);
@@ -72,23 +74,36 @@ export async function preparePhoto(bytes: Buffer): Promise<PreparedPhoto> {
   } catch (error) {
     const said = error instanceof Error ? error.message : "";
     if (/pixel limit/i.test(said))
-      throw new PhotoRefusal("The picture has more than 120 million pixels. Take it at a smaller size.");
-    throw new PhotoRefusal(`The ${kind} is damaged or was cut off on the way. Send it again, or take a new one.`);
+      throw new PhotoRefusal(
+        "The picture has more than 120 million pixels. Take it at a smaller size.",
+      );
+    throw new PhotoRefusal(
+      `The ${kind} is damaged or was cut off on the way. Send it again, or take a new one.`,
+    );
   }
 }
 
 export const tooLarge = (): PhotoRefusal =>
-  new PhotoRefusal("The file is larger than 30 MB. Take the photo at a smaller size, or with the button here.");
+  new PhotoRefusal(
+    "The file is larger than 30 MB. Take the photo at a smaller size, or with the button here.",
+  );
 
-/** Exif's own text ("2026:11:03 09:12:44") and the moment it means. Without a zone the shop's own is taken. */
+/**
+ * Exif's own text ("2026:11:03 09:12:44") and the moment it means. Without a zone the shop's own is
+ * taken.
+ */
 async function takenBy(bytes: Buffer): Promise<{ text: string; at: string } | null> {
   const tags = (await exifr
     .parse(bytes, { pick: ["DateTimeOriginal", "OffsetTimeOriginal"], reviveValues: false })
-    .catch(() => null)) as { DateTimeOriginal?: unknown; OffsetTimeOriginal?: unknown } | null | undefined;
+    .catch(() => null)) as
+    { DateTimeOriginal?: unknown; OffsetTimeOriginal?: unknown } | null | undefined;
   const text = typeof tags?.DateTimeOriginal === "string" ? tags.DateTimeOriginal : "";
   const parts = /^(\d{4}):(\d\d):(\d\d) (\d\d:\d\d:\d\d)$/.exec(text);
   if (!parts) return null;
-  const zone = typeof tags?.OffsetTimeOriginal === "string" && /^[+-]\d\d:\d\d$/.test(tags.OffsetTimeOriginal) ? tags.OffsetTimeOriginal : ""; // prettier-ignore
+  const zone =
+    typeof tags?.OffsetTimeOriginal === "string" && /^[+-]\d\d:\d\d$/.test(tags.OffsetTimeOriginal)
+      ? tags.OffsetTimeOriginal
+      : "";
   const at = new Date(`${parts[1]}-${parts[2]}-${parts[3]}T${parts[4]}${zone}`);
   return Number.isNaN(at.getTime()) ? null : { text, at: at.toISOString() };
 }

@@ -9,8 +9,9 @@ import { preparePhoto } from "./prepare";
 export type KeptPhoto = { photo: string; width: number; height: number; takenAt: string | null };
 
 /**
- * Keeps a photo in the database under the hash of what is kept, so that the same picture sent twice is there once and no
- * name from outside ever reaches a path. One insert: either all of it is there or nothing.
+ * Keeps a photo in the database under the hash of what is kept, so that the same picture sent twice
+ * is there once and no name from outside ever reaches a path. One insert: either all of it is there
+ * or nothing.
  *
  * @throws PhotoRefusal
  */
@@ -19,7 +20,15 @@ export async function keepPhoto(bytes: Buffer, person: Person): Promise<KeptPhot
   const photo = createHash("sha256").update(jpeg).digest("hex");
   db()
     .insert(photos)
-    .values({ hash: photo, jpeg, width, height, takenAt, keptAt: new Date().toISOString(), personId: person.id })
+    .values({
+      hash: photo,
+      jpeg,
+      width,
+      height,
+      takenAt,
+      keptAt: new Date().toISOString(),
+      personId: person.id,
+    })
     .onConflictDoNothing()
     .run();
   return { photo, width, height, takenAt };

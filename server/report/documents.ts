@@ -16,7 +16,8 @@ type Author = Pick<Person, "id" | "name" | "initials">;
 const sha256 = (bytes: Uint8Array): string => createHash("sha256").update(bytes).digest("hex");
 
 /** How many times a job was handed over: the version its record and report have now. */
-export const versionOf = (events: readonly JobEvent[]): number => eventsOf(events, "hand-over").length;
+export const versionOf = (events: readonly JobEvent[]): number =>
+  eventsOf(events, "hand-over").length;
 
 /** The record as it stands, with the place of the log it was made from. */
 export const recordNow = (job: JobRow, events: readonly JobEvent[]): JobRecord => ({
@@ -24,8 +25,15 @@ export const recordNow = (job: JobRow, events: readonly JobEvent[]): JobRecord =
   seal: { lines: events.length, head: headHash(job.id), program, version: versionOf(events) },
 });
 
-/** A kept document's bytes, exactly as made; null when none was made, "erased" when it was erased on request. */
-export function keptDocument(jobId: string, kind: DocumentKind, version?: number): Buffer | "erased" | null {
+/**
+ * A kept document's bytes, exactly as made; null when none was made, "erased" when it was erased on
+ * request.
+ */
+export function keptDocument(
+  jobId: string,
+  kind: DocumentKind,
+  version?: number,
+): Buffer | "erased" | null {
   const of = and(eq(jobDocuments.jobId, jobId), eq(jobDocuments.kind, kind));
   const row = db()
     .select({ bytes: jobDocuments.bytes })
@@ -51,7 +59,10 @@ export function keepDocument(
 ): JobEvent {
   const version = versionOf(events);
   const digest = sha256(bytes);
-  db().insert(jobDocuments).values({ jobId, kind, version, sha256: digest, bytes, program, madeAt: at }).run();
+  db()
+    .insert(jobDocuments)
+    .values({ jobId, kind, version, sha256: digest, bytes, program, madeAt: at })
+    .run();
   const seen = events.at(-1)!.seq;
   const body = { kind: "document", document: kind, version, sha256: digest, program } as const;
   return addLine(
@@ -63,7 +74,12 @@ export function keepDocument(
 }
 
 /** Makes the record at the hand-over that was just written and keeps it. */
-export function keepRecord(job: JobRow, events: readonly JobEvent[], person: Author, at: string): JobEvent {
+export function keepRecord(
+  job: JobRow,
+  events: readonly JobEvent[],
+  person: Author,
+  at: string,
+): JobEvent {
   const bytes = Buffer.from(`${JSON.stringify(recordNow(job, events), null, 2)}\n`);
   return keepDocument(job.id, events, "record", bytes, person, at);
 }

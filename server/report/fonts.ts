@@ -4,17 +4,28 @@ import { Font } from "@react-pdf/renderer";
 import * as fontkit from "fontkit";
 
 /** One family of the papers: where its files lie, and which texts need it. */
-type Family = { name: string; files: { weight: number; file: string }[]; needed: (text: string) => boolean };
+type Family = {
+  name: string;
+  files: { weight: number; file: string }[];
+  needed: (text: string) => boolean;
+};
 
 const folder = path.join(/* turbopackIgnore: true */ process.cwd(), "node_modules");
-const ours = (family: string, subset: string, weight: number): { weight: number; file: string } => ({
+const ours = (
+  family: string,
+  subset: string,
+  weight: number,
+): { weight: number; file: string } => ({
   weight,
   file: path.join(folder, `@fontsource/${family}/files/${family}-${subset}-${weight}-normal.woff`),
 });
 const whole = (family: string, file: string, weights: [number, string][]): Family["files"] =>
   weights.map(([weight, name]) => ({
     weight,
-    file: path.join(folder, `@expo-google-fonts/${family}/${weight}${name}/${file}_${weight}${name}.ttf`),
+    file: path.join(
+      folder,
+      `@expo-google-fonts/${family}/${weight}${name}/${file}_${weight}${name}.ttf`,
+    ),
   }));
 const BOTH: [number, string][] = [
   [400, "Regular"],
@@ -27,27 +38,50 @@ const has =
     pattern.test(text);
 
 /**
- * The families in the order they are asked for a sign: our own face first, then one for what it lacks. The large ones are
- * only loaded when a text needs them.
+ * The families in the order they are asked for a sign: our own face first, then one for what it
+ * lacks. The large ones are only loaded when a text needs them.
  */
 const FAMILIES: readonly Family[] = [
-  { name: "Words", files: [400, 600].map((w) => ours("atkinson-hyperlegible-next", "latin", w)), needed: () => true },
+  {
+    name: "Words",
+    files: [400, 600].map((w) => ours("atkinson-hyperlegible-next", "latin", w)),
+    needed: () => true,
+  },
   {
     name: "Words more",
     files: [400, 600].map((w) => ours("atkinson-hyperlegible-next", "latin-ext", w)),
     needed: has(/[^\x00-\xff]/),
   },
   { name: "Noto", files: whole("noto-sans", "NotoSans", BOTH), needed: has(/[^\x00-\xff]/) },
-  { name: "Hebrew", files: whole("noto-sans-hebrew", "NotoSansHebrew", BOTH), needed: has(/\p{Script=Hebrew}/u) },
-  // Drawn whole: faces that set their dots as marks of their own lose them to the renderer, and so one letter to another.
-  { name: "Arabic", files: whole("vazirmatn", "Vazirmatn", BOTH), needed: has(/\p{Script=Arabic}/u) },
-  { name: "Korean", files: whole("noto-sans-kr", "NotoSansKR", ONE), needed: has(/\p{Script=Hangul}/u) },
+  {
+    name: "Hebrew",
+    files: whole("noto-sans-hebrew", "NotoSansHebrew", BOTH),
+    needed: has(/\p{Script=Hebrew}/u),
+  },
+  // Drawn whole: faces that set their dots as marks of their own lose them to the renderer, and so
+  // one letter to another.
+  {
+    name: "Arabic",
+    files: whole("vazirmatn", "Vazirmatn", BOTH),
+    needed: has(/\p{Script=Arabic}/u),
+  },
+  {
+    name: "Korean",
+    files: whole("noto-sans-kr", "NotoSansKR", ONE),
+    needed: has(/\p{Script=Hangul}/u),
+  },
   {
     name: "Chinese",
     files: whole("noto-sans-sc", "NotoSansSC", ONE),
-    needed: has(/[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Bopomofo}\u3000-\u303f\uff00-\uffef]/u),
+    needed: has(
+      /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Bopomofo}\u3000-\u303f\uff00-\uffef]/u,
+    ),
   },
-  { name: "Signs", files: whole("noto-emoji", "NotoEmoji", ONE), needed: has(/\p{Extended_Pictographic}/u) },
+  {
+    name: "Signs",
+    files: whole("noto-emoji", "NotoEmoji", ONE),
+    needed: has(/\p{Extended_Pictographic}/u),
+  },
 ];
 const FIGURES: Family = {
   name: "Figures",
@@ -81,7 +115,12 @@ function fontOf(family: Family): fontkit.Font {
 }
 
 /** What a paper is set in: its families in order, and each text as it can be set. */
-export type Faces = { words: string[]; figures: string[]; set: (text: string) => string; missing: Set<string> };
+export type Faces = {
+  words: string[];
+  figures: string[];
+  set: (text: string) => string;
+  missing: Set<string>;
+};
 
 /** Stands for a sign that none of the faces has: never another letter. */
 export const BOX = "\u25a1";
@@ -99,13 +138,16 @@ export function facesFor(everything: string): Faces {
   const known = new Map<number, boolean>();
   const drawn = (code: number): boolean => {
     let is = known.get(code);
-    if (is === undefined) known.set(code, (is = needed.some((f) => fontOf(f).hasGlyphForCodePoint(code))));
+    if (is === undefined)
+      known.set(code, (is = needed.some((f) => fontOf(f).hasGlyphForCodePoint(code))));
     return is;
   };
   const set = (text: string): string => {
     // The faces have no narrow no-break space; on paper an ordinary one keeps figures whole.
     const plain = text.normalize("NFC").replaceAll("\u202f", "\u00a0");
-    const seen = JOINED.test(plain) ? plain.replace(/[\ufe00-\ufe0f\ufeff]/g, "") : plain.replace(UNSEEN, "");
+    const seen = JOINED.test(plain)
+      ? plain.replace(/[\ufe00-\ufe0f\ufeff]/g, "")
+      : plain.replace(UNSEEN, "");
     return Array.from(seen, (sign) => {
       const code = sign.codePointAt(0)!;
       if (code < 32 || code === 0x200d || code === 0x200c || drawn(code)) return sign;

@@ -5,7 +5,10 @@ import { formatChance, formatNumber, formatQuantity } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { renderPaper, Row, styles, Text, useFaces } from "./paper";
 
-/** The mark-out of one way of setting out, for the wall of the bay: drawing to scale, readings in order, how sure each makes. */
+/**
+ * The mark-out of one way of setting out, for the wall of the bay: drawing to scale, readings in
+ * order, how sure each makes.
+ */
 export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promise<Buffer> {
   const xs = m.marks.map((p) => p.xMm);
   const ys = m.marks.map((p) => p.yMm);
@@ -18,7 +21,13 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
   const at = (x: number, y: number) => ({ x: pt(x - x0), y: pt(y1 - y) });
   const widths = [0.3, 3.4, 1.2, 1, 1];
   const { sheet, vehicle, stand } = plan;
-  const everything = JSON.stringify([vehicle.make, vehicle.model, sheet.title, stand.id, stand.name]);
+  const everything = JSON.stringify([
+    vehicle.make,
+    vehicle.model,
+    sheet.title,
+    stand.id,
+    stand.name,
+  ]);
   return renderPaper(
     everything,
     <Document title={`Mark-out, job ${job}`} author="Iridel" language="en">
@@ -35,22 +44,48 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
           <Svg {...size} viewBox={`0 0 ${size.width} ${size.height}`}>
             {drawingLines(m).map((l, i) => {
               const [a, b] = [at(...l.from), at(...l.to)];
-              return <Line key={i} x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="#1E232B" strokeWidth={l.layer === "board" ? 2 : 0.6} strokeDasharray={l.layer === "line" ? "5 3" : undefined} />;
-            })}
-            {m.marks.map((p) => {
-              const c = at(p.xMm, p.yMm);
-              return <Line key={p.id} x1={c.x - 4} y1={c.y} x2={c.x + 4} y2={c.y} stroke="#1E232B" strokeWidth={1} />;
+              return (
+                <Line
+                  key={i}
+                  x1={a.x}
+                  y1={a.y}
+                  x2={b.x}
+                  y2={b.y}
+                  stroke="#1E232B"
+                  strokeWidth={l.layer === "board" ? 2 : 0.6}
+                  strokeDasharray={l.layer === "line" ? "5 3" : undefined}
+                />
+              );
             })}
             {m.marks.map((p) => {
               const c = at(p.xMm, p.yMm);
               return (
-                <MarkName key={p.id} x={c.x + 5} y={c.y - 4} name={p.name} />
+                <Line
+                  key={p.id}
+                  x1={c.x - 4}
+                  y1={c.y}
+                  x2={c.x + 4}
+                  y2={c.y}
+                  stroke="#1E232B"
+                  strokeWidth={1}
+                />
               );
             })}
+            {m.marks.map((p) => {
+              const c = at(p.xMm, p.yMm);
+              return <MarkName key={p.id} x={c.x + 5} y={c.y - 4} name={p.name} />;
+            })}
           </Svg>
-          <Text style={styles.soft}>{`Scale 1 : ${scale} when printed at full size. Vehicle nose to the right, vehicle left up.`}</Text>
+          <Text
+            style={styles.soft}
+          >{`Scale 1 : ${scale} when printed at full size. Vehicle nose to the right, vehicle left up.`}</Text>
         </View>
-        <Row head cells={["", "Reading", "Right when", "Within", "Then sure"]} widths={widths} figures={[2, 3, 4]} />
+        <Row
+          head
+          cells={["", "Reading", "Right when", "Within", "Then sure"]}
+          widths={widths}
+          figures={[2, 3, 4]}
+        />
         {m.steps.map((s, i) => (
           <Row
             key={s.slot.id}
@@ -58,7 +93,9 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
               String(i + 1),
               s.slot.act,
               slotValue(s.slot, s.expected, "mm"),
-              s.slot.quantity.dimension === "angle" ? formatQuantity(s.within, "deg") : `± ${formatNumber(s.within, 1)} mm`,
+              s.slot.quantity.dimension === "angle"
+                ? formatQuantity(s.within, "deg")
+                : `± ${formatNumber(s.within, 1)} mm`,
               s.slot.observes.in === "plan" ? formatChance(s.chance) : "",
             ]}
             widths={widths}
@@ -66,15 +103,17 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
           />
         ))}
         <Text style={[styles.soft, { marginTop: 6 }]}>
-          “Within” is two standard deviations of that reading on a board that stands exactly right: instrument, hubs and badges. “Then sure” is the chance of
-          ending inside the tolerance in the plan once it and the readings above it are taken.
+          “Within” is two standard deviations of that reading on a board that stands exactly right:
+          instrument, hubs and badges. “Then sure” is the chance of ending inside the tolerance in
+          the plan once it and the readings above it are taken.
         </Text>
         <Text style={styles.foot} fixed>
-          The vehicle maker’s current service information decides. Chocks in and park brake on before anyone works at the wheels.
+          The vehicle maker’s current service information decides. Chocks in and park brake on
+          before anyone works at the wheels.
         </Text>
       </Page>
     </Document>,
-  ); // prettier-ignore
+  );
 }
 
 function MarkName({ x, y, name }: { x: number; y: number; name: string }) {

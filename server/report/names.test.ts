@@ -39,12 +39,16 @@ it("names in ten scripts are read back right from the report; what has no letter
   record.open = Object.values(NAMES);
   record.job.customer = "Owner 🚗 of a car, 𓀀 and more";
   const pdf = await renderReport(record, []);
-  if (process.env.KEEP_PDF) writeFileSync(path.join(mkdtempSync(path.join(tmpdir(), "names-")), "names.pdf"), pdf);
+  if (process.env.KEEP_PDF)
+    writeFileSync(path.join(mkdtempSync(path.join(tmpdir(), "names-")), "names.pdf"), pdf);
   const text = bare(readBack(pdf));
   for (const [script, name] of Object.entries(NAMES)) {
     const backwards = [...bare(name)].reverse().join("");
     // Right to left, a reader of text may give the line as it runs on paper.
-    expect(text.includes(bare(name)) || (/hebrew|arabic/.test(script) && text.includes(backwards)), script).toBe(true);
+    expect(
+      text.includes(bare(name)) || (/hebrew|arabic/.test(script) && text.includes(backwards)),
+      script,
+    ).toBe(true);
   }
   expect(text).toContain("Owner🚗ofacar,□andmore");
   expect(text).toContain("□standsforasignthatthispaperhasnoletterfor:U+13000.");

@@ -16,34 +16,59 @@ const LINE = "#D8D2C4";
 export const styles = StyleSheet.create({
   page: { padding: 40, paddingBottom: 64, fontSize: 9, color: INK },
   title: { fontSize: 20, fontWeight: 600, lineHeight: 1.15 },
-  h2: { fontSize: 12, fontWeight: 600, marginTop: 16, marginBottom: 4, borderBottomWidth: 1, borderColor: INK, paddingBottom: 2 },
+  h2: {
+    fontSize: 12,
+    fontWeight: 600,
+    marginTop: 16,
+    marginBottom: 4,
+    borderBottomWidth: 1,
+    borderColor: INK,
+    paddingBottom: 2,
+  },
   row: { flexDirection: "row", borderBottomWidth: 0.5, borderColor: LINE, paddingVertical: 2.5 },
   head: { color: SOFT, fontWeight: 600 },
   figure: { textAlign: "right" },
   soft: { color: SOFT },
   foot: { position: "absolute", bottom: 24, left: 40, width: 470, color: SOFT, fontSize: 7 },
-  number: { position: "absolute", bottom: 24, left: 495, width: 60, textAlign: "right", color: SOFT, fontSize: 7 },
-}); // prettier-ignore
+  number: {
+    position: "absolute",
+    bottom: 24,
+    left: 495,
+    width: 60,
+    textAlign: "right",
+    color: SOFT,
+    fontSize: 7,
+  },
+});
 
-/** The faces that the paper being drawn is set in. A server module has no React context; this one follows the calls. */
+/**
+ * The faces that the paper being drawn is set in. A server module has no React context; this one
+ * follows the calls.
+ */
 const faces = new AsyncLocalStorage<Faces>();
 
 /** The faces in use; a paper without its own gets those of plain Latin. */
 export const useFaces = (): Faces => faces.getStore() ?? facesFor("");
 
 /** Renders a paper in the faces that its own texts need. */
-export function renderPaper(everything: string, paper: ReactElement<DocumentProps>): Promise<Buffer> {
+export function renderPaper(
+  everything: string,
+  paper: ReactElement<DocumentProps>,
+): Promise<Buffer> {
   const own = facesFor(everything);
   own.set(everything);
   return faces.run(own, () => renderToBuffer(paper));
 }
 
-type Line = TextProps & { children?: ReactNode; /** Set in the face of figures. */ figures?: boolean };
+type Line = TextProps & {
+  children?: ReactNode;
+  /** Set in the face of figures. */ figures?: boolean;
+};
 
 /**
- * A line of the report. The line height is set here, beside its size, and not on the page: the renderer multiplies an inherited one
- * anew at every pass of a computed text such as the page number. Every text is set sign by sign in the first face that has
- * it.
+ * A line of the report. The line height is set here, beside its size, and not on the page: the
+ * renderer multiplies an inherited one anew at every pass of a computed text such as the page
+ * number. Every text is set sign by sign in the first face that has it.
  */
 export function Text({ children, style, figures = false, ...rest }: Line) {
   const faces = useFaces();

@@ -52,14 +52,18 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               [
                 "VIN",
                 vehicle.vin +
-                  (vehicle.vinKeptBecause ? ` (kept although it fails its check: ${vehicle.vinKeptBecause})` : ""),
+                  (vehicle.vinKeptBecause
+                    ? ` (kept although it fails its check: ${vehicle.vinKeptBecause})`
+                    : ""),
               ],
               ["Plate", vehicle.plate || "not given"],
               ["Customer", job.customer],
               ["Repair order", job.order || "not given"],
               ...(glassLine(record) ? ([["Glass", glassLine(record)!]] as [string, string][]) : []),
               ["Taken in", `${dateAndTime(job.takenInAt)} by ${job.takenInBy.name}`],
-              ...(job.promisedAt ? ([["Promised for", dateAndTime(job.promisedAt)]] as [string, string][]) : []),
+              ...(job.promisedAt
+                ? ([["Promised for", dateAndTime(job.promisedAt)]] as [string, string][])
+                : []),
               ...arrivalLines(record),
             ]}
           />
@@ -89,7 +93,9 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               key={i}
               cells={[
                 c.ask,
-                c.measured.map((m) => `${m.name} ${m.value}${m.ok ? "" : " (out of limits)"}`).join("; "),
+                c.measured
+                  .map((m) => `${m.name} ${m.value}${m.ok ? "" : " (out of limits)"}`)
+                  .join("; "),
                 c.outcome + (c.reason ? `: ${c.reason}` : ""),
                 `${clockTime(c.at)} ${c.by.initials}`,
               ]}
@@ -116,17 +122,17 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
                 />
               ))}
               <Text style={styles.soft}>
-                Accepted {dateAndTime(setOut.settled.at)} by {setOut.settled.by.name}. Stand: {setOut.stand}. Way:{" "}
-                {setOut.way.toLowerCase()}.
+                Accepted {dateAndTime(setOut.settled.at)} by {setOut.settled.by.name}. Stand:{" "}
+                {setOut.stand}. Way: {setOut.way.toLowerCase()}.
               </Text>
             </>
           )}
           {setOut.earlier.map((e) => (
             <Text key={e.at}>
-              Before that, at {e.place}, stand {e.stand}: {formatChance(e.chance)} in tolerance; off by{" "}
-              {formatNumber(e.alongMm, 1)} mm along, {formatNumber(e.acrossMm, 1)} mm across,{" "}
-              {formatNumber(radToDeg(e.twistRad), 2)}° of twist, {formatNumber(e.heightMm, 1)} mm in height.{" "}
-              {clockTime(e.at)} {e.by.initials}
+              Before that, at {e.place}, stand {e.stand}: {formatChance(e.chance)} in tolerance; off
+              by {formatNumber(e.alongMm, 1)} mm along, {formatNumber(e.acrossMm, 1)} mm across,{" "}
+              {formatNumber(radToDeg(e.twistRad), 2)}° of twist, {formatNumber(e.heightMm, 1)} mm in
+              height. {clockTime(e.at)} {e.by.initials}
             </Text>
           ))}
           <View style={{ height: 8 }} />
@@ -137,11 +143,20 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
             figures={[1, 2, 3]}
           />
           {standLines(record).map(({ reading: r, act }) => {
-            if (!r) return <Row key={act.at + act.say} cells={[act.say, `${clockTime(act.at)} ${act.by.initials}`]} widths={[5, 1]} />; // prettier-ignore
+            if (!r)
+              return (
+                <Row
+                  key={act.at + act.say}
+                  cells={[act.say, `${clockTime(act.at)} ${act.by.initials}`]}
+                  widths={[5, 1]}
+                />
+              );
             const { value, residual } = readingFigures(r);
-            const state = { counts: "counts", doubt: "before a move", struck: `struck: ${r.struckReason ?? ""}` }[
-              r.state
-            ];
+            const state = {
+              counts: "counts",
+              doubt: "before a move",
+              struck: `struck: ${r.struckReason ?? ""}`,
+            }[r.state];
             return (
               <Row
                 key={r.id}
@@ -164,19 +179,24 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
           <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(record)}</Text>
           {run.tool && (
             <Text style={styles.soft}>
-              {run.tool.name}, serial {run.tool.serial}, software {run.tool.software}. Attempts: {run.attempts}.
-              {run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
+              {run.tool.name}, serial {run.tool.serial}, software {run.tool.software}. Attempts:{" "}
+              {run.attempts}.{run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
             </Text>
           )}
           {run.board && (
             <Text style={styles.soft}>
-              Board {run.board.code} checked, arrow up, {clockTime(run.board.at)} {run.board.by.initials}
+              Board {run.board.code} checked, arrow up, {clockTime(run.board.at)}{" "}
+              {run.board.by.initials}
               {run.board.reason ? `. Worn: ${run.board.reason}` : ""}.
             </Text>
           )}
           {run.result && <Facts facts={[["Aim learned", aimLearned(run.result)]]} />}
           {run.log.map((l, i) => (
-            <Row key={i} cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]} widths={[3.2, 3, 1]} />
+            <Row
+              key={i}
+              cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]}
+              widths={[3.2, 3, 1]}
+            />
           ))}
         </Part>
         <Part title="Time">
@@ -188,30 +208,39 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
           <Part title="Consent to drive">
             <Text>{record.consent.words}</Text>
             <Svg viewBox="0 0 1000 300" style={{ width: 180, height: 54, marginTop: 4 }}>
-              {record.consent.strokes.map(
-                (s, i) =>
-                <Path key={i} d={s.map(([x, y], k) => `${k === 0 ? "M" : "L"}${x} ${y}`).join(" ")} stroke={INK} strokeWidth={5} fill="none" />, // prettier-ignore
-              )}
+              {record.consent.strokes.map((s, i) => (
+                <Path
+                  key={i}
+                  d={s.map(([x, y], k) => `${k === 0 ? "M" : "L"}${x} ${y}`).join(" ")}
+                  stroke={INK}
+                  strokeWidth={5}
+                  fill="none"
+                />
+              ))}
             </Svg>
             <Text style={styles.soft}>
-              {record.consent.name}, {dateAndTime(record.consent.at)}, before {record.consent.by.name}.
+              {record.consent.name}, {dateAndTime(record.consent.at)}, before{" "}
+              {record.consent.by.name}.
             </Text>
           </Part>
         )}
         {photos.length > 0 && (
           <Part title="Photos">
             <View style={{ flexDirection: "row", flexWrap: "wrap", gap: 8, marginTop: 4 }}>
-              {photos.map(
-                (photo) =>
+              {photos.map((photo) => (
                 <View key={photo.sha256} wrap={false} style={{ width: 166 }}>
                   {/* eslint-disable-next-line jsx-a11y/alt-text -- on paper there is no alternative text */}
-                  <Image src={{ data: photo.jpeg, format: "jpg" }} style={{ width: 166, height: 124, objectFit: "cover" }} />
+                  <Image
+                    src={{ data: photo.jpeg, format: "jpg" }}
+                    style={{ width: 166, height: 124, objectFit: "cover" }}
+                  />
                   <Text style={[styles.soft, { fontSize: 7 }]}>
                     {photo.shows}
-                    {photo.takenAt ? `, taken ${dateAndTime(photo.takenAt)}` : ""}. SHA-256 {photo.sha256.slice(0, 12)}
+                    {photo.takenAt ? `, taken ${dateAndTime(photo.takenAt)}` : ""}. SHA-256{" "}
+                    {photo.sha256.slice(0, 12)}
                   </Text>
-                </View>, // prettier-ignore
-              )}
+                </View>
+              ))}
             </View>
           </Part>
         )}
@@ -231,8 +260,8 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               {record.seal.head}
             </Text>
             <Text style={styles.soft}>
-              Nothing before this head can be changed without another head coming out. Whoever holds the database can
-              write anew what follows the last head that left the house.
+              Nothing before this head can be changed without another head coming out. Whoever holds
+              the database can write anew what follows the last head that left the house.
             </Text>
           </Part>
         )}
@@ -271,6 +300,9 @@ function MissingSigns() {
   return words ? <Text style={[styles.soft, { marginTop: 10 }]}>{words}</Text> : null;
 }
 
-/** Renders the report of a record; every figure comes from the record. Photos that are not kept here are left out. */
+/**
+ * Renders the report of a record; every figure comes from the record. Photos that are not kept here
+ * are left out.
+ */
 export const renderReport = (record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> =>
   renderPaper(JSON.stringify(record), Report({ record, photos }));

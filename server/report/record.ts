@@ -29,8 +29,8 @@ function keepOnce(job: JobRow, make: (events: JobEvent[]) => JobEvent | null): v
 }
 
 /**
- * The record of a job: as it was made at the hand-over, byte for byte, or as it stands while the job is open. A job that
- * was handed over before records were kept gets its record made now, once.
+ * The record of a job: as it was made at the hand-over, byte for byte, or as it stands while the
+ * job is open. A job that was handed over before records were kept gets its record made now, once.
  *
  * @returns null when there is no such job
  */
@@ -39,18 +39,29 @@ export function recordPaper(jobId: string, person: Author): Paper | null {
   if (!job) return null;
   const events = eventsAfter(jobId);
   const version = versionOf(events);
-  const draft = (): Paper => ({ bytes: Buffer.from(`${JSON.stringify(recordNow(job, events), null, 2)}\n`), number: job.number, version }); // prettier-ignore
+  const draft = (): Paper => ({
+    bytes: Buffer.from(`${JSON.stringify(recordNow(job, events), null, 2)}\n`),
+    number: job.number,
+    version,
+  });
   if (!standingHandOver(events)) return draft();
   if (keptDocument(jobId, "record", version) === null)
     keepOnce(job, (now) =>
-      keptDocument(jobId, "record", version) === null ? keepRecord(job, now, person, new Date().toISOString()) : null,
+      keptDocument(jobId, "record", version) === null
+        ? keepRecord(job, now, person, new Date().toISOString())
+        : null,
     );
   const kept = keptDocument(jobId, "record", version);
   // What was erased on request is gone; what may still be shown is worked out without it.
-  return kept === null || kept === "erased" ? draft() : { bytes: kept, number: job.number, version };
+  return kept === null || kept === "erased"
+    ? draft()
+    : { bytes: kept, number: job.number, version };
 }
 
-/** The report of a job as PDF, from its record: kept as it was first made once the job is handed over. */
+/**
+ * The report of a job as PDF, from its record: kept as it was first made once the job is handed
+ * over.
+ */
 export async function reportPaper(jobId: string, person: Author): Promise<Paper | null> {
   const paper = recordPaper(jobId, person);
   const job = findJob(jobId);
@@ -67,7 +78,9 @@ export async function reportPaper(jobId: string, person: Author): Promise<Paper 
   const bytes = await renderReport(record, photos);
   if (!handedOver || before === "erased") return { ...paper, bytes };
   keepOnce(job, (now) =>
-    standingHandOver(now) && versionOf(now) === version && keptDocument(jobId, "report", version) === null
+    standingHandOver(now) &&
+    versionOf(now) === version &&
+    keptDocument(jobId, "report", version) === null
       ? keepDocument(jobId, now, "report", bytes, person, new Date().toISOString())
       : null,
   );

@@ -32,17 +32,54 @@ describe("what the shop is bound by", () => {
   const [first, ...rest] = RULES.rules;
   const circle = [
     ...RULES.orders,
-    { id: "road-first", first: { kind: "dynamic" }, then: { kind: "learn" }, sameSystem: false, why: "Somebody thought so." }, // prettier-ignore
+    {
+      id: "road-first",
+      first: { kind: "dynamic" },
+      then: { kind: "learn" },
+      sameSystem: false,
+      why: "Somebody thought so.",
+    },
   ];
   it.each([
     ["no JSON", "{", /not JSON/],
     ["nothing at all", "null", /^rule book: must be an object/],
     ["a book without rules", JSON.stringify({ ...RULES, rules: [] }), /^rules: the file has none/],
-    ["a rule without a reason", JSON.stringify({ ...RULES, rules: [{ ...first, reason: "" }, ...rest] }), /^rule "glass-forward", reason: /], // prettier-ignore
-    ["an unknown event", JSON.stringify({ ...RULES, rules: [{ ...first, when: ["full-moon"] }, ...rest] }), /^rule "glass-forward", when\.0/], // prettier-ignore
-    ["one name twice", JSON.stringify({ ...RULES, rules: [first, first] }), /^rule "glass-forward", id: is used twice/],
-    ["an order that can never apply", JSON.stringify({ ...RULES, orders: [{ id: "idle", first: { kind: "alignment" }, then: { kind: "static" }, sameSystem: false, why: "Somebody thought so." }] }), /^order "idle": can never apply/], // prettier-ignore
-    ["orders in a circle", JSON.stringify({ ...RULES, orders: circle }), /"road-first".* go round in a circle/],
+    [
+      "a rule without a reason",
+      JSON.stringify({ ...RULES, rules: [{ ...first, reason: "" }, ...rest] }),
+      /^rule "glass-forward", reason: /,
+    ],
+    [
+      "an unknown event",
+      JSON.stringify({ ...RULES, rules: [{ ...first, when: ["full-moon"] }, ...rest] }),
+      /^rule "glass-forward", when\.0/,
+    ],
+    [
+      "one name twice",
+      JSON.stringify({ ...RULES, rules: [first, first] }),
+      /^rule "glass-forward", id: is used twice/,
+    ],
+    [
+      "an order that can never apply",
+      JSON.stringify({
+        ...RULES,
+        orders: [
+          {
+            id: "idle",
+            first: { kind: "alignment" },
+            then: { kind: "static" },
+            sameSystem: false,
+            why: "Somebody thought so.",
+          },
+        ],
+      }),
+      /^order "idle": can never apply/,
+    ],
+    [
+      "orders in a circle",
+      JSON.stringify({ ...RULES, orders: circle }),
+      /"road-first".* go round in a circle/,
+    ],
   ])("refuses %s by name, and keeps the old book", (_, text, words) => {
     expect(() => importRuleBook(text, INES)).toThrow(words);
     expect(ruleBook()).toEqual(RULES);

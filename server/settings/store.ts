@@ -16,7 +16,8 @@ export class SettingsRefusal extends Refusal {
 /** Which glass the shop accepts, for jobs opened from now on. @throws SettingsRefusal */
 export function setGlassPolicy(policy: string, person: Person): void {
   const known: GlassPolicy[] = ["maker-only", "equivalent-with-reason"];
-  if (!known.includes(policy as GlassPolicy)) throw new SettingsRefusal("Choose one of the two ways.");
+  if (!known.includes(policy as GlassPolicy))
+    throw new SettingsRefusal("Choose one of the two ways.");
   const row = { key: "glass.policy", value: policy };
   db().transaction(() => {
     db()
@@ -65,16 +66,23 @@ export function setRuleBook(json: unknown, person: Person): RuleBook {
   return book;
 }
 
-/** The rule book from a file. An empty book owes nothing for any vehicle: it is no book to take in. @throws SettingsRefusal */
+/**
+ * The rule book from a file. An empty book owes nothing for any vehicle: it is no book to take in.
+ * @throws SettingsRefusal
+ */
 export function importRuleBook(text: string, person: Person): RuleBook {
   let json: unknown;
   try {
     json = JSON.parse(plainFile(text));
   } catch (error) {
-    throw new SettingsRefusal(`The file is not JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`);
+    throw new SettingsRefusal(
+      `The file is not JSON: ${error instanceof Error ? error.message : "it cannot be read"}.`,
+    );
   }
   const rules = (json as { rules?: unknown } | null)?.rules;
   if (Array.isArray(rules) && rules.length === 0)
-    throw new SettingsRefusal("rules: the file has none. With it nothing would ever be owed; the book stays as it is.");
+    throw new SettingsRefusal(
+      "rules: the file has none. With it nothing would ever be owed; the book stays as it is.",
+    );
   return setRuleBook(json, person);
 }

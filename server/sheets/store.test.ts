@@ -5,7 +5,8 @@ import { listSheets } from "../shop/store";
 import { BookRefusal } from "../book/book";
 import { sheetBook, sheetVersions } from "./store";
 
-const { begin, checkDraft, discardDraft, draftFrom, findDraft, importFile, listDrafts, saveDraft } = sheetBook;
+const { begin, checkDraft, discardDraft, draftFrom, findDraft, importFile, listDrafts, saveDraft } =
+  sheetBook;
 
 beforeAll(() => openTestShop());
 const LISSE = SHEETS[0]!;
@@ -13,9 +14,17 @@ const LISSE = SHEETS[0]!;
 describe("the shop's book of sheets", () => {
   it("takes a new version only from a second person, and never changes the old one", () => {
     const key = draftFrom("lisse-forward", INES);
-    saveDraft(key, { ...findDraft(key)!.doc, placement: { ...LISSE.placement, alongMm: 2880 } }, INES);
+    saveDraft(
+      key,
+      { ...findDraft(key)!.doc, placement: { ...LISSE.placement, alongMm: 2880 } },
+      INES,
+    );
     expect(() => checkDraft(key, INES)).toThrow(/source\.checkedBy.*second person/);
-    expect(checkDraft(key, OSKAR)).toMatchObject({ version: 3, placement: { alongMm: 2880 }, source: { enteredBy: "Ines Tarbet", checkedBy: "Oskar Veld" } }); // prettier-ignore
+    expect(checkDraft(key, OSKAR)).toMatchObject({
+      version: 3,
+      placement: { alongMm: 2880 },
+      source: { enteredBy: "Ines Tarbet", checkedBy: "Oskar Veld" },
+    });
     expect(sheetVersions("lisse-forward").map((s) => s.version)).toEqual([3, 2]);
     expect(sheetVersions("lisse-forward")[1]).toEqual(LISSE);
     expect(listSheets().find((s) => s.id === "lisse-forward")!.version).toBe(3);
@@ -23,7 +32,14 @@ describe("the shop's book of sheets", () => {
   });
   it("keeps a draft with problems, but does not let it be checked", () => {
     const key = draftFrom("tarn-forward", OSKAR);
-    const saved = saveDraft(key, { ...findDraft(key)!.doc, placement: { alongMm: 1.95, acrossMm: 0, twistDeg: 0, heightMm: 1310 } }, OSKAR); // prettier-ignore
+    const saved = saveDraft(
+      key,
+      {
+        ...findDraft(key)!.doc,
+        placement: { alongMm: 1.95, acrossMm: 0, twistDeg: 0, heightMm: 1310 },
+      },
+      OSKAR,
+    );
     expect(saved.problems[0]!.field).toBe("placement.alongMm");
     expect(() => checkDraft(key, INES)).toThrow(/placement\.alongMm/);
     expect(listDrafts().map((d) => d.key)).toContain(key);
@@ -34,15 +50,25 @@ describe("the shop's book of sheets", () => {
   });
   it("whoever wrote a figure cannot sign; who opened and kept it unchanged wrote none", () => {
     const key = draftFrom("lisse-forward", INES);
-    const further = (mm: number) => ({ ...findDraft(key)!.doc, placement: { ...LISSE.placement, alongMm: mm } });
+    const further = (mm: number) => ({
+      ...findDraft(key)!.doc,
+      placement: { ...LISSE.placement, alongMm: mm },
+    });
     saveDraft(key, further(2890), INES);
     // A colleague opens the draft, and the page keeps it as it is: that is no writing.
     const kept = saveDraft(key, findDraft(key)!.doc, OSKAR);
-    expect(kept).toMatchObject({ editedBy: "ines", writers: ["ines"], doc: { source: { enteredBy: "Ines Tarbet" } } });
+    expect(kept).toMatchObject({
+      editedBy: "ines",
+      writers: ["ines"],
+      doc: { source: { enteredBy: "Ines Tarbet" } },
+    });
     expect(() => checkDraft(key, INES)).toThrow(/second person/);
     // Once he writes one, neither may sign what both wrote.
     saveDraft(key, further(2891), OSKAR);
-    expect(findDraft(key)).toMatchObject({ writers: ["ines", "oskar"], doc: { source: { enteredBy: "Ines Tarbet, Oskar Veld" } } }); // prettier-ignore
+    expect(findDraft(key)).toMatchObject({
+      writers: ["ines", "oskar"],
+      doc: { source: { enteredBy: "Ines Tarbet, Oskar Veld" } },
+    });
     for (const who of [INES, OSKAR]) expect(() => checkDraft(key, who)).toThrow(/second person/);
     discardDraft(key);
   });
@@ -50,7 +76,9 @@ describe("the shop's book of sheets", () => {
     const key = draftFrom("lisse-forward", INES);
     const page = findDraft(key)!;
     saveDraft(key, { ...page.doc, title: "Hers" }, INES, page.revision);
-    expect(() => saveDraft(key, { ...page.doc, title: "His" }, OSKAR, page.revision)).toThrow(/Ines Tarbet wrote to this draft meanwhile/); // prettier-ignore
+    expect(() => saveDraft(key, { ...page.doc, title: "His" }, OSKAR, page.revision)).toThrow(
+      /Ines Tarbet wrote to this draft meanwhile/,
+    );
     expect(findDraft(key)!.doc.title).toBe("Hers");
     discardDraft(key);
   });
@@ -60,7 +88,10 @@ describe("the shop's book of sheets", () => {
     ["[]", /not a sheet/],
     [JSON.stringify({ ...LISSE, datum: "nose" }), /datum/],
     [JSON.stringify(LISSE), /already in the book, word for word/],
-    [JSON.stringify({ ...LISSE, tolerance: { ...LISSE.tolerance, alongMm: 40 } }), /was checked and never changes, but tolerance\.alongMm differs \(10 there, 40 here\)\. Give the file version/], // prettier-ignore
+    [
+      JSON.stringify({ ...LISSE, tolerance: { ...LISSE.tolerance, alongMm: 40 } }),
+      /was checked and never changes, but tolerance\.alongMm differs \(10 there, 40 here\)\. Give the file version/,
+    ],
   ])("refuses the file %.20s", (text, message) => {
     const before = listDrafts().length;
     expect(() => importFile(text, INES)).toThrow(message);
@@ -69,7 +100,10 @@ describe("the shop's book of sheets", () => {
   it("takes a sheet of another shop as a draft, whole, to be checked here", () => {
     const other = { ...LISSE, id: "lisse-other", version: 1 };
     const key = importFile(JSON.stringify(other), OSKAR);
-    expect(findDraft(key)!.doc).toEqual({ ...other, source: { ...other.source, enteredBy: "Oskar Veld" } });
+    expect(findDraft(key)!.doc).toEqual({
+      ...other,
+      source: { ...other.source, enteredBy: "Oskar Veld" },
+    });
     expect(checkDraft(key, INES).version).toBe(1);
   });
   it("begins one from nothing: what is missing is named, and its id comes from its title when it is signed", () => {

@@ -6,7 +6,13 @@ import { sheets } from "../db/schema";
 
 /** All versions of a sheet, newest first. */
 export const sheetVersions = (id: string): Sheet[] =>
-  db().select().from(sheets).where(eq(sheets.id, id)).orderBy(desc(sheets.version)).all().map((r) => r.doc); // prettier-ignore
+  db()
+    .select()
+    .from(sheets)
+    .where(eq(sheets.id, id))
+    .orderBy(desc(sheets.version))
+    .all()
+    .map((r) => r.doc);
 
 /** The shop's book of procedure sheets. */
 export const sheetBook = makeBook<Sheet>({

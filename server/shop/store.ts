@@ -11,19 +11,40 @@ import { instruments, people, ruleBooks, settings, sheets, stands, vehicles } fr
 
 /** Who may sign in. */
 export const listPeople = (): { id: string; name: string; initials: string; role: string }[] =>
-  db().select({ id: people.id, name: people.name, initials: people.initials, role: people.role }).from(people).where(isNull(people.retiredAt)).orderBy(people.name).all(); // prettier-ignore
+  db()
+    .select({ id: people.id, name: people.name, initials: people.initials, role: people.role })
+    .from(people)
+    .where(isNull(people.retiredAt))
+    .orderBy(people.name)
+    .all();
 
 /** The newest version of every vehicle, by make and model. */
 export function listVehicles(): Vehicle[] {
   const newest = new Map<string, Vehicle>();
   for (const row of db().select().from(vehicles).orderBy(desc(vehicles.version)).all())
     if (!newest.has(row.id)) newest.set(row.id, { ...row.doc, version: row.version });
-  return [...newest.values()].sort((a, b) => `${a.make} ${a.model}`.localeCompare(`${b.make} ${b.model}`));
+  return [...newest.values()].sort((a, b) =>
+    `${a.make} ${a.model}`.localeCompare(`${b.make} ${b.model}`),
+  );
 }
-export const listStands = (): Stand[] => db().select().from(stands).orderBy(stands.id).all().map((r) => r.doc); // prettier-ignore
+export const listStands = (): Stand[] =>
+  db()
+    .select()
+    .from(stands)
+    .orderBy(stands.id)
+    .all()
+    .map((r) => r.doc);
 /** Every instrument with what is known of its last check. */
 export const listCheckedInstruments = (): CheckedInstrument[] =>
-  db().select().from(instruments).all().map(({ doc }) => ({ ...doc, checkedOn: doc.checkedOn ?? null, everyDays: doc.everyDays ?? 180 })); // prettier-ignore
+  db()
+    .select()
+    .from(instruments)
+    .all()
+    .map(({ doc }) => ({
+      ...doc,
+      checkedOn: doc.checkedOn ?? null,
+      everyDays: doc.everyDays ?? 180,
+    }));
 
 /** The instruments as the arithmetic takes them now: an overdue one is believed less. */
 export const listInstruments = (now = new Date().toISOString()): Instrument[] =>
@@ -37,13 +58,23 @@ export function listSheets(): Sheet[] {
   return [...newest.values()];
 }
 
-/** The shop's rule book: what makes what owed. An empty book owes nothing, and the Owed stage says so. */
+/**
+ * The shop's rule book: what makes what owed. An empty book owes nothing, and the Owed stage says
+ * so.
+ */
 export function ruleBook(): RuleBook {
-  const row = db().select({ doc: ruleBooks.doc }).from(ruleBooks).orderBy(desc(ruleBooks.version)).limit(1).get();
+  const row = db()
+    .select({ doc: ruleBooks.doc })
+    .from(ruleBooks)
+    .orderBy(desc(ruleBooks.version))
+    .limit(1)
+    .get();
   return row ? ruleBookSchema.parse(row.doc) : { rules: [], orders: [], efforts: [] };
 }
 
-/** Which glass the shop accepts; an equivalent part with a reason unless the shop says otherwise. */
+/**
+ * Which glass the shop accepts; an equivalent part with a reason unless the shop says otherwise.
+ */
 export function glassPolicy(): GlassPolicy {
   const row = db().select().from(settings).where(eq(settings.key, "glass.policy")).get();
   return row?.value === "maker-only" ? "maker-only" : "equivalent-with-reason";

@@ -1,7 +1,8 @@
 import { EventEmitter } from "node:events";
 
 /** Says within this server that a job's log has grown. One emitter, whichever bundle asks first. */
-const bell = ((globalThis as { iridelBell?: EventEmitter }).iridelBell ??= new EventEmitter().setMaxListeners(0));
+const bell = ((globalThis as { iridelBell?: EventEmitter }).iridelBell ??=
+  new EventEmitter().setMaxListeners(0));
 
 export const announce = (jobId: string): void => void bell.emit(jobId);
 

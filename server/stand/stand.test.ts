@@ -38,7 +38,13 @@ describe("a code for a phone", () => {
 it("whoever listens hears of every growth of the log, until he stops; a refused write is none", () => {
   let heard = 0;
   const stop = onGrowth(job, () => heard++);
-  const write = (id: string, base: number) => writeLines(job, base, [{ id, takenAt: new Date().toISOString(), body: { kind: "touch", touch: "hung" } }], INES); // prettier-ignore
+  const write = (id: string, base: number) =>
+    writeLines(
+      job,
+      base,
+      [{ id, takenAt: new Date().toISOString(), body: { kind: "touch", touch: "hung" } }],
+      INES,
+    );
   const head = eventsAfter(job).at(-1)!.seq;
   write("touch-no-1", head);
   expect(heard).toBe(1);

@@ -14,7 +14,10 @@ describe("the measuring book", () => {
     vehicleBook.saveDraft(key, { ...vehicleBook.findDraft(key)!.doc, wheelbaseMm: 2612 }, INES);
     expect(() => vehicleBook.checkDraft(key, INES)).toThrow(/checked\.checkedBy.*second person/);
     expect(vehicleBook.checkDraft(key, OSKAR)).toMatchObject({ version: 2, wheelbaseMm: 2612 });
-    expect(vehicleVersions(LISSE.id).map((v) => [v.version, v.wheelbaseMm])).toEqual([[2, 2612], [1, 2610]]); // prettier-ignore
+    expect(vehicleVersions(LISSE.id).map((v) => [v.version, v.wheelbaseMm])).toEqual([
+      [2, 2612],
+      [1, 2610],
+    ]);
     expect(listVehicles().find((v) => v.id === LISSE.id)!.wheelbaseMm).toBe(2612);
   });
   it("keeps its drafts apart from the sheets'", () => {
@@ -25,12 +28,18 @@ describe("the measuring book", () => {
   });
   it("a copy gets an id of its own", () => {
     const key = vehicleBook.copyFrom(LISSE.id, INES);
-    expect(vehicleBook.findDraft(key)!.doc).toMatchObject({ id: `${LISSE.id}-2`, version: 1, make: LISSE.make });
+    expect(vehicleBook.findDraft(key)!.doc).toMatchObject({
+      id: `${LISSE.id}-2`,
+      version: 1,
+      make: LISSE.make,
+    });
     expect(() => vehicleBook.copyFrom("no-such", INES)).toThrow(/no such vehicle/);
   });
   it("refuses a version that was checked and edited after, naming the field", () => {
     const [newest] = vehicleVersions(LISSE.id);
     const edited = JSON.stringify({ ...newest, hubHeightMm: 330 });
-    expect(() => vehicleBook.importFile(edited, OSKAR)).toThrow(/never changes, but hubHeightMm differs/);
+    expect(() => vehicleBook.importFile(edited, OSKAR)).toThrow(
+      /never changes, but hubHeightMm differs/,
+    );
   });
 });

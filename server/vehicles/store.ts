@@ -6,7 +6,13 @@ import { vehicles } from "../db/schema";
 
 /** All versions of a vehicle, newest first. */
 export const vehicleVersions = (id: string): Vehicle[] =>
-  db().select().from(vehicles).where(eq(vehicles.id, id)).orderBy(desc(vehicles.version)).all().map((r) => ({ ...r.doc, version: r.version })); // prettier-ignore
+  db()
+    .select()
+    .from(vehicles)
+    .where(eq(vehicles.id, id))
+    .orderBy(desc(vehicles.version))
+    .all()
+    .map((r) => ({ ...r.doc, version: r.version }));
 
 /** The shop's measuring book: dimensions and fitted systems, in versions like the sheets. */
 export const vehicleBook = makeBook<Vehicle>({
@@ -21,7 +27,8 @@ export const vehicleBook = makeBook<Vehicle>({
     return read.ok ? { ok: true, doc: read.vehicle } : read;
   },
   enter: (draft, name) => {
-    const checked = typeof draft.checked === "object" && draft.checked !== null ? draft.checked : {};
+    const checked =
+      typeof draft.checked === "object" && draft.checked !== null ? draft.checked : {};
     return { ...draft, checked: { ...checked, enteredBy: name } };
   },
   sign: signVehicle,

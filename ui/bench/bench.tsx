@@ -76,10 +76,22 @@ export function Bench({ children }: { children: ReactNode }) {
 }
 
 /** The two parts every stage has: its instrument above, the next act below. */
-export function Stage({ title, children, next }: { title: string; children: ReactNode; next: ReactNode }) {
+export function Stage({
+  title,
+  children,
+  next,
+}: {
+  title: string;
+  children: ReactNode;
+  next: ReactNode;
+}) {
   return (
     <>
-      <main aria-label={title} tabIndex={0} className="-outline-offset-2 flex min-h-0 flex-1 flex-col overflow-y-auto">
+      <main
+        aria-label={title}
+        tabIndex={0}
+        className="-outline-offset-2 flex min-h-0 flex-1 flex-col overflow-y-auto"
+      >
         {children}
       </main>
       {next}

@@ -28,7 +28,13 @@ export function Clock() {
         type="button"
         disabled={over || me.role === "viewer"}
         onClick={() => (clock.paused ? write({ kind: "resume" }) : setAsking(true))}
-        title={over ? "Time on this job" : clock.paused ? `Stopped: ${clock.pauses.at(-1)!.reason}` : "Stop the clock"}
+        title={
+          over
+            ? "Time on this job"
+            : clock.paused
+              ? `Stopped: ${clock.pauses.at(-1)!.reason}`
+              : "Stop the clock"
+        }
         aria-label={`${hoursAndMinutes(clock.workSeconds)} of work. ${over ? "" : clock.paused ? "Stopped; go on" : "Stop the clock"}`}
         className={`figure hidden min-h-12 items-center rounded-md px-2 font-semibold md:flex ${clock.paused ? "border-2 border-dashed border-loose text-loose" : "hover:bg-wash"}`}
       >
@@ -48,5 +54,5 @@ export function Clock() {
         }}
       />
     </>
-  ); // prettier-ignore
+  );
 }

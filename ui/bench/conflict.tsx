@@ -12,8 +12,14 @@ export function Conflict() {
   if (connection.kind !== "conflict") return null;
   const who = [...new Set(connection.theirs.map((e: JobEvent) => e.by.name))].join(" and ");
   return (
-    <section role="alert" aria-label="Two tablets wrote" className="border-t-4 border-stop bg-sheet p-4">
-      <h2 className="text-xl font-semibold">{who} wrote to this job first. Yours is kept here and not written yet.</h2>
+    <section
+      role="alert"
+      aria-label="Two tablets wrote"
+      className="border-t-4 border-stop bg-sheet p-4"
+    >
+      <h2 className="text-xl font-semibold">
+        {who} wrote to this job first. Yours is kept here and not written yet.
+      </h2>
       <div className="my-3 grid gap-4 sm:grid-cols-2">
         <div>
           <h3 className="text-sm font-semibold text-soft">Theirs, already written</h3>

@@ -1,6 +1,14 @@
 "use client";
 
-import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
 import {
   planFor,
   setOutEntries,
@@ -19,7 +27,12 @@ import { useOutbox, type Outbox } from "../outbox/use-outbox";
 import { useSettings } from "../settings";
 import { useSync, type Connection } from "./use-sync";
 
-export type Me = { id: string; name: string; initials: string; role: "technician" | "lead" | "viewer" };
+export type Me = {
+  id: string;
+  name: string;
+  initials: string;
+  role: "technician" | "lead" | "viewer";
+};
 export type JobHead = { id: string; number: number; simulated: boolean };
 
 type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
@@ -54,7 +67,9 @@ type Store = {
   /** Writes to the log: kept on the tablet at once, sent in the background. */
   write: (...bodies: TabletEvent[]) => void;
   resolveConflict: (keep: boolean) => void;
-  /** Sends another person's lines, that person's PIN in hand. Answers with what went wrong, or null. */
+  /**
+   * Sends another person's lines, that person's PIN in hand. Answers with what went wrong, or null.
+   */
   sendFor: (personId: string, pin: string) => Promise<string | null>;
   /** Takes in events that another call brought (run commands). */
   absorb: (events: JobEvent[]) => void;
@@ -84,7 +99,13 @@ function withPending(confirmed: JobEvent[], pending: readonly Line[], me: Me): J
     ...confirmed,
     ...pending
       .filter((p) => !known.has(p.id))
-      .map((p, i): JobEvent => ({ id: p.id, seq: head + 1 + i, at: p.takenAt, by: me, body: p.show })),
+      .map((p, i): JobEvent => ({
+        id: p.id,
+        seq: head + 1 + i,
+        at: p.takenAt,
+        by: me,
+        body: p.show,
+      })),
   ];
 }
 
@@ -106,10 +127,13 @@ export function JobProvider({
   const { lengths } = useSettings();
   const [confirmed, setConfirmed] = useState(initial);
   const [notice, setNotice] = useState<string | null>(null);
-  // The end of the log as this tablet's own writing has left it, known before the page is drawn anew: what is written in
-  // between is written in knowledge of it.
+  // The end of the log as this tablet's own writing has left it, known before the page is drawn
+  // anew: what is written in between is written in knowledge of it.
   const ownHead = useRef(initial.at(-1)?.seq ?? 0);
-  const absorb = useCallback((fresh: readonly JobEvent[]) => setConfirmed((c) => merge(c, fresh)), []);
+  const absorb = useCallback(
+    (fresh: readonly JobEvent[]) => setConfirmed((c) => merge(c, fresh)),
+    [],
+  );
   const absorbOwn = useCallback(
     (fresh: readonly JobEvent[]) => {
       ownHead.current = Math.max(ownHead.current, fresh.at(-1)?.seq ?? 0);
@@ -119,7 +143,16 @@ export function JobProvider({
   );
   const confirmedHead = confirmed.at(-1)?.seq ?? 0;
   const outbox = useOutbox(head.id, me);
-  const sync = useSync({ jobId: head.id, me, outbox, confirmedHead, absorb, absorbOwn, say: setNotice, handOn: actions.handOn }); // prettier-ignore
+  const sync = useSync({
+    jobId: head.id,
+    me,
+    outbox,
+    confirmedHead,
+    absorb,
+    absorbOwn,
+    say: setNotice,
+    handOn: actions.handOn,
+  });
   const { connection } = sync;
 
   const inConflict = connection.kind === "conflict";
@@ -158,7 +191,10 @@ export function JobProvider({
     judged,
     problem,
     stages: useMemo(() => stageStates(events, ground), [events, ground]),
-    slip: useMemo(() => slipLines(events, ground, judged, lengths), [events, ground, judged, lengths]),
+    slip: useMemo(
+      () => slipLines(events, ground, judged, lengths),
+      [events, ground, judged, lengths],
+    ),
     connection,
     pending: outbox.mine,
     outbox,

@@ -12,9 +12,9 @@ const inField = (e: KeyboardEvent): boolean =>
   (e.target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(e.target.tagName));
 
 /**
- * The bench's keys. Letters act even while the reading catcher has the focus (a reading has no such letters: T, N, U,
- * S and W are in no unit it takes); digits go to the catcher then, and to the stages otherwise. Alt with a digit always
- * means a stage.
+ * The bench's keys. Letters act even while the reading catcher has the focus (a reading has no such
+ * letters: T, N, U, S and W are in no unit it takes); digits go to the catcher then, and to the
+ * stages otherwise. Alt with a digit always means a stage.
  */
 export function useKeys(jobId: string, acts: KeyActs): void {
   const router = useRouter();
@@ -23,7 +23,8 @@ export function useKeys(jobId: string, acts: KeyActs): void {
       if (e.ctrlKey || e.metaKey || document.querySelector('[role="dialog"]')) return;
       const field = inField(e);
       const catcher = field && (e.target as HTMLElement).dataset.catcher !== undefined;
-      const stage = /^Digit([1-8])$/.exec(e.code)?.[1] ?? (/^[1-8]$/.test(e.key) ? e.key : undefined);
+      const stage =
+        /^Digit([1-8])$/.exec(e.code)?.[1] ?? (/^[1-8]$/.test(e.key) ? e.key : undefined);
       if (stage && (e.altKey || !field)) {
         e.preventDefault();
         router.push(`/jobs/${jobId}/${STAGES[Number(stage) - 1]!.id}`);
@@ -70,7 +71,8 @@ export function KeySheet({ open, onClose }: { open: boolean; onClose: () => void
         ))}
       </dl>
       <p className="mt-4 text-soft">
-        A code scanner types fast and ends with Enter: such a burst is taken as a code, not as a measurement.
+        A code scanner types fast and ends with Enter: such a burst is taken as a code, not as a
+        measurement.
       </p>
     </Dialog>
   );

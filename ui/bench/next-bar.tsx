@@ -1,6 +1,9 @@
 import type { ReactNode } from "react";
 
-/** The next physical act: one sentence, one number or one thing to type, one big action. The same on every stage. */
+/**
+ * The next physical act: one sentence, one number or one thing to type, one big action. The same on
+ * every stage.
+ */
 export function NextBar({
   tone = "act",
   say,
@@ -23,9 +26,16 @@ export function NextBar({
     stop: "border-stop",
   }[tone];
   return (
-    <section aria-label="Next" aria-live="polite" className={`border-t-4 ${edge} bg-sheet px-4 py-3`}>
+    <section
+      aria-label="Next"
+      aria-live="polite"
+      className={`border-t-4 ${edge} bg-sheet px-4 py-3`}
+    >
       {caution && (
-        <p className="mb-2 border-l-4 border-loose pl-3 text-base font-semibold text-loose" role="note">
+        <p
+          className="mb-2 border-l-4 border-loose pl-3 text-base font-semibold text-loose"
+          role="note"
+        >
           {caution}
         </p>
       )}

@@ -32,7 +32,12 @@ export function NextStage({
       tone={tone}
       say={say}
       detail={
-        detail ?? (to ? undefined : lacking ? `${next.name}: ${lacking.lacks ?? "next"}.` : "Everything is settled.")
+        detail ??
+        (to
+          ? undefined
+          : lacking
+            ? `${next.name}: ${lacking.lacks ?? "next"}.`
+            : "Everything is settled.")
       }
     >
       {children}

@@ -31,10 +31,14 @@ export function Rail() {
               <span className="absolute inset-x-0 bottom-0 h-1 bg-act md:inset-x-auto md:inset-y-0 md:left-0 md:h-auto md:w-1" />
             )}
             <span className="flex items-center gap-1.5">
-              <span className={`figure text-xl font-semibold ${current ? "text-act" : "text-ink"}`}>{s.n}</span>
+              <span className={`figure text-xl font-semibold ${current ? "text-act" : "text-ink"}`}>
+                {s.n}
+              </span>
               <Mark state={state} size={12} />
             </span>
-            <span className={`hidden text-sm leading-none md:block ${current ? "font-semibold" : "text-soft"}`}>
+            <span
+              className={`hidden text-sm leading-none md:block ${current ? "font-semibold" : "text-soft"}`}
+            >
               {s.name}
             </span>
           </Link>

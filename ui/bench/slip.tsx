@@ -10,7 +10,9 @@ import { Mark } from "../primitives/marks";
 import { useSettings } from "../settings";
 import { useJob } from "./job-store";
 
-/** The slip: each settled fact with time, instrument and initials. It is the report in the making. */
+/**
+ * The slip: each settled fact with time, instrument and initials. It is the report in the making.
+ */
 export function Slip() {
   const { slip, head, ground } = useJob();
   const [open, setOpen] = useState<SlipLine | null>(null);
@@ -41,7 +43,8 @@ export function Slip() {
                   <span
                     className={`min-w-0 flex-1 break-words ${line.state === "struck" ? "text-soft line-through" : ""}`}
                   >
-                    <span className="text-soft">{line.label}</span> <span className="font-semibold">{line.value}</span>
+                    <span className="text-soft">{line.label}</span>{" "}
+                    <span className="font-semibold">{line.value}</span>
                   </span>
                 </span>
                 {line.note && <span className="block pl-5 text-sm text-loose">{line.note}</span>}
@@ -79,7 +82,8 @@ function LineDialog({ line, onClose }: { line: SlipLine | null; onClose: () => v
     const result = judged?.solution.readings.find((r) => r.id === event.id)?.result;
     const instrument = ground.instruments.find((i) => i.id === body.instrumentId);
     const angle = slot?.quantity.dimension === "angle";
-    const show = (v: number): string => (angle ? formatQuantity(v, "deg", 2) : formatQuantity(v, "mm", 1));
+    const show = (v: number): string =>
+      angle ? formatQuantity(v, "deg", 2) : formatQuantity(v, "mm", 1);
     facts.push(
       ["Typed", body.typed],
       ["Instrument", instrument ? `${instrument.id}, ${instrument.name}` : body.instrumentId],
@@ -90,7 +94,10 @@ function LineDialog({ line, onClose }: { line: SlipLine | null; onClose: () => v
       facts.push(
         ["Off from the others", show(-result.residual)],
         ["Checked by the others", `${formatNumber(result.redundancy * 100)} %`],
-        ["A slip shows from", result.redundancy > 0.03 ? show(result.smallestDetectable) : "nothing checks it yet"],
+        [
+          "A slip shows from",
+          result.redundancy > 0.03 ? show(result.smallestDetectable) : "nothing checks it yet",
+        ],
       );
   }
   const close = (): void => {
@@ -128,7 +135,9 @@ function LineDialog({ line, onClose }: { line: SlipLine | null; onClose: () => v
             maxLength={400}
             className="min-h-14 border-b-2 border-ink bg-transparent px-1 text-lg outline-none focus:border-act"
           />
-          <p className="text-sm text-soft">A struck line stays readable, on the slip and in the record.</p>
+          <p className="text-sm text-soft">
+            A struck line stays readable, on the slip and in the record.
+          </p>
           <Button type="submit" look="stop" size="large" disabled={reason.trim().length < 3}>
             Strike the line
           </Button>

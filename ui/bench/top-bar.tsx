@@ -25,7 +25,11 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
   }[connection.kind];
   return (
     <header className="flex min-h-12 shrink-0 items-center gap-3 border-b border-hairline px-3 text-base">
-      <Link href="/" className="flex min-h-12 items-center font-semibold text-act" aria-label="All jobs">
+      <Link
+        href="/"
+        className="flex min-h-12 items-center font-semibold text-act"
+        aria-label="All jobs"
+      >
         Jobs
       </Link>
       <span className="figure font-semibold">{head.number}</span>
@@ -41,7 +45,10 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
       <span className="ml-auto hidden items-center gap-2 whitespace-nowrap text-sm text-soft lg:flex">
         {others.length > 0 && <span>Also here: {others.map((o) => o.name).join(", ")}</span>}
       </span>
-      <span role="status" className="ml-auto flex items-center gap-2 whitespace-nowrap text-sm lg:ml-0">
+      <span
+        role="status"
+        className="ml-auto flex items-center gap-2 whitespace-nowrap text-sm lg:ml-0"
+      >
         <span className={`inline-block h-2.5 w-2.5 rounded-full ${DOT[connection.kind]}`} />
         <span className={connection.kind === "saved" ? "hidden sm:inline" : ""}>
           {words}
@@ -49,7 +56,11 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
         </span>
       </span>
       <span className="hidden whitespace-nowrap text-sm text-soft md:inline">{me.name}</span>
-      <button type="button" onClick={onSlip} className="min-h-12 rounded-md px-2 font-semibold hover:bg-wash lg:hidden">
+      <button
+        type="button"
+        onClick={onSlip}
+        className="min-h-12 rounded-md px-2 font-semibold hover:bg-wash lg:hidden"
+      >
         Slip
       </button>
       <Clock />

@@ -3,8 +3,9 @@ import type { JobEvent } from "@/core/job";
 import { useJob } from "./job-store";
 
 /**
- * Sends a command to one of the job's devices ("run", "scan") and takes in what the log gained. Answers whether it was
- * carried out; while something unsent waits on the tablet, nothing is commanded, so that the log stays in order.
+ * Sends a command to one of the job's devices ("run", "scan") and takes in what the log gained.
+ * Answers whether it was carried out; while something unsent waits on the tablet, nothing is
+ * commanded, so that the log stays in order.
  */
 export function useCommand<C extends string | { type: string }>(device: "run" | "scan") {
   const { head, absorb, confirmedHead, say, pending } = useJob();
@@ -17,12 +18,18 @@ export function useCommand<C extends string | { type: string }>(device: "run" | 
         headers: { "content-type": "application/json" },
         body: JSON.stringify({ after: confirmedHead, command: c }),
       });
-      const body = (await response.json().catch(() => ({}))) as { events?: JobEvent[]; error?: string };
+      const body = (await response.json().catch(() => ({}))) as {
+        events?: JobEvent[];
+        error?: string;
+      };
       if (body.events) absorb(body.events);
       else if (!quiet) say(body.error ?? "The scan tool does not answer. Try again.");
       return body.events !== undefined;
     } catch {
-      if (!quiet) say("No connection to the shop. Nothing was sent to the vehicle; try again when the shop answers.");
+      if (!quiet)
+        say(
+          "No connection to the shop. Nothing was sent to the vehicle; try again when the shop answers.",
+        );
       return false;
     } finally {
       setBusy(null);

@@ -8,7 +8,9 @@ import type { Outbox } from "../outbox/use-outbox";
 export type Connection =
   | { kind: "saved" }
   | { kind: "sending" }
-  /** The message is what the shop itself says; null where it does not answer, which heals by itself. */
+  /**
+   * The message is what the shop itself says; null where it does not answer, which heals by itself.
+   */
   | { kind: "offline"; message: string | null }
   /** Others wrote first: theirs is shown, ours waits for a decision. */
   | { kind: "conflict"; theirs: JobEvent[] };
@@ -34,8 +36,20 @@ type Sync = {
 const clockWords = (offS: number): string =>
   `This tablet’s clock is ${Math.round(Math.abs(offS) / 60)} min ${offS > 0 ? "behind" : "ahead of"} the shop’s. Times are kept by the shop’s clock; set the tablet right.`;
 
-/** Keeps a job's log and this tablet in step: sends what waits, asks what others wrote, says how it stands. */
-export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, say, handOn }: Sync) {
+/**
+ * Keeps a job's log and this tablet in step: sends what waits, asks what others wrote, says how it
+ * stands.
+ */
+export function useSync({
+  jobId,
+  me,
+  outbox,
+  confirmedHead,
+  absorb,
+  absorbOwn,
+  say,
+  handOn,
+}: Sync) {
   const [conflict, setConflict] = useState<JobEvent[] | null>(null);
   const [offline, setOffline] = useState<{ message: string | null } | null>(null);
   /** Nothing could be sent just now: not reached, or another tab is at it. */
@@ -48,24 +62,31 @@ export function useSync({ jobId, me, outbox, confirmedHead, absorb, absorbOwn, s
       setOffline(result.kind === "offline" ? { message: result.message } : null);
       setLater(result.kind === "offline" || result.kind === "elsewhere");
       if (result.kind === "conflict") setConflict(result.theirs);
-      if (result.kind !== "done" || Math.abs(result.clockOffS) <= CLOCK_OFF_S || told.current) return;
+      if (result.kind !== "done" || Math.abs(result.clockOffS) <= CLOCK_OFF_S || told.current)
+        return;
       told.current = true;
       say(clockWords(result.clockOffS));
     },
     [say],
   );
   const sending = useMutation({
-    mutationFn: (by: { authorId: string; handedOn: string | null }) => flush({ jobId, ...by, absorb: absorbOwn }),
+    mutationFn: (by: { authorId: string; handedOn: string | null }) =>
+      flush({ jobId, ...by, absorb: absorbOwn }),
     onSuccess: after,
     onError: () =>
-      setOffline({ message: "The tablet cannot read what it keeps. Close other programs and reload the page." }),
+      setOffline({
+        message: "The tablet cannot read what it keeps. Close other programs and reload the page.",
+      }),
   });
   const { mutate, mutateAsync, isPending } = sending;
 
   // Send as soon as there is something; while the shop is not reached, try again and again.
   useEffect(() => {
     if (waiting === 0 || conflict || isPending) return;
-    const timer = setTimeout(() => mutate({ authorId: me.id, handedOn: null }), later ? RETRY_MS : 0);
+    const timer = setTimeout(
+      () => mutate({ authorId: me.id, handedOn: null }),
+      later ? RETRY_MS : 0,
+    );
     return () => clearTimeout(timer);
   }, [waiting, outbox.mine, conflict, isPending, later, mutate, me.id]);
 

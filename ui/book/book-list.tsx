@@ -70,11 +70,26 @@ export function BookListPage<T>({
         <h1 className="text-4xl font-semibold">{title}</h1>
         <label className="flex min-w-60 flex-1 border-b-2 border-ink focus-within:border-act">
           <span className="sr-only">Find a {noun}</span>
-          <input type="search" value={text} onChange={(e) => setText(e.target.value)} placeholder={placeholder} className="min-h-14 w-full bg-transparent px-1 text-xl outline-none placeholder:text-soft" />
+          <input
+            type="search"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            placeholder={placeholder}
+            className="min-h-14 w-full bg-transparent px-1 text-xl outline-none placeholder:text-soft"
+          />
         </label>
         {writes && (
           <>
-            <input ref={file} type="file" accept="application/json,.json" className="sr-only" id={`${noun}-file`} aria-label={`${noun} file`} tabIndex={-1} onChange={(e) => void take(e.target.files?.[0])} />
+            <input
+              ref={file}
+              type="file"
+              accept="application/json,.json"
+              className="sr-only"
+              id={`${noun}-file`}
+              aria-label={`${noun} file`}
+              tabIndex={-1}
+              onChange={(e) => void take(e.target.files?.[0])}
+            />
             <Button look="plain" size="large" onClick={() => file.current?.click()}>
               Import a file
             </Button>
@@ -85,22 +100,32 @@ export function BookListPage<T>({
         )}
       </div>
       {message && (
-        <p role="alert" className="mt-3 border-l-4 border-stop bg-sheet px-4 py-3 text-lg text-stop">
+        <p
+          role="alert"
+          className="mt-3 border-l-4 border-stop bg-sheet px-4 py-3 text-lg text-stop"
+        >
           {message}
         </p>
       )}
       {drafts.length > 0 && (
         <section aria-label="Drafts" className="mt-4">
-          <h2 className="text-sm font-semibold text-soft">On their way: used only once a second person has checked them</h2>
+          <h2 className="text-sm font-semibold text-soft">
+            On their way: used only once a second person has checked them
+          </h2>
           <ul>
             {drafts.map((d) => (
               <li key={d.key}>
-                <Link href={`${href}/drafts/${d.key}`} className="flex min-h-14 items-center gap-3 border-b border-dashed border-hairline px-2 hover:bg-sheet">
+                <Link
+                  href={`${href}/drafts/${d.key}`}
+                  className="flex min-h-14 items-center gap-3 border-b border-dashed border-hairline px-2 hover:bg-sheet"
+                >
                   <Mark state={d.problems > 0 ? "stop" : "loose"} />
                   <span className="flex-1 text-lg font-semibold">
                     {d.title}, version {d.version}
                   </span>
-                  <span className="text-base text-soft">{d.problems > 0 ? `${d.problems} to put right` : "to be checked"}</span>
+                  <span className="text-base text-soft">
+                    {d.problems > 0 ? `${d.problems} to put right` : "to be checked"}
+                  </span>
                   <span className="w-36 text-right text-base text-soft">by {d.by}</span>
                 </Link>
               </li>
@@ -111,7 +136,11 @@ export function BookListPage<T>({
       <ul className="mt-4 border-t-2 border-ink" aria-label={`${title} in use`}>
         {shown.map(children)}
       </ul>
-      {shown.length === 0 && <p className="py-12 text-center text-xl text-soft">{items.length === 0 ? empty : `No ${noun} fits these words.`}</p>}
+      {shown.length === 0 && (
+        <p className="py-12 text-center text-xl text-soft">
+          {items.length === 0 ? empty : `No ${noun} fits these words.`}
+        </p>
+      )}
     </main>
-  ); // prettier-ignore
+  );
 }

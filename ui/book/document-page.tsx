@@ -19,7 +19,10 @@ export type DocumentPage<T> = {
   copy: (id: string) => Answer;
 };
 
-/** One document of the shop's book as it is used, its versions, and what changed from the one before. */
+/**
+ * One document of the shop's book as it is used, its versions, and what changed from the one
+ * before.
+ */
 export function BookDocument<T extends { id: string; version?: number }>({
   doc,
   previous,
@@ -40,7 +43,9 @@ export function BookDocument<T extends { id: string; version?: number }>({
 }) {
   const router = useRouter();
   const [message, setMessage] = useState<string | null>(null);
-  const changes = previous ? differences(previous, doc).filter((d) => !["version", ...signatures].includes(d.path)) : []; // prettier-ignore
+  const changes = previous
+    ? differences(previous, doc).filter((d) => !["version", ...signatures].includes(d.path))
+    : [];
   const begin = async (how: (id: string) => Answer): Promise<void> => {
     const answer = await how(doc.id).catch(() => ({
       ok: false as const,
@@ -56,11 +61,20 @@ export function BookDocument<T extends { id: string; version?: number }>({
         aside={
           <span className="flex flex-wrap items-center gap-2">
             {versions.map((v) => (
-              <Link key={v} href={`${href}/${doc.id}?version=${v}`} aria-current={v === doc.version ? "page" : undefined} className={`figure inline-flex min-h-12 min-w-12 items-center justify-center rounded-md border-2 px-2 font-semibold ${v === doc.version ? "border-act" : "border-hairline"}`}>
+              <Link
+                key={v}
+                href={`${href}/${doc.id}?version=${v}`}
+                aria-current={v === doc.version ? "page" : undefined}
+                className={`figure inline-flex min-h-12 min-w-12 items-center justify-center rounded-md border-2 px-2 font-semibold ${v === doc.version ? "border-act" : "border-hairline"}`}
+              >
                 v{v}
               </Link>
             ))}
-            <a href={`/api${href}/${doc.id}?version=${doc.version}`} download className="inline-flex min-h-12 items-center rounded-md px-3 font-semibold hover:bg-wash">
+            <a
+              href={`/api${href}/${doc.id}?version=${doc.version}`}
+              download
+              className="inline-flex min-h-12 items-center rounded-md px-3 font-semibold hover:bg-wash"
+            >
               Export
             </a>
             {writes && (
@@ -83,13 +97,17 @@ export function BookDocument<T extends { id: string; version?: number }>({
         )}
         {changes.length > 0 && (
           <section aria-label="What changed" className="mb-4 border-l-4 border-loose pl-4">
-            <h2 className="text-xl font-semibold">What changed since version {previous!.version}</h2>
+            <h2 className="text-xl font-semibold">
+              What changed since version {previous!.version}
+            </h2>
             <table className="w-full text-base">
               <tbody>
                 {changes.map((d) => (
                   <tr key={d.path} className="border-b border-dashed border-hairline align-top">
                     <td className="figure whitespace-normal py-1 pr-4 text-sm">{d.path}</td>
-                    <td className="pr-4 text-soft line-through [overflow-wrap:anywhere]">{d.before}</td>
+                    <td className="pr-4 text-soft line-through [overflow-wrap:anywhere]">
+                      {d.before}
+                    </td>
                     <td className="[overflow-wrap:anywhere]">{d.after}</td>
                   </tr>
                 ))}
@@ -100,7 +118,7 @@ export function BookDocument<T extends { id: string; version?: number }>({
         {children}
       </Paper>
     </main>
-  ); // prettier-ignore
+  );
 }
 
 /** A figure of a document large enough to be compared across a bench. */

@@ -12,11 +12,22 @@ type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
 
 /** What the page of one draft hands to its editor. */
 export type DraftPage = {
-  draft: { key: string; doc: Draft; editedBy: string; editorName: string; revision: number; writers: string[] };
+  draft: {
+    key: string;
+    doc: Draft;
+    editedBy: string;
+    editorName: string;
+    revision: number;
+    writers: string[];
+  };
   /** The version in use, or null for a new document. */
   base: { version?: number } | null;
   me: { id: string; role: string };
-  keep: (key: string, doc: Draft, revision: number) => Answer<{ problems: Problem[]; revision: number }>;
+  keep: (
+    key: string,
+    doc: Draft,
+    revision: number,
+  ) => Answer<{ problems: Problem[]; revision: number }>;
   sign: (key: string) => Answer<{ id: string }>;
   drop: (key: string) => Answer<object>;
 };
@@ -37,11 +48,14 @@ type Pen = {
   change: (path: string, value: unknown) => void;
 };
 
-const OFFLINE = { ok: false as const, message: "The shop does not answer. Try again when it is back." };
+const OFFLINE = {
+  ok: false as const,
+  message: "The shop does not answer. Try again when it is back.",
+};
 
 /**
- * Writes a document of the shop's book: every change kept, problems named as they arise, differences from the version in
- * use beside it; a second person then signs.
+ * Writes a document of the shop's book: every change kept, problems named as they arise,
+ * differences from the version in use beside it; a second person then signs.
  */
 export function DraftEditor({
   draft,
@@ -72,15 +86,21 @@ export function DraftEditor({
   const [message, setMessage] = useState<string | null>(null);
   const problems = useMemo(() => problemsOf(doc), [doc, problemsOf]);
   const changes = useMemo(
-    () => (base ? differences(base, doc).filter((d) => !["version", ...signatures].includes(d.path)) : []),
+    () =>
+      base
+        ? differences(base, doc).filter((d) => !["version", ...signatures].includes(d.path))
+        : [],
     [base, doc, signatures],
   );
   const viewer = me.role === "viewer";
   // In a document that was just begun, what nobody has come to yet is no mistake.
-  const unwritten = base ? [] : problems.filter((p) => ["is missing.", "needs at least 1."].includes(p.message));
+  const unwritten = base
+    ? []
+    : problems.filter((p) => ["is missing.", "needs at least 1."].includes(p.message));
   const wrong = problems.filter((p) => !unwritten.includes(p));
 
-  // Kept half a second after the last key; a tablet that dies loses no more than that, and says so meanwhile.
+  // Kept half a second after the last key; a tablet that dies loses no more than that, and says so
+  // meanwhile.
   useEffect(() => {
     if (doc === draft.doc) return;
     const timer = setTimeout(() => {
@@ -136,8 +156,13 @@ export function DraftEditor({
           {children({ doc, problems, readOnly: viewer, at, change })}
         </div>
         <aside className="flex flex-col gap-4">
-          <section aria-label="To put right" className={`border-l-4 bg-sheet p-3 ${wrong.length > 0 ? "border-stop" : "border-settled"}`}>
-            <h2 className="text-lg font-semibold">{wrong.length === 0 ? "Nothing to put right" : `${wrong.length} to put right`}</h2>
+          <section
+            aria-label="To put right"
+            className={`border-l-4 bg-sheet p-3 ${wrong.length > 0 ? "border-stop" : "border-settled"}`}
+          >
+            <h2 className="text-lg font-semibold">
+              {wrong.length === 0 ? "Nothing to put right" : `${wrong.length} to put right`}
+            </h2>
             <ul className="mt-1 flex flex-col gap-2">
               {wrong.map((p) => (
                 <li key={p.field + p.message} className="text-base leading-snug">
@@ -147,18 +172,26 @@ export function DraftEditor({
             </ul>
           </section>
           {unwritten.length > 0 && (
-            <section aria-label="Still to enter" className="border-l-4 border-dashed border-loose bg-sheet p-3">
+            <section
+              aria-label="Still to enter"
+              className="border-l-4 border-dashed border-loose bg-sheet p-3"
+            >
               <h2 className="text-lg font-semibold">{unwritten.length} still to enter</h2>
-              <p className="mt-1 text-base leading-snug text-soft">{[...new Set(unwritten.map((p) => nameOf(p.field)))].join(", ")}</p>
+              <p className="mt-1 text-base leading-snug text-soft">
+                {[...new Set(unwritten.map((p) => nameOf(p.field)))].join(", ")}
+              </p>
             </section>
           )}
           <section aria-label="What changed" className="border-l-4 border-loose bg-sheet p-3">
-            <h2 className="text-lg font-semibold">{base ? `Against version ${base.version ?? 1}` : "Not in use yet"}</h2>
+            <h2 className="text-lg font-semibold">
+              {base ? `Against version ${base.version ?? 1}` : "Not in use yet"}
+            </h2>
             {base && changes.length === 0 && <p className="text-base text-soft">No change yet.</p>}
             <ul className="mt-1 flex flex-col gap-2">
               {changes.map((d) => (
                 <li key={d.path} className="text-base leading-snug [overflow-wrap:anywhere]">
-                  <span className="figure whitespace-normal text-sm text-soft">{d.path}</span> <span className="text-soft line-through">{d.before}</span> {d.after}
+                  <span className="figure whitespace-normal text-sm text-soft">{d.path}</span>{" "}
+                  <span className="text-soft line-through">{d.before}</span> {d.after}
                 </li>
               ))}
             </ul>
@@ -173,8 +206,22 @@ export function DraftEditor({
         )}
         <NextBar
           tone={wrong.length > 0 ? "stop" : unwritten.length > 0 || second ? "act" : "loose"}
-          say={wrong.length > 0 ? `Put right ${nameOf(wrong[0]!.field)}.` : unwritten.length > 0 ? `Enter ${nameOf(unwritten[0]!.field)}.` : second ? "Compare every figure with the source, then sign." : "A second person checks it now: sign in as someone else and open this draft."}
-          detail={wrong.length > 0 ? wrong[0]!.message : unwritten.length > 0 ? "What is typed is kept as you go; it can wait half done." : "A checked version never changes; a later one is a new version."}
+          say={
+            wrong.length > 0
+              ? `Put right ${nameOf(wrong[0]!.field)}.`
+              : unwritten.length > 0
+                ? `Enter ${nameOf(unwritten[0]!.field)}.`
+                : second
+                  ? "Compare every figure with the source, then sign."
+                  : "A second person checks it now: sign in as someone else and open this draft."
+          }
+          detail={
+            wrong.length > 0
+              ? wrong[0]!.message
+              : unwritten.length > 0
+                ? "What is typed is kept as you go; it can wait half done."
+                : "A checked version never changes; a later one is a new version."
+          }
         >
           {!viewer && (
             <Button look="quiet" size="large" onClick={() => void throwAway()}>
@@ -182,12 +229,17 @@ export function DraftEditor({
             </Button>
           )}
           {second && (
-            <Button look="act" size="large" disabled={problems.length > 0 || kept !== "kept"} onClick={() => void finish()}>
+            <Button
+              look="act"
+              size="large"
+              disabled={problems.length > 0 || kept !== "kept"}
+              onClick={() => void finish()}
+            >
               I have checked it
             </Button>
           )}
         </NextBar>
       </div>
     </div>
-  ); // prettier-ignore
+  );
 }

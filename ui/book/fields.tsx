@@ -33,16 +33,32 @@ export function TextField({
       <label htmlFor={id} className="block text-sm font-semibold text-soft">
         {label}
       </label>
-      <input id={id} name={path} value={typeof value === "string" ? value : ""} readOnly={readOnly} aria-invalid={problem !== null} aria-describedby={`${id}-n`} onChange={(e) => onChange(e.target.value === "" ? undefined : e.target.value)} className={`min-h-14 w-full border-b-2 bg-transparent px-1 outline-none focus:border-act ${large ? "text-3xl font-semibold" : "text-lg"} ${problem ? "border-stop" : "border-ink"}`} />
+      <input
+        id={id}
+        name={path}
+        value={typeof value === "string" ? value : ""}
+        readOnly={readOnly}
+        aria-invalid={problem !== null}
+        aria-describedby={`${id}-n`}
+        onChange={(e) => onChange(e.target.value === "" ? undefined : e.target.value)}
+        className={`min-h-14 w-full border-b-2 bg-transparent px-1 outline-none focus:border-act ${large ? "text-3xl font-semibold" : "text-lg"} ${problem ? "border-stop" : "border-ink"}`}
+      />
       <Note id={`${id}-n`} problem={problem} />
     </div>
-  ); // prettier-ignore
+  );
 }
 
-/** The units a document's figures come in, and how each is read: another unit of its kind may be typed with its name. */
+/**
+ * The units a document's figures come in, and how each is read: another unit of its kind may be
+ * typed with its name.
+ */
 const UNITS = {
   mm: { ask: { name: "this", dimension: "length", min: -1e6, max: 1e6 }, typed: "mm", size: 1 },
-  "°": { ask: { name: "this", dimension: "angle", min: -100, max: 100 }, typed: "deg", size: Math.PI / 180 },
+  "°": {
+    ask: { name: "this", dimension: "angle", min: -100, max: 100 },
+    typed: "deg",
+    size: Math.PI / 180,
+  },
   kPa: { ask: { name: "this", dimension: "pressure", min: 0, max: 5000 }, typed: "kPa", size: 1 },
   "": { ask: { name: "this", dimension: "length", min: 0, max: 1e6 }, typed: "mm", size: 1 },
   litres: { ask: { name: "this", dimension: "length", min: 0, max: 1e4 }, typed: "mm", size: 1 },
@@ -74,13 +90,26 @@ export function NumberField({
       <label htmlFor={id} className="block text-sm font-semibold text-soft">
         {label}
       </label>
-      <span className={`flex items-baseline border-b-2 ${wrong ? "border-stop" : "border-ink focus-within:border-act"}`}>
-        <input id={id} name={path} value={text ?? (typeof value === "number" ? String(value) : "")} readOnly={readOnly} inputMode="decimal" aria-invalid={wrong !== null} aria-describedby={`${id}-n`} onChange={(e) => take(e.target.value)} onBlur={() => setText(null)} className="figure min-h-14 w-full min-w-0 bg-transparent px-1 text-2xl font-semibold outline-none" />
+      <span
+        className={`flex items-baseline border-b-2 ${wrong ? "border-stop" : "border-ink focus-within:border-act"}`}
+      >
+        <input
+          id={id}
+          name={path}
+          value={text ?? (typeof value === "number" ? String(value) : "")}
+          readOnly={readOnly}
+          inputMode="decimal"
+          aria-invalid={wrong !== null}
+          aria-describedby={`${id}-n`}
+          onChange={(e) => take(e.target.value)}
+          onBlur={() => setText(null)}
+          className="figure min-h-14 w-full min-w-0 bg-transparent px-1 text-2xl font-semibold outline-none"
+        />
         <span className="text-base text-soft">{unit}</span>
       </span>
       <Note id={`${id}-n`} problem={wrong} />
     </div>
-  ); // prettier-ignore
+  );
 }
 
 export function ChoiceField({
@@ -97,14 +126,21 @@ export function ChoiceField({
       <legend className="mb-1 text-sm font-semibold text-soft">{label}</legend>
       <div className="flex flex-wrap gap-1">
         {choices.map(([key, name]) => (
-          <button key={key} type="button" disabled={readOnly} aria-pressed={value === key} onClick={() => onChange(key)} className={`min-h-12 rounded-md border-2 px-3 text-base ${value === key ? "border-act bg-act font-semibold text-on-act" : "border-hairline"}`}>
+          <button
+            key={key}
+            type="button"
+            disabled={readOnly}
+            aria-pressed={value === key}
+            onClick={() => onChange(key)}
+            className={`min-h-12 rounded-md border-2 px-3 text-base ${value === key ? "border-act bg-act font-semibold text-on-act" : "border-hairline"}`}
+          >
             {name}
           </button>
         ))}
       </div>
       <Note id={id} problem={problem} />
     </fieldset>
-  ); // prettier-ignore
+  );
 }
 
 export function SetField({
@@ -124,7 +160,14 @@ export function SetField({
         {choices.map(([key, name]) => {
           const on = chosen.includes(key);
           return (
-            <button key={key} type="button" disabled={readOnly} aria-pressed={on} onClick={() => onChange(on ? chosen.filter((c) => c !== key) : [...chosen, key])} className={`min-h-12 rounded-md border-2 px-3 text-base ${on ? "border-act bg-act font-semibold text-on-act" : "border-hairline"}`}>
+            <button
+              key={key}
+              type="button"
+              disabled={readOnly}
+              aria-pressed={on}
+              onClick={() => onChange(on ? chosen.filter((c) => c !== key) : [...chosen, key])}
+              className={`min-h-12 rounded-md border-2 px-3 text-base ${on ? "border-act bg-act font-semibold text-on-act" : "border-hairline"}`}
+            >
               {name}
             </button>
           );
@@ -132,10 +175,21 @@ export function SetField({
       </div>
       <Note id={id} problem={problem} />
     </fieldset>
-  ); // prettier-ignore
+  );
 }
 
 /** Yes or no. */
 export const YesNo = ({ label, value, readOnly, onChange }: Base) => (
-  <ChoiceField label={label} path="" problem={null} value={value === true ? "yes" : "no"} readOnly={readOnly} onChange={(v) => onChange(v === "yes")} choices={[["yes", "Yes"], ["no", "No"]]} />
-); // prettier-ignore
+  <ChoiceField
+    label={label}
+    path=""
+    problem={null}
+    value={value === true ? "yes" : "no"}
+    readOnly={readOnly}
+    onChange={(v) => onChange(v === "yes")}
+    choices={[
+      ["yes", "Yes"],
+      ["no", "No"],
+    ]}
+  />
+);

@@ -29,15 +29,31 @@ export function Rows<T>({
       {items.map((item, i) => {
         const problem = problemAt(i);
         return (
-          <li key={keyOf(item, i)} className={`flex flex-wrap items-center gap-2 border-l-4 bg-sheet px-3 py-2 ${problem ? "border-stop" : "border-hairline"}`}>
+          <li
+            key={keyOf(item, i)}
+            className={`flex flex-wrap items-center gap-2 border-l-4 bg-sheet px-3 py-2 ${problem ? "border-stop" : "border-hairline"}`}
+          >
             <span className="figure w-7 text-lg text-soft">{i + from}</span>
             {children(item, i)}
             {!readOnly && (
               <span className="flex">
-                <button type="button" aria-label={`Move ${name} ${i + from} up`} disabled={i === 0} onClick={() => onChange([...items.slice(0, i - 1), item, items[i - 1]!, ...items.slice(i + 1)])} className="min-h-12 min-w-10 rounded-md hover:bg-wash disabled:opacity-30">
+                <button
+                  type="button"
+                  aria-label={`Move ${name} ${i + from} up`}
+                  disabled={i === 0}
+                  onClick={() =>
+                    onChange([...items.slice(0, i - 1), item, items[i - 1]!, ...items.slice(i + 1)])
+                  }
+                  className="min-h-12 min-w-10 rounded-md hover:bg-wash disabled:opacity-30"
+                >
                   ↑
                 </button>
-                <button type="button" aria-label={`Take ${name} ${i + from} out`} onClick={() => onChange(items.filter((_, k) => k !== i))} className="min-h-12 min-w-10 rounded-md hover:bg-wash">
+                <button
+                  type="button"
+                  aria-label={`Take ${name} ${i + from} out`}
+                  onClick={() => onChange(items.filter((_, k) => k !== i))}
+                  className="min-h-12 min-w-10 rounded-md hover:bg-wash"
+                >
                   ×
                 </button>
               </span>
@@ -47,20 +63,63 @@ export function Rows<T>({
         );
       })}
     </ol>
-  ); // prettier-ignore
+  );
 }
 
-const LINE = "min-h-12 border-b border-ink bg-transparent px-1 text-base outline-none focus:border-act";
+const LINE =
+  "min-h-12 border-b border-ink bg-transparent px-1 text-base outline-none focus:border-act";
 
 /** A line of text in a row. */
-export const RowText = ({ label, value, readOnly, onChange, hint, className = "flex-1" }: { label: string; value: string; hint?: string; readOnly: boolean; onChange: (text: string) => void; className?: string }) => (
-  <input aria-label={label} title={label} placeholder={hint} value={value} readOnly={readOnly} onChange={(e) => onChange(e.target.value)} className={`${LINE} min-w-48 placeholder:font-normal placeholder:text-soft ${className}`} />
-); // prettier-ignore
+export const RowText = ({
+  label,
+  value,
+  readOnly,
+  onChange,
+  hint,
+  className = "flex-1",
+}: {
+  label: string;
+  value: string;
+  hint?: string;
+  readOnly: boolean;
+  onChange: (text: string) => void;
+  className?: string;
+}) => (
+  <input
+    aria-label={label}
+    title={label}
+    placeholder={hint}
+    value={value}
+    readOnly={readOnly}
+    onChange={(e) => onChange(e.target.value)}
+    className={`${LINE} min-w-48 placeholder:font-normal placeholder:text-soft ${className}`}
+  />
+);
 
 /** A figure in a row, with its name before it. */
-export const RowNumber = ({ label, name, value, readOnly, onChange }: { label: string; name: string; value: unknown; readOnly: boolean; onChange: (value: number | undefined) => void }) => (
+export const RowNumber = ({
+  label,
+  name,
+  value,
+  readOnly,
+  onChange,
+}: {
+  label: string;
+  name: string;
+  value: unknown;
+  readOnly: boolean;
+  onChange: (value: number | undefined) => void;
+}) => (
   <label className="flex items-center gap-1 text-sm text-soft">
     {name}
-    <input aria-label={label} type="number" step="any" value={typeof value === "number" ? value : ""} readOnly={readOnly} onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))} className={`figure ${LINE} w-24 text-ink`} />
+    <input
+      aria-label={label}
+      type="number"
+      step="any"
+      value={typeof value === "number" ? value : ""}
+      readOnly={readOnly}
+      onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))}
+      className={`figure ${LINE} w-24 text-ink`}
+    />
   </label>
-); // prettier-ignore
+);

@@ -17,7 +17,10 @@ type Props = {
   children?: ReactNode;
 };
 
-/** Accept as it is, or stop the job, each with its reason; the children are the answers that need none. */
+/**
+ * Accept as it is, or stop the job, each with its reason; the children are the answers that need
+ * none.
+ */
 export function Answers({ stage, itemId, ask, also = [], onAnswered, children }: Props) {
   const { write } = useJob();
   const [asking, setAsking] = useState<"accepted" | "blocks" | null>(null);
@@ -34,7 +37,11 @@ export function Answers({ stage, itemId, ask, also = [], onAnswered, children }:
         open={asking !== null}
         title={asking === "blocks" ? "This stops the job" : "Accept as it is"}
         note={ask}
-        label={asking === "blocks" ? "What stands in the way" : "Why it may stay so; this goes on the report"}
+        label={
+          asking === "blocks"
+            ? "What stands in the way"
+            : "Why it may stay so; this goes on the report"
+        }
         action={asking === "blocks" ? "Stop the job" : "Accept with this reason"}
         onClose={() => setAsking(null)}
         onReason={(reason) => {

@@ -9,7 +9,12 @@ import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { Mark } from "../primitives/marks";
 
-export const OUTCOMES = { fine: "Fine", fixed: "Fixed now", accepted: "Accepted", blocks: "Blocks" } as const;
+export const OUTCOMES = {
+  fine: "Fine",
+  fixed: "Fixed now",
+  accepted: "Accepted",
+  blocks: "Blocks",
+} as const;
 export type Outcome = keyof typeof OUTCOMES;
 const MARKS = { fine: "settled", fixed: "settled", accepted: "loose", blocks: "stop" } as const;
 
@@ -34,19 +39,28 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
   return (
     <Stage title={STAGES.find((s) => s.id === stage)!.name} next={next}>
       {conflicts.map((c) => (
-        <p key={c.need + c.first + c.then} className="mx-3 mt-3 border-l-4 border-dashed border-loose bg-sheet px-4 py-2 text-base lg:mx-4">
+        <p
+          key={c.need + c.first + c.then}
+          className="mx-3 mt-3 border-l-4 border-dashed border-loose bg-sheet px-4 py-2 text-base lg:mx-4"
+        >
           {c.words}
         </p>
       ))}
-      <div className={`m-3 grid items-start gap-4 lg:m-4 ${panel ? "lg:grid-cols-[330px_1fr]" : ""}`}>
+      <div
+        className={`m-3 grid items-start gap-4 lg:m-4 ${panel ? "lg:grid-cols-[330px_1fr]" : ""}`}
+      >
         <ol className={`flex flex-col gap-1 ${panel ? "order-2 lg:order-1" : ""}`}>
           {items.map((item, i) => {
             const answered = done.get(item.id);
             const e = answered && itemSettled(ground, events, stage, item) ? answered : undefined;
             const righted = !e && putRight(events, item.id) > 0;
             const here = currentId === item.id;
-            const values = "measure" in item && item.measure ? measured.get(item.id)?.body.values : undefined;
-            const found = values && "measure" in item && item.measure ? judgeMeasure(item.measure, values, ground.vehicle).headline : null;
+            const values =
+              "measure" in item && item.measure ? measured.get(item.id)?.body.values : undefined;
+            const found =
+              values && "measure" in item && item.measure
+                ? judgeMeasure(item.measure, values, ground.vehicle).headline
+                : null;
             return (
               <li key={item.id}>
                 <button
@@ -57,10 +71,18 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
                 >
                   <span className="figure text-xl text-soft">{i + 1}</span>
                   <span className="min-w-0">
-                    <span className={`block leading-tight ${panel ? "text-base" : "text-xl"} ${here ? "font-semibold" : ""}`}>{item.ask}</span>
-                    {righted && <span className="block text-sm text-loose">Put right; read it again</span>}
+                    <span
+                      className={`block leading-tight ${panel ? "text-base" : "text-xl"} ${here ? "font-semibold" : ""}`}
+                    >
+                      {item.ask}
+                    </span>
+                    {righted && (
+                      <span className="block text-sm text-loose">Put right; read it again</span>
+                    )}
                     {found && <span className="block text-sm text-soft">{found}</span>}
-                    {e?.body.reason && <span className="block text-sm text-loose">{`${OUTCOMES[e.body.outcome]}: ${e.body.reason}`}</span>}
+                    {e?.body.reason && (
+                      <span className="block text-sm text-loose">{`${OUTCOMES[e.body.outcome]}: ${e.body.reason}`}</span>
+                    )}
                     {e && (
                       <span className="block text-xs text-soft">
                         {OUTCOMES[e.body.outcome]} · {clockTime(e.at)} {e.by.initials}
@@ -82,5 +104,5 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
         )}
       </div>
     </Stage>
-  ); // prettier-ignore
+  );
 }

@@ -23,9 +23,13 @@ import { CheckFrame, type Outcome } from "./check-frame";
 import { MeasuredCheck } from "./measured";
 
 type Item = Sheet["ready"][number];
-const isTyped = (m: Measure | undefined): m is Measure => m !== undefined && m.kind !== "scan" && m.kind !== "battery";
+const isTyped = (m: Measure | undefined): m is Measure =>
+  m !== undefined && m.kind !== "scan" && m.kind !== "battery";
 
-/** Ready and Prove: what the sheet asks to be checked, each measured where it can be, each with one answer. */
+/**
+ * Ready and Prove: what the sheet asks to be checked, each measured where it can be, each with one
+ * answer.
+ */
 export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const { ground, events, write, me } = useJob();
   const [armed, setArmed] = useState<string | null>(null);
@@ -33,9 +37,12 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const done = checksOf(events, stage);
   const left = items.filter((i) => !itemSettled(ground, events, stage, i));
   const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
-  const current = items.find((i) => i.id === armed) ?? left[0] ?? (stage === "ready" ? blocked : undefined);
+  const current =
+    items.find((i) => i.id === armed) ?? left[0] ?? (stage === "ready" ? blocked : undefined);
   // What is to be put back is what was written down when the vehicle came in.
-  const found = Object.entries(lastOf(events, "walk")?.body.settings ?? {}).map(([f, as]) => `${FUNCTIONS[f as FunctionId].name} ${as}`).join(", "); // prettier-ignore
+  const found = Object.entries(lastOf(events, "walk")?.body.settings ?? {})
+    .map(([f, as]) => `${FUNCTIONS[f as FunctionId].name} ${as}`)
+    .join(", ");
   const name = STAGES.find((s) => s.id === stage)!.name;
   const release = (): void => setArmed(null);
 
@@ -58,7 +65,12 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const lacks = reading && reading.kind !== "inside" ? reading.say : null;
   const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
   const righted = current !== undefined && putRight(events, current.id) > 0;
-  const panel = current?.measure?.kind === "scan" || (stage === "prove" && current?.id === "rescan") ? <ScanPanel /> : current?.measure?.kind === "battery" ? <BatteryPanel minVolts={low} /> : null; // prettier-ignore
+  const panel =
+    current?.measure?.kind === "scan" || (stage === "prove" && current?.id === "rescan") ? (
+      <ScanPanel />
+    ) : current?.measure?.kind === "battery" ? (
+      <BatteryPanel minVolts={low} />
+    ) : null;
 
   const next = current ? (
     <NextBar
@@ -75,7 +87,11 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
         <Answers stage={stage} itemId={current.id} ask={current.ask} onAnswered={release}>
           {current.measure ? (
             reading?.kind === "outside" && (
-              <Button look="plain" size="large" onClick={() => write({ kind: "put-right", itemId: current.id })}>
+              <Button
+                look="plain"
+                size="large"
+                onClick={() => write({ kind: "put-right", itemId: current.id })}
+              >
                 Put right, read again
               </Button>
             )
@@ -99,5 +115,13 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   ) : (
     <NextStage after={stage} say={`${name}: all ${items.length} checked.`} />
   );
-  return <CheckFrame stage={stage} currentId={current?.id ?? null} onArm={setArmed} panel={panel} next={next} />; // prettier-ignore
+  return (
+    <CheckFrame
+      stage={stage}
+      currentId={current?.id ?? null}
+      onArm={setArmed}
+      panel={panel}
+      next={next}
+    />
+  );
 }

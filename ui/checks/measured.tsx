@@ -14,7 +14,10 @@ import { CheckFrame } from "./check-frame";
 
 type Item = Sheet["ready"][number] & { measure: Measure };
 
-/** A readiness item that is measured: the figures, what follows from them, and what to do if they are off. */
+/**
+ * A readiness item that is measured: the figures, what follows from them, and what to do if they
+ * are off.
+ */
 export function MeasuredCheck({
   item,
   onArm,
@@ -26,18 +29,34 @@ export function MeasuredCheck({
 }) {
   const { ground, events, head, write, say, me } = useJob();
   const before = measuredOf(events).get(item.id);
-  const state = useMeasure(head.id, item.id, item.measure, ground.vehicle, before?.body.typed ?? {});
+  const state = useMeasure(
+    head.id,
+    item.id,
+    item.measure,
+    ground.vehicle,
+    before?.body.typed ?? {},
+  );
   const viewer = me.role === "viewer";
 
-  const typed = Object.fromEntries(state.typed.filter((t) => t.text.trim() !== "").map((t) => [t.field.id, t.text]));
+  const typed = Object.fromEntries(
+    state.typed.filter((t) => t.text.trim() !== "").map((t) => [t.field.id, t.text]),
+  );
   // A floor that was taken from its bay has figures that nobody typed here.
   const taken = before?.body.bay !== undefined && Object.keys(typed).length === 0;
-  const judged = taken ? judgeMeasure(item.measure, before!.body.values, ground.vehicle) : state.judged;
+  const judged = taken
+    ? judgeMeasure(item.measure, before!.body.values, ground.vehicle)
+    : state.judged;
   const figures = { kind: "measured", itemId: item.id, values: state.values, typed } as const;
   const righted = putRight(events, item.id) > 0;
   const keep = (): void => {
     const outcome = righted ? "fixed" : "fine";
-    const check = { kind: "check", stage: "ready", itemId: item.id, outcome, reason: null } as const;
+    const check = {
+      kind: "check",
+      stage: "ready",
+      itemId: item.id,
+      outcome,
+      reason: null,
+    } as const;
     write(...(taken ? [check] : [figures, check]));
     state.settle();
   };
@@ -47,17 +66,25 @@ export function MeasuredCheck({
     state.clear();
   };
   const hold = async (): Promise<void> => {
-    const response = await fetch(`/api/jobs/${head.id}/bay?item=${encodeURIComponent(item.id)}`, { cache: "no-store" }).catch(() => null); // prettier-ignore
+    const response = await fetch(`/api/jobs/${head.id}/bay?item=${encodeURIComponent(item.id)}`, {
+      cache: "no-store",
+    }).catch(() => null);
     const body = (await response?.json().catch(() => null)) as {
       values?: Record<string, number>;
       error?: string;
     } | null;
-    if (!body?.values) return say(body?.error ?? "The instruments do not answer. Read them by eye and type.");
+    if (!body?.values)
+      return say(body?.error ?? "The instruments do not answer. Read them by eye and type.");
     const { values } = body;
-    state.change(Object.fromEntries(state.typed.map((t) => [t.field.id, asTyped(t.field, values[t.field.id] ?? 0)])));
+    state.change(
+      Object.fromEntries(
+        state.typed.map((t) => [t.field.id, asTyped(t.field, values[t.field.id] ?? 0)]),
+      ),
+    );
   };
 
-  const detail = judged.ok === false ? "Put it right and read again, or accept it with a reason." : item.why;
+  const detail =
+    judged.ok === false ? "Put it right and read again, or accept it with a reason." : item.why;
   return (
     <CheckFrame
       stage="ready"
@@ -68,22 +95,33 @@ export function MeasuredCheck({
           <MeasurePanel vehicle={ground.vehicle} state={state} readOnly={viewer} />
           {item.measure.kind === "floor" && <BayFloors itemId={item.id} />}
           {head.simulated && !viewer && (
-            <button type="button" onClick={() => void hold()} className="mt-3 min-h-12 rounded-md px-2 text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash">
+            <button
+              type="button"
+              onClick={() => void hold()}
+              className="mt-3 min-h-12 rounded-md px-2 text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash"
+            >
               Read all of it (simulated)
             </button>
           )}
         </>
       }
       next={
-        <NextBar tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"} say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`} detail={detail} caution={ground.sheet.cautions[0]}>
+        <NextBar
+          tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"}
+          say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`}
+          detail={detail}
+          caution={ground.sheet.cautions[0]}
+        >
           {!viewer && (
-            <Answers stage="ready" itemId={item.id} ask={item.ask} also={judged.ok === null || taken ? [] : [figures]} onAnswered={onNext}>
+            <Answers
+              stage="ready"
+              itemId={item.id}
+              ask={item.ask}
+              also={judged.ok === null || taken ? [] : [figures]}
+              onAnswered={onNext}
+            >
               {judged.ok === false && (
-                <Button
-                  look="act"
-                  size="large"
-                  onClick={rightIt}
-                >
+                <Button look="act" size="large" onClick={rightIt}>
                   Put right, read again
                 </Button>
               )}
@@ -105,5 +143,5 @@ export function MeasuredCheck({
         </NextBar>
       }
     />
-  ); // prettier-ignore
+  );
 }

@@ -6,7 +6,10 @@ import { useJob } from "../bench/job-store";
 import { NextStage } from "../bench/next-stage";
 import { Paper } from "../primitives/paper";
 
-/** Says whether the sheet asks for a drive; the drive itself is not guided yet, and the record says so. */
+/**
+ * Says whether the sheet asks for a drive; the drive itself is not guided yet, and the record says
+ * so.
+ */
 export function Drive() {
   const { ground, events } = useJob();
   const consent = lastOf(events, "consent");
@@ -14,7 +17,12 @@ export function Drive() {
   return (
     <Stage
       title="Drive"
-      next={<NextStage after="drive" say={asked ? "The drive stays open on the record." : "No drive is asked for."} />}
+      next={
+        <NextStage
+          after="drive"
+          say={asked ? "The drive stays open on the record." : "No drive is asked for."}
+        />
+      }
     >
       <Paper title={asked ? "A drive is owed after the static part" : "No drive owed"}>
         <p className="max-w-[60ch] text-xl leading-snug">

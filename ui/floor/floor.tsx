@@ -12,7 +12,9 @@ const BUTTONS_PX = 56;
 
 type Beside = { name: string; pose: PlanPose; halfMm: number; boardMm: number; proved: boolean };
 
-/** The floor, to scale: vehicle, datum, target, stand, tapes. Drag to pan, wheel or pinch to zoom. */
+/**
+ * The floor, to scale: vehicle, datum, target, stand, tapes. Drag to pan, wheel or pinch to zoom.
+ */
 export function Floor({
   judged,
   armedSlot,
@@ -32,7 +34,9 @@ export function Floor({
 
   useEffect(() => {
     const element = box.current!;
-    const observer = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    const observer = new ResizeObserver(() =>
+      setSize({ width: element.clientWidth, height: element.clientHeight }),
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
@@ -57,29 +61,43 @@ export function Floor({
     maxY: Math.max(vehicle.widthMm / 2, ...boards.map((b) => b.yMm + b.halfMm)) + 420,
   };
   // The row of buttons lies over the top edge.
-  const view = fitView(extent, size.width, size.height - BUTTONS_PX, zoom, { u: pan.u, v: pan.v + BUTTONS_PX });
+  const view = fitView(extent, size.width, size.height - BUTTONS_PX, zoom, {
+    u: pan.u,
+    v: pan.v + BUTTONS_PX,
+  });
 
   const points = s.adjustment?.points ?? vehiclePoints(vehicle);
   const line = datumLine(s.frame, points);
   const target = s.target.pose;
-  const sigma = s.aim ? Math.sqrt(Math.max(s.aim.covariance[0]![0]!, s.aim.covariance[1]![1]!)) : Infinity;
+  const sigma = s.aim
+    ? Math.sqrt(Math.max(s.aim.covariance[0]![0]!, s.aim.covariance[1]![1]!))
+    : Infinity;
   const known = sigma < 60;
   const off = Math.hypot(s.board.pose.xMm - target.xMm, s.board.pose.yMm - target.yMm);
   const factor = known ? magnification(Math.max(off, TWO_D_95 * sigma), 420) : 1;
   const shown = {
     x: target.xMm + factor * (s.board.pose.xMm - target.xMm),
     y: target.yMm + factor * (s.board.pose.yMm - target.yMm),
-    heading: target.headingRad + Math.min(factor, 10) * (s.board.pose.headingRad - target.headingRad),
+    heading:
+      target.headingRad + Math.min(factor, 10) * (s.board.pose.headingRad - target.headingRad),
   };
   const ahead = (from: Place, heading: number, far: number): Place => ({
     x: from.x + Math.cos(heading) * far,
     y: from.y + Math.sin(heading) * far,
   });
-  const lineStart = ahead({ x: line.xMm, y: line.yMm }, line.headingRad, extent.minX - line.xMm + 60);
+  const lineStart = ahead(
+    { x: line.xMm, y: line.yMm },
+    line.headingRad,
+    extent.minX - line.xMm + 60,
+  );
   const lineEnd = ahead({ x: line.xMm, y: line.yMm }, line.headingRad, extent.maxX - line.xMm - 60);
 
   return (
-    <div ref={box} className="relative h-full min-h-0 w-full touch-none overflow-hidden bg-paper" {...gestures}>
+    <div
+      ref={box}
+      className="relative h-full min-h-0 w-full touch-none overflow-hidden bg-paper"
+      {...gestures}
+    >
       {size.width > 0 && (
         <svg
           width={size.width}
@@ -90,7 +108,14 @@ export function Floor({
         >
           <Grid view={view} extent={extent} />
           <VehiclePlan view={view} vehicle={vehicle} />
-          <Line view={view} from={lineStart} to={lineEnd} className="stroke-act" dash="14 6 3 6" width={1.6} />
+          <Line
+            view={view}
+            from={lineStart}
+            to={lineEnd}
+            className="stroke-act"
+            dash="14 6 3 6"
+            width={1.6}
+          />
           <Label
             view={view}
             at={ahead(lineStart, line.headingRad, 520)}
@@ -108,13 +133,30 @@ export function Floor({
                 ghost={!b.proved}
                 tone="set"
               />
-              <Label view={view} at={{ x: b.pose.xMm, y: b.pose.yMm }} dv={-9} className="fill-soft" text={b.name} />
+              <Label
+                view={view}
+                at={{ x: b.pose.xMm, y: b.pose.yMm }}
+                dv={-9}
+                className="fill-soft"
+                text={b.name}
+              />
             </g>
           ))}
           <Target view={view} judged={judged} factor={factor} />
-          <Tapes view={view} judged={judged} armedSlot={armedSlot} onArm={onArm} board={known ? shown : null} />
+          <Tapes
+            view={view}
+            judged={judged}
+            armedSlot={armedSlot}
+            onArm={onArm}
+            board={known ? shown : null}
+          />
           {known && s.adjustment && (
-            <Ellipse view={view} at={shown} covariance={s.adjustment.bodies[0]!.covariance} factor={factor} />
+            <Ellipse
+              view={view}
+              at={shown}
+              covariance={s.adjustment.bodies[0]!.covariance}
+              factor={factor}
+            />
           )}
           <StandPlan
             view={view}
@@ -135,7 +177,10 @@ export function Floor({
           "Stand drawn where it should be: not read yet"
         )}
       </div>
-      <div className="absolute right-2 top-2 hidden gap-1 sm:flex" onPointerDown={(e) => e.stopPropagation()}>
+      <div
+        className="absolute right-2 top-2 hidden gap-1 sm:flex"
+        onPointerDown={(e) => e.stopPropagation()}
+      >
         {(
           [
             ["−", "Zoom out", () => setZoom((z) => Math.max(0.5, z / 1.3))],
@@ -183,9 +228,13 @@ function useGestures(
       const before = fingers.current.get(e.pointerId);
       if (!before) return;
       fingers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
-      if (fingers.current.size === 1) setPan((p) => ({ u: p.u + e.clientX - before.x, v: p.v + e.clientY - before.y }));
+      if (fingers.current.size === 1)
+        setPan((p) => ({ u: p.u + e.clientX - before.x, v: p.v + e.clientY - before.y }));
       if (fingers.current.size === 2) {
-        const [a, b] = [...fingers.current.values()] as [{ x: number; y: number }, { x: number; y: number }];
+        const [a, b] = [...fingers.current.values()] as [
+          { x: number; y: number },
+          { x: number; y: number },
+        ];
         const now = Math.hypot(a.x - b.x, a.y - b.y);
         const ratio = spread.current > 0 ? now / spread.current : 1;
         setZoom((z) => Math.min(12, Math.max(0.5, z * ratio)));
@@ -194,6 +243,7 @@ function useGestures(
     },
     onPointerUp: (e: ReactPointerEvent) => void fingers.current.delete(e.pointerId),
     onPointerLeave: (e: ReactPointerEvent) => void fingers.current.delete(e.pointerId),
-    onWheel: (e: React.WheelEvent) => setZoom((z) => Math.min(12, Math.max(0.5, z * Math.exp(-e.deltaY / 600)))),
+    onWheel: (e: React.WheelEvent) =>
+      setZoom((z) => Math.min(12, Math.max(0.5, z * Math.exp(-e.deltaY / 600)))),
   };
 }

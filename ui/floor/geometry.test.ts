@@ -9,21 +9,29 @@ const still = { u: 0, v: 0 };
 describe("the floor drawing", () => {
   it("is to scale both ways, keeps the whole extent in the picture, and puts vehicle left up or left", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 200, max: 2000 }), fc.integer({ min: 200, max: 2000 }), (width, height) => {
-        const view = fitView(extent, width, height, 1, still);
-        const [o, x, y] = [view.to({ x: 0, y: 0 }), view.to({ x: 1000, y: 0 }), view.to({ x: 0, y: 1000 })];
-        expect(Math.hypot(x.u - o.u, x.v - o.v)).toBeCloseTo(1000 * view.pxPerMm, 6);
-        expect(Math.hypot(y.u - o.u, y.v - o.v)).toBeCloseTo(1000 * view.pxPerMm, 6);
-        expect(view.upright ? y.u < o.u : y.v < o.v).toBe(true);
-        for (const cx of [extent.minX, extent.maxX])
-          for (const cy of [extent.minY, extent.maxY]) {
-            const p = view.to({ x: cx, y: cy });
-            expect(p.u).toBeGreaterThan(-1e-6);
-            expect(p.u).toBeLessThan(width + 1e-6);
-            expect(p.v).toBeGreaterThan(-1e-6);
-            expect(p.v).toBeLessThan(height + 1e-6);
-          }
-      }),
+      fc.property(
+        fc.integer({ min: 200, max: 2000 }),
+        fc.integer({ min: 200, max: 2000 }),
+        (width, height) => {
+          const view = fitView(extent, width, height, 1, still);
+          const [o, x, y] = [
+            view.to({ x: 0, y: 0 }),
+            view.to({ x: 1000, y: 0 }),
+            view.to({ x: 0, y: 1000 }),
+          ];
+          expect(Math.hypot(x.u - o.u, x.v - o.v)).toBeCloseTo(1000 * view.pxPerMm, 6);
+          expect(Math.hypot(y.u - o.u, y.v - o.v)).toBeCloseTo(1000 * view.pxPerMm, 6);
+          expect(view.upright ? y.u < o.u : y.v < o.v).toBe(true);
+          for (const cx of [extent.minX, extent.maxX])
+            for (const cy of [extent.minY, extent.maxY]) {
+              const p = view.to({ x: cx, y: cy });
+              expect(p.u).toBeGreaterThan(-1e-6);
+              expect(p.u).toBeLessThan(width + 1e-6);
+              expect(p.v).toBeGreaterThan(-1e-6);
+              expect(p.v).toBeLessThan(height + 1e-6);
+            }
+        },
+      ),
     );
   });
   it("turns a shape the way its heading points on the floor", () => {
@@ -31,10 +39,12 @@ describe("the floor drawing", () => {
       [800, 400],
       [400, 800],
     ] as const) {
-      // prettier-ignore
       const view = fitView(extent, width, height, 1, still);
       for (const heading of [0, 0.4, 2, -1.3]) {
-        const [a, b] = [view.to({ x: 0, y: 0 }), view.to({ x: Math.cos(heading), y: Math.sin(heading) })];
+        const [a, b] = [
+          view.to({ x: 0, y: 0 }),
+          view.to({ x: Math.cos(heading), y: Math.sin(heading) }),
+        ];
         const drawn = (view.turn(heading) * Math.PI) / 180;
         expect(Math.cos(drawn)).toBeCloseTo((b.u - a.u) / view.pxPerMm, 9);
         expect(Math.sin(drawn)).toBeCloseTo((b.v - a.v) / view.pxPerMm, 9);
@@ -52,6 +62,8 @@ describe("the floor drawing", () => {
     }
   });
   it("magnifies errors by a round factor that keeps them in their room, and large ones not at all", () => {
-    expect([1, 3, 7, 20, 60, 500].map((mm) => magnification(mm, 420))).toEqual([50, 50, 50, 20, 5, 1]);
+    expect([1, 3, 7, 20, 60, 500].map((mm) => magnification(mm, 420))).toEqual([
+      50, 50, 50, 20, 5, 1,
+    ]);
   });
 });

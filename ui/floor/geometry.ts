@@ -6,7 +6,9 @@ export type Place = { x: number; y: number };
 /** What part of the floor is shown, in vehicle axes. */
 export type Extent = { minX: number; maxX: number; minY: number; maxY: number };
 
-/** Turns floor places into picture places: x forward runs right on a wide picture, up on a tall one. */
+/**
+ * Turns floor places into picture places: x forward runs right on a wide picture, up on a tall one.
+ */
 export type View = {
   width: number;
   height: number;
@@ -28,7 +30,9 @@ export function fitView(
   const upright = height > width;
   const spanX = extent.maxX - extent.minX;
   const spanY = extent.maxY - extent.minY;
-  const fit = upright ? Math.min(width / spanY, height / spanX) : Math.min(width / spanX, height / spanY);
+  const fit = upright
+    ? Math.min(width / spanY, height / spanX)
+    : Math.min(width / spanX, height / spanY);
   const k = fit * zoom;
   const cx = (extent.minX + extent.maxX) / 2;
   const cy = (extent.minY + extent.maxY) / 2;
@@ -36,10 +40,19 @@ export function fitView(
     upright
       ? { u: width / 2 - (p.y - cy) * k + pan.u, v: height / 2 - (p.x - cx) * k + pan.v }
       : { u: width / 2 + (p.x - cx) * k + pan.u, v: height / 2 - (p.y - cy) * k + pan.v };
-  return { width, height, upright, pxPerMm: k, to, turn: (h) => (-h * 180) / Math.PI + (upright ? -90 : 0) };
+  return {
+    width,
+    height,
+    upright,
+    pxPerMm: k,
+    to,
+    turn: (h) => (-h * 180) / Math.PI + (upright ? -90 : 0),
+  };
 }
 
-/** Outline of a vehicle in plan from its real length, width and overhangs; corners by body style. */
+/**
+ * Outline of a vehicle in plan from its real length, width and overhangs; corners by body style.
+ */
 export function vehicleOutline(v: Vehicle): Place[] {
   const front = v.wheelbaseMm + v.frontOverhangMm;
   const rear = front - v.lengthMm;
@@ -63,11 +76,19 @@ export function softPath(points: { u: number; v: number }[]): string {
     return `${((a.u + b.u) / 2).toFixed(1)} ${((a.v + b.v) / 2).toFixed(1)}`;
   };
   const start = `M ${mid(points.length - 1, 0)}`;
-  return points.reduce((d, p, i) => `${d} Q ${p.u.toFixed(1)} ${p.v.toFixed(1)} ${mid(i, i + 1)}`, start) + " Z";
+  return (
+    points.reduce(
+      (d, p, i) => `${d} Q ${p.u.toFixed(1)} ${p.v.toFixed(1)} ${mid(i, i + 1)}`,
+      start,
+    ) + " Z"
+  );
 }
 
 const FACTORS = [1, 2, 5, 10, 20, 50];
 
-/** The largest stated magnification at which an error of `errorMm` still stays within `roomMm` of its place. */
+/**
+ * The largest stated magnification at which an error of `errorMm` still stays within `roomMm` of
+ * its place.
+ */
 export const magnification = (errorMm: number, roomMm: number): number =>
   FACTORS.filter((f) => f * Math.max(errorMm, 1) <= roomMm).at(-1) ?? 1;

@@ -99,7 +99,13 @@ export function Label({
   );
 }
 
-export function VehiclePlan({ view, vehicle }: { view: View; vehicle: Judged["solution"]["plan"]["vehicle"] }) {
+export function VehiclePlan({
+  view,
+  vehicle,
+}: {
+  view: View;
+  vehicle: Judged["solution"]["plan"]["vehicle"];
+}) {
   const wheel = (x: number, y: number) => {
     const [a, b] = [
       view.to({ x: x - vehicle.hubHeightMm, y: y - 105 }),
@@ -120,7 +126,13 @@ export function VehiclePlan({ view, vehicle }: { view: View; vehicle: Judged["so
   };
   const roof = (x0: number, x1: number, inset: number): Place[] => {
     const h = vehicle.widthMm / 2 - inset;
-    return [{ x: x0, y: h }, { x: x1, y: h * 0.93 }, { x: x1 + 90, y: 0 }, { x: x1, y: -h * 0.93 }, { x: x0, y: -h }]; // prettier-ignore
+    return [
+      { x: x0, y: h },
+      { x: x1, y: h * 0.93 },
+      { x: x1 + 90, y: 0 },
+      { x: x1, y: -h * 0.93 },
+      { x: x0, y: -h },
+    ];
   };
   const rear = vehicle.wheelbaseMm + vehicle.frontOverhangMm - vehicle.lengthMm;
   const camera = view.to({ x: vehicle.camera.xMm, y: vehicle.camera.yMm });
@@ -140,7 +152,13 @@ export function VehiclePlan({ view, vehicle }: { view: View; vehicle: Judged["so
         className="fill-none stroke-chalk"
         strokeWidth={1.4}
       />
-      <circle cx={camera.u} cy={camera.v} r={5} className="fill-sheet stroke-ink" strokeWidth={1.8} />
+      <circle
+        cx={camera.u}
+        cy={camera.v}
+        r={5}
+        className="fill-sheet stroke-ink"
+        strokeWidth={1.8}
+      />
       <circle cx={camera.u} cy={camera.v} r={1.6} className="fill-ink" />
     </g>
   );

@@ -3,12 +3,21 @@ import { vehiclePoints } from "@/core/vehicle";
 import { useSettings } from "../settings";
 import type { Place, View } from "./geometry";
 
-/** Where a plan reading runs on the floor, from what it observes: between two ends, or from a point square to a line. */
-function spanOf(slot: Slot, judged: Judged, board: (Place & { heading: number }) | null): [Place, Place] | null {
+/**
+ * Where a plan reading runs on the floor, from what it observes: between two ends, or from a point
+ * square to a line.
+ */
+function spanOf(
+  slot: Slot,
+  judged: Judged,
+  board: (Place & { heading: number }) | null,
+): [Place, Place] | null {
   if (slot.observes.in !== "plan") return null;
   const { plan, target, network } = judged.solution;
   const at = board ?? { x: target.pose.xMm, y: target.pose.yMm, heading: target.pose.headingRad };
-  const places = new Map(vehiclePoints(plan.vehicle).map((p) => [p.id as string, { x: p.xMm, y: p.yMm }]));
+  const places = new Map(
+    vehiclePoints(plan.vehicle).map((p) => [p.id as string, { x: p.xMm, y: p.yMm }]),
+  );
   const onStand = new Map(network.bodies[0]!.points.map((p) => [`stand.${p.id}`, p]));
   const place = (ref: string): Place => {
     const own = onStand.get(ref);
@@ -37,7 +46,10 @@ function spanOf(slot: Slot, judged: Judged, board: (Place & { heading: number })
   }
 }
 
-/** Every tape and the board laser as a thin arrow: armed, taken, suspect or in doubt, with its value. */
+/**
+ * Every tape and the board laser as a thin arrow: armed, taken, suspect or in doubt, with its
+ * value.
+ */
 export function Tapes({
   view,
   judged,
@@ -66,8 +78,10 @@ export function Tapes({
         const doubt = last?.state === "doubt";
         const [a, b] = [view.to(span[0]), view.to(span[1])];
         const tone = armed ? "act" : suspect ? "loose" : "ink";
-        // Values sit at different fractions of their tapes, so that crossing tapes do not cross their figures.
-        const f = slot.id === "laser-badge" ? 0.46 : [0.36, 0.36, 0.24, 0.24, 0.5, 0.16, 0.16][i % 7]!;
+        // Values sit at different fractions of their tapes, so that crossing tapes do not cross
+        // their figures.
+        const f =
+          slot.id === "laser-badge" ? 0.46 : [0.36, 0.36, 0.24, 0.24, 0.5, 0.16, 0.16][i % 7]!;
         const at = { u: a.u + (b.u - a.u) * f, v: a.v + (b.v - a.v) * f };
         const text = last ? slotValue(slot, last.shown, lengths).replace("vehicle ", "") : "?";
         const width = text.length * 9.4 + 14;
@@ -81,7 +95,9 @@ export function Tapes({
               y2={b.v}
               stroke={`var(--${tone})`}
               strokeWidth={armed ? 3 : suspect ? 2.4 : 1.2}
-              strokeDasharray={suspect ? "7 5" : doubt ? "2 5" : slot.id === "laser-badge" ? "1 4" : undefined}
+              strokeDasharray={
+                suspect ? "7 5" : doubt ? "2 5" : slot.id === "laser-badge" ? "1 4" : undefined
+              }
               strokeLinecap="round"
               opacity={doubt ? 0.5 : 1}
             />

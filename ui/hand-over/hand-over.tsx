@@ -51,8 +51,9 @@ function LogLine({ log }: { log: LogState }) {
         </p>
       )}
       <p className="mt-1 text-base text-soft">
-        Each line is sealed to the one before it. Whoever holds the database can write anew what follows the last head
-        that left the house: compare it with the head on a report that was given away.
+        Each line is sealed to the one before it. Whoever holds the database can write anew what
+        follows the last head that left the house: compare it with the head on a report that was
+        given away.
       </p>
     </section>
   );
@@ -65,7 +66,10 @@ export function HandOver({ kept, log, erase }: Props) {
   const [asking, setAsking] = useState<"reopen" | "erase" | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const standing = standingHandOver(events);
-  const built = useMemo(() => buildRecord(head.number, ground, events, head.simulated), [events, ground, head]);
+  const built = useMemo(
+    () => buildRecord(head.number, ground, events, head.simulated),
+    [events, ground, head],
+  );
   const record = standing && kept ? kept : built;
   // What the shop keeps of the hand-over is shown as soon as it is confirmed.
   const confirmed = standing !== null && pending.length === 0;
@@ -77,13 +81,34 @@ export function HandOver({ kept, log, erase }: Props) {
   const next = (
     <NextBar
       tone={handed ? "settled" : open > 0 ? "loose" : "act"}
-      say={handed ? `Handed over ${dateAndTime(handed.at)} by ${handed.by.name}.` : open > 0 ? `${open} thing${open > 1 ? "s" : ""} still open; the report says so.` : "Everything is settled. Hand it over."}
-      detail={pending.length > 0 ? "Something is still on its way to the shop: the papers lack it until it arrives." : open > 0 && !handed ? record.open.join(" · ") : undefined}
+      say={
+        handed
+          ? `Handed over ${dateAndTime(handed.at)} by ${handed.by.name}.`
+          : open > 0
+            ? `${open} thing${open > 1 ? "s" : ""} still open; the report says so.`
+            : "Everything is settled. Hand it over."
+      }
+      detail={
+        pending.length > 0
+          ? "Something is still on its way to the shop: the papers lack it until it arrives."
+          : open > 0 && !handed
+            ? record.open.join(" · ")
+            : undefined
+      }
     >
-      <a href={`/api/jobs/${head.id}/record`} className="inline-flex min-h-16 items-center rounded-md px-4 text-xl font-semibold hover:bg-wash" download>
+      <a
+        href={`/api/jobs/${head.id}/record`}
+        className="inline-flex min-h-16 items-center rounded-md px-4 text-xl font-semibold hover:bg-wash"
+        download
+      >
         Record, JSON
       </a>
-      <a href={`/api/jobs/${head.id}/report`} target="_blank" rel="noreferrer" className="inline-flex min-h-16 items-center rounded-md border-2 border-ink bg-sheet px-5 text-xl font-semibold hover:bg-wash">
+      <a
+        href={`/api/jobs/${head.id}/report`}
+        target="_blank"
+        rel="noreferrer"
+        className="inline-flex min-h-16 items-center rounded-md border-2 border-ink bg-sheet px-5 text-xl font-semibold hover:bg-wash"
+      >
         Report, PDF
       </a>
       {me.role === "lead" && handed && (
@@ -97,37 +122,62 @@ export function HandOver({ kept, log, erase }: Props) {
         </Button>
       )}
     </NextBar>
-  ); // prettier-ignore
+  );
   return (
     <Stage title="Hand over" next={next}>
-      <Paper title={`Calibration record, job ${record.job.number}`} note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}>
+      <Paper
+        title={`Calibration record, job ${record.job.number}`}
+        note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}
+      >
         <div className="grid gap-x-10 gap-y-5 xl:grid-cols-2">
           <section>
             <h2 className="mb-1 text-xl font-semibold">Why it was owed</h2>
             <p className="text-lg leading-snug">{record.owed.reason}</p>
             <p className="mt-1 text-base text-soft">
-              {record.owed.done.join(", ")}. {record.owed.sheet.title}, version {record.owed.sheet.version}.
+              {record.owed.done.join(", ")}. {record.owed.sheet.title}, version{" "}
+              {record.owed.sheet.version}.
             </p>
           </section>
           <section>
             <h2 className="mb-1 text-xl font-semibold">What the vehicle said</h2>
             <p className="text-lg leading-snug">{runLine(record)}</p>
             <p className="mt-1 text-base text-soft">
-              {record.run.tool ? `${record.run.tool.name}, serial ${record.run.tool.serial}, software ${record.run.tool.software}. Attempts: ${record.run.attempts}.` : "No scan tool was connected."}
+              {record.run.tool
+                ? `${record.run.tool.name}, serial ${record.run.tool.serial}, software ${record.run.tool.software}. Attempts: ${record.run.attempts}.`
+                : "No scan tool was connected."}
             </p>
           </section>
         </div>
         <section className="mt-6">
           <h2 className="mb-1 text-xl font-semibold">Set out</h2>
           <p className="text-lg font-semibold">{verdictLine(record)}</p>
-          {record.setOut.settled && <Table head={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]} rows={resultLines(record).map((l) => [l.name, l.wanted, l.error, l.sigma, l.tolerance])} />}
+          {record.setOut.settled && (
+            <Table
+              head={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
+              rows={resultLines(record).map((l) => [
+                l.name,
+                l.wanted,
+                l.error,
+                l.sigma,
+                l.tolerance,
+              ])}
+            />
+          )}
           {record.setOut.readings.length > 0 && (
             <Table
               head={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
               rows={standLines(record).map(({ reading: r, act }) => {
                 if (!r) return `${act.say} ${clockTime(act.at)} ${act.by.initials}`;
                 const { value, residual } = readingFigures(r);
-                return [r.name, value, residual, r.w === null ? "–" : formatNumber(r.w, 1), r.instrument.name, `${clockTime(r.at)} ${r.by.initials}`, { counts: "counts", doubt: "before a move", struck: "struck" }[r.state]];
+                return [
+                  r.name,
+                  value,
+                  residual,
+                  r.w === null ? "–" : formatNumber(r.w, 1),
+                  r.instrument.name,
+                  `${clockTime(r.at)} ${r.by.initials}`,
+                  { counts: "counts", doubt: "before a move", struck: "struck" }[r.state],
+                ];
               })}
             />
           )}
@@ -141,16 +191,29 @@ export function HandOver({ kept, log, erase }: Props) {
               ["Customer", record.job.customer],
               ["Repair order", record.job.order || "not given"],
               ["Taken in", `${dateAndTime(record.job.takenInAt)} by ${record.job.takenInBy.name}`],
-              ...(record.job.promisedAt ? ([["Promised for", dateAndTime(record.job.promisedAt)]] as [string, string][]) : []),
+              ...(record.job.promisedAt
+                ? ([["Promised for", dateAndTime(record.job.promisedAt)]] as [string, string][])
+                : []),
               ...arrivalLines(record),
-              ...(record.consent ? ([["Consent to drive", `${record.consent.name}, ${dateAndTime(record.consent.at)}`]] as [string, string][]) : []),
+              ...(record.consent
+                ? ([
+                    [
+                      "Consent to drive",
+                      `${record.consent.name}, ${dateAndTime(record.consent.at)}`,
+                    ],
+                  ] as [string, string][])
+                : []),
             ]}
           />
         </section>
         {record.photos.length > 0 && (
           <section className="mt-6">
             <h2 className="mb-2 text-xl font-semibold">Photos</h2>
-            <Photos subjects={(Object.keys(PHOTO_SUBJECTS) as PhotoSubject[]).filter((s) => record.photos.some((p) => p.shows === PHOTO_SUBJECTS[s]))} />
+            <Photos
+              subjects={(Object.keys(PHOTO_SUBJECTS) as PhotoSubject[]).filter((s) =>
+                record.photos.some((p) => p.shows === PHOTO_SUBJECTS[s]),
+              )}
+            />
           </section>
         )}
         <section className="mt-6">
@@ -196,15 +259,26 @@ export function HandOver({ kept, log, erase }: Props) {
         onReason={(reason) => {
           setAsking(null);
           void erase(head.id, reason)
-            .catch(() => ({ ok: false as const, message: "The shop does not answer. Nothing was erased." }))
+            .catch(() => ({
+              ok: false as const,
+              message: "The shop does not answer. Nothing was erased.",
+            }))
             .then((a) => (a.ok ? window.location.reload() : setMessage(a.message)));
         }}
       />
     </Stage>
-  ); // prettier-ignore
+  );
 }
 
-const FIGURE_COLUMNS = new Set(["Value", "Residual", "w", "Sheet", "Error", "Std. unc.", "Allowed"]);
+const FIGURE_COLUMNS = new Set([
+  "Value",
+  "Residual",
+  "w",
+  "Sheet",
+  "Error",
+  "Std. unc.",
+  "Allowed",
+]);
 
 function Table({ head, rows }: { head: string[]; rows: (string[] | string)[] }) {
   return (
@@ -238,7 +312,10 @@ function Table({ head, rows }: { head: string[]; rows: (string[] | string)[] }) 
                 className={`border-b border-dashed border-hairline ${row.at(-1) === "struck" ? "text-soft line-through" : ""}`}
               >
                 {row.map((cell, k) => (
-                  <td key={k} className={`px-2 py-1.5 ${FIGURE_COLUMNS.has(head[k]!) ? "figure text-right" : ""}`}>
+                  <td
+                    key={k}
+                    className={`px-2 py-1.5 ${FIGURE_COLUMNS.has(head[k]!) ? "figure text-right" : ""}`}
+                  >
                     {cell}
                   </td>
                 ))}

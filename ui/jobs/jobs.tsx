@@ -59,11 +59,15 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
             type="search"
             value={text}
             onChange={(e) => setText(e.target.value)}
-            onKeyDown={(e) => e.key === "Enter" && shown.length === 1 && router.push(`/jobs/${shown[0]!.id}`)}
+            onKeyDown={(e) =>
+              e.key === "Enter" && shown.length === 1 && router.push(`/jobs/${shown[0]!.id}`)
+            }
             placeholder="Find by plate, name, VIN, vehicle, number"
             className="min-h-14 w-full bg-transparent px-1 text-xl outline-none placeholder:text-soft"
           />
-          <kbd className="figure hidden rounded-md border border-hairline px-2 text-sm text-soft md:block">/</kbd>
+          <kbd className="figure hidden rounded-md border border-hairline px-2 text-sm text-soft md:block">
+            /
+          </kbd>
         </label>
         {mayTakeIn && (
           <ButtonLink href="/take-in" look="act" size="large">
@@ -91,10 +95,20 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
       </div>
       <ol className="border-t-2 border-ink">
         {shown.map((t) => (
-          <Ticket key={t.id} ticket={t} on={page.on[t.id] ?? []} waiting={waiting.get(t.id) ?? 0} now={now} />
+          <Ticket
+            key={t.id}
+            ticket={t}
+            on={page.on[t.id] ?? []}
+            waiting={waiting.get(t.id) ?? 0}
+            now={now}
+          />
         ))}
       </ol>
-      {silent && <p className="py-2 text-base text-loose">The shop does not answer; this is how it was last.</p>}
+      {silent && (
+        <p className="py-2 text-base text-loose">
+          The shop does not answer; this is how it was last.
+        </p>
+      )}
       {total > shown.length && most < LIST.most && (
         <button
           type="button"
@@ -120,7 +134,10 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
             <>
               No job yet.{" "}
               {mayTakeIn && (
-                <Link href="/take-in" className="font-semibold text-act underline underline-offset-4">
+                <Link
+                  href="/take-in"
+                  className="font-semibold text-act underline underline-offset-4"
+                >
                   Take in the first vehicle
                 </Link>
               )}

@@ -44,7 +44,9 @@ export function Ticket({ ticket: t, on, waiting, now }: Props) {
               : `${stage.n} ${stage.name}: ${t.lacks!.words}`}
           </span>
           {t.promisedAt && t.state !== "handed-over" && (
-            <span className={`block truncate text-sm ${t.promisedAt < now ? "font-semibold text-loose" : "text-soft"}`}>
+            <span
+              className={`block truncate text-sm ${t.promisedAt < now ? "font-semibold text-loose" : "text-soft"}`}
+            >
               {`Promised for ${dateAndTime(t.promisedAt)}${t.promisedAt < now ? ": late" : ""}`}
             </span>
           )}

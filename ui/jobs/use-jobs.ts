@@ -33,7 +33,12 @@ function useRested(text: string): string {
 }
 
 /** Puts changed tickets in their places: newest work first, those that left the state are gone. */
-function mergeTickets(page: JobsPage, changed: JobsPage, state: JobState | null, limit: number): JobsPage {
+function mergeTickets(
+  page: JobsPage,
+  changed: JobsPage,
+  state: JobState | null,
+  limit: number,
+): JobsPage {
   const fresh = new Map(changed.tickets.map((t) => [t.id, t]));
   const tickets = [...changed.tickets, ...page.tickets.filter((t) => !fresh.has(t.id))]
     .filter((t) => state === null || t.state === state)
@@ -42,7 +47,10 @@ function mergeTickets(page: JobsPage, changed: JobsPage, state: JobState | null,
   return { ...changed, tickets };
 }
 
-/** The jobs that fit words and state. While nothing is looked for, only what changed is asked for again. */
+/**
+ * The jobs that fit words and state. While nothing is looked for, only what changed is asked for
+ * again.
+ */
 export function useJobs(first: JobsPage, text: string, state: JobState | null, limit: number) {
   const client = useQueryClient();
   const find = useRested(text.trim());
@@ -64,6 +72,10 @@ export function useJobs(first: JobsPage, text: string, state: JobState | null, l
 
 /** How many lines wait on this tablet, by job. */
 export function useWaiting(): Map<string, number> {
-  const query = useQuery({ queryKey: ["waiting"], queryFn: waitingByJob, refetchInterval: REFRESH_MS });
+  const query = useQuery({
+    queryKey: ["waiting"],
+    queryFn: waitingByJob,
+    refetchInterval: REFRESH_MS,
+  });
   return query.data ?? new Map();
 }

@@ -12,7 +12,11 @@ export type Editing = { kind: KitKind; doc: Record<string, unknown>; isNew: bool
 type Props = {
   editing: Editing | null;
   onClose: (changed: boolean) => void;
-  write: (kind: KitKind, doc: unknown, isNew: boolean) => Promise<{ ok: true } | { ok: false; message: string }>;
+  write: (
+    kind: KitKind,
+    doc: unknown,
+    isNew: boolean,
+  ) => Promise<{ ok: true } | { ok: false; message: string }>;
 };
 
 const NAMES: Record<KitKind, string> = { board: "Board", stand: "Stand", instrument: "Instrument" };
@@ -23,7 +27,13 @@ export function EditKit({ editing, onClose, write }: Props) {
     <Dialog
       open={editing !== null}
       onClose={() => onClose(false)}
-      title={editing ? (editing.isNew ? `New ${NAMES[editing.kind].toLowerCase()}` : NAMES[editing.kind]) : ""}
+      title={
+        editing
+          ? editing.isNew
+            ? `New ${NAMES[editing.kind].toLowerCase()}`
+            : NAMES[editing.kind]
+          : ""
+      }
       wide
     >
       {editing && <Form editing={editing} onDone={() => onClose(true)} write={write} />}
@@ -35,20 +45,58 @@ export function EditKit({ editing, onClose, write }: Props) {
 const shownAs = (f: KitField, value: unknown): unknown =>
   f.as === "rad" && typeof value === "number" ? Math.round(radToDeg(value) * 1e6) / 1e6 : value;
 
-type Part = { list: "joints" | "feet" | "boosters"; name: string; fresh: object; least: number; most: number };
+type Part = {
+  list: "joints" | "feet" | "boosters";
+  name: string;
+  fresh: object;
+  least: number;
+  most: number;
+};
 
-/** What a stand has more or fewer of; the figures of each stand among the fields above. Joints from the floor upward. */
+/**
+ * What a stand has more or fewer of; the figures of each stand among the fields above. Joints from
+ * the floor upward.
+ */
 const PARTS: Part[] = [
-  { list: "joints", name: "Turning joint", fresh: { kind: "yaw", xMm: 0, yMm: 0, limitRad: 0.1 }, least: 0, most: 4 },
-  { list: "joints", name: "Slide across", fresh: { kind: "slide", axis: "cross", limitMm: 100 }, least: 0, most: 4 },
-  { list: "joints", name: "Slide fore and aft", fresh: { kind: "slide", axis: "fore-aft", limitMm: 100 }, least: 0, most: 4 },
+  {
+    list: "joints",
+    name: "Turning joint",
+    fresh: { kind: "yaw", xMm: 0, yMm: 0, limitRad: 0.1 },
+    least: 0,
+    most: 4,
+  },
+  {
+    list: "joints",
+    name: "Slide across",
+    fresh: { kind: "slide", axis: "cross", limitMm: 100 },
+    least: 0,
+    most: 4,
+  },
+  {
+    list: "joints",
+    name: "Slide fore and aft",
+    fresh: { kind: "slide", axis: "fore-aft", limitMm: 100 },
+    least: 0,
+    most: 4,
+  },
   { list: "feet", name: "Foot", fresh: {}, least: 3, most: 4 },
   { list: "boosters", name: "Booster", fresh: {}, least: 0, most: 4 },
-]; // prettier-ignore
-const LAST: Record<Part["list"], string> = { joints: "the last joint", feet: "the fourth foot", boosters: "the last booster" }; // prettier-ignore
+];
+const LAST: Record<Part["list"], string> = {
+  joints: "the last joint",
+  feet: "the fourth foot",
+  boosters: "the last booster",
+};
 
-function Parts({ doc, onChange }: { doc: Record<string, unknown>; onChange: (doc: Record<string, unknown>) => void }) {
-  const listOf = (list: Part["list"]): unknown[] => (Array.isArray(doc[list]) ? (doc[list] as unknown[]) : []);
+function Parts({
+  doc,
+  onChange,
+}: {
+  doc: Record<string, unknown>;
+  onChange: (doc: Record<string, unknown>) => void;
+}) {
+  const listOf = (list: Part["list"]): unknown[] =>
+    Array.isArray(doc[list]) ? (doc[list] as unknown[]) : [];
   const put = (list: Part["list"], next: unknown[]): void => {
     const { [list]: _, ...rest } = doc;
     // A stand without boosters has no such field at all: that is how the kit's format has it.
@@ -57,22 +105,41 @@ function Parts({ doc, onChange }: { doc: Record<string, unknown>; onChange: (doc
   return (
     <p className="mt-2 flex flex-wrap gap-1">
       {PARTS.map((p) => (
-        <Button key={p.name} look="quiet" className="!px-3" disabled={listOf(p.list).length >= p.most} onClick={() => put(p.list, [...listOf(p.list), p.fresh])}>
+        <Button
+          key={p.name}
+          look="quiet"
+          className="!px-3"
+          disabled={listOf(p.list).length >= p.most}
+          onClick={() => put(p.list, [...listOf(p.list), p.fresh])}
+        >
           + {p.name}
         </Button>
       ))}
       {(Object.keys(LAST) as Part["list"][]).map((list) =>
         listOf(list).length > PARTS.find((p) => p.list === list)!.least ? (
-          <Button key={list} look="quiet" className="!px-3 text-soft" onClick={() => put(list, listOf(list).slice(0, -1))}>
+          <Button
+            key={list}
+            look="quiet"
+            className="!px-3 text-soft"
+            onClick={() => put(list, listOf(list).slice(0, -1))}
+          >
             Take {LAST[list]} out
           </Button>
         ) : null,
       )}
     </p>
-  ); // prettier-ignore
+  );
 }
 
-function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void; write: Props["write"] }) {
+function Form({
+  editing,
+  onDone,
+  write,
+}: {
+  editing: Editing;
+  onDone: () => void;
+  write: Props["write"];
+}) {
   const { kind, isNew } = editing;
   const [doc, setDoc] = useState(editing.doc);
   const [message, setMessage] = useState<string | null>(null);
@@ -82,10 +149,20 @@ function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void
     label: f.label,
     value: shownAs(f, getAt(doc, f.path)),
     // A new piece is not scolded for what nobody has come to yet.
-    problem: (isNew && getAt(doc, f.path) === undefined ? null : problems.find((p) => p.field === f.path)?.message) ?? null, // prettier-ignore
+    problem:
+      (isNew && getAt(doc, f.path) === undefined
+        ? null
+        : problems.find((p) => p.field === f.path)?.message) ?? null,
     readOnly: f.fixed === true && !isNew,
     // A date that is taken out is "nobody knows", not a missing field.
-    onChange: (v: unknown) => setDoc((d) => setAt(d, f.path, f.as === "date" ? (v ?? null) : f.as === "rad" && typeof v === "number" ? degToRad(v) : v)), // prettier-ignore
+    onChange: (v: unknown) =>
+      setDoc((d) =>
+        setAt(
+          d,
+          f.path,
+          f.as === "date" ? (v ?? null) : f.as === "rad" && typeof v === "number" ? degToRad(v) : v,
+        ),
+      ),
   });
   const keep = async (): Promise<void> => {
     const answer = await write(kind, doc, isNew).catch(() => ({
@@ -111,7 +188,11 @@ function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void
           ) : f.as === "text" || f.as === "date" ? (
             <TextField key={f.path} {...at(f)} />
           ) : (
-            <NumberField key={f.path} unit={f.as === "number" ? "" : f.as === "rad" ? "°" : f.as} {...at(f)} />
+            <NumberField
+              key={f.path}
+              unit={f.as === "number" ? "" : f.as === "rad" ? "°" : f.as}
+              {...at(f)}
+            />
           ),
         )}
       </div>
@@ -121,8 +202,16 @@ function Form({ editing, onDone, write }: { editing: Editing; onDone: () => void
           {message}
         </p>
       )}
-      <p className="mt-3 text-base text-soft">Jobs that are open keep the kit they were opened with.</p>
-      <Button type="submit" look="act" size="large" className="mt-3 w-full" disabled={problems.length > 0}>
+      <p className="mt-3 text-base text-soft">
+        Jobs that are open keep the kit they were opened with.
+      </p>
+      <Button
+        type="submit"
+        look="act"
+        size="large"
+        className="mt-3 w-full"
+        disabled={problems.length > 0}
+      >
         {isNew ? "Put it into the kit" : "Write it down"}
       </Button>
     </form>

@@ -2,7 +2,13 @@
 
 import { useRouter } from "next/navigation";
 import { useState, type ComponentProps, type ReactNode } from "react";
-import { WIDENED, type Board, type CheckedInstrument, type KitKind, type ZeroJudgement } from "@/core/kit";
+import {
+  WIDENED,
+  type Board,
+  type CheckedInstrument,
+  type KitKind,
+  type ZeroJudgement,
+} from "@/core/kit";
 import type { Stand } from "@/core/setout";
 import { dateAndTime, formatNumber, radToDeg } from "@/core/units";
 import { ReasonDialog } from "../owed/reason-dialog";
@@ -34,10 +40,24 @@ type Props = {
   revoke: ComponentProps<typeof FeedToken>["revoke"];
 };
 
-const CONDITION: Record<Board["condition"], MarkState> = { good: "settled", worn: "loose", "out of use": "stop" };
+const CONDITION: Record<Board["condition"], MarkState> = {
+  good: "settled",
+  worn: "loose",
+  "out of use": "stop",
+};
 
 /** What the shop measures and shows with, and whether it may be believed today. */
-export function Kit({ boards, stands, instruments, writes, zero, checked, write, feed, revoke }: Props) {
+export function Kit({
+  boards,
+  stands,
+  instruments,
+  writes,
+  zero,
+  checked,
+  write,
+  feed,
+  revoke,
+}: Props) {
   const router = useRouter();
   const [checking, setChecking] = useState<StandRow | null>(null);
   const [asking, setAsking] = useState<CheckedInstrument | null>(null);
@@ -48,19 +68,44 @@ export function Kit({ boards, stands, instruments, writes, zero, checked, write,
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <div className="flex flex-wrap items-center justify-between gap-4">
         <h1 className="text-4xl font-semibold">Kit</h1>
-        <a href="/api/kit/labels" target="_blank" rel="noreferrer" className="inline-flex min-h-14 items-center rounded-md border-2 border-ink bg-sheet px-5 text-lg font-semibold hover:bg-wash">
+        <a
+          href="/api/kit/labels"
+          target="_blank"
+          rel="noreferrer"
+          className="inline-flex min-h-14 items-center rounded-md border-2 border-ink bg-sheet px-5 text-lg font-semibold hover:bg-wash"
+        >
           Print labels
         </a>
       </div>
       {message && (
-        <p role="alert" className="mt-3 border-l-4 border-stop bg-sheet px-4 py-3 text-lg text-stop">
+        <p
+          role="alert"
+          className="mt-3 border-l-4 border-stop bg-sheet px-4 py-3 text-lg text-stop"
+        >
           {message}
         </p>
       )}
-      <Group title="Stands" onNew={writes ? () => setEditing({ kind: "stand", doc: NEW.stand, isNew: true }) : null} note="Each is checked every morning before its first job.">
+      <Group
+        title="Stands"
+        onNew={writes ? () => setEditing({ kind: "stand", doc: NEW.stand, isNew: true }) : null}
+        note="Each is checked every morning before its first job."
+      >
         {stands.map((s) => (
-          <Row key={s.id} mark={!s.check || !s.today ? "loose" : s.check.ok ? "settled" : "stop"} code={s.id} name={s.name} state={!s.check ? "never checked" : `${s.today ? "" : "not checked today; last: "}${s.check.words}`} detail={s.check ? `${dateAndTime(s.check.at)}, ${s.check.by}` : ""}>
-            {writes && <Edit onClick={() => setEditing({ kind: "stand", doc: s.doc, isNew: false })} />}
+          <Row
+            key={s.id}
+            mark={!s.check || !s.today ? "loose" : s.check.ok ? "settled" : "stop"}
+            code={s.id}
+            name={s.name}
+            state={
+              !s.check
+                ? "never checked"
+                : `${s.today ? "" : "not checked today; last: "}${s.check.words}`
+            }
+            detail={s.check ? `${dateAndTime(s.check.at)}, ${s.check.by}` : ""}
+          >
+            {writes && (
+              <Edit onClick={() => setEditing({ kind: "stand", doc: s.doc, isNew: false })} />
+            )}
             {writes && (
               <Button look={s.today ? "quiet" : "act"} onClick={() => setChecking(s)}>
                 Zero check
@@ -69,15 +114,38 @@ export function Kit({ boards, stands, instruments, writes, zero, checked, write,
           </Row>
         ))}
       </Group>
-      <Group title="Instruments" onNew={writes ? () => setEditing({ kind: "instrument", doc: NEW.instrument, isNew: true }) : null} note={`An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`}>
+      <Group
+        title="Instruments"
+        onNew={
+          writes ? () => setEditing({ kind: "instrument", doc: NEW.instrument, isNew: true }) : null
+        }
+        note={`An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`}
+      >
         {instruments.map((i) => (
-          <Row key={i.id} mark={i.overdue ? "loose" : "settled"} code={i.id} name={i.name} state={i.overdue ? "check overdue" : `checked ${i.checkedOn}`} detail={i.sigmaRad > 0 ? `± ${formatNumber(radToDeg(i.sigmaRad), 2)}°` : `± ${formatNumber(i.sigmaMm, 1)} mm${i.sigmaMmPerM > 0 ? ` + ${formatNumber(i.sigmaMmPerM, 2)} mm a metre` : ""}`}>
+          <Row
+            key={i.id}
+            mark={i.overdue ? "loose" : "settled"}
+            code={i.id}
+            name={i.name}
+            state={i.overdue ? "check overdue" : `checked ${i.checkedOn}`}
+            detail={
+              i.sigmaRad > 0
+                ? `± ${formatNumber(radToDeg(i.sigmaRad), 2)}°`
+                : `± ${formatNumber(i.sigmaMm, 1)} mm${i.sigmaMmPerM > 0 ? ` + ${formatNumber(i.sigmaMmPerM, 2)} mm a metre` : ""}`
+            }
+          >
             {writes && (
               <Button look="quiet" className="!px-3" onClick={() => setPosting(i)}>
                 Posts
               </Button>
             )}
-            {writes && <Edit onClick={() => setEditing({ kind: "instrument", doc: instrumentDoc(i), isNew: false })} />}
+            {writes && (
+              <Edit
+                onClick={() =>
+                  setEditing({ kind: "instrument", doc: instrumentDoc(i), isNew: false })
+                }
+              />
+            )}
             {writes && (
               <Button look={i.overdue ? "plain" : "quiet"} onClick={() => setAsking(i)}>
                 Checked today
@@ -86,14 +154,30 @@ export function Kit({ boards, stands, instruments, writes, zero, checked, write,
           </Row>
         ))}
       </Group>
-      <Group title="Boards and mats" onNew={writes ? () => setEditing({ kind: "board", doc: NEW.board, isNew: true }) : null} note="A worn board is used with care, one out of use not at all.">
+      <Group
+        title="Boards and mats"
+        onNew={writes ? () => setEditing({ kind: "board", doc: NEW.board, isNew: true }) : null}
+        note="A worn board is used with care, one out of use not at all."
+      >
         {boards.map((b) => (
-          <Row key={b.code} mark={CONDITION[b.condition]} code={b.code} name={b.name} state={b.condition} detail={`version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`}>
+          <Row
+            key={b.code}
+            mark={CONDITION[b.condition]}
+            code={b.code}
+            name={b.name}
+            state={b.condition}
+            detail={`version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`}
+          >
             {writes && <Edit onClick={() => setEditing({ kind: "board", doc: b, isNew: false })} />}
           </Row>
         ))}
       </Group>
-      <FeedToken instrument={posting} make={feed} revoke={revoke} onClose={() => setPosting(null)} />
+      <FeedToken
+        instrument={posting}
+        make={feed}
+        revoke={revoke}
+        onClose={() => setPosting(null)}
+      />
       <EditKit
         editing={editing}
         write={write}
@@ -122,24 +206,44 @@ export function Kit({ boards, stands, instruments, writes, zero, checked, write,
           setAsking(null);
           checked(id, against).then(
             (a) => (a.ok ? router.refresh() : setMessage(a.message)),
-            () => setMessage("The shop does not answer. Nothing was kept; try again when it is back."),
+            () =>
+              setMessage("The shop does not answer. Nothing was kept; try again when it is back."),
           );
         }}
       />
     </main>
-  ); // prettier-ignore
+  );
 }
 
 /** What a new piece starts from; the rest has to be read off the thing. */
 const NEW: Record<KitKind, Record<string, unknown>> = {
   board: { side: "either", version: 1, condition: "good" },
-  stand: { joints: [], boardYMm: 0, boardXMm: 0, crank: {}, feet: [{ xMm: -300, yMm: 0 }, { xMm: 300, yMm: 350 }, { xMm: 300, yMm: -350 }] },
-  instrument: { kind: "tape", sigmaMm: 1, sigmaMmPerM: 0.2, sigmaRad: 0, checkedOn: null, everyDays: 180 },
-}; // prettier-ignore
+  stand: {
+    joints: [],
+    boardYMm: 0,
+    boardXMm: 0,
+    crank: {},
+    feet: [
+      { xMm: -300, yMm: 0 },
+      { xMm: 300, yMm: 350 },
+      { xMm: 300, yMm: -350 },
+    ],
+  },
+  instrument: {
+    kind: "tape",
+    sigmaMm: 1,
+    sigmaMmPerM: 0.2,
+    sigmaRad: 0,
+    checkedOn: null,
+    everyDays: 180,
+  },
+};
 
 /** An instrument without what the page adds to it. */
-const instrumentDoc = ({ overdue: _, ...doc }: CheckedInstrument & { overdue: boolean }): Record<string, unknown> =>
-  doc;
+const instrumentDoc = ({
+  overdue: _,
+  ...doc
+}: CheckedInstrument & { overdue: boolean }): Record<string, unknown> => doc;
 
 const Edit = ({ onClick }: { onClick: () => void }) => (
   <Button look="quiet" className="!px-3" onClick={onClick}>
@@ -147,7 +251,17 @@ const Edit = ({ onClick }: { onClick: () => void }) => (
   </Button>
 );
 
-const Group = ({ title, note, onNew, children }: { title: string; note: string; onNew: (() => void) | null; children: ReactNode }) => (
+const Group = ({
+  title,
+  note,
+  onNew,
+  children,
+}: {
+  title: string;
+  note: string;
+  onNew: (() => void) | null;
+  children: ReactNode;
+}) => (
   <section aria-label={title} className="mt-5">
     <div className="flex flex-wrap items-baseline gap-x-4 border-b-2 border-ink pb-1">
       <h2 className="text-2xl font-semibold">{title}</h2>
@@ -160,7 +274,7 @@ const Group = ({ title, note, onNew, children }: { title: string; note: string; 
     </div>
     <ul>{children}</ul>
   </section>
-); // prettier-ignore
+);
 
 function Row({
   mark,
@@ -184,7 +298,9 @@ function Row({
       <span className="text-lg leading-tight">{name}</span>
       <span className="col-start-3 text-base md:col-start-auto">{state}</span>
       <span className="col-start-3 text-base text-soft md:col-start-auto">{detail}</span>
-      <span className="col-start-3 flex flex-wrap gap-1 md:col-start-auto md:justify-end">{children}</span>
+      <span className="col-start-3 flex flex-wrap gap-1 md:col-start-auto md:justify-end">
+        {children}
+      </span>
     </li>
-  ); // prettier-ignore
+  );
 }

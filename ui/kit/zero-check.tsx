@@ -58,8 +58,13 @@ export function ZeroCheck({ stand, onClose, zero }: Props) {
     <Dialog open={stand !== null} onClose={close} title={stand ? `Zero check, ${stand.id}` : ""}>
       {judged ? (
         <>
-          <p className={`mb-3 flex items-center gap-3 text-2xl font-semibold ${judged.ok ? "text-settled" : "text-stop"}`}>
-            <Mark state={judged.ok ? "settled" : "stop"} size={22} /> {judged.ok ? "The stand is as it was written down." : "Do not use it before it is put right."}
+          <p
+            className={`mb-3 flex items-center gap-3 text-2xl font-semibold ${judged.ok ? "text-settled" : "text-stop"}`}
+          >
+            <Mark state={judged.ok ? "settled" : "stop"} size={22} />{" "}
+            {judged.ok
+              ? "The stand is as it was written down."
+              : "Do not use it before it is put right."}
           </p>
           <table className="w-full text-lg">
             <tbody>
@@ -70,7 +75,9 @@ export function ZeroCheck({ stand, onClose, zero }: Props) {
                   </td>
                   <td className="w-full">{l.name}</td>
                   <td className="figure text-right font-semibold">{formatNumber(l.off, 1)} mm</td>
-                  <td className="figure pl-3 text-right text-sm text-soft">± {formatNumber(l.allowed)}</td>
+                  <td className="figure pl-3 text-right text-sm text-soft">
+                    ± {formatNumber(l.allowed)}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -93,7 +100,18 @@ export function ZeroCheck({ stand, onClose, zero }: Props) {
           <p className="text-2xl font-semibold leading-tight">{next?.say}</p>
           <label className="flex items-baseline border-b-4 border-act px-2">
             <span className="sr-only">{next?.name}</span>
-            <input autoFocus value={text} inputMode="decimal" autoComplete="off" placeholder="–" onChange={(e) => { setText(e.target.value); setProblem(null); }} className="figure min-h-16 w-full bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk" />
+            <input
+              autoFocus
+              value={text}
+              inputMode="decimal"
+              autoComplete="off"
+              placeholder="–"
+              onChange={(e) => {
+                setText(e.target.value);
+                setProblem(null);
+              }}
+              className="figure min-h-16 w-full bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk"
+            />
             <span className="text-2xl text-soft">mm</span>
           </label>
           <p role="alert" className="min-h-6 text-base text-stop">
@@ -105,5 +123,5 @@ export function ZeroCheck({ stand, onClose, zero }: Props) {
         </form>
       )}
     </Dialog>
-  ); // prettier-ignore
+  );
 }

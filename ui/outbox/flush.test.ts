@@ -29,7 +29,10 @@ function shop(_: string, request: { body: string }): Promise<Response> {
   if (missing.length > 0) return Promise.resolve(Response.json({ missing }, { status: 409 }));
   for (const e of events) write(e.id, INES, e.body);
   return Promise.resolve(
-    Response.json({ events: log.slice(baseSeq), outcomes: events.map(({ id }) => ({ id, outcome: "written" })) }),
+    Response.json({
+      events: log.slice(baseSeq),
+      outcomes: events.map(({ id }) => ({ id, outcome: "written" })),
+    }),
   );
 }
 
@@ -50,7 +53,16 @@ afterAll(() => vi.unstubAllGlobals());
 
 const keep = (id: string, send: TabletEvent, baseSeq: number): Promise<void> =>
   keepLines([
-    { id, jobId: "j", author: INES, takenAt: at, baseSeq, send, show: send as EventBody, state: { kind: "waiting" } },
+    {
+      id,
+      jobId: "j",
+      author: INES,
+      takenAt: at,
+      baseSeq,
+      send,
+      show: send as EventBody,
+      state: { kind: "waiting" },
+    },
   ]);
 const send = () => flush({ jobId: "j", authorId: "ines", handedOn: null, absorb: () => undefined });
 
@@ -59,7 +71,8 @@ describe("a line that reaches the queue only after its writer's own line was ans
     write("taken-in", INES, TOUCH);
     await keep("first", READING, 1);
     expect(await send()).toMatchObject({ kind: "done" });
-    // Written before the answer came, kept after it: it says that it has seen nothing newer than the beginning.
+    // Written before the answer came, kept after it: it says that it has seen nothing newer than
+    // the beginning.
     await keep("second", TOUCH, 1);
     expect(await send()).toMatchObject({ kind: "done" });
     expect(log.map((e) => e.id)).toEqual(["taken-in", "first", "second"]);

@@ -7,7 +7,10 @@ export type Flushed =
   | { kind: "done"; clockOffS: number }
   /** Another tab of this tablet is sending. */
   | { kind: "elsewhere" }
-  /** Nothing could be sent; the message is what the shop itself says of it, null where it does not answer. */
+  /**
+   * Nothing could be sent; the message is what the shop itself says of it, null where it does not
+   * answer.
+   */
   | { kind: "offline"; message: string | null }
   /** Others wrote first: theirs is shown, ours waits for a decision. */
   | { kind: "conflict"; theirs: JobEvent[] };
@@ -21,21 +24,35 @@ export type FlushTask = {
   absorb: (events: JobEvent[]) => void;
 };
 
-/** Keeps what the shop said of each line: written ones leave the tablet, refused ones stay with their reason. */
-async function keepAnswer(jobId: string, chunk: readonly Line[], outcomes: readonly Outcome[]): Promise<void> {
+/**
+ * Keeps what the shop said of each line: written ones leave the tablet, refused ones stay with
+ * their reason.
+ */
+async function keepAnswer(
+  jobId: string,
+  chunk: readonly Line[],
+  outcomes: readonly Outcome[],
+): Promise<void> {
   const of = new Map(outcomes.map((o) => [o.id, o]));
   await changeLines(jobId, new Set(chunk.map((l) => l.id)), (line) => {
     const answer = of.get(line.id);
     if (answer?.outcome === "written" || answer?.outcome === "known") return null;
-    return answer?.outcome === "refused" ? { ...line, state: { kind: "refused", why: answer.why } } : line;
+    return answer?.outcome === "refused"
+      ? { ...line, state: { kind: "refused", why: answer.why } }
+      : line;
   });
 }
 
 /** What was written after a post was written in knowledge of it. */
 const raiseBase = (jobId: string, authorId: string, seen: number): Promise<void> =>
-  changeLines(jobId, null, (l) => (l.author?.id === authorId && l.baseSeq < seen ? { ...l, baseSeq: seen } : l));
+  changeLines(jobId, null, (l) =>
+    l.author?.id === authorId && l.baseSeq < seen ? { ...l, baseSeq: seen } : l,
+  );
 
-/** Sends a person's waiting lines, some at a time and in order, until none is left or something stands in the way. */
+/**
+ * Sends a person's waiting lines, some at a time and in order, until none is left or something
+ * stands in the way.
+ */
 export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): Promise<Flushed> {
   if (!(await takeLease(jobId))) return { kind: "elsewhere" };
   let size = CHUNK;
@@ -43,7 +60,10 @@ export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): P
   try {
     for (;;) {
       const seen = seenBy(jobId, authorId);
-      const waiting = (await linesOf(jobId)).map((l) => ({ ...l, baseSeq: Math.max(l.baseSeq, seen) }));
+      const waiting = (await linesOf(jobId)).map((l) => ({
+        ...l,
+        baseSeq: Math.max(l.baseSeq, seen),
+      }));
       const chunk = nextChunk(waiting, authorId, size);
       if (chunk.length === 0) return { kind: "done", clockOffS };
       const result = await sendLines(jobId, chunk, handedOn);
@@ -59,19 +79,25 @@ export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): P
             await raiseBase(jobId, authorId, own);
           }
           // A chunk in which nothing moved would be sent again and again.
-          if (result.outcomes.every((o) => o.outcome === "held")) return { kind: "done", clockOffS };
+          if (result.outcomes.every((o) => o.outcome === "held"))
+            return { kind: "done", clockOffS };
           break;
         }
         case "conflict": {
           absorb(result.missing);
-          if (!goTogether(chunk, result.missing, authorId)) return { kind: "conflict", theirs: result.missing };
+          if (!goTogether(chunk, result.missing, authorId))
+            return { kind: "conflict", theirs: result.missing };
           await raiseBase(jobId, authorId, result.missing.at(-1)!.seq);
           break;
         }
         case "unfit":
-          // A post that cannot be taken whole is cut smaller, down to the one line that is at fault.
+          // A post that cannot be taken whole is cut smaller, down to the one line that is at
+          // fault.
           if (chunk.length > 1) size = Math.ceil(chunk.length / 2);
-          else await keepAnswer(jobId, chunk, [{ id: chunk[0]!.id, outcome: "refused", why: result.message }]);
+          else
+            await keepAnswer(jobId, chunk, [
+              { id: chunk[0]!.id, outcome: "refused", why: result.message },
+            ]);
           break;
         case "unreachable":
           return { kind: "offline", message: result.message };

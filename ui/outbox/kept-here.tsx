@@ -13,11 +13,15 @@ import { useLineWords } from "./line-words";
 
 const lines = (n: number): string => (n === 1 ? "1 line" : `${n} lines`);
 
-/** What waits on this tablet and does not go by itself: refused lines, lines of other people. Nothing of it is lost. */
+/**
+ * What waits on this tablet and does not go by itself: refused lines, lines of other people.
+ * Nothing of it is lost.
+ */
 export function KeptHere() {
   const { outbox, connection } = useJob();
   const [open, setOpen] = useState(false);
-  // What the shop says of itself (a full disk) needs somebody; a silence heals by itself and stands in the top bar alone.
+  // What the shop says of itself (a full disk) needs somebody; a silence heals by itself and stands
+  // in the top bar alone.
   const trouble = connection.kind === "offline" ? connection.message : null;
   const refused = outbox.stuck.filter((s) => s.behind === null).length;
   const held = outbox.stuck.length - refused;
@@ -25,7 +29,8 @@ export function KeptHere() {
   if (refused === 0 && others === 0 && !trouble) return null;
   const words = [
     trouble,
-    refused > 0 && `${lines(refused)} refused by the shop${held > 0 ? `, ${lines(held)} held behind` : ""}.`,
+    refused > 0 &&
+      `${lines(refused)} refused by the shop${held > 0 ? `, ${lines(held)} held behind` : ""}.`,
     others > 0 &&
       `${lines(others)} of ${outbox.foreign.map((f) => f.author?.name ?? "somebody").join(" and ")} ${others === 1 ? "waits" : "wait"} here.`,
   ];
@@ -61,7 +66,9 @@ export function KeptHere() {
   );
 }
 
-/** One line that was refused, with what can be done about it; or one that waits behind such a line. */
+/**
+ * One line that was refused, with what can be done about it; or one that waits behind such a line.
+ */
 function StuckLine({ line, behind }: { line: Line; behind: Line | null }) {
   const { outbox } = useJob();
   const words = useLineWords();

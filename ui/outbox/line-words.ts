@@ -3,7 +3,10 @@ import { moveWords, TOUCHES } from "@/core/setout";
 import { useJob } from "../bench/job-store";
 
 const NAMES: Record<
-  Exclude<EventBody["kind"], "reading" | "touch" | "strike" | "move" | "check" | "put-right" | "measured">,
+  Exclude<
+    EventBody["kind"],
+    "reading" | "touch" | "strike" | "move" | "check" | "put-right" | "measured"
+  >,
   string
 > = {
   "taken-in": "taken in",
@@ -33,7 +36,8 @@ const NAMES: Record<
 export function useLineWords(): (body: EventBody) => string {
   const { judged, ground } = useJob();
   const slot = (id: string): string => judged?.solution.slots.find((s) => s.id === id)?.name ?? id;
-  const item = (id: string): string => (itemOf(ground, "ready", id) ?? itemOf(ground, "prove", id))?.ask ?? id;
+  const item = (id: string): string =>
+    (itemOf(ground, "ready", id) ?? itemOf(ground, "prove", id))?.ask ?? id;
   return (b) => {
     switch (b.kind) {
       case "reading":

@@ -4,7 +4,8 @@ import type { EventBody, TabletEvent } from "@/core/job";
 export type Author = { id: string; name: string; initials: string };
 
 /** Why a line is not on its way: it was refused, or it waits behind a refused one. */
-export type LineState = { kind: "waiting" } | { kind: "refused"; why: string } | { kind: "struck"; at: string };
+export type LineState =
+  { kind: "waiting" } | { kind: "refused"; why: string } | { kind: "struck"; at: string };
 
 /** Something written on this tablet that the shop has not confirmed yet. */
 export type Line = {
@@ -15,7 +16,10 @@ export type Line = {
   /** Null on lines of an older program, which did not note it. */
   author: Author | null;
   takenAt: string;
-  /** The last place of the log this tablet had seen when it was written: what it was written in knowledge of. */
+  /**
+   * The last place of the log this tablet had seen when it was written: what it was written in
+   * knowledge of.
+   */
   baseSeq: number;
   /** What is sent. */
   send: TabletEvent;

@@ -27,7 +27,12 @@ const tool: EventBody = { kind: "run", event: { at, type: "routine-started", ste
 describe("what one person writes in two places at once", () => {
   it.each([
     ["a reading beside a reading on their phone", [reading], [event(reading)], true],
-    ["a touch beside a reading on their phone: which came first matters", [touch], [event(reading)], false],
+    [
+      "a touch beside a reading on their phone: which came first matters",
+      [touch],
+      [event(reading)],
+      false,
+    ],
     ["anything beside the answers of the tool they asked", [touch], [event(tool)], true],
     ["a reading beside a reading and the tool", [reading], [event(tool), event(reading)], true],
     ["a reading beside a touch on their phone", [reading], [event(touch as EventBody)], false],
@@ -46,7 +51,12 @@ describe("what one person writes in two places at once", () => {
 
 describe("what is sent next", () => {
   const refused: LineState = { kind: "refused", why: "no" };
-  const line = (n: number, send: TabletEvent, state: LineState = { kind: "waiting" }, who = "ines"): Line => ({
+  const line = (
+    n: number,
+    send: TabletEvent,
+    state: LineState = { kind: "waiting" },
+    who = "ines",
+  ): Line => ({
     n,
     id: `l${n}`,
     jobId: "j",
@@ -57,15 +67,19 @@ describe("what is sent next", () => {
     show: send as EventBody,
     state,
   });
-  const ids = (lines: Line[], who = "ines", size = 40): string[] => nextChunk(lines, who, size).map((l) => l.id);
+  const ids = (lines: Line[], who = "ines", size = 40): string[] =>
+    nextChunk(lines, who, size).map((l) => l.id);
 
   it("is one person's, in order, some at a time", () => {
-    const lines = [1, 2, 3, 4, 5].map((n) => line(n, reading, undefined, n === 3 ? "oskar" : "ines"));
+    const lines = [1, 2, 3, 4, 5].map((n) =>
+      line(n, reading, undefined, n === 3 ? "oskar" : "ines"),
+    );
     expect(ids(lines, "ines", 3)).toEqual(["l1", "l2", "l4"]);
     expect(ids(lines, "oskar")).toEqual(["l3"]);
   });
   it("goes round a refused reading, and stops at the stand behind a refused touch, at everything behind a moved car", () => {
-    const after = (first: TabletEvent): string[] => ids([line(1, first, refused), line(2, reading), line(3, pause)]);
+    const after = (first: TabletEvent): string[] =>
+      ids([line(1, first, refused), line(2, reading), line(3, pause)]);
     expect(after(reading)).toEqual(["l2", "l3"]);
     expect(after(touch)).toEqual(["l3"]);
     expect(after(movedCar)).toEqual([]);

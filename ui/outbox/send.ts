@@ -14,48 +14,68 @@ export type SendResult =
   | { kind: "conflict"; missing: JobEvent[] }
   /** The shop took this post for none at all; a smaller one may do. */
   | { kind: "unfit"; message: string }
-  /** Signed out, or the shop cannot write, as it says itself; null where nothing answered. Keep all of it and try again. */
+  /**
+   * Signed out, or the shop cannot write, as it says itself; null where nothing answered. Keep all
+   * of it and try again.
+   */
   | { kind: "unreachable"; message: string | null };
 
 /** The refused line a line has to wait behind, or null. */
 export const heldBehind = (line: Line, all: readonly Line[]): Line | null =>
-  all.find((x) => x.n < line.n && x.state.kind === "refused" && isHeldBy(line.send, x.send)) ?? null;
+  all.find((x) => x.n < line.n && x.state.kind === "refused" && isHeldBy(line.send, x.send)) ??
+  null;
 
 /** What is to be sent next in a person's name: the first lines that wait for nothing, in order. */
 export const nextChunk = (all: readonly Line[], authorId: string, size = CHUNK): Line[] =>
   all
-    .filter((l) => l.state.kind === "waiting" && l.author?.id === authorId && heldBehind(l, all) === null)
+    .filter(
+      (l) => l.state.kind === "waiting" && l.author?.id === authorId && heldBehind(l, all) === null,
+    )
     .slice(0, size);
 
 /** Written by the shop itself while it carried out what this person asked of the scan tool. */
 const byTool = (e: JobEvent): boolean => ["run", "scan", "document"].includes(e.body.kind);
 
 /**
- * Whether what one person wrote at once in two places can simply stand one after the other: answers of the scan tool they
- * asked stand beside anything; readings on two devices stand beside readings, since nothing was touched between them.
+ * Whether what one person wrote at once in two places can simply stand one after the other: answers
+ * of the scan tool they asked stand beside anything; readings on two devices stand beside readings,
+ * since nothing was touched between them.
  *
  * @param mine what this tablet wants to write
  * @param theirs what it had not seen when it was written
  */
-export const goTogether = (mine: readonly { send: TabletEvent }[], theirs: readonly JobEvent[], me: string): boolean =>
+export const goTogether = (
+  mine: readonly { send: TabletEvent }[],
+  theirs: readonly JobEvent[],
+  me: string,
+): boolean =>
   theirs.every((e) => e.by.id === me) &&
   (theirs.every(byTool) ||
-    (theirs.every((e) => byTool(e) || e.body.kind === "reading") && mine.every((p) => p.send.kind === "reading")));
+    (theirs.every((e) => byTool(e) || e.body.kind === "reading") &&
+      mine.every((p) => p.send.kind === "reading")));
 
-/** Up to where a log was one person's own writing after what this tablet had seen of it; null where others wrote first. */
+/**
+ * Up to where a log was one person's own writing after what this tablet had seen of it; null where
+ * others wrote first.
+ */
 export function ownEnd(events: readonly JobEvent[], me: string): number | null {
   const foreign = events.findIndex((e) => e.by.id !== me);
   return (foreign < 0 ? events : events.slice(0, foreign)).at(-1)?.seq ?? null;
 }
 
-export const SILENT = "No connection to the shop. Kept on this tablet; it is sent when the shop answers.";
+export const SILENT =
+  "No connection to the shop. Kept on this tablet; it is sent when the shop answers.";
 
 /**
  * Sends lines of one author. Sending the same again is harmless: the shop knows lines by their id.
  *
  * @param handedOn what lets this tablet send another person's lines
  */
-export async function sendLines(jobId: string, lines: readonly Line[], handedOn: string | null): Promise<SendResult> {
+export async function sendLines(
+  jobId: string,
+  lines: readonly Line[],
+  handedOn: string | null,
+): Promise<SendResult> {
   const events = lines.map(({ id, takenAt, send }) => ({ id, takenAt, body: send }));
   const baseSeq = Math.min(...lines.map((l) => l.baseSeq));
   const sentAt = new Date().toISOString();
@@ -90,5 +110,8 @@ export async function fetchEvents(
 ): Promise<{ events: JobEvent[]; others: { name: string; initials: string }[] }> {
   const response = await fetch(`/api/jobs/${jobId}/events?after=${after}`, { cache: "no-store" });
   if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
-  return (await response.json()) as { events: JobEvent[]; others: { name: string; initials: string }[] };
+  return (await response.json()) as {
+    events: JobEvent[];
+    others: { name: string; initials: string }[];
+  };
 }

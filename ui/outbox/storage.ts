@@ -9,7 +9,10 @@ interface Outbox extends DBSchema {
 
 const opened: { db?: Promise<IDBPDatabase<Outbox> | null> } = {};
 
-/** The tablet's own database; null where a browser keeps none (a private window): lines then live as long as the page. */
+/**
+ * The tablet's own database; null where a browser keeps none (a private window): lines then live as
+ * long as the page.
+ */
 const database = (): Promise<IDBPDatabase<Outbox> | null> =>
   (opened.db ??= (
     typeof indexedDB === "undefined"
@@ -27,8 +30,8 @@ const database = (): Promise<IDBPDatabase<Outbox> | null> =>
 const inPage: Line[] = [];
 
 /**
- * Ahead of the database stands plain storage, which is written before the call returns: a page that dies in the same
- * moment has lost nothing. What is found there at the next start is moved over.
+ * Ahead of the database stands plain storage, which is written before the call returns: a page that
+ * dies in the same moment has lost nothing. What is found there at the next start is moved over.
  */
 const AHEAD = "iridel:outbox-ahead:";
 type Fresh = Omit<Line, "n">;
@@ -56,7 +59,8 @@ function aheadLines(): Fresh[] {
 }
 
 /** Other tabs hear of every change. */
-const channel = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("iridel-outbox");
+const channel =
+  typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel("iridel-outbox");
 const listeners = new Set<(jobId: string) => void>();
 channel?.addEventListener("message", (e: MessageEvent<{ jobId: string }>) => {
   for (const listen of listeners) listen(e.data.jobId);
@@ -76,7 +80,8 @@ async function insert(db: IDBPDatabase<Outbox>, lines: readonly Fresh[]): Promis
   const tx = db.transaction("lines", "readwrite", { durability: "strict" });
   for (const line of lines)
     // Another tab may have moved the same line over meanwhile: it is there once.
-    if ((await tx.store.index("id").getKey(line.id)) === undefined) await tx.store.add(line as Line);
+    if ((await tx.store.index("id").getKey(line.id)) === undefined)
+      await tx.store.add(line as Line);
   await tx.done;
   for (const line of lines) localStorage.removeItem(AHEAD + line.id);
 }
@@ -119,7 +124,8 @@ export async function waitingByJob(): Promise<Map<string, number>> {
   const db = await database();
   const all = db ? await db.getAll("lines") : inPage;
   const count = new Map<string, number>();
-  for (const l of all) if (l.state.kind !== "struck") count.set(l.jobId, (count.get(l.jobId) ?? 0) + 1);
+  for (const l of all)
+    if (l.state.kind !== "struck") count.set(l.jobId, (count.get(l.jobId) ?? 0) + 1);
   return count;
 }
 
@@ -161,8 +167,9 @@ function seenHere(): [string, number][] {
 }
 
 /**
- * Notes up to where this tablet's own posts have left a job's log. A line that was written meanwhile may reach the queue only
- * after the answer, even on the next page: it would be taken for one that had not seen its writer's own line before it.
+ * Notes up to where this tablet's own posts have left a job's log. A line that was written
+ * meanwhile may reach the queue only after the answer, even on the next page: it would be taken for
+ * one that had not seen its writer's own line before it.
  */
 export function noteSeen(jobId: string, authorId: string, seq: number): void {
   const name = `${jobId}/${authorId}`;
@@ -190,7 +197,10 @@ function tabName(): string {
 }
 const LEASE_MS = 8000;
 
-/** Takes the right to send for a job, unless another tab has it. It runs out by itself when a tab dies. */
+/**
+ * Takes the right to send for a job, unless another tab has it. It runs out by itself when a tab
+ * dies.
+ */
 export async function takeLease(jobId: string, now = Date.now()): Promise<boolean> {
   const db = await database();
   if (!db) return true;

@@ -24,22 +24,34 @@ export type Outbox = {
   strike: (id: string) => void;
   /** Makes lines without an author this person's. */
   claim: () => void;
-  /** Throws this person's waiting lines away, or says that they were written in knowledge of the log up to here. */
+  /**
+   * Throws this person's waiting lines away, or says that they were written in knowledge of the log
+   * up to here.
+   */
   drop: () => void;
   seenUpTo: (seq: number) => void;
 };
 
 const isStuck = (line: Line, all: readonly Line[]): boolean =>
-  line.state.kind === "refused" || (line.state.kind === "waiting" && heldBehind(line, all) !== null);
+  line.state.kind === "refused" ||
+  (line.state.kind === "waiting" && heldBehind(line, all) !== null);
 
-/** The lines of one job that the shop has not confirmed: one queue for all tabs, kept in the tablet's own database. */
+/**
+ * The lines of one job that the shop has not confirmed: one queue for all tabs, kept in the
+ * tablet's own database.
+ */
 export function useOutbox(jobId: string, me: Author): Outbox {
   const client = useQueryClient();
   const key = useMemo(() => ["outbox", jobId], [jobId]);
-  const { data: lines = [] } = useQuery({ queryKey: key, queryFn: () => linesOf(jobId), staleTime: Infinity });
+  const { data: lines = [] } = useQuery({
+    queryKey: key,
+    queryFn: () => linesOf(jobId),
+    staleTime: Infinity,
+  });
 
   useEffect(
-    () => onLines((changed) => changed === jobId && void client.invalidateQueries({ queryKey: key })),
+    () =>
+      onLines((changed) => changed === jobId && void client.invalidateQueries({ queryKey: key })),
     [client, jobId, key],
   );
 
@@ -69,7 +81,8 @@ export function useOutbox(jobId: string, me: Author): Outbox {
   );
 
   const change = useCallback(
-    (ids: ReadonlySet<string> | null, how: (line: Line) => Line | null) => void changeLines(jobId, ids, how),
+    (ids: ReadonlySet<string> | null, how: (line: Line) => Line | null) =>
+      void changeLines(jobId, ids, how),
     [jobId],
   );
   const isMine = useCallback((l: Line) => l.author?.id === me.id, [me.id]);
@@ -84,23 +97,36 @@ export function useOutbox(jobId: string, me: Author): Outbox {
       () =>
         lines
           .filter((l) => isMine(l) && isStuck(l, lines))
-          .map((line) => ({ line, behind: line.state.kind === "refused" ? null : heldBehind(line, lines) })),
+          .map((line) => ({
+            line,
+            behind: line.state.kind === "refused" ? null : heldBehind(line, lines),
+          })),
       [lines, isMine],
     ),
-    foreign: useMemo(() => byAuthor(lines.filter((l) => !isMine(l) && l.state.kind !== "struck")), [lines, isMine]),
+    foreign: useMemo(
+      () => byAuthor(lines.filter((l) => !isMine(l) && l.state.kind !== "struck")),
+      [lines, isMine],
+    ),
     keep,
     mend: (id, next) => {
       // What is typed again is taken now; what is only sent again keeps its time.
       const again = next && { ...next, takenAt: new Date().toISOString() };
       change(new Set([id]), (l) => ({ ...l, ...again, state: { kind: "waiting" } }));
     },
-    strike: (id) => change(new Set([id]), (l) => ({ ...l, state: { kind: "struck", at: new Date().toISOString() } })),
+    strike: (id) =>
+      change(new Set([id]), (l) => ({
+        ...l,
+        state: { kind: "struck", at: new Date().toISOString() },
+      })),
     claim: () =>
       change(null, (l) =>
-        l.author === null ? { ...l, author: { id: me.id, name: me.name, initials: me.initials } } : l,
+        l.author === null
+          ? { ...l, author: { id: me.id, name: me.name, initials: me.initials } }
+          : l,
       ),
     drop: () => change(null, (l) => (isMine(l) && l.state.kind === "waiting" ? null : l)),
-    seenUpTo: (seq) => change(null, (l) => (isMine(l) && l.state.kind === "waiting" ? { ...l, baseSeq: seq } : l)),
+    seenUpTo: (seq) =>
+      change(null, (l) => (isMine(l) && l.state.kind === "waiting" ? { ...l, baseSeq: seq } : l)),
   };
 }
 

@@ -24,8 +24,8 @@ export function OwedLetter({ record }: { record: JobRecord }) {
       </div>
       <h1 className="text-3xl font-semibold">Why your car’s cameras are calibrated</h1>
       <p className="mt-2 text-lg text-soft">
-        {vehicle.make} {vehicle.model}, {vehicle.plate || "no plate"}, VIN {vehicle.vin}. Job {job.number} for{" "}
-        {job.customer}, taken in {dateAndTime(job.takenInAt)}.
+        {vehicle.make} {vehicle.model}, {vehicle.plate || "no plate"}, VIN {vehicle.vin}. Job{" "}
+        {job.number} for {job.customer}, taken in {dateAndTime(job.takenInAt)}.
       </p>
       <h2 className="mt-6 text-xl font-semibold">What was done to the car</h2>
       <p className="text-lg">{owed.done.join(", ")}.</p>
@@ -45,7 +45,8 @@ export function OwedLetter({ record }: { record: JobRecord }) {
             <p className="mt-1 text-base">
               {OUTCOMES[l.outcome]}
               {l.done && ` ${l.done.note} (${l.done.by.name}).`}
-              {l.declined && ` ${l.declined.reason} (${l.declined.by.name}, ${dateAndTime(l.declined.at)}).`}
+              {l.declined &&
+                ` ${l.declined.reason} (${l.declined.by.name}, ${dateAndTime(l.declined.at)}).`}
             </p>
           </li>
         ))}

@@ -25,28 +25,54 @@ export function OwedRow({ n, line, step, onDecline, onDone, onUndo }: Props) {
   const state = stateOf(line);
   const said = line.declined ?? line.done;
   return (
-    <li className={`grid grid-cols-[36px_1fr] gap-x-3 border-l-4 bg-sheet px-4 py-3 lg:grid-cols-[36px_1fr_210px] ${state.mark === "loose" ? "border-loose" : "border-settled"}`}>
+    <li
+      className={`grid grid-cols-[36px_1fr] gap-x-3 border-l-4 bg-sheet px-4 py-3 lg:grid-cols-[36px_1fr_210px] ${state.mark === "loose" ? "border-loose" : "border-settled"}`}
+    >
       <span className="figure text-2xl text-soft">{n ?? "–"}</span>
       <div className="min-w-0">
-        <p className={`flex flex-wrap items-center gap-x-3 text-xl font-semibold leading-tight ${line.declined ? "text-soft line-through" : ""}`}>
+        <p
+          className={`flex flex-wrap items-center gap-x-3 text-xl font-semibold leading-tight ${line.declined ? "text-soft line-through" : ""}`}
+        >
           {lineName(line)}
-          {step?.effort && <span className="figure text-base font-normal text-soft">{minutesWords(step.effort.bayMinutes + step.effort.roadMinutes)}</span>}
+          {step?.effort && (
+            <span className="figure text-base font-normal text-soft">
+              {minutesWords(step.effort.bayMinutes + step.effort.roadMinutes)}
+            </span>
+          )}
         </p>
         {line.because.map((b) => (
-          <p key={`${b.rule.id}${b.happening.event}${b.happening.place}`} className="mt-1 text-base leading-snug">
+          <p
+            key={`${b.rule.id}${b.happening.event}${b.happening.place}`}
+            className="mt-1 text-base leading-snug"
+          >
             {b.rule.reason}{" "}
             <span className="text-sm text-soft">
-              {happeningName(b.happening)}. {b.rule.source}.{b.rule.cancelledBy && ` Not owed only if: ${b.rule.cancelledBy.toLowerCase()}.`}
+              {happeningName(b.happening)}. {b.rule.source}.
+              {b.rule.cancelledBy && ` Not owed only if: ${b.rule.cancelledBy.toLowerCase()}.`}
             </span>
           </p>
         ))}
         {line.added && (
           <p className="mt-1 text-base">
-            {line.added.body.reason} <span className="text-sm text-soft">Added by {line.added.by.name}.</span>
+            {line.added.body.reason}{" "}
+            <span className="text-sm text-soft">Added by {line.added.by.name}.</span>
           </p>
         )}
-        {step && step.after.length > 0 && <p className="mt-1 text-sm text-soft">After: {step.after.map((a) => a.why).filter((w, i, all) => all.indexOf(w) === i).join(" ")}</p>}
-        {step && step.shares.length > 0 && <p className="text-sm text-soft">Shares its set-up with {step.shares.map((id) => id.split("/")[0]!.replace("-", " ")).join(", ")}.</p>}
+        {step && step.after.length > 0 && (
+          <p className="mt-1 text-sm text-soft">
+            After:{" "}
+            {step.after
+              .map((a) => a.why)
+              .filter((w, i, all) => all.indexOf(w) === i)
+              .join(" ")}
+          </p>
+        )}
+        {step && step.shares.length > 0 && (
+          <p className="text-sm text-soft">
+            Shares its set-up with{" "}
+            {step.shares.map((id) => id.split("/")[0]!.replace("-", " ")).join(", ")}.
+          </p>
+        )}
       </div>
       <div className="col-start-2 mt-2 flex flex-col gap-1 lg:col-start-auto lg:mt-0 lg:items-end">
         <span className="flex items-center gap-2 text-base font-semibold">
@@ -54,8 +80,13 @@ export function OwedRow({ n, line, step, onDecline, onDone, onUndo }: Props) {
         </span>
         {said ? (
           <span className="text-sm text-soft lg:text-right">
-            {said.body.kind === "owed-done" ? said.body.note : said.body.reason} ({said.by.initials} {clockTime(said.at)}){" "}
-            <button type="button" className="min-h-8 font-semibold text-act underline" onClick={() => onUndo(said.id)}>
+            {said.body.kind === "owed-done" ? said.body.note : said.body.reason} ({said.by.initials}{" "}
+            {clockTime(said.at)}){" "}
+            <button
+              type="button"
+              className="min-h-8 font-semibold text-act underline"
+              onClick={() => onUndo(said.id)}
+            >
               Take back
             </button>
           </span>
@@ -75,5 +106,5 @@ export function OwedRow({ n, line, step, onDecline, onDone, onUndo }: Props) {
         )}
       </div>
     </li>
-  ); // prettier-ignore
+  );
 }

@@ -24,7 +24,10 @@ import { ReasonDialog } from "./reason-dialog";
 
 type Asking = { line: string; kind: "owed-decline" | "owed-done" };
 
-/** What this job owes and in which order: each line with its reasons, what comes first, what became of it. */
+/**
+ * What this job owes and in which order: each line with its reasons, what comes first, what became
+ * of it.
+ */
 export function Owed() {
   const { ground, events, head, write, me } = useJob();
   const [asking, setAsking] = useState<Asking | null>(null);
@@ -39,7 +42,9 @@ export function Owed() {
   ].filter((l, i, all) => all.indexOf(l) === i);
   const open = ordered.filter((l) => !l.onSheet && !l.declined && !l.done);
   const again = EVENT_PLACES[later].length === 0 ? [null] : EVENT_PLACES[later];
-  const redone = [...new Set(again.flatMap((place) => jobRedoneBy(ground, lines, { event: later, place })))];
+  const redone = [
+    ...new Set(again.flatMap((place) => jobRedoneBy(ground, lines, { event: later, place }))),
+  ];
 
   const next = problem ? (
     <NextBar tone="stop" say="The shop’s orders contradict each other." detail={problem} />
@@ -55,10 +60,18 @@ export function Owed() {
       say={`${lineName(open[0]!)} is owed too, and no sheet of this job does it.`}
       detail={`${open.length > 1 ? `${open.length - 1} more after it. ` : ""}Say that it is done, decline it with a reason, or leave it open: the report says so.`}
     >
-      <Button look="quiet" size="large" onClick={() => setAsking({ line: open[0]!.id, kind: "owed-decline" })}>
+      <Button
+        look="quiet"
+        size="large"
+        onClick={() => setAsking({ line: open[0]!.id, kind: "owed-decline" })}
+      >
         Decline
       </Button>
-      <Button look="plain" size="large" onClick={() => setAsking({ line: open[0]!.id, kind: "owed-done" })}>
+      <Button
+        look="plain"
+        size="large"
+        onClick={() => setAsking({ line: open[0]!.id, kind: "owed-done" })}
+      >
         It is done
       </Button>
       <Onward />
@@ -76,19 +89,26 @@ export function Owed() {
         <header className="flex flex-wrap items-end justify-between gap-x-8 gap-y-2 border-b-2 border-ink pb-3">
           <div>
             <p className="text-base text-soft">Because of</p>
-            <p className="text-2xl font-semibold leading-tight">{ground.intake.happenings.map(happeningName).join(", ")}</p>
+            <p className="text-2xl font-semibold leading-tight">
+              {ground.intake.happenings.map(happeningName).join(", ")}
+            </p>
           </div>
           {plan && lines.length > 0 && (
             <dl className="flex gap-6">
               <Figure name="In the bay" value={minutesWords(plan.bayMinutes)} />
-              {plan.roadMinutes > 0 && <Figure name="On the road" value={minutesWords(plan.roadMinutes)} />}
+              {plan.roadMinutes > 0 && (
+                <Figure name="On the road" value={minutesWords(plan.roadMinutes)} />
+              )}
               <Figure name="Room ahead" value={`${formatNumber(plan.roomM.ahead, 1)} m`} />
             </dl>
           )}
         </header>
         {plan &&
           needConflicts(plan).map((c) => (
-            <p key={c.need + c.first + c.then} className="border-l-4 border-dashed border-loose bg-sheet px-4 py-2 text-base">
+            <p
+              key={c.need + c.first + c.then}
+              className="border-l-4 border-dashed border-loose bg-sheet px-4 py-2 text-base"
+            >
               {c.words}
             </p>
           ))}
@@ -100,7 +120,11 @@ export function Owed() {
               line={line}
               step={steps.find((s) => s.line.id === line.id) ?? null}
               onDecline={writes ? () => setAsking({ line: line.id, kind: "owed-decline" }) : null}
-              onDone={writes && !line.onSheet ? () => setAsking({ line: line.id, kind: "owed-done" }) : null}
+              onDone={
+                writes && !line.onSheet
+                  ? () => setAsking({ line: line.id, kind: "owed-done" })
+                  : null
+              }
               onUndo={(eventId) => write({ kind: "strike", target: eventId, reason: "Taken back" })}
             />
           ))}
@@ -111,7 +135,12 @@ export function Owed() {
               Add a calibration
             </Button>
           )}
-          <a href={`/jobs/${head.id}/owed-letter`} target="_blank" rel="noreferrer" className="inline-flex min-h-12 items-center rounded-md border-2 border-ink bg-sheet px-5 font-semibold hover:bg-wash">
+          <a
+            href={`/jobs/${head.id}/owed-letter`}
+            target="_blank"
+            rel="noreferrer"
+            className="inline-flex min-h-12 items-center rounded-md border-2 border-ink bg-sheet px-5 font-semibold hover:bg-wash"
+          >
             Letter for the customer
           </a>
           <p className="text-base text-soft">{EMPTY_MEMORY}</p>
@@ -120,7 +149,12 @@ export function Owed() {
           <label htmlFor="later" className="text-base text-soft">
             If this happens afterwards
           </label>
-          <select id="later" value={later} onChange={(e) => setLater(e.target.value as EventId)} className="min-h-12 rounded-md border border-hairline bg-sheet px-3 text-base">
+          <select
+            id="later"
+            value={later}
+            onChange={(e) => setLater(e.target.value as EventId)}
+            className="min-h-12 rounded-md border border-hairline bg-sheet px-3 text-base"
+          >
             {(Object.keys(EVENTS) as EventId[]).map((e) => (
               <option key={e} value={e}>
                 {EVENTS[e]}
@@ -128,25 +162,42 @@ export function Owed() {
             ))}
           </select>
           <p className="text-base">
-            {redone.length === 0 ? "nothing of the above has to be done again." : <b className="font-semibold">{`again: ${redone.map((id) => lineName(lines.find((l) => l.id === id)!)).join("; ")}.`}</b>}
+            {redone.length === 0 ? (
+              "nothing of the above has to be done again."
+            ) : (
+              <b className="font-semibold">{`again: ${redone.map((id) => lineName(lines.find((l) => l.id === id)!)).join("; ")}.`}</b>
+            )}
           </p>
         </section>
       </div>
       <ReasonDialog
         open={asking !== null}
         title={asking?.kind === "owed-done" ? "How was it done?" : "Decline this calibration"}
-        label={asking?.kind === "owed-done" ? "With what, and what it said; this goes on the report" : "Why, and on whose word; this goes on the report"}
+        label={
+          asking?.kind === "owed-done"
+            ? "With what, and what it said; this goes on the report"
+            : "Why, and on whose word; this goes on the report"
+        }
         action={asking?.kind === "owed-done" ? "It is done" : "Decline it"}
         note={asking ? lineName(lines.find((l) => l.id === asking.line)!) : ""}
         onClose={() => setAsking(null)}
         onReason={(reason) => {
-          if (asking) write(asking.kind === "owed-done" ? { kind: "owed-done", line: asking.line, note: reason } : { kind: "owed-decline", line: asking.line, reason });
+          if (asking)
+            write(
+              asking.kind === "owed-done"
+                ? { kind: "owed-done", line: asking.line, note: reason }
+                : { kind: "owed-decline", line: asking.line, reason },
+            );
           setAsking(null);
         }}
       />
-      <AddLine open={adding} onClose={() => setAdding(false)} onAdd={(system, method, reason) => write({ kind: "owed-add", system, method, reason })} />
+      <AddLine
+        open={adding}
+        onClose={() => setAdding(false)}
+        onAdd={(system, method, reason) => write({ kind: "owed-add", system, method, reason })}
+      />
     </Stage>
-  ); // prettier-ignore
+  );
 }
 
 const Figure = ({ name, value }: { name: string; value: string }) => (

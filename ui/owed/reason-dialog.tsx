@@ -33,11 +33,18 @@ export function ReasonDialog({ open, title, label, action, note, onClose, onReas
         <label htmlFor="reason" className="text-sm font-semibold text-soft">
           {label}
         </label>
-        <input id="reason" autoFocus value={reason} maxLength={400} onChange={(e) => setReason(e.target.value)} className="min-h-14 border-b-2 border-ink bg-transparent px-1 text-lg outline-none focus:border-act" />
+        <input
+          id="reason"
+          autoFocus
+          value={reason}
+          maxLength={400}
+          onChange={(e) => setReason(e.target.value)}
+          className="min-h-14 border-b-2 border-ink bg-transparent px-1 text-lg outline-none focus:border-act"
+        />
         <Button type="submit" look="act" size="large" disabled={!enough}>
           {action}
         </Button>
       </form>
     </Dialog>
-  ); // prettier-ignore
+  );
 }

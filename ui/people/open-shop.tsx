@@ -29,12 +29,23 @@ export function OpenShop({
     >
       <h2 className="text-3xl font-semibold">This shop is new.</h2>
       <p className="text-lg">
-        Whoever is entered first leads it: enters the others, writes the rules. Then come vehicles, sheets and kit, written
-        in the app or taken from files.
+        Whoever is entered first leads it: enters the others, writes the rules. Then come vehicles,
+        sheets and kit, written in the app or taken from files.
       </p>
       <div className="grid gap-x-6 sm:grid-cols-[1fr_120px]">
-        <Field label="Your name" autoFocus value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
-        <Field label="Initials" value={initials} maxLength={3} onChange={(e) => setInitials(e.target.value.toUpperCase())} />
+        <Field
+          label="Your name"
+          autoFocus
+          value={name}
+          maxLength={60}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Field
+          label="Initials"
+          value={initials}
+          maxLength={3}
+          onChange={(e) => setInitials(e.target.value.toUpperCase())}
+        />
       </div>
       <NewPin pin={pin} again={again} onPin={setPin} onAgain={setAgain} />
       {message && (
@@ -46,8 +57,9 @@ export function OpenShop({
         {busy ? "Opening" : "Open the shop"}
       </Button>
       <p className="text-base text-soft">
-        To look around first, run <code className="figure">npm run demo</code>: a made-up shop, everything simulated.
+        To look around first, run <code className="figure">npm run demo</code>: a made-up shop,
+        everything simulated.
       </p>
     </form>
-  ); // prettier-ignore
+  );
 }

@@ -7,8 +7,8 @@ import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { Dialog } from "../primitives/dialog";
 import { PersonDialog, PinDialog, useSend } from "./person-dialog";
+import { ROLES, type Role } from "./roles";
 
-type Role = "technician" | "lead" | "viewer";
 type Row = { id: string; name: string; initials: string; role: Role; retiredAt: string | null };
 type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
 type Given = { name: string; initials: string; role: string };
@@ -22,12 +22,6 @@ type Props = {
   ownPin: (old: string, pin: string) => Answer;
   erase: (id: string) => Answer;
 };
-
-export const ROLES: { id: Role; name: string; may: string }[] = [
-  { id: "technician", name: "Technician", may: "works on jobs, sheets, vehicles and kit" },
-  { id: "lead", name: "Lead", may: "also changes rules and people" },
-  { id: "viewer", name: "Viewer", may: "looks at everything, writes nothing" },
-];
 
 /** Who works here: each with a role, initials for the slip, and a PIN. */
 export function People({ people, me, lead, enter, write, newPin, ownPin, erase }: Props) {
@@ -63,11 +57,17 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
           >
             <Mark state={p.retiredAt ? "none" : "settled"} />
             <span className="figure hidden text-lg font-semibold sm:inline">{p.initials}</span>
-            <span className={`text-xl font-semibold leading-tight ${p.retiredAt ? "text-soft" : ""}`}>{p.name}</span>
+            <span
+              className={`text-xl font-semibold leading-tight ${p.retiredAt ? "text-soft" : ""}`}
+            >
+              {p.name}
+            </span>
             <span className="col-start-2 text-base sm:col-start-auto">
               {p.role}
               <span className="text-soft">
-                {p.retiredAt ? `, left ${dateAndTime(p.retiredAt)}` : `: ${ROLES.find((r) => r.id === p.role)!.may}`}
+                {p.retiredAt
+                  ? `, left ${dateAndTime(p.retiredAt)}`
+                  : `: ${ROLES.find((r) => r.id === p.role)!.may}`}
               </span>
             </span>
             <span className="col-start-2 -ml-3 flex sm:col-start-auto sm:ml-0">
@@ -77,7 +77,12 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
                 </Button>
               )}
               {lead && p.id !== me && !p.retiredAt && (
-                <Button look="quiet" className="!px-3" aria-label={`New PIN for ${p.name}`} onClick={() => setPinOf(p)}>
+                <Button
+                  look="quiet"
+                  className="!px-3"
+                  aria-label={`New PIN for ${p.name}`}
+                  onClick={() => setPinOf(p)}
+                >
                   New PIN
                 </Button>
               )}
@@ -92,7 +97,12 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
                 </Button>
               )}
               {lead && (
-                <Button look="quiet" className="!px-3" aria-label={`Edit ${p.name}`} onClick={() => setEditing(p)}>
+                <Button
+                  look="quiet"
+                  className="!px-3"
+                  aria-label={`Edit ${p.name}`}
+                  onClick={() => setEditing(p)}
+                >
                   Edit
                 </Button>
               )}
@@ -104,7 +114,9 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
         editing={editing}
         onClose={() => setEditing(null)}
         onDone={done}
-        send={(person, pin, gone) => (editing === "new" ? enter(person, pin) : write(editing!.id, person, gone))}
+        send={(person, pin, gone) =>
+          editing === "new" ? enter(person, pin) : write(editing!.id, person, gone)
+        }
       />
       <Dialog
         open={erasing !== null}
@@ -138,8 +150,8 @@ function EraseName({ onDone, send }: { onDone: () => void; send: () => Answer })
   return (
     <div className="flex flex-col gap-3">
       <p className="text-lg">
-        The name and initials go from every line of every log, for good. The lines stay, and the logs stay unbroken;
-        papers that name the person are made anew.
+        The name and initials go from every line of every log, for good. The lines stay, and the
+        logs stay unbroken; papers that name the person are made anew.
       </p>
       {message && (
         <p role="alert" className="text-lg text-stop">

@@ -4,7 +4,7 @@ import { useState, type FormEvent } from "react";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 import { Field } from "../primitives/field";
-import { ROLES } from "./people";
+import { ROLES } from "./roles";
 
 type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
 type Given = { name: string; initials: string; role: string };
@@ -37,23 +37,68 @@ const initialsOf = (name: string): string => {
 const figures = (text: string): string => text.replace(/\D/g, "").slice(0, 12);
 
 /** Six figures or more, typed twice so that nobody locks themselves out by a slip. */
-export function NewPin({ pin, again, onPin, onAgain }: { pin: string; again: string; onPin: (pin: string) => void; onAgain: (pin: string) => void }) {
+export function NewPin({
+  pin,
+  again,
+  onPin,
+  onAgain,
+}: {
+  pin: string;
+  again: string;
+  onPin: (pin: string) => void;
+  onAgain: (pin: string) => void;
+}) {
   return (
     <div className="grid gap-x-6 sm:grid-cols-2">
-      <Field label="PIN, six figures or more" type="password" inputMode="numeric" autoComplete="off" value={pin} onChange={(e) => onPin(figures(e.target.value))} />
-      <Field label="The same again" type="password" inputMode="numeric" autoComplete="off" value={again} onChange={(e) => onAgain(figures(e.target.value))} problem={again.length >= pin.length && again !== "" && again !== pin ? "It differs from the first." : null} />
+      <Field
+        label="PIN, six figures or more"
+        type="password"
+        inputMode="numeric"
+        autoComplete="off"
+        value={pin}
+        onChange={(e) => onPin(figures(e.target.value))}
+      />
+      <Field
+        label="The same again"
+        type="password"
+        inputMode="numeric"
+        autoComplete="off"
+        value={again}
+        onChange={(e) => onAgain(figures(e.target.value))}
+        problem={
+          again.length >= pin.length && again !== "" && again !== pin
+            ? "It differs from the first."
+            : null
+        }
+      />
     </div>
   );
-} // prettier-ignore
+}
 
 /** Somebody's name, initials and role; for a new person the PIN too. */
-export function PersonDialog({ editing, onClose, onDone, send }: { editing: Somebody | "new" | null; onClose: () => void; onDone: () => void; send: (person: Given, pin: string, gone: boolean) => Answer }) {
+export function PersonDialog({
+  editing,
+  onClose,
+  onDone,
+  send,
+}: {
+  editing: Somebody | "new" | null;
+  onClose: () => void;
+  onDone: () => void;
+  send: (person: Given, pin: string, gone: boolean) => Answer;
+}) {
   return (
-    <Dialog open={editing !== null} onClose={onClose} title={editing === "new" ? "Enter somebody" : "Write down anew"}>
-      {editing && <PersonForm now={editing === "new" ? null : editing} onDone={onDone} send={send} />}
+    <Dialog
+      open={editing !== null}
+      onClose={onClose}
+      title={editing === "new" ? "Enter somebody" : "Write down anew"}
+    >
+      {editing && (
+        <PersonForm now={editing === "new" ? null : editing} onDone={onDone} send={send} />
+      )}
     </Dialog>
   );
-} // prettier-ignore
+}
 
 function PersonForm({
   now,
@@ -71,7 +116,10 @@ function PersonForm({
   const [again, setAgain] = useState("");
   const { message, busy, send: go } = useSend(onDone);
   const shown = initials ?? initialsOf(name);
-  const ready = name.trim().length >= 3 && shown.length >= 2 && (now !== null || (pin.length >= 6 && pin === again));
+  const ready =
+    name.trim().length >= 3 &&
+    shown.length >= 2 &&
+    (now !== null || (pin.length >= 6 && pin === again));
   const keep = (gone: boolean): void => go(send({ name, initials: shown, role }, pin, gone));
   return (
     <form
@@ -82,15 +130,33 @@ function PersonForm({
       }}
     >
       <div className="grid gap-x-6 sm:grid-cols-[1fr_120px]">
-        <Field label="Name" autoFocus value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
-        <Field label="Initials" value={shown} maxLength={3} onChange={(e) => setInitials(e.target.value.toUpperCase())} />
+        <Field
+          label="Name"
+          autoFocus
+          value={name}
+          maxLength={60}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Field
+          label="Initials"
+          value={shown}
+          maxLength={3}
+          onChange={(e) => setInitials(e.target.value.toUpperCase())}
+        />
       </div>
       <fieldset>
         <legend className="mb-1 text-sm font-semibold text-soft">Role</legend>
         <div className="flex flex-col gap-1">
           {ROLES.map((r) => (
-            <button key={r.id} type="button" aria-pressed={role === r.id} onClick={() => setRole(r.id)} className={`min-h-14 rounded-md border-2 px-4 text-left ${role === r.id ? "border-act" : "border-hairline"}`}>
-              <b className="text-lg font-semibold">{r.name}</b> <span className="text-base text-soft">{r.may}</span>
+            <button
+              key={r.id}
+              type="button"
+              aria-pressed={role === r.id}
+              onClick={() => setRole(r.id)}
+              className={`min-h-14 rounded-md border-2 px-4 text-left ${role === r.id ? "border-act" : "border-hairline"}`}
+            >
+              <b className="text-lg font-semibold">{r.name}</b>{" "}
+              <span className="text-base text-soft">{r.may}</span>
             </button>
           ))}
         </div>
@@ -112,17 +178,29 @@ function PersonForm({
         )}
       </div>
     </form>
-  ); // prettier-ignore
+  );
 }
 
 /** A new PIN for oneself (the old one in hand) or, by the lead, for somebody else. */
-export function PinDialog({ open, name, onClose, onDone, send }: { open: boolean; name: string | null; onClose: () => void; onDone: () => void; send: (old: string, pin: string) => Answer }) {
+export function PinDialog({
+  open,
+  name,
+  onClose,
+  onDone,
+  send,
+}: {
+  open: boolean;
+  name: string | null;
+  onClose: () => void;
+  onDone: () => void;
+  send: (old: string, pin: string) => Answer;
+}) {
   return (
     <Dialog open={open} onClose={onClose} title={name ? `New PIN for ${name}` : "Change my PIN"}>
       {open && <PinForm own={name === null} onDone={onDone} send={send} />}
     </Dialog>
   );
-} // prettier-ignore
+}
 
 function PinForm({
   own,
@@ -147,9 +225,21 @@ function PinForm({
       }}
     >
       <p className="text-lg">
-        {own ? "It counts from the next sign-in." : "Tell it to them in person. Tablets they are signed in on ask again."}
+        {own
+          ? "It counts from the next sign-in."
+          : "Tell it to them in person. Tablets they are signed in on ask again."}
       </p>
-      {own && <Field label="The PIN until now" type="password" inputMode="numeric" autoComplete="off" autoFocus value={old} onChange={(e) => setOld(figures(e.target.value))} />}
+      {own && (
+        <Field
+          label="The PIN until now"
+          type="password"
+          inputMode="numeric"
+          autoComplete="off"
+          autoFocus
+          value={old}
+          onChange={(e) => setOld(figures(e.target.value))}
+        />
+      )}
       <NewPin pin={pin} again={again} onPin={setPin} onAgain={setAgain} />
       {message && (
         <p role="alert" className="text-lg text-stop">
@@ -160,5 +250,5 @@ function PinForm({
         {own ? "Change it" : "Give it"}
       </Button>
     </form>
-  ); // prettier-ignore
+  );
 }

@@ -24,7 +24,9 @@ export function Photos({ subjects }: { subjects: readonly PhotoSubject[] }) {
 function Place({ subject }: { subject: PhotoSubject }) {
   const { events, write, me, head } = useJob();
   const struck = strikes(events);
-  const mine = eventsOf(events, "photo").filter((e) => e.body.subject === subject && !struck.has(e.id));
+  const mine = eventsOf(events, "photo").filter(
+    (e) => e.body.subject === subject && !struck.has(e.id),
+  );
   const [open, setOpen] = useState<string | null>(null);
   const [striking, setStriking] = useState<string | null>(null);
   const { send, resend, sending, waiting, message, forget } = useUpload(head.id, subject, (p) =>
@@ -55,12 +57,23 @@ function Place({ subject }: { subject: PhotoSubject }) {
     </label>
   );
   return (
-    <div className={`flex min-w-0 flex-col rounded-md bg-sheet ${mine.length > 0 ? "border border-hairline" : "border-2 border-dashed border-hairline"}`}>
+    <div
+      className={`flex min-w-0 flex-col rounded-md bg-sheet ${mine.length > 0 ? "border border-hairline" : "border-2 border-dashed border-hairline"}`}
+    >
       {mine.length > 0 && (
-        <button type="button" onClick={() => setOpen(mine.at(-1)!.id)} className="relative h-28 overflow-hidden rounded-t-md" aria-label={`Look at the photo: ${name}`}>
+        <button
+          type="button"
+          onClick={() => setOpen(mine.at(-1)!.id)}
+          className="relative h-28 overflow-hidden rounded-t-md"
+          aria-label={`Look at the photo: ${name}`}
+        >
           {/* Kept photos are already small and never change; there is nothing for an image service to do. */}
           {/* eslint-disable-next-line @next/next/no-img-element */}
-          <img src={`/api/photos/${mine.at(-1)!.body.photo}`} alt="" className="h-full w-full object-cover" />
+          <img
+            src={`/api/photos/${mine.at(-1)!.body.photo}`}
+            alt=""
+            className="h-full w-full object-cover"
+          />
           <span className="absolute inset-x-0 bottom-0 bg-sheet/90 px-2 py-0.5 text-left text-sm font-semibold">
             {name}
             {mine.length > 1 && `, ${mine.length}`}
@@ -89,13 +102,22 @@ function Place({ subject }: { subject: PhotoSubject }) {
         {shown && (
           <>
             {/* eslint-disable-next-line @next/next/no-img-element */}
-            <img src={`/api/photos/${shown.body.photo}`} alt={name} className="max-h-[64dvh] w-full object-contain" />
+            <img
+              src={`/api/photos/${shown.body.photo}`}
+              alt={name}
+              className="max-h-[64dvh] w-full object-contain"
+            />
             <p className="mt-2 text-base text-soft">
-              {shown.body.takenAt ? `Taken ${dateAndTime(shown.body.takenAt)} by the camera’s clock. ` : ""}Kept {dateAndTime(shown.at)} by {shown.by.name}.
+              {shown.body.takenAt
+                ? `Taken ${dateAndTime(shown.body.takenAt)} by the camera’s clock. `
+                : ""}
+              Kept {dateAndTime(shown.at)} by {shown.by.name}.
             </p>
             <div className="mt-3 flex flex-wrap gap-2">
               {mine.length > 1 && (
-                <Button onClick={() => setOpen(mine[(mine.indexOf(shown) + 1) % mine.length]!.id)}>Next photo</Button>
+                <Button onClick={() => setOpen(mine[(mine.indexOf(shown) + 1) % mine.length]!.id)}>
+                  Next photo
+                </Button>
               )}
               {me.role !== "viewer" && (
                 <Button
@@ -125,5 +147,5 @@ function Place({ subject }: { subject: PhotoSubject }) {
         }}
       />
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -4,8 +4,9 @@ import { dropWaiting, keepWaiting, waitingFor, type Waiting } from "./waiting";
 export type SentPhoto = { photo: string; takenAt: string | null };
 
 /**
- * Sends the photos of one place of a job to the shop, one after the other. Each is kept on the tablet before it is sent;
- * what cannot be sent waits there, over a reload too, and goes when the shop answers. What the shop refuses is said and let go.
+ * Sends the photos of one place of a job to the shop, one after the other. Each is kept on the
+ * tablet before it is sent; what cannot be sent waits there, over a reload too, and goes when the
+ * shop answers. What the shop refuses is said and let go.
  */
 export function useUpload(jobId: string, subject: string, onSent: (photo: SentPhoto) => void) {
   const [sending, setSending] = useState(0);
@@ -35,7 +36,12 @@ export function useUpload(jobId: string, subject: string, onSent: (photo: SentPh
   const send = useCallback(
     async (files: readonly File[]) => {
       const now = Date.now();
-      const photos = files.map((file, i): Waiting => ({ id: `${now + i}-${Math.random().toString(36).slice(2, 8)}`, jobId, subject, file })); // prettier-ignore
+      const photos = files.map((file, i): Waiting => ({
+        id: `${now + i}-${Math.random().toString(36).slice(2, 8)}`,
+        jobId,
+        subject,
+        file,
+      }));
       for (const photo of photos) await keepWaiting(photo);
       setWaiting((list) => [...list, ...photos]);
       await push(photos);
@@ -67,12 +73,22 @@ export function useUpload(jobId: string, subject: string, onSent: (photo: SentPh
   return { send, resend: () => push(waiting), sending, waiting: waiting.length, message, forget };
 }
 
-async function sendPhoto(file: Blob): Promise<SentPhoto | { unreached: string } | { refused: string }> {
+async function sendPhoto(
+  file: Blob,
+): Promise<SentPhoto | { unreached: string } | { refused: string }> {
   const response = await fetch("/api/photos", { method: "POST", body: file }).catch(() => null);
-  if (!response) return { unreached: "No connection to the shop. It is kept on this tablet and sent when the shop answers." };
+  if (!response)
+    return {
+      unreached:
+        "No connection to the shop. It is kept on this tablet and sent when the shop answers.",
+    };
   const body = (await response.json().catch(() => null)) as (SentPhoto & { error?: string }) | null;
   if (response.ok && body) return { photo: body.photo, takenAt: body.takenAt };
   // A photo that is none is let go with its reason; anything else may pass.
-  if (response.status === 415 || response.status === 413) return { refused: body?.error ?? "The shop cannot keep this file." };
-  return { unreached: body?.error ?? "The shop could not keep it. It stays on this tablet to be sent again." };
-} // prettier-ignore
+  if (response.status === 415 || response.status === 413)
+    return { refused: body?.error ?? "The shop cannot keep this file." };
+  return {
+    unreached:
+      body?.error ?? "The shop could not keep it. It stays on this tablet to be sent again.",
+  };
+}

@@ -1,4 +1,7 @@
-/** Photos that have not reached the shop, kept on this tablet over a reload: local storage holds text only. */
+/**
+ * Photos that have not reached the shop, kept on this tablet over a reload: local storage holds
+ * text only.
+ */
 export type Waiting = { id: string; jobId: string; subject: string; file: Blob };
 
 const STORE = "waiting";
@@ -25,11 +28,15 @@ async function run<T>(
   });
 }
 
-export const keepWaiting = async (photo: Waiting): Promise<void> => void (await run("readwrite", (s) => s.put(photo)));
-export const dropWaiting = async (id: string): Promise<void> => void (await run("readwrite", (s) => s.delete(id)));
+export const keepWaiting = async (photo: Waiting): Promise<void> =>
+  void (await run("readwrite", (s) => s.put(photo)));
+export const dropWaiting = async (id: string): Promise<void> =>
+  void (await run("readwrite", (s) => s.delete(id)));
 
 /** What waits for one place of one job, oldest first. */
 export async function waitingFor(jobId: string, subject: string): Promise<Waiting[]> {
   const all = (await run("readonly", (s) => s.getAll() as IDBRequest<Waiting[]>)) ?? [];
-  return all.filter((w) => w.jobId === jobId && w.subject === subject).sort((a, b) => (a.id < b.id ? -1 : 1));
+  return all
+    .filter((w) => w.jobId === jobId && w.subject === subject)
+    .sort((a, b) => (a.id < b.id ? -1 : 1));
 }

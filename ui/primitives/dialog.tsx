@@ -3,7 +3,9 @@
 import { Dialog as Radix } from "radix-ui";
 import type { ReactNode } from "react";
 
-/** The one dialog: a sheet of paper laid over the bench. Escape and the close button put it away. */
+/**
+ * The one dialog: a sheet of paper laid over the bench. Escape and the close button put it away.
+ */
 export function Dialog({
   open,
   onClose,

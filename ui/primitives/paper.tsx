@@ -30,7 +30,9 @@ export function Facts({ facts }: { facts: [string, ReactNode][] }) {
     <dl className="grid gap-x-8 sm:grid-cols-[minmax(160px,auto)_1fr]">
       {facts.map(([name, value]) => (
         <div key={name} className="contents">
-          <dt className="pt-2 text-base text-soft sm:border-b sm:border-dashed sm:border-hairline sm:pb-2">{name}</dt>
+          <dt className="pt-2 text-base text-soft sm:border-b sm:border-dashed sm:border-hairline sm:pb-2">
+            {name}
+          </dt>
           <dd className="border-b border-dashed border-hairline pb-2 text-lg [overflow-wrap:anywhere] sm:pt-2">
             {value}
           </dd>

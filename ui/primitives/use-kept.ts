@@ -1,11 +1,15 @@
 import { useCallback, useEffect, useState } from "react";
 
 /**
- * State that outlives a reload and a crash: every change is kept on the tablet under `key` until it is let go.
+ * State that outlives a reload and a crash: every change is kept on the tablet under `key` until it
+ * is let go.
  *
  * @param first what it is before anything was typed; must not change while the key stays
  */
-export function useKept<T extends object>(key: string, first: T): [T, (patch: Partial<T>) => void, (to?: T) => void] {
+export function useKept<T extends object>(
+  key: string,
+  first: T,
+): [T, (patch: Partial<T>) => void, (to?: T) => void] {
   const [value, setValue] = useState(first);
   useEffect(() => {
     try {

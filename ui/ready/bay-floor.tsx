@@ -8,9 +8,13 @@ import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Field } from "../primitives/field";
 
-const age = (days: number): string => (days < 1 ? "today" : days < 2 ? "yesterday" : `${Math.floor(days)} days ago`);
+const age = (days: number): string =>
+  days < 1 ? "today" : days < 2 ? "yesterday" : `${Math.floor(days)} days ago`;
 
-/** A bay's floor need not be read for every job: one that is kept can be taken, and what was read here can be kept. */
+/**
+ * A bay's floor need not be read for every job: one that is kept can be taken, and what was read
+ * here can be kept.
+ */
 export function BayFloors({ itemId }: { itemId: string }) {
   const { ground, events, judged, write, me } = useJob();
   const now = new Date().toISOString();
@@ -18,8 +22,16 @@ export function BayFloors({ itemId }: { itemId: string }) {
   const read = measuredOf(events).get(itemId);
   if (me.role === "viewer" || (floors.length === 0 && !read)) return null;
   const take = (f: BayFloor, days: number): void => {
-    const values = judged ? valuesFromBay(f, ground.vehicle, nominalTarget(judged.solution.plan).xMm) : {};
-    write({ kind: "measured", itemId, values, typed: {}, bay: { name: f.bay, days: Math.max(0, days) } });
+    const values = judged
+      ? valuesFromBay(f, ground.vehicle, nominalTarget(judged.solution.plan).xMm)
+      : {};
+    write({
+      kind: "measured",
+      itemId,
+      values,
+      typed: {},
+      bay: { name: f.bay, days: Math.max(0, days) },
+    });
   };
   return (
     <div className="mt-4 flex flex-col gap-3 border-t border-hairline pt-3">
@@ -33,8 +45,8 @@ export function BayFloors({ itemId }: { itemId: string }) {
       })}
       {read?.body.bay && (
         <p className="text-base text-soft">
-          Taken from {read.body.bay.name}, read {age(read.body.bay.days)}; it counts with more uncertainty than one read
-          here.
+          Taken from {read.body.bay.name}, read {age(read.body.bay.days)}; it counts with more
+          uncertainty than one read here.
         </p>
       )}
       {read && !read.body.bay && <KeepFloor />}
@@ -49,10 +61,14 @@ function KeepFloor() {
   const [answer, setAnswer] = useState<{ kept: boolean; words: string } | null>(null);
   const submit = async (e: FormEvent): Promise<void> => {
     e.preventDefault();
-    const kept = await actions
-      .keepFloor(head.id, bay)
-      .catch(() => ({ ok: false as const, message: "The shop does not answer. Nothing was kept." }));
-    setAnswer({ kept: kept.ok, words: kept.ok ? `Kept for ${bay.trim()}, for 90 days.` : kept.message });
+    const kept = await actions.keepFloor(head.id, bay).catch(() => ({
+      ok: false as const,
+      message: "The shop does not answer. Nothing was kept.",
+    }));
+    setAnswer({
+      kept: kept.ok,
+      words: kept.ok ? `Kept for ${bay.trim()}, for 90 days.` : kept.message,
+    });
   };
   return (
     <form onSubmit={(e) => void submit(e)}>

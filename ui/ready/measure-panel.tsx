@@ -7,11 +7,21 @@ import { fitView, softPath, vehicleOutline } from "../floor/geometry";
 import { Mark } from "../primitives/marks";
 import type { Typed, useMeasure } from "./use-measure";
 
-const UNIT_WORDS: Record<string, string> = { kPa: "kPa", mm: "mm", deg: "°", share: "tenths", V: "V", tyre: "" };
+const UNIT_WORDS: Record<string, string> = {
+  kPa: "kPa",
+  mm: "mm",
+  deg: "°",
+  share: "tenths",
+  V: "V",
+  tyre: "",
+};
 
 type Props = { vehicle: Vehicle; state: ReturnType<typeof useMeasure>; readOnly: boolean };
 
-/** The numbers of one item where they are read: round the car for what has four corners, in a row for the rest. */
+/**
+ * The numbers of one item where they are read: round the car for what has four corners, in a row
+ * for the rest.
+ */
 export function MeasurePanel({ vehicle, state, readOnly }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const corners = state.typed.filter((t) => t.field.at);
@@ -20,7 +30,15 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
     const inputs = [...(box.current?.querySelectorAll<HTMLInputElement>("input") ?? [])];
     inputs[inputs.findIndex((i) => i.name === id) + 1]?.focus();
   };
-  const input = (t: Typed) => <FieldInput key={t.field.id} typed={t} readOnly={readOnly} onChange={(text) => state.change({ [t.field.id]: text })} onEnter={() => next(t.field.id)} />; // prettier-ignore
+  const input = (t: Typed) => (
+    <FieldInput
+      key={t.field.id}
+      typed={t}
+      readOnly={readOnly}
+      onChange={(text) => state.change({ [t.field.id]: text })}
+      onEnter={() => next(t.field.id)}
+    />
+  );
   return (
     <div ref={box} className="flex flex-col gap-3">
       {corners.length > 0 && (
@@ -34,7 +52,12 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
         <p role="alert" className="text-base text-stop">
           {state.wrong.problem}{" "}
           {state.wrong.meanings.map((text) => (
-            <button key={text} type="button" className="mr-4 min-h-12 font-semibold text-act underline" onClick={() => state.change({ [state.wrong!.field.id]: text })}>
+            <button
+              key={text}
+              type="button"
+              className="mr-4 min-h-12 font-semibold text-act underline"
+              onClick={() => state.change({ [state.wrong!.field.id]: text })}
+            >
               Take it as {text}
             </button>
           ))}
@@ -49,15 +72,21 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
                   <Mark state={l.ok ? "settled" : "loose"} size={12} />
                 </td>
                 <td className="w-full">{l.name}</td>
-                <td className={`figure px-3 text-right text-xl font-semibold ${l.ok ? "" : "text-loose"}`}>{l.value}</td>
-                <td className="figure whitespace-nowrap text-right text-sm text-soft">{l.wanted}</td>
+                <td
+                  className={`figure px-3 text-right text-xl font-semibold ${l.ok ? "" : "text-loose"}`}
+                >
+                  {l.value}
+                </td>
+                <td className="figure whitespace-nowrap text-right text-sm text-soft">
+                  {l.wanted}
+                </td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 function FieldInput({
@@ -76,9 +105,15 @@ function FieldInput({
     <label className="relative z-10 flex flex-col">
       <span className="flex justify-between text-sm font-semibold text-soft">
         {t.field.name}
-        {expected !== undefined && <span className="figure font-normal">{formatQuantity(expected, t.field.unit === "kPa" ? "kPa" : "mm")}</span>}
+        {expected !== undefined && (
+          <span className="figure font-normal">
+            {formatQuantity(expected, t.field.unit === "kPa" ? "kPa" : "mm")}
+          </span>
+        )}
       </span>
-      <span className={`flex items-baseline border-b-4 bg-sheet px-2 ${t.problem ? "border-stop" : t.value !== null ? "border-settled" : "border-act"}`}>
+      <span
+        className={`flex items-baseline border-b-4 bg-sheet px-2 ${t.problem ? "border-stop" : t.value !== null ? "border-settled" : "border-act"}`}
+      >
         <input
           name={t.field.id}
           value={t.text}
@@ -94,7 +129,7 @@ function FieldInput({
         <span className="text-base text-soft">{UNIT_WORDS[t.field.unit]}</span>
       </span>
     </label>
-  ); // prettier-ignore
+  );
 }
 
 /** The car between its corners, nose up. */
@@ -107,13 +142,32 @@ function CarPlan({ vehicle: v }: { vehicle: Vehicle }) {
     1,
     { u: 0, v: 0 },
   );
-  const wheels = [v.wheelbaseMm, 0].flatMap((x) => [1, -1].map((s) => view.to({ x, y: (s * v.trackFrontMm) / 2 })));
+  const wheels = [v.wheelbaseMm, 0].flatMap((x) =>
+    [1, -1].map((s) => view.to({ x, y: (s * v.trackFrontMm) / 2 })),
+  );
   return (
-    <svg viewBox="0 0 150 230" aria-hidden className="absolute left-1/2 top-1/2 hidden h-[115%] -translate-x-1/2 -translate-y-1/2 sm:block">
+    <svg
+      viewBox="0 0 150 230"
+      aria-hidden
+      className="absolute left-1/2 top-1/2 hidden h-[115%] -translate-x-1/2 -translate-y-1/2 sm:block"
+    >
       {wheels.map((p) => (
-        <rect key={`${p.u}${p.v}`} x={p.u - 5} y={p.v - 14} width={10} height={28} rx={2} className="fill-chalk" />
+        <rect
+          key={`${p.u}${p.v}`}
+          x={p.u - 5}
+          y={p.v - 14}
+          width={10}
+          height={28}
+          rx={2}
+          className="fill-chalk"
+        />
       ))}
-      <path d={softPath(vehicleOutline(v).map(view.to))} className="fill-sheet stroke-ink" strokeWidth={1.5} fillOpacity={0.9} />
+      <path
+        d={softPath(vehicleOutline(v).map(view.to))}
+        className="fill-sheet stroke-ink"
+        strokeWidth={1.5}
+        fillOpacity={0.9}
+      />
     </svg>
-  ); // prettier-ignore
+  );
 }

@@ -11,9 +11,16 @@ import { useCommand } from "../bench/use-command";
 
 export type ScanCommand = "read" | "volts" | "clear" | "sign-in" | "drop";
 
-const SINCE = { before: "was there before", new: "new since the first scan", gone: "gone" } as const;
+const SINCE = {
+  before: "was there before",
+  new: "new since the first scan",
+  gone: "gone",
+} as const;
 
-/** What the control units say: which answer, what they have stored, and whether the gateway lets one write. */
+/**
+ * What the control units say: which answer, what they have stored, and whether the gateway lets one
+ * write.
+ */
 export function ScanPanel() {
   const { events, ground, head, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
@@ -26,7 +33,9 @@ export function ScanPanel() {
         <p className="flex flex-wrap items-center gap-3 border-l-4 border-loose bg-paper px-3 py-2 text-base">
           <Mark state={s.gateway === "open" ? "settled" : "loose"} />
           <span className="flex-1">
-            {s.gateway === "open" ? "Gateway open: clearing and routines are let through while the network holds." : "Gateway locked: reading works, clearing and routines are refused until you sign in over the network."}
+            {s.gateway === "open"
+              ? "Gateway open: clearing and routines are let through while the network holds."
+              : "Gateway locked: reading works, clearing and routines are refused until you sign in over the network."}
           </span>
           {writes && s.gateway === "locked" && (
             <Button look="plain" disabled={busy !== null} onClick={() => void command("sign-in")}>
@@ -34,7 +43,12 @@ export function ScanPanel() {
             </Button>
           )}
           {writes && head.simulated && s.gateway === "open" && (
-            <Button look="quiet" className="text-soft" disabled={busy !== null} onClick={() => void command("drop")}>
+            <Button
+              look="quiet"
+              className="text-soft"
+              disabled={busy !== null}
+              onClick={() => void command("drop")}
+            >
               Simulate a network drop
             </Button>
           )}
@@ -49,20 +63,34 @@ export function ScanPanel() {
         <>
           <ul className="grid grid-cols-2 gap-1 lg:grid-cols-3" aria-label="Control units">
             {s.last.modules.map((m) => (
-              <li key={m.id} className={`flex min-h-12 items-center gap-2 border px-3 text-base ${m.answers ? "border-hairline" : "border-dashed border-loose"}`}>
-                <Mark state={!m.answers ? "doubt" : m.codes.length > 0 ? "loose" : "settled"} size={12} />
+              <li
+                key={m.id}
+                className={`flex min-h-12 items-center gap-2 border px-3 text-base ${m.answers ? "border-hairline" : "border-dashed border-loose"}`}
+              >
+                <Mark
+                  state={!m.answers ? "doubt" : m.codes.length > 0 ? "loose" : "settled"}
+                  size={12}
+                />
                 <span className="min-w-0 flex-1 leading-tight">{m.name}</span>
-                <span className="figure text-sm text-soft">{m.answers ? (m.codes.length > 0 ? m.codes.length : "") : "no answer"}</span>
+                <span className="figure text-sm text-soft">
+                  {m.answers ? (m.codes.length > 0 ? m.codes.length : "") : "no answer"}
+                </span>
               </li>
             ))}
           </ul>
           {s.last.modules.some((m) => !m.answers) && (
-            <p className="text-base text-loose">A control unit does not answer. Check supply and fuses and scan again; if it stays silent, accept it with a reason or stop the job.</p>
+            <p className="text-base text-loose">
+              A control unit does not answer. Check supply and fuses and scan again; if it stays
+              silent, accept it with a reason or stop the job.
+            </p>
           )}
           <table className="w-full text-base">
             <tbody>
               {codes.map((c) => (
-                <tr key={c.module + c.code.code} className={`border-b border-dashed border-hairline ${c.since === "gone" ? "text-soft" : ""}`}>
+                <tr
+                  key={c.module + c.code.code}
+                  className={`border-b border-dashed border-hairline ${c.since === "gone" ? "text-soft" : ""}`}
+                >
                   <td className="figure py-1.5 pr-3 font-semibold">{c.code.code}</td>
                   <td className="w-full">
                     {c.module}: {c.code.text}
@@ -75,28 +103,43 @@ export function ScanPanel() {
               ))}
             </tbody>
           </table>
-          {codes.length === 0 && <p className="text-lg">No codes. That cancels nothing that is owed.</p>}
+          {codes.length === 0 && (
+            <p className="text-lg">No codes. That cancels nothing that is owed.</p>
+          )}
           <p className="text-sm text-soft">
-            Last scan {clockTime(s.last.at)}, supply {formatNumber(s.last.volts, 2)} V. The first scan of {clockTime(s.baseline!.at)} is kept as the baseline.
+            Last scan {clockTime(s.last.at)}, supply {formatNumber(s.last.volts, 2)} V. The first
+            scan of {clockTime(s.baseline!.at)} is kept as the baseline.
           </p>
         </>
       ) : (
-        <p className="text-lg text-soft">Not scanned yet. The first scan is kept as the baseline.</p>
+        <p className="text-lg text-soft">
+          Not scanned yet. The first scan is kept as the baseline.
+        </p>
       )}
       {writes && (
         <div className="flex flex-wrap gap-2">
-          <Button look={s.last ? "plain" : "act"} size="large" disabled={busy !== null} onClick={() => void command("read")}>
+          <Button
+            look={s.last ? "plain" : "act"}
+            size="large"
+            disabled={busy !== null}
+            onClick={() => void command("read")}
+          >
             {busy === "read" ? "Scanning" : s.last ? "Scan again" : "Scan all control units"}
           </Button>
           {s.last && codes.some((c) => c.since !== "gone") && (
-            <Button look="quiet" size="large" disabled={busy !== null} onClick={() => void command("clear")}>
+            <Button
+              look="quiet"
+              size="large"
+              disabled={busy !== null}
+              onClick={() => void command("clear")}
+            >
               {busy === "clear" ? "Clearing" : "Clear codes"}
             </Button>
           )}
         </div>
       )}
     </div>
-  ); // prettier-ignore
+  );
 }
 
 /** The supply over time and what it leaves. */
@@ -117,30 +160,64 @@ export function BatteryPanel({ minVolts }: { minVolts: number }) {
       <div className="flex flex-wrap items-end gap-x-10 gap-y-2">
         <p>
           <span className="block text-sm text-soft">Supply</span>
-          <span className={`figure text-5xl font-semibold ${last && last.volts < minVolts ? "text-loose" : ""}`}>{last ? `${formatNumber(last.volts, 2)} V` : "–"}</span>
+          <span
+            className={`figure text-5xl font-semibold ${last && last.volts < minVolts ? "text-loose" : ""}`}
+          >
+            {last ? `${formatNumber(last.volts, 2)} V` : "–"}
+          </span>
         </p>
         <p>
           <span className="block text-sm text-soft">Until {formatNumber(minVolts, 1)} V</span>
           <span className="figure text-3xl font-semibold">
-            {!trend ? "log three readings" : trend.minutesLeft === null ? "not falling" : `${formatNumber(trend.minutesLeft)} min`}
+            {!trend
+              ? "log three readings"
+              : trend.minutesLeft === null
+                ? "not falling"
+                : `${formatNumber(trend.minutesLeft)} min`}
           </span>
         </p>
         {me.role !== "viewer" && (
-          <Button look="plain" size="large" disabled={busy !== null} onClick={() => void command("volts")}>
+          <Button
+            look="plain"
+            size="large"
+            disabled={busy !== null}
+            onClick={() => void command("volts")}
+          >
             {busy ? "Reading" : "Read the supply"}
           </Button>
         )}
       </div>
       {voltsLog.length > 1 && (
-        <svg viewBox="0 0 300 110" className="h-40 w-full" role="img" aria-label={`Supply over ${Math.round(span / 60)} minutes`} preserveAspectRatio="none">
-          <path d={`M0 ${100 - ((minVolts - 11) / 3) * 90}H300`} stroke="var(--loose)" strokeWidth={1} strokeDasharray="5 4" vectorEffect="non-scaling-stroke" />
-          <path d={`M${voltsLog.map((p) => at(p).join(" ")).join("L")}`} fill="none" stroke="var(--ink)" strokeWidth={2} vectorEffect="non-scaling-stroke" />
+        <svg
+          viewBox="0 0 300 110"
+          className="h-40 w-full"
+          role="img"
+          aria-label={`Supply over ${Math.round(span / 60)} minutes`}
+          preserveAspectRatio="none"
+        >
+          <path
+            d={`M0 ${100 - ((minVolts - 11) / 3) * 90}H300`}
+            stroke="var(--loose)"
+            strokeWidth={1}
+            strokeDasharray="5 4"
+            vectorEffect="non-scaling-stroke"
+          />
+          <path
+            d={`M${voltsLog.map((p) => at(p).join(" ")).join("L")}`}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={2}
+            vectorEffect="non-scaling-stroke"
+          />
           {voltsLog.map((p) => (
             <circle key={p.atS} cx={at(p)[0]} cy={at(p)[1]} r={2.2} fill="var(--ink)" />
           ))}
         </svg>
       )}
-      <p className="text-base text-soft">With the maintainer on the supply holds; without it, ignition-on work drains it and the routine stops below its floor.</p>
+      <p className="text-base text-soft">
+        With the maintainer on the supply holds; without it, ignition-on work drains it and the
+        routine stops below its floor.
+      </p>
     </div>
-  ); // prettier-ignore
+  );
 }

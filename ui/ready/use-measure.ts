@@ -57,7 +57,18 @@ export function useMeasure(
     text: texts[field.id] ?? "",
     ...readTyped(field, texts[field.id] ?? ""),
   }));
-  const values = Object.fromEntries(typed.flatMap((t) => (t.value === null ? [] : [[t.field.id, t.value]])));
+  const values = Object.fromEntries(
+    typed.flatMap((t) => (t.value === null ? [] : [[t.field.id, t.value]])),
+  );
   const wrong = typed.find((t) => t.problem);
-  return { typed, values, texts, wrong, judged: judgeMeasure(measure, values, vehicle), change, clear, settle };
+  return {
+    typed,
+    values,
+    texts,
+    wrong,
+    judged: judgeMeasure(measure, values, vehicle),
+    change,
+    clear,
+    settle,
+  };
 }

@@ -2,7 +2,14 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { boardsStanding, freeStands, placeOf, placeWanted, standingBoard, standUsedAt } from "@/core/job";
+import {
+  boardsStanding,
+  freeStands,
+  placeOf,
+  placeWanted,
+  standingBoard,
+  standUsedAt,
+} from "@/core/job";
 import type { RunState } from "@/core/run";
 import { FIRST_PLACE, placeName, type SheetStep } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
@@ -33,12 +40,19 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   };
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
   const big = (words: string, c: RunCommand, wait = words) => (
-    <Button look="act" size="large" className="min-w-40" disabled={busy !== null} onClick={() => void command(c)}>
+    <Button
+      look="act"
+      size="large"
+      className="min-w-40"
+      disabled={busy !== null}
+      onClick={() => void command(c)}
+    >
       {busy === c.type ? wait : words}
     </Button>
   );
 
-  if (state.status === "passed") return <NextStage after="run" say="The routine is done: the camera has learned." />;
+  if (state.status === "passed")
+    return <NextStage after="run" say="The routine is done: the camera has learned." />;
   if (!step) {
     const failed = state.status === "failed";
     if (placeOf(events).id !== FIRST_PLACE)
@@ -57,17 +71,31 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     return (
       <NextBar
         tone={failed ? "stop" : state.message ? "loose" : "act"}
-        say={failed ? "Check the board again before the routine is repeated." : (state.message ?? "Plug in the scan tool and connect.")}
-        detail={failed ? "The vehicle judges where the board truly stands. If someone may have touched it, say so in Set out and re-read." : state.status === "stopped" ? "The run was stopped; connecting begins the next attempt." : undefined}
+        say={
+          failed
+            ? "Check the board again before the routine is repeated."
+            : (state.message ?? "Plug in the scan tool and connect.")
+        }
+        detail={
+          failed
+            ? "The vehicle judges where the board truly stands. If someone may have touched it, say so in Set out and re-read."
+            : state.status === "stopped"
+              ? "The run was stopped; connecting begins the next attempt."
+              : undefined
+        }
       >
         {failed && (
           <ButtonLink href={`/jobs/${head.id}/set-out`} look="plain" size="large">
             4 Set out
           </ButtonLink>
         )}
-        {big(state.status === "not-started" ? "Connect" : "Connect again", { type: "connect" }, "Connecting")}
+        {big(
+          state.status === "not-started" ? "Connect" : "Connect again",
+          { type: "connect" },
+          "Connecting",
+        )}
       </NextBar>
-    ); // prettier-ignore
+    );
   }
 
   const caution = "caution" in step ? step.caution : undefined;
@@ -96,7 +124,13 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
             }
           >
             {free.map((s) => (
-              <Button key={s.id} look="act" size="large" title={s.name} onClick={() => sendTo(step.to, s.id)}>
+              <Button
+                key={s.id}
+                look="act"
+                size="large"
+                title={s.name}
+                onClick={() => sendTo(step.to, s.id)}
+              >
                 {s.id}
               </Button>
             ))}
@@ -117,10 +151,19 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         );
       const loose = boardsStanding(ground, events).find((b) => !b.settled);
       if (loose && loose.place !== step.to)
-        return <BackTo place={placeName(ground.sheet, loose.place)} onGo={() => sendTo(loose.place, standUsedAt(events, loose.place))} />; // prettier-ignore
+        return (
+          <BackTo
+            place={placeName(ground.sheet, loose.place)}
+            onGo={() => sendTo(loose.place, standUsedAt(events, loose.place))}
+          />
+        );
       if (loose)
         return (
-          <Unproved place={placeName(ground.sheet, step.to)} href={`/jobs/${head.id}/set-out`} caution={caution} />
+          <Unproved
+            place={placeName(ground.sheet, step.to)}
+            href={`/jobs/${head.id}/set-out`}
+            caution={caution}
+          />
         );
       if (ground.boards && !standingBoard(events)) return <BoardCheck />;
       return (
@@ -130,20 +173,34 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
       );
     }
     case "ignition":
-      return <NextBar say={step.say} caution={caution} detail={step.waitSeconds > 0 ? `Then ${step.waitSeconds} s of rest.` : undefined}>{big(`It is ${step.to}`, { type: "ignition", step: step.id, to: step.to })}</NextBar>; // prettier-ignore
+      return (
+        <NextBar
+          say={step.say}
+          caution={caution}
+          detail={step.waitSeconds > 0 ? `Then ${step.waitSeconds} s of rest.` : undefined}
+        >
+          {big(`It is ${step.to}`, { type: "ignition", step: step.id, to: step.to })}
+        </NextBar>
+      );
     case "compare": {
       const v = state.values[step.id];
       return (
         <NextBar
           tone={v ? "loose" : "act"}
           say={step.say}
-          figure={v ? `${formatNumber(v.value, step.unit === "V" ? 2 : 0)} ${step.unit}` : undefined}
-          detail={v ? state.message : `The book allows ${formatNumber(step.min, step.unit === "V" ? 1 : 0)} to ${formatNumber(step.max, step.unit === "V" ? 1 : 0)} ${step.unit}. The tool may show another unit; it is converted.`}
+          figure={
+            v ? `${formatNumber(v.value, step.unit === "V" ? 2 : 0)} ${step.unit}` : undefined
+          }
+          detail={
+            v
+              ? state.message
+              : `The book allows ${formatNumber(step.min, step.unit === "V" ? 1 : 0)} to ${formatNumber(step.max, step.unit === "V" ? 1 : 0)} ${step.unit}. The tool may show another unit; it is converted.`
+          }
         >
           <Stop command={command} busy={busy} />
           {big(v ? "Read again" : "Read it", { type: "read", step: step.id }, "Reading")}
         </NextBar>
-      ); // prettier-ignore
+      );
     }
     case "input":
       return <InputStep step={step} busy={busy} command={command} />;
@@ -151,9 +208,20 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
       const wanted = placeWanted(ground, state.stepIndex);
       const loose = boardsStanding(ground, events).find((b) => !b.settled && b.place !== wanted);
       const back = placeOf(events).id === wanted ? loose?.place : proved ? wanted : null;
-      if (back) return <BackTo place={placeName(ground.sheet, back)} onGo={() => sendTo(back, standUsedAt(events, back))} />; // prettier-ignore
+      if (back)
+        return (
+          <BackTo
+            place={placeName(ground.sheet, back)}
+            onGo={() => sendTo(back, standUsedAt(events, back))}
+          />
+        );
       if (placeOf(events).id !== wanted)
-        return <Unproved place={placeName(ground.sheet, placeOf(events).id)} href={`/jobs/${head.id}/set-out`} />;
+        return (
+          <Unproved
+            place={placeName(ground.sheet, placeOf(events).id)}
+            href={`/jobs/${head.id}/set-out`}
+          />
+        );
       return (
         <NextBar
           tone={proved ? "act" : "loose"}
@@ -173,7 +241,10 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   }
 }
 
-/** A board the routine needs is in doubt, or is not where the routine left it: it is set out there again. */
+/**
+ * A board the routine needs is in doubt, or is not where the routine left it: it is set out there
+ * again.
+ */
 const BackTo = ({ place, onGo }: { place: string; onGo: () => void }) => (
   <NextBar
     tone="loose"
@@ -186,7 +257,15 @@ const BackTo = ({ place, onGo }: { place: string; onGo: () => void }) => (
   </NextBar>
 );
 
-const Unproved = ({ place, href, caution }: { place: string; href: string; caution?: string | undefined }) => (
+const Unproved = ({
+  place,
+  href,
+  caution,
+}: {
+  place: string;
+  href: string;
+  caution?: string | undefined;
+}) => (
   <NextBar tone="loose" say={`Prove the board at ${place} first.`} caution={caution}>
     <ButtonLink href={href} look="act" size="large">
       4 Set out
@@ -206,7 +285,15 @@ const Stop = ({ command, busy }: Pick<Props, "command" | "busy">) => (
 );
 
 /** Counts the rest down and goes on by itself. */
-function Wait({ until, step, command }: { until: string; step: SheetStep; command: Props["command"] }) {
+function Wait({
+  until,
+  step,
+  command,
+}: {
+  until: string;
+  step: SheetStep;
+  command: Props["command"];
+}) {
   const [left, setLeft] = useState(() => Date.parse(until) - Date.now());
   useEffect(() => {
     const timer = setInterval(() => setLeft(Date.parse(until) - Date.now()), 200);
@@ -228,7 +315,13 @@ function Wait({ until, step, command }: { until: string; step: SheetStep; comman
     // The command closes over the log's head; it must not restart the telling.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [over, step.id]);
-  return <NextBar say="Leave it to rest." detail={step.say} figure={over ? "0 s" : `${Math.ceil(left / 1000)} s`} />;
+  return (
+    <NextBar
+      say="Leave it to rest."
+      detail={step.say}
+      figure={over ? "0 s" : `${Math.ceil(left / 1000)} s`}
+    />
+  );
 }
 
 function InputStep({
@@ -245,7 +338,16 @@ function InputStep({
     lengths,
   );
   return (
-    <NextBar say={step.say} detail={tried && !parsed.ok ? <span className="text-stop">{parsed.problem}</span> : "Measure at the highest point of the arch, above the wheel centre."}>
+    <NextBar
+      say={step.say}
+      detail={
+        tried && !parsed.ok ? (
+          <span className="text-stop">{parsed.problem}</span>
+        ) : (
+          "Measure at the highest point of the arch, above the wheel centre."
+        )
+      }
+    >
       <form
         className="flex items-stretch gap-2"
         onSubmit={(e) => {
@@ -256,13 +358,30 @@ function InputStep({
       >
         <label className="flex items-baseline border-b-4 border-act px-2">
           <span className="sr-only">{step.name}</span>
-          <input autoFocus data-catcher="" value={text} inputMode="decimal" autoComplete="off" placeholder="–" onChange={(e) => { setTried(false); setText(e.target.value); }} className="figure min-h-16 w-36 bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk" />
+          <input
+            autoFocus
+            data-catcher=""
+            value={text}
+            inputMode="decimal"
+            autoComplete="off"
+            placeholder="–"
+            onChange={(e) => {
+              setTried(false);
+              setText(e.target.value);
+            }}
+            className="figure min-h-16 w-36 bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk"
+          />
           <span className="text-2xl text-soft">{lengths}</span>
         </label>
-        <Button type="submit" look="act" size="large" disabled={busy !== null || text.trim() === ""}>
+        <Button
+          type="submit"
+          look="act"
+          size="large"
+          disabled={busy !== null || text.trim() === ""}
+        >
           Enter
         </Button>
       </form>
     </NextBar>
-  ); // prettier-ignore
+  );
 }

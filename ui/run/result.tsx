@@ -3,7 +3,10 @@ import type { Sheet } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
 import { Mark } from "../primitives/marks";
 
-/** What the vehicle answered: learned or refused, the quality against what the sheet asks, the aim it learned. */
+/**
+ * What the vehicle answered: learned or refused, the quality against what the sheet asks, the aim
+ * it learned.
+ */
 export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
   const r = state.result!;
   const routine = sheet.run.find((s) => s.kind === "routine");
@@ -32,7 +35,11 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
           </p>
           <svg viewBox="0 0 100 6" preserveAspectRatio="none" className="h-3 w-full" aria-hidden>
             <rect width={100} height={6} fill="var(--wash)" />
-            <rect width={Math.min(100, r.qualityPercent)} height={6} fill={passed ? "var(--settled)" : "var(--stop)"} />
+            <rect
+              width={Math.min(100, r.qualityPercent)}
+              height={6}
+              fill={passed ? "var(--settled)" : "var(--stop)"}
+            />
             <rect x={asked - 0.4} width={0.8} height={6} fill="var(--ink)" />
           </svg>
         </div>

@@ -29,31 +29,43 @@ export function Run() {
       <div className="flex flex-wrap items-center gap-x-8 gap-y-1 border-b border-hairline px-4 py-2">
         <p className="text-lg">
           <span className="text-soft">Scan tool</span>{" "}
-          <b className="font-semibold">{state.tool ? `${state.tool.name} ${state.tool.serial}` : "not connected"}</b>
+          <b className="font-semibold">
+            {state.tool ? `${state.tool.name} ${state.tool.serial}` : "not connected"}
+          </b>
         </p>
         {state.volts !== null && (
           <p className="text-lg">
-            <span className="text-soft">Supply</span> <b className="figure font-semibold">{formatNumber(state.volts, 2)} V</b>
+            <span className="text-soft">Supply</span>{" "}
+            <b className="figure font-semibold">{formatNumber(state.volts, 2)} V</b>
           </p>
         )}
         {state.attempt > 0 && (
           <p className="text-lg">
-            <span className="text-soft">Attempt</span> <b className="figure font-semibold">{state.attempt}</b>
+            <span className="text-soft">Attempt</span>{" "}
+            <b className="figure font-semibold">{state.attempt}</b>
           </p>
         )}
         {head.simulated && me.role !== "viewer" && (
-          <Button look="quiet" className="ml-auto !px-3 text-soft" onClick={() => write({ kind: "bump" })}>
+          <Button
+            look="quiet"
+            className="ml-auto !px-3 text-soft"
+            onClick={() => write({ kind: "bump" })}
+          >
             Simulate a knock at the stand
           </Button>
         )}
       </div>
       {!proved && (
-        <p className="border-b border-dashed border-loose bg-sheet px-4 py-2 text-base text-loose" role="note">
-          The board is not proved in place. The vehicle looks at it where it truly stands, so settle Set out first.
+        <p
+          className="border-b border-dashed border-loose bg-sheet px-4 py-2 text-base text-loose"
+          role="note"
+        >
+          The board is not proved in place. The vehicle looks at it where it truly stands, so settle
+          Set out first.
         </p>
       )}
       {state.result && <Result state={state} sheet={sheet} />}
       <Steps state={state} sheet={sheet} current={step} />
     </Stage>
-  ); // prettier-ignore
+  );
 }

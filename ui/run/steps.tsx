@@ -9,7 +9,8 @@ function outcome(step: SheetStep, state: RunState): string | null {
     const v = state.values[step.id];
     if (!v)
       return `book: ${formatNumber(step.min, step.unit === "V" ? 1 : 0)} to ${formatNumber(step.max, step.unit === "V" ? 1 : 0)} ${step.unit}`;
-    if (v.shownUnit === step.unit) return `${formatNumber(v.value, step.unit === "V" ? 2 : 0)} ${step.unit}`;
+    if (v.shownUnit === step.unit)
+      return `${formatNumber(v.value, step.unit === "V" ? 2 : 0)} ${step.unit}`;
     return `tool ${formatNumber(v.shownValue, 1)} ${v.shownUnit} = ${formatNumber(v.value)} ${step.unit}`;
   }
   if (step.kind === "input") {
@@ -21,7 +22,15 @@ function outcome(step: SheetStep, state: RunState): string | null {
 }
 
 /** The sheet's steps: done, here, to come. */
-export function Steps({ state, sheet, current }: { state: RunState; sheet: Sheet; current: SheetStep | null }) {
+export function Steps({
+  state,
+  sheet,
+  current,
+}: {
+  state: RunState;
+  sheet: Sheet;
+  current: SheetStep | null;
+}) {
   const over = state.status === "passed";
   return (
     <ol className="m-3 flex flex-col lg:m-5" aria-label="Steps">
@@ -30,7 +39,13 @@ export function Steps({ state, sheet, current }: { state: RunState; sheet: Sheet
         const done = over || (state.status !== "not-started" && i < state.stepIndex);
         const refusedHere = state.status === "failed" && i === state.stepIndex;
         const outside = step.kind === "compare" && state.values[step.id]?.inside === false;
-        const mark: MarkState = refusedHere ? "stop" : outside ? "loose" : done ? "settled" : "open";
+        const mark: MarkState = refusedHere
+          ? "stop"
+          : outside
+            ? "loose"
+            : done
+              ? "settled"
+              : "open";
         return (
           <li
             key={step.id}
@@ -38,11 +53,15 @@ export function Steps({ state, sheet, current }: { state: RunState; sheet: Sheet
             className={`grid grid-cols-[32px_1fr_auto] items-center gap-3 border-b border-dashed border-hairline border-l-4 px-3 py-2.5 ${here ? "border-l-act bg-sheet" : "border-l-transparent"}`}
           >
             <span className="figure text-xl text-soft">{i + 1}</span>
-            <span className={`text-lg leading-tight ${here ? "font-semibold" : done ? "" : "text-soft"}`}>
+            <span
+              className={`text-lg leading-tight ${here ? "font-semibold" : done ? "" : "text-soft"}`}
+            >
               {step.say}
             </span>
             <span className="flex items-center gap-3 text-right">
-              <span className="figure whitespace-normal text-base text-soft">{outcome(step, state)}</span>
+              <span className="figure whitespace-normal text-base text-soft">
+                {outcome(step, state)}
+              </span>
               <Mark state={mark} size={16} />
             </span>
           </li>

@@ -12,10 +12,15 @@ describe("a scanner among the keys", () => {
   it("is told from fingers at any realistic pace", () => {
     const text = fc.stringMatching(/^[A-Z0-9-]{6,30}$/);
     fc.assert(
-      fc.property(text, fc.integer({ min: 1, max: 30 }), fc.integer({ min: 60, max: 280 }), (t, fast, slow) => {
-        expect(type(new Wedge(), t, fast)).toEqual({ code: t });
-        expect(type(new Wedge(), t, slow)).toBeNull();
-      }),
+      fc.property(
+        text,
+        fc.integer({ min: 1, max: 30 }),
+        fc.integer({ min: 60, max: 280 }),
+        (t, fast, slow) => {
+          expect(type(new Wedge(), t, fast)).toEqual({ code: t });
+          expect(type(new Wedge(), t, slow)).toBeNull();
+        },
+      ),
     );
   });
   it("is not looked for in a short word, nor across a pause", () => {
@@ -26,7 +31,9 @@ describe("a scanner among the keys", () => {
   });
   it("says when a burst may begin, once, and is not put off by shift keys", () => {
     const wedge = new Wedge();
-    const told = ["Shift", "B", "Shift", "K", "1", "2", "3", "4"].map((k, i) => wedge.key(k, i * 5));
+    const told = ["Shift", "B", "Shift", "K", "1", "2", "3", "4"].map((k, i) =>
+      wedge.key(k, i * 5),
+    );
     expect(told.filter((t) => t === "began")).toHaveLength(1);
     expect(wedge.key("Enter", 40)).toEqual({ code: "BK1234" });
   });

@@ -4,15 +4,17 @@ const BURST_MS = 40;
 const PAUSE_MS = 300;
 
 /**
- * Tells a keyboard-wedge scanner from fingers: it types six characters or more in one burst and ends with Enter. Feed it
- * every key with its time.
+ * Tells a keyboard-wedge scanner from fingers: it types six characters or more in one burst and
+ * ends with Enter. Feed it every key with its time.
  */
 export class Wedge {
   #keys: string[] = [];
   #from = 0;
   #last = -Infinity;
 
-  /** @returns "began" on the first key of what may be a burst, the code on its end, otherwise null */
+  /**
+   * @returns "began" on the first key of what may be a burst, the code on its end, otherwise null
+   */
   key(key: string, at: number): "began" | { code: string } | null {
     if (at - this.#last > PAUSE_MS) this.#keys = [];
     this.#last = at;

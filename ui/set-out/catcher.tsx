@@ -46,7 +46,8 @@ export function Catcher({
   const keys = sideKeys(slot);
 
   useEffect(() => {
-    // A finger tablet would raise its keyboard over the drawing; only a fine pointer or a keyboard gets the focus.
+    // A finger tablet would raise its keyboard over the drawing; only a fine pointer or a keyboard
+    // gets the focus.
     if (window.matchMedia("(pointer: fine)").matches) input.current?.focus();
   }, [slot.id]);
 
@@ -74,7 +75,13 @@ export function Catcher({
           reason: `Read again: ${slotValue(slot, shown)} instead of ${slotValue(slot, old.shown)}`,
         });
     }
-    const told = { slotId: slot.id, typed, lengths, instrumentId: instrument.id, ...(meant && { meant }) };
+    const told = {
+      slotId: slot.id,
+      typed,
+      lengths,
+      instrumentId: instrument.id,
+      ...(meant && { meant }),
+    };
     write({ kind: "reading", ...told, shown, sigma: candidate.sigma });
     setText("");
     setSide(0);
@@ -127,7 +134,8 @@ export function Catcher({
     }
   };
 
-  if (me.role === "viewer") return <p className="text-soft">You may look; a technician takes the reading.</p>;
+  if (me.role === "viewer")
+    return <p className="text-soft">You may look; a technician takes the reading.</p>;
   return (
     <form
       className="flex w-full flex-col gap-2 md:w-[430px]"

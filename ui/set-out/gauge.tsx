@@ -1,6 +1,9 @@
 import { formatLength, formatNumber, radToDeg } from "@/core/units";
 
-/** One toleranced quantity: how far off, how well known, and what is allowed. Lengths in mm, angles in radians. */
+/**
+ * One toleranced quantity: how far off, how well known, and what is allowed. Lengths in mm, angles
+ * in radians.
+ */
 export type Gauged = {
   name: string;
   error: number | null;
@@ -14,10 +17,24 @@ export type Gauged = {
 const within = (v: number): number => Math.min(98, Math.max(2, v));
 
 /** The figure large, and a rule on which the allowed band, the error and its 95 % spread lie. */
-export function Gauge({ g, lengths, crowded }: { g: Gauged; lengths: "mm" | "in"; crowded: boolean }) {
+export function Gauge({
+  g,
+  lengths,
+  crowded,
+}: {
+  g: Gauged;
+  lengths: "mm" | "in";
+  crowded: boolean;
+}) {
   const known = g.error !== null && g.sigma < 3 * g.half;
   const error = g.error ?? 0;
-  const figure = !known ? "?" : g.angle ? `${formatNumber(Math.abs(radToDeg(error)), 2)}°` : lengths === "in" ? formatLength(Math.abs(error), "in") : formatNumber(Math.abs(error), Math.abs(error) < 9.95 ? 1 : 0); // prettier-ignore
+  const figure = !known
+    ? "?"
+    : g.angle
+      ? `${formatNumber(Math.abs(radToDeg(error)), 2)}°`
+      : lengths === "in"
+        ? formatLength(Math.abs(error), "in")
+        : formatNumber(Math.abs(error), Math.abs(error) < 9.95 ? 1 : 0);
   const allowed = g.angle
     ? `± ${formatNumber(radToDeg(g.half), 2)}°`
     : `± ${formatLength(g.half, lengths).replace(/\u00a0(mm|in)$/, "")}`; // its unit stands in the top bar
@@ -32,7 +49,10 @@ export function Gauge({ g, lengths, crowded }: { g: Gauged; lengths: "mm" | "in"
         <span className="truncate">{g.name}</span>
         <span className="figure hidden sm:inline">{allowed}</span>
       </p>
-      <p className="flex items-baseline gap-1 overflow-hidden whitespace-nowrap" style={{ color: tone }}>
+      <p
+        className="flex items-baseline gap-1 overflow-hidden whitespace-nowrap"
+        style={{ color: tone }}
+      >
         <span
           className={`figure text-2xl font-semibold leading-tight ${crowded ? "sm:text-[24px]" : "sm:text-[32px]"}`}
         >
@@ -45,13 +65,25 @@ export function Gauge({ g, lengths, crowded }: { g: Gauged; lengths: "mm" | "in"
         </span>
       </p>
       <svg viewBox="0 0 100 12" preserveAspectRatio="none" className="h-3 w-full" aria-hidden>
-        <path d="M0 6H100" stroke="var(--hairline)" strokeWidth={1} vectorEffect="non-scaling-stroke" />
+        <path
+          d="M0 6H100"
+          stroke="var(--hairline)"
+          strokeWidth={1}
+          vectorEffect="non-scaling-stroke"
+        />
         <rect x={30} y={1} width={40} height={10} fill="var(--settled)" opacity={0.16} />
         <path d="M30 0V12M70 0V12" stroke="var(--settled)" strokeWidth={0.7} />
         <path d="M50 3V9" stroke="var(--chalk)" strokeWidth={0.5} />
         {known && (
           <>
-            <rect x={from} y={4.2} width={Math.max(0.8, to - from)} height={3.6} fill={tone} opacity={0.4} />
+            <rect
+              x={from}
+              y={4.2}
+              width={Math.max(0.8, to - from)}
+              height={3.6}
+              fill={tone}
+              opacity={0.4}
+            />
             <rect x={at(error) - 0.6} y={0} width={1.2} height={12} fill={tone} />
           </>
         )}

@@ -33,13 +33,17 @@ type Props = {
 
 const bare = ({ predicted: _, ...move }: ProposedMove): Move => move;
 
-/** The next physical act at the stand: a reading to take, a move to make, or the board to settle. */
+/**
+ * The next physical act at the stand: a reading to take, a move to make, or the board to settle.
+ */
 export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props) {
   const { ground, events, write, me } = useJob();
   const { lengths } = useSettings();
   const { next, verdict } = judged;
   const viewer = me.role === "viewer";
-  const rolled = events.findLast((e) => e.body.kind === "reading" || e.body.kind === "rear-toe")?.body;
+  const rolled = events.findLast(
+    (e) => e.body.kind === "reading" || e.body.kind === "rear-toe",
+  )?.body;
   const caution =
     rolled?.kind === "rear-toe" && rolled.how === "rolled"
       ? "Park brake on and chocks in before anyone works at the wheels again."
@@ -68,7 +72,12 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     );
 
   if (!byHand && standingSettlement(events))
-    return <NextStage after="set-out" say="The board is set and on the slip. Do not touch the stand now." />;
+    return (
+      <NextStage
+        after="set-out"
+        say="The board is set and on the slip. Do not touch the stand now."
+      />
+    );
 
   if (candidate) {
     const again = !byHand && next.kind === "read" ? next.again : null;
@@ -79,10 +88,14 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         detail={
           again
             ? suspectWords(judged, again, lengths)
-            : [byHand ? "Chosen by hand." : candidate.why, candidate.slot.hint].filter(Boolean).join(" ")
+            : [byHand ? "Chosen by hand." : candidate.why, candidate.slot.hint]
+                .filter(Boolean)
+                .join(" ")
         }
         caution={
-          candidate.slot.instrument === "laser" ? ground.sheet.cautions.find((c) => c.includes("laser")) : caution
+          candidate.slot.instrument === "laser"
+            ? ground.sheet.cautions.find((c) => c.includes("laser"))
+            : caution
         }
       >
         {candidate.slot.instrument === "rig" && !viewer ? (
@@ -113,7 +126,9 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       <NextBar
         say={words.say}
         figure={words.figure}
-        detail={[shiftWords(judged), words.detail, rightWhen(judged, next.move, lengths)].filter(Boolean).join(" ")}
+        detail={[shiftWords(judged), words.detail, rightWhen(judged, next.move, lengths)]
+          .filter(Boolean)
+          .join(" ")}
         caution={heavy}
       >
         {!viewer && (
@@ -132,14 +147,24 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
 
   if (next.kind === "settle")
     return (
-      <NextBar tone="settled" say="The board is where it must be." detail={[shiftWords(judged), "Every quantity is inside its tolerance at once, with this chance. Print it to the slip."].filter(Boolean).join(" ")} figure={formatChance(verdict.chance)}>
+      <NextBar
+        tone="settled"
+        say="The board is where it must be."
+        detail={[
+          shiftWords(judged),
+          "Every quantity is inside its tolerance at once, with this chance. Print it to the slip.",
+        ]
+          .filter(Boolean)
+          .join(" ")}
+        figure={formatChance(verdict.chance)}
+      >
         {!viewer && (
           <Button look="act" size="large" onClick={() => write({ kind: "settle" })}>
             Print to the slip
           </Button>
         )}
       </NextBar>
-    ); // prettier-ignore
+    );
 
   const leaveOut = next.kind === "stuck" ? next.leaveOut : undefined;
   return (
@@ -148,7 +173,15 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         <Button
           look="plain"
           size="large"
-          onClick={() => write(...leaveOut.ids.map((target) => ({ kind: "strike" as const, target, reason: leaveOut.reason })))} // prettier-ignore
+          onClick={() =>
+            write(
+              ...leaveOut.ids.map((target) => ({
+                kind: "strike" as const,
+                target,
+                reason: leaveOut.reason,
+              })),
+            )
+          }
         >
           Leave it out
         </Button>
@@ -164,9 +197,19 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
 
 /** Both readings struck with the reason, and written again with their figures exchanged. */
 function exchanged(judged: Judged, swap: Swap, events: readonly JobEvent[]): TabletEvent[] {
-  const [l, r] = [swap.left, swap.right].map((id) => eventsOf(events, "reading").find((e) => e.id === id)!);
-  const strike = (target: string): TabletEvent => ({ kind: "strike", target, reason: "Left and right were exchanged" });
-  const again = (slotOf: typeof l, figureOf: typeof l): TabletEvent => ({ ...figureOf!.body, slotId: slotOf!.body.slotId, sigma: slotOf!.body.sigma }); // prettier-ignore
+  const [l, r] = [swap.left, swap.right].map((id) =>
+    eventsOf(events, "reading").find((e) => e.id === id)!,
+  );
+  const strike = (target: string): TabletEvent => ({
+    kind: "strike",
+    target,
+    reason: "Left and right were exchanged",
+  });
+  const again = (slotOf: typeof l, figureOf: typeof l): TabletEvent => ({
+    ...figureOf!.body,
+    slotId: slotOf!.body.slotId,
+    sigma: slotOf!.body.sigma,
+  });
   return [strike(swap.left), strike(swap.right), again(l, r), again(r, l)];
 }
 
@@ -176,22 +219,31 @@ function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): 
   const slot = judged.solution.slots.find((s) => s.id === reading?.slotId);
   if (!reading?.result || !slot) return "It does not agree with the others.";
   const { residual, redundancy } = reading.result;
-  // The residual shows only the checked share of a slip; dividing by the redundancy estimates the slip itself.
+  // The residual shows only the checked share of a slip; dividing by the redundancy estimates the
+  // slip itself.
   const slip = -residual / Math.max(redundancy, 0.05);
   const size =
-    slot.quantity.dimension === "angle" ? formatQuantity(Math.abs(slip), "deg") : formatLength(Math.abs(slip), lengths);
+    slot.quantity.dimension === "angle"
+      ? formatQuantity(Math.abs(slip), "deg")
+      : formatLength(Math.abs(slip), lengths);
   const others = judged.verdict.suspects.length - 1;
   return `It reads about ${size} too ${slip > 0 ? "much" : "little"} against the others.${others > 0 ? ` ${others} more could be at fault instead.` : ""}`;
 }
 
-/** What the touch did to the stand, as readings before and after it say; empty while nothing is known of it. */
+/**
+ * What the touch did to the stand, as readings before and after it say; empty while nothing is
+ * known of it.
+ */
 function shiftWords({ solution: { shifted } }: Judged): string {
   if (!shifted) return "";
   if (!shifted.sure) return "The touch moved nothing that the readings can tell.";
   return `The touch moved it: ${formatNumber(shifted.mm, 1)} ± ${formatNumber(shifted.sigmaMm, 1)} mm, ${formatQuantity(Math.abs(shifted.turnRad), "deg")}.`;
 }
 
-/** The readings that change most, as they will be when the move is right; first those the technician has just taken. */
+/**
+ * The readings that change most, as they will be when the move is right; first those the technician
+ * has just taken.
+ */
 function rightWhen(judged: Judged, move: ProposedMove, lengths: "mm" | "in"): string {
   // With another booster the scale means something else, and nothing may have been read yet.
   if (move.kind === "booster") return "";
@@ -200,10 +252,14 @@ function rightWhen(judged: Judged, move: ProposedMove, lengths: "mm" | "in"): st
   const telling = move.predicted
     .map((p) => ({
       ...p,
-      change: Math.abs(p.shown - (now.get(p.slot.id) ?? p.shown)) * (p.slot.quantity.dimension === "angle" ? 1000 : 1),
+      change:
+        Math.abs(p.shown - (now.get(p.slot.id) ?? p.shown)) *
+        (p.slot.quantity.dimension === "angle" ? 1000 : 1),
     }))
     .filter((p) => p.change > 0.4)
-    .sort((a, b) => Number(taken.has(b.slot.id)) - Number(taken.has(a.slot.id)) || b.change - a.change)
+    .sort(
+      (a, b) => Number(taken.has(b.slot.id)) - Number(taken.has(a.slot.id)) || b.change - a.change,
+    )
     .slice(0, 2);
   if (telling.length === 0) return "";
   return `Right when ${telling.map((p) => `${p.slot.short} reads ${slotValue(p.slot, p.shown, lengths)}`).join(" and ")}.`;

@@ -32,7 +32,9 @@ export function RigPanel({ judged, onTaken }: { judged: Judged; onTaken: () => v
   const seen = slots.map((slot) => {
     const values = frames.flatMap((f) => f.values[slot.id] ?? []);
     const mean = values.reduce((a, b) => a + b, 0) / Math.max(1, values.length);
-    const spread = Math.sqrt(values.reduce((a, v) => a + (v - mean) ** 2, 0) / Math.max(1, values.length - 1));
+    const spread = Math.sqrt(
+      values.reduce((a, v) => a + (v - mean) ** 2, 0) / Math.max(1, values.length - 1),
+    );
     return { slot, mean, spread, count: values.length };
   });
   const fewest = Math.min(...seen.map((s) => s.count), WINDOW);
@@ -42,9 +44,20 @@ export function RigPanel({ judged, onTaken }: { judged: Judged; onTaken: () => v
     write(
       ...seen.map(({ slot, mean }) => {
         const shown = Math.round(mean * 100) / 100;
-        const typed = typedFigure(slot, `${Math.abs(shown).toFixed(2)} mm`, slot.sides ? (shown < 0 ? -1 : 1) : 0);
+        const typed = typedFigure(
+          slot,
+          `${Math.abs(shown).toFixed(2)} mm`,
+          slot.sides ? (shown < 0 ? -1 : 1) : 0,
+        );
         const sigma = readingSigma(rig!, slot, mean);
-        return { kind: "reading" as const, slotId: slot.id, typed, shown, sigma, instrumentId: rig!.id };
+        return {
+          kind: "reading" as const,
+          slotId: slot.id,
+          typed,
+          shown,
+          sigma,
+          instrumentId: rig!.id,
+        };
       }),
     );
     setFrames([]);
@@ -56,19 +69,33 @@ export function RigPanel({ judged, onTaken }: { judged: Judged; onTaken: () => v
         {seen.map(({ slot, mean, spread, count }) => (
           <span key={slot.id} title={slot.name} className="leading-tight">
             <span className="block text-xs text-soft">{slot.short}</span>
-            <span className={`figure block text-base font-semibold ${count < ENOUGH ? "text-soft" : ""}`}>{count > 0 ? formatNumber(mean, 1) : "–"}</span>
-            <span className="figure block text-xs text-soft">{count > 1 ? `± ${formatNumber(spread / Math.sqrt(count), 1)}` : " "}</span>
+            <span
+              className={`figure block text-base font-semibold ${count < ENOUGH ? "text-soft" : ""}`}
+            >
+              {count > 0 ? formatNumber(mean, 1) : "–"}
+            </span>
+            <span className="figure block text-xs text-soft">
+              {count > 1 ? `± ${formatNumber(spread / Math.sqrt(count), 1)}` : " "}
+            </span>
           </span>
         ))}
       </div>
       <div className="flex items-center gap-3">
-        <p className={`flex-1 text-sm ${lost.length > 0 || cut ? "font-semibold text-loose" : "text-soft"}`}>
-          {cut ? "The rig’s stream is cut; it is tried again." : lost.length > 0 ? `No target seen at the ${lost.join(", ")} wheel: clear its view.` : steady ? `${fewest} looks at every wheel.` : "Looking …"}
+        <p
+          className={`flex-1 text-sm ${lost.length > 0 || cut ? "font-semibold text-loose" : "text-soft"}`}
+        >
+          {cut
+            ? "The rig’s stream is cut; it is tried again."
+            : lost.length > 0
+              ? `No target seen at the ${lost.join(", ")} wheel: clear its view.`
+              : steady
+                ? `${fewest} looks at every wheel.`
+                : "Looking …"}
         </p>
         <Button look="act" size="large" disabled={!steady} onClick={take}>
           Take them
         </Button>
       </div>
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -20,7 +20,11 @@ import { WaysDialog } from "./ways-dialog";
 import { VerdictStrip } from "./verdict-strip";
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
-export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog>, "code" | "squares"> }) {
+export function SetOut({
+  stand,
+}: {
+  stand: Pick<ComponentProps<typeof JoinDialog>, "code" | "squares">;
+}) {
   const { judged, problem, head, ground, events, write, me } = useJob();
   const [armed, arm] = useArmed(head.id);
   const [touching, setTouching] = useState(false);
@@ -42,19 +46,30 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
   /** Strikes the last thing done at the stand; it stays readable. */
   const undo = (): void => {
     const struck = strikes(events);
-    const last = events.findLast((e) => ["reading", "move", "touch"].includes(e.body.kind) && !struck.has(e.id));
+    const last = events.findLast(
+      (e) => ["reading", "move", "touch"].includes(e.body.kind) && !struck.has(e.id),
+    );
     if (last && me.role !== "viewer") write({ kind: "strike", target: last.id, reason: "Undone" });
   };
 
   useEffect(() => {
     const held = keys.current;
-    Object.assign(held, { t: () => setTouching(true), n: another, u: undo, w: () => setChoosing(true) });
-    return () => void Object.assign(held, { t: undefined, n: undefined, u: undefined, w: undefined });
+    Object.assign(held, {
+      t: () => setTouching(true),
+      n: another,
+      u: undo,
+      w: () => setChoosing(true),
+    });
+    return () =>
+      void Object.assign(held, { t: undefined, n: undefined, u: undefined, w: undefined });
   });
 
   if (!judged)
     return (
-      <Stage title="Set out" next={<NextBar tone="stop" say={problem ?? "The set-out cannot be judged."} />}>
+      <Stage
+        title="Set out"
+        next={<NextBar tone="stop" say={problem ?? "The set-out cannot be judged."} />}
+      >
         {null}
       </Stage>
     );
@@ -68,29 +83,55 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
   const drawn = beside.map((b) => {
     const sheet = sheetAt(ground.sheet, b.place);
     const stand = ground.stands?.find((s) => s.id === b.standId) ?? ground.stand;
-    return { name: b.standId, pose: nominalTarget({ ...judged.solution.plan, sheet }), halfMm: stand.beamHalfMm, boardMm: sheet.board.widthMm, proved: b.settled !== null }; // prettier-ignore
+    return {
+      name: b.standId,
+      pose: nominalTarget({ ...judged.solution.plan, sheet }),
+      halfMm: stand.beamHalfMm,
+      boardMm: sheet.board.widthMm,
+      proved: b.settled !== null,
+    };
   });
   const school = judged.solution.plan.school ?? "tapes";
   const blind = blindTo(judged.solution);
   return (
     <Stage
       title="Set out"
-      next={<NextActBar judged={judged} candidate={candidate} byHand={byHand !== null} onTaken={() => arm(null)} onRead={another} />}
+      next={
+        <NextActBar
+          judged={judged}
+          candidate={candidate}
+          byHand={byHand !== null}
+          onTaken={() => arm(null)}
+          onRead={another}
+        />
+      }
     >
       <VerdictStrip judged={judged} />
       {ground.sheet.positions && (
         <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
-          <span className="text-soft">Place {ground.sheet.positions.findIndex((p) => p.id === placeOf(events).id) + 2} of {ground.sheet.positions.length + 1}:</span>{" "}
+          <span className="text-soft">
+            Place {ground.sheet.positions.findIndex((p) => p.id === placeOf(events).id) + 2} of{" "}
+            {ground.sheet.positions.length + 1}:
+          </span>{" "}
           <b className="font-semibold">{placeName(ground.sheet, placeOf(events).id)}</b>
           {beside.length > 0 && (
             <span className="text-soft">
-              , on {standAt(ground, events).id}; {beside.map((b) => `${placeName(ground.sheet, b.place)} stays on ${b.standId}${b.settled ? "" : ", in doubt"}`).join("; ")}
+              , on {standAt(ground, events).id};{" "}
+              {beside
+                .map(
+                  (b) =>
+                    `${placeName(ground.sheet, b.place)} stays on ${b.standId}${b.settled ? "" : ", in doubt"}`,
+                )
+                .join("; ")}
             </span>
           )}
         </p>
       )}
       {blind && (
-        <p role="note" className="flex flex-wrap items-center gap-x-4 border-b-2 border-dashed border-loose bg-sheet px-3 py-1.5 text-base">
+        <p
+          role="note"
+          className="flex flex-wrap items-center gap-x-4 border-b-2 border-dashed border-loose bg-sheet px-3 py-1.5 text-base"
+        >
           <span className="min-w-0 flex-1">{blind.say}</span>
           {blind.slotId && me.role !== "viewer" && (
             <Button
@@ -111,24 +152,51 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
         {me.role !== "viewer" && (
           <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-48 sm:flex-wrap">
             {acts.map(([name, key, act]) => (
-              <Button key={name} look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={act}>
-                {name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
+              <Button
+                key={name}
+                look="plain"
+                className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+                onClick={act}
+              >
+                {name}{" "}
+                <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
               </Button>
             ))}
-            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setChoosing(true)}>
-              {SCHOOLS[school].name} <kbd className="figure hidden text-xs font-normal text-soft md:inline">W</kbd>
+            <Button
+              look="plain"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              onClick={() => setChoosing(true)}
+            >
+              {SCHOOLS[school].name}{" "}
+              <kbd className="figure hidden text-xs font-normal text-soft md:inline">W</kbd>
             </Button>
-            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setLines(true)}>
+            <Button
+              look="plain"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              onClick={() => setLines(true)}
+            >
               Lines
             </Button>
-            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setOnRoad(true)}>
+            <Button
+              look="plain"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              onClick={() => setOnRoad(true)}
+            >
               Road
             </Button>
-            <Button look="plain" className="shrink-0 !min-h-12 !border !border-hairline !px-3" onClick={() => setJoining(true)}>
+            <Button
+              look="plain"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              onClick={() => setJoining(true)}
+            >
               Phone
             </Button>
             {byHand && (
-              <Button look="plain" className="shrink-0 !min-h-12 !border !border-act !px-3 !text-act" onClick={() => arm(null)}>
+              <Button
+                look="plain"
+                className="shrink-0 !min-h-12 !border !border-act !px-3 !text-act"
+                onClick={() => arm(null)}
+              >
                 Back to the advice
               </Button>
             )}
@@ -136,7 +204,11 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
         )}
       </div>
       <Tray judged={judged} armed={candidate?.slot.id ?? null} onArm={arm} />
-      <TouchDialog open={touching} onClose={() => setTouching(false)} onTouch={(touch) => write({ kind: "touch", touch })} />
+      <TouchDialog
+        open={touching}
+        onClose={() => setTouching(false)}
+        onTouch={(touch) => write({ kind: "touch", touch })}
+      />
       <WaysDialog
         open={choosing}
         judged={judged}
@@ -150,5 +222,5 @@ export function SetOut({ stand }: { stand: Pick<ComponentProps<typeof JoinDialog
       <RoadDialog open={onRoad} judged={judged} onClose={() => setOnRoad(false)} />
       <LinesDialog open={lines} judged={judged} onClose={() => setLines(false)} />
     </Stage>
-  ); // prettier-ignore
+  );
 }

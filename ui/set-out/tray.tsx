@@ -13,11 +13,17 @@ function heldAt(slot: Slot, judged: Judged, lengths: "mm" | "in"): Held {
   const suspect = readings.some((r) => judged.verdict.suspects.includes(r.id));
   const state = suspect ? "loose" : last.state === "doubt" ? "doubt" : "settled";
   // The unit stands in the top bar; here only the figure, and L or R where it has a side.
-  const side = slot.sides && sideKeys(slot)[0] === "L" && last.shown !== 0 ? (last.shown > 0 ? " L" : " R") : "";
-  const value = slotValue({ ...slot, sides: undefined }, side ? Math.abs(last.shown) : last.shown, lengths).replace(
-    /\u00a0(mm|in|div)$/,
-    "",
-  );
+  const side =
+    slot.sides && sideKeys(slot)[0] === "L" && last.shown !== 0
+      ? last.shown > 0
+        ? " L"
+        : " R"
+      : "";
+  const value = slotValue(
+    { ...slot, sides: undefined },
+    side ? Math.abs(last.shown) : last.shown,
+    lengths,
+  ).replace(/\u00a0(mm|in|div)$/, "");
   return { value: value + side, state, count: readings.length };
 }
 
@@ -33,9 +39,14 @@ export function Tray({
 }) {
   const { lengths } = useSettings();
   const { plan, slots, readings } = judged.solution;
-  const walked = slots.filter((s) => inSchool(plan.school ?? "tapes", s) || readings.some((r) => r.slotId === s.id));
+  const walked = slots.filter(
+    (s) => inSchool(plan.school ?? "tapes", s) || readings.some((r) => r.slotId === s.id),
+  );
   return (
-    <ul aria-label="Readings" className="flex shrink-0 gap-1 overflow-x-auto border-t border-hairline px-2 py-1.5">
+    <ul
+      aria-label="Readings"
+      className="flex shrink-0 gap-1 overflow-x-auto border-t border-hairline px-2 py-1.5"
+    >
       {walked.map((slot) => {
         const held = heldAt(slot, judged, lengths);
         const here = slot.id === armed;

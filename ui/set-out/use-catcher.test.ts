@@ -36,7 +36,10 @@ describe("the reading catcher", () => {
     expect(readCaught("0", laser, 0, "mm")).toEqual({ kind: "value", shown: 0 });
     // A board that belongs far to vehicle right: only there is such a figure possible.
     const { sheet } = planOf(1, 1);
-    const aside = slotsFor({ ...planOf(1, 1), sheet: { ...sheet, placement: { ...sheet.placement, acrossMm: -1180 } } }).find((s) => s.id === "laser-badge")!; // prettier-ignore
+    const aside = slotsFor({
+      ...planOf(1, 1),
+      sheet: { ...sheet, placement: { ...sheet.placement, acrossMm: -1180 } },
+    }).find((s) => s.id === "laser-badge")!;
     expect(readCaught("1191", aside, -1, "mm")).toEqual({ kind: "value", shown: -1191 });
     expect(readCaught("1191", aside, 0, "mm")).toMatchObject({
       message: expect.stringMatching(/Say which side/) as string,
@@ -45,7 +48,9 @@ describe("the reading catcher", () => {
       kind: "problem",
       message: expect.stringMatching(/cannot be/) as string,
     });
-    expect(readCaught("1.191", aside, -1, "mm")).toMatchObject({ guess: { value: -1191, text: "1.191 metres" } });
+    expect(readCaught("1.191", aside, -1, "mm")).toMatchObject({
+      guess: { value: -1191, text: "1.191 metres" },
+    });
   });
   it("offers the likely meaning of an impossible value, and none where there is none", () => {
     expect(readCaught("2.871", tape, 0, "mm")).toMatchObject({
@@ -59,7 +64,9 @@ describe("the reading catcher", () => {
     });
   });
   it("reads a lean in degrees and refuses a length there", () => {
-    expect(readCaught("0.5", lean, 1, "mm")).toMatchObject({ shown: expect.closeTo(Math.PI / 360, 9) as number });
+    expect(readCaught("0.5", lean, 1, "mm")).toMatchObject({
+      shown: expect.closeTo(Math.PI / 360, 9) as number,
+    });
     expect(readCaught("5 mm", lean, 1, "mm")).toMatchObject({
       kind: "problem",
       message: expect.stringMatching(/is an angle, not millimetres/) as string,

@@ -36,14 +36,21 @@ export function useDraft(jobId: string, slotId: string): [string, (text: string)
   return [draft, change];
 }
 
-/** A measurement begins with a figure, a sign or a point; what begins with letters and goes on with figures is a code. */
+/**
+ * A measurement begins with a figure, a sign or a point; what begins with letters and goes on with
+ * figures is a code.
+ */
 const LOOKS_LIKE_CODE = /^[a-z]{1,6}[- ]?\d/i;
 
 /**
- * Tells a code from a measurement: by its look, or because it came in a burst. A scanner types much faster than
- * fingers: four or more keys, on average less than 40 ms apart.
+ * Tells a code from a measurement: by its look, or because it came in a burst. A scanner types much
+ * faster than fingers: four or more keys, on average less than 40 ms apart.
  */
-export function useBurst(): { note: () => void; isCode: (text: string) => boolean; clear: () => void } {
+export function useBurst(): {
+  note: () => void;
+  isCode: (text: string) => boolean;
+  clear: () => void;
+} {
   const times = useRef<number[]>([]);
   return {
     note: () => {

@@ -22,7 +22,10 @@ const WHY: Record<Verdict["why"], string> = {
   unsolved: "the readings do not solve",
 };
 
-/** What is judged, legible from two metres: the verdict, its chance, each quantity against its tolerance. */
+/**
+ * What is judged, legible from two metres: the verdict, its chance, each quantity against its
+ * tolerance.
+ */
 export function VerdictStrip({ judged }: { judged: Judged }) {
   const { lengths } = useSettings();
   const { solution: s, verdict } = judged;
@@ -30,7 +33,10 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
   const { mark, tone } = WORDS[verdict.kind];
   const word = suspect ? "Suspect" : WORDS[verdict.kind].word;
   const halves = planHalfWidths(s.plan.sheet);
-  const plan = (i: 0 | 1 | 2, error: number | undefined): Pick<Gauged, "error" | "sigma" | "half"> => ({
+  const plan = (
+    i: 0 | 1 | 2,
+    error: number | undefined,
+  ): Pick<Gauged, "error" | "sigma" | "half"> => ({
     error: error ?? null,
     sigma: s.aim ? Math.sqrt(s.aim.covariance[i]![i]!) : Infinity,
     half: halves[i],
@@ -45,29 +51,50 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
     { name: "Distance", ...plan(0, s.aim?.alongMm), angle: false, words: ["too far", "too near"] },
     { name: "Across", ...plan(1, s.aim?.acrossMm), angle: false, words: ["left", "right"] },
     { name: "Twist", ...plan(2, s.aim?.twistRad), angle: true, words: ["to left", "to right"] },
-    ...scalarErrors(s).map((q): Gauged => ({ name: scalarName[q.id], error: q.error, sigma: q.sigma, half: q.half, angle: q.id !== "height", words: scalarWords[q.id]! })), // prettier-ignore
+    ...scalarErrors(s).map((q): Gauged => ({
+      name: scalarName[q.id],
+      error: q.error,
+      sigma: q.sigma,
+      half: q.half,
+      angle: q.id !== "height",
+      words: scalarWords[q.id]!,
+    })),
   ];
   return (
-    <section aria-label="Verdict" className="flex flex-col gap-2 border-b border-hairline px-3 py-2 sm:flex-row sm:items-center sm:gap-5">
+    <section
+      aria-label="Verdict"
+      className="flex flex-col gap-2 border-b border-hairline px-3 py-2 sm:flex-row sm:items-center sm:gap-5"
+    >
       <div className="flex shrink-0 items-center gap-3 sm:w-[164px]">
         <Mark state={suspect ? "loose" : mark} size={26} />
         <div className="flex items-baseline gap-3 sm:block">
-          <p className={`text-3xl font-semibold leading-none sm:text-[34px] ${suspect ? "text-loose" : tone}`} data-verdict={verdict.kind}>
+          <p
+            className={`text-3xl font-semibold leading-none sm:text-[34px] ${suspect ? "text-loose" : tone}`}
+            data-verdict={verdict.kind}
+          >
             {word}
           </p>
           <p className="mt-0.5 text-sm leading-tight text-soft">
             <span className="figure text-base text-ink" data-chance="">
               {formatChance(verdict.chance)}
             </span>{" "}
-            <span className="sm:block">{verdict.why === "unproved" && !s.readings.some((r) => r.state === "doubt") ? s.readings.length === 0 ? "nothing read yet" : "not all read yet" : WHY[verdict.why]}</span>
+            <span className="sm:block">
+              {verdict.why === "unproved" && !s.readings.some((r) => r.state === "doubt")
+                ? s.readings.length === 0
+                  ? "nothing read yet"
+                  : "not all read yet"
+                : WHY[verdict.why]}
+            </span>
           </p>
         </div>
       </div>
-      <div className={`grid min-w-0 flex-1 gap-y-1 sm:flex ${gauges.length > 4 ? "grid-cols-3 gap-x-3 sm:gap-3" : "grid-cols-2 gap-x-4 sm:gap-5"}`}>
+      <div
+        className={`grid min-w-0 flex-1 gap-y-1 sm:flex ${gauges.length > 4 ? "grid-cols-3 gap-x-3 sm:gap-3" : "grid-cols-2 gap-x-4 sm:gap-5"}`}
+      >
         {gauges.map((g) => (
           <Gauge key={g.name} g={g} lengths={lengths} crowded={gauges.length > 4} />
         ))}
       </div>
     </section>
-  ); // prettier-ignore
+  );
 }

@@ -2,14 +2,28 @@
 
 import { wrap, type Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
-import { misses, SCHOOLS, schoolsFor, type Judged, type SchoolChance, type SchoolId } from "@/core/setout";
+import {
+  misses,
+  SCHOOLS,
+  schoolsFor,
+  type Judged,
+  type SchoolChance,
+  type SchoolId,
+} from "@/core/setout";
 import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { useJob } from "../bench/job-store";
 import type { Ways as WaysWorker } from "@/workers/ways/ways.worker";
 import { Dialog } from "../primitives/dialog";
 
-const KIND_NAMES: Record<string, string> = { tape: "a tape", laser: "a board laser", plumb: "plumb and line", range: "rangefinders", "wheel-laser": "wheel lasers", rig: "a camera rig" }; // prettier-ignore
+const KIND_NAMES: Record<string, string> = {
+  tape: "a tape",
+  laser: "a board laser",
+  plumb: "plumb and line",
+  range: "rangefinders",
+  "wheel-laser": "wheel lasers",
+  rig: "a camera rig",
+};
 
 let worker: Remote<WaysWorker> | null = null;
 const ways = (): Remote<WaysWorker> =>
@@ -17,7 +31,10 @@ const ways = (): Remote<WaysWorker> =>
     new Worker(new URL("../../workers/ways/ways.worker.ts", import.meta.url), { type: "module" }),
   ));
 
-/** The ways of setting out, with how sure each makes one on this vehicle before anything is measured. */
+/**
+ * The ways of setting out, with how sure each makes one on this vehicle before anything is
+ * measured.
+ */
 export function WaysDialog({
   open,
   judged,
@@ -33,24 +50,36 @@ export function WaysDialog({
     <Dialog open={open} onClose={onClose} title="How will you set out?" wide>
       {open && <Ways judged={judged} onClose={onClose} onChoose={onChoose} />}
     </Dialog>
-  ); // prettier-ignore
+  );
 }
 
-function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => void; onChoose: (s: SchoolId) => void }) {
+function Ways({
+  judged,
+  onClose,
+  onChoose,
+}: {
+  judged: Judged;
+  onClose: () => void;
+  onChoose: (s: SchoolId) => void;
+}) {
   const { head, me } = useJob();
   const { plan } = judged.solution;
   const able = useMemo(() => schoolsFor(plan), [plan]);
   const [chances, setChances] = useState(new Map<SchoolId, SchoolChance>());
   useEffect(() => {
     let live = true;
-    void ways().chances(plan, able).then((list) => live && setChances(new Map(list.map((c) => [c.school, c])))); // prettier-ignore
+    void ways()
+      .chances(plan, able)
+      .then((list) => live && setChances(new Map(list.map((c) => [c.school, c]))));
     return () => void (live = false);
   }, [plan, able]);
   const here = plan.school ?? "tapes";
   return (
     <>
       <p className="mb-3 text-base text-soft">
-        Every reading counts, whichever way it was taken. The chance is of ending inside the tolerance in the plan once all its readings are taken, each once; below it, how well the place across and the twist are then known, two standard deviations.
+        Every reading counts, whichever way it was taken. The chance is of ending inside the
+        tolerance in the plan once all its readings are taken, each once; below it, how well the
+        place across and the twist are then known, two standard deviations.
       </p>
       <ul className="flex flex-col gap-2">
         {(Object.keys(SCHOOLS) as SchoolId[]).map((id) => {
@@ -58,9 +87,14 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
           const chance = chances.get(id);
           const lacks = s.needs.filter((k) => !plan.instruments.some((i) => i.kind === k));
           const missed = misses(id, plan.sheet);
-          const blind = !s.sees.includes(plan.sheet.datum) && !(plan.sheet.datum === "thrust" && s.sees.includes("rear-axle-normal"));
+          const blind =
+            !s.sees.includes(plan.sheet.datum) &&
+            !(plan.sheet.datum === "thrust" && s.sees.includes("rear-axle-normal"));
           return (
-            <li key={id} className={`rounded-md border-2 ${here === id ? "border-act" : "border-hairline"}`}>
+            <li
+              key={id}
+              className={`rounded-md border-2 ${here === id ? "border-act" : "border-hairline"}`}
+            >
               <button
                 type="button"
                 disabled={missed || lacks.length > 0 || me.role === "viewer"}
@@ -74,14 +108,30 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
                 <span>
                   <span className="block text-xl font-semibold leading-tight">{s.name}</span>
                   <span className="block text-base leading-snug">{s.say}</span>
-                  {lacks.length > 0 && <span className="block text-base text-loose">The kit lacks {lacks.map((k) => KIND_NAMES[k] ?? k).join(" and ")}.</span>}
-                  {missed && <span className="block text-base text-loose">Its beams miss a board this far beside the line.</span>}
-                  {blind && <span className="block text-base text-loose">It does not see the {DATUM_NAMES[plan.sheet.datum]} this sheet means.</span>}
-                  {here === id && s.note && <span className="block text-base text-soft">{s.note}</span>}
+                  {lacks.length > 0 && (
+                    <span className="block text-base text-loose">
+                      The kit lacks {lacks.map((k) => KIND_NAMES[k] ?? k).join(" and ")}.
+                    </span>
+                  )}
+                  {missed && (
+                    <span className="block text-base text-loose">
+                      Its beams miss a board this far beside the line.
+                    </span>
+                  )}
+                  {blind && (
+                    <span className="block text-base text-loose">
+                      It does not see the {DATUM_NAMES[plan.sheet.datum]} this sheet means.
+                    </span>
+                  )}
+                  {here === id && s.note && (
+                    <span className="block text-base text-soft">{s.note}</span>
+                  )}
                 </span>
                 {id !== "free" && able.includes(id) && (
                   <span className="text-right">
-                    <span className="figure block text-2xl font-semibold">{chance ? formatChance(chance.chance) : "…"}</span>
+                    <span className="figure block text-2xl font-semibold">
+                      {chance ? formatChance(chance.chance) : "…"}
+                    </span>
                     {chance && (
                       <>
                         <span className="block text-sm text-soft">{`${chance.readings} readings, ${Math.max(1, Math.round(chance.seconds / 60))} min`}</span>
@@ -95,7 +145,14 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
                 <p className="flex flex-wrap items-center gap-x-1 border-t border-hairline px-3 text-base">
                   <span className="mr-2 text-soft">Mark-out:</span>
                   {(["pdf", "dxf", "svg"] as const).map((as) => (
-                    <a key={as} href={`/api/jobs/${head.id}/mark-out?as=${as}&way=${id}`} target={as === "pdf" ? "_blank" : undefined} rel="noreferrer" download={as === "pdf" ? undefined : ""} className="inline-flex min-h-12 items-center rounded-md px-3 font-semibold text-act hover:bg-wash">
+                    <a
+                      key={as}
+                      href={`/api/jobs/${head.id}/mark-out?as=${as}&way=${id}`}
+                      target={as === "pdf" ? "_blank" : undefined}
+                      rel="noreferrer"
+                      download={as === "pdf" ? undefined : ""}
+                      className="inline-flex min-h-12 items-center rounded-md px-3 font-semibold text-act hover:bg-wash"
+                    >
                       {{ pdf: "Print, PDF", dxf: "DXF", svg: "SVG" }[as]}
                     </a>
                   ))}
@@ -106,5 +163,5 @@ function Ways({ judged, onClose, onChoose }: { judged: Judged; onClose: () => vo
         })}
       </ul>
     </>
-  ); // prettier-ignore
+  );
 }

@@ -8,32 +8,62 @@ export type Order = RuleBook["orders"][number];
 export type Effort = RuleBook["efforts"][number];
 
 const ANY: [string, string] = ["", "any"];
-const SYSTEM_CHOICES: [string, string][] = [ANY, ...(Object.entries(SYSTEMS) as [string, string][])];
-const KIND_CHOICES: [string, string][] = [ANY, ["static", "static"], ["dynamic", "dynamic"], ["learn", "learn"]]; // prettier-ignore
+const SYSTEM_CHOICES: [string, string][] = [
+  ANY,
+  ...(Object.entries(SYSTEMS) as [string, string][]),
+];
+const KIND_CHOICES: [string, string][] = [
+  ANY,
+  ["static", "static"],
+  ["dynamic", "dynamic"],
+  ["learn", "learn"],
+];
 
 /** What comes before what. */
 export const EditOrder = (props: RuleFormProps<Order>) => (
   <RuleForm {...props} title="order">
     {(at) => (
       <>
-        {props.editing?.at === null && <TextField label="Name of the order, in small letters and dashes" {...at("id")} />}
-        <ChoiceField label="First: what kind" choices={KIND_CHOICES} {...at("first.kind")} value={at("first.kind").value ?? ""} />
-        <ChoiceField label="First: of which system" choices={SYSTEM_CHOICES} {...at("first.system")} value={at("first.system").value ?? ""} />
-        <ChoiceField label="Then: what kind" choices={KIND_CHOICES} {...at("then.kind")} value={at("then.kind").value ?? ""} />
-        <ChoiceField label="Then: of which system" choices={SYSTEM_CHOICES} {...at("then.system")} value={at("then.system").value ?? ""} />
+        {props.editing?.at === null && (
+          <TextField label="Name of the order, in small letters and dashes" {...at("id")} />
+        )}
+        <ChoiceField
+          label="First: what kind"
+          choices={KIND_CHOICES}
+          {...at("first.kind")}
+          value={at("first.kind").value ?? ""}
+        />
+        <ChoiceField
+          label="First: of which system"
+          choices={SYSTEM_CHOICES}
+          {...at("first.system")}
+          value={at("first.system").value ?? ""}
+        />
+        <ChoiceField
+          label="Then: what kind"
+          choices={KIND_CHOICES}
+          {...at("then.kind")}
+          value={at("then.kind").value ?? ""}
+        />
+        <ChoiceField
+          label="Then: of which system"
+          choices={SYSTEM_CHOICES}
+          {...at("then.system")}
+          value={at("then.system").value ?? ""}
+        />
         <YesNo label="Only within one system" {...at("sameSystem")} />
         <TextField label="Because" {...at("why")} />
       </>
     )}
   </RuleForm>
-); // prettier-ignore
+);
 
 const STATES: { path: string; label: string; choices: [string, string][] }[] = [
   { path: "needs.bonnet", label: "Bonnet", choices: [ANY, ["open", "open"], ["shut", "shut"]] },
   { path: "needs.lights", label: "Lights", choices: [ANY, ["on", "on"], ["off", "off"]] },
   { path: "needs.engine", label: "Engine", choices: [ANY, ["running", "running"], ["off", "off"]] },
   { path: "needs.doors", label: "Doors", choices: [ANY, ["open", "open"], ["shut", "shut"]] },
-]; // prettier-ignore
+];
 
 /** What one calibration takes: time, boards, room, and how the vehicle has to be. */
 export const EditEffort = ({ boards, ...props }: RuleFormProps<Effort> & { boards: string[] }) => (
@@ -49,14 +79,31 @@ export const EditEffort = ({ boards, ...props }: RuleFormProps<Effort> & { board
           <NumberField label="Room behind, m" unit="" {...at("roomM.behind")} />
           <NumberField label="Each side, m" unit="" {...at("roomM.sides")} />
         </div>
-        <SetField label="Boards and mats" choices={[...new Set([...boards, ...(props.editing?.item.boards ?? [])])].map((b) => [b, b])} {...at("boards")} />
+        <SetField
+          label="Boards and mats"
+          choices={[...new Set([...boards, ...(props.editing?.item.boards ?? [])])].map((b) => [
+            b,
+            b,
+          ])}
+          {...at("boards")}
+        />
         <div className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
           {STATES.map((s) => (
-            <ChoiceField key={s.path} label={s.label} choices={s.choices} {...at(s.path)} value={at(s.path).value ?? ""} />
+            <ChoiceField
+              key={s.path}
+              label={s.label}
+              choices={s.choices}
+              {...at(s.path)}
+              value={at(s.path).value ?? ""}
+            />
           ))}
         </div>
-        <TextField label="Set-up it shares with others, by a name of your own; none: its own" {...at("setUp")} onChange={(v) => at("setUp").onChange(v ?? null)} />
+        <TextField
+          label="Set-up it shares with others, by a name of your own; none: its own"
+          {...at("setUp")}
+          onChange={(v) => at("setUp").onChange(v ?? null)}
+        />
       </>
     )}
   </RuleForm>
-); // prettier-ignore
+);

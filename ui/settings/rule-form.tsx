@@ -14,22 +14,58 @@ export type RuleFormProps<T> = {
   onTakeOut: () => Promise<string | null>;
 };
 
-type At = (path: string) => { path: string; value: unknown; problem: null; readOnly: false; onChange: (v: unknown) => void }; // prettier-ignore
+type At = (path: string) => {
+  path: string;
+  value: unknown;
+  problem: null;
+  readOnly: false;
+  onChange: (v: unknown) => void;
+};
 
-/** What every part of the rule book is written in: a dialog, its fields, what the shop says against it, keep and take out. */
-export function RuleForm<T>({ editing, onClose, onKeep, onTakeOut, title, children }: RuleFormProps<T> & { title: string; children: (at: At) => ReactNode }) {
+/**
+ * What every part of the rule book is written in: a dialog, its fields, what the shop says against
+ * it, keep and take out.
+ */
+export function RuleForm<T>({
+  editing,
+  onClose,
+  onKeep,
+  onTakeOut,
+  title,
+  children,
+}: RuleFormProps<T> & { title: string; children: (at: At) => ReactNode }) {
   return (
-    <Dialog open={editing !== null} onClose={onClose} title={editing?.at === null ? `New ${title}` : title[0]!.toUpperCase() + title.slice(1)} wide>
+    <Dialog
+      open={editing !== null}
+      onClose={onClose}
+      title={editing?.at === null ? `New ${title}` : title[0]!.toUpperCase() + title.slice(1)}
+      wide
+    >
       {editing && (
-        <Body key={editing.at ?? "new"} first={editing.item as Draft} isNew={editing.at === null} onKeep={onKeep} onTakeOut={onTakeOut}>
+        <Body
+          key={editing.at ?? "new"}
+          first={editing.item as Draft}
+          isNew={editing.at === null}
+          onKeep={onKeep}
+          onTakeOut={onTakeOut}
+        >
           {children}
         </Body>
       )}
     </Dialog>
   );
-} // prettier-ignore
+}
 
-function Body({ first, isNew, onKeep, onTakeOut, children }: { first: Draft; isNew: boolean; children: (at: At) => ReactNode } & Pick<RuleFormProps<unknown>, "onKeep" | "onTakeOut">) {
+function Body({
+  first,
+  isNew,
+  onKeep,
+  onTakeOut,
+  children,
+}: { first: Draft; isNew: boolean; children: (at: At) => ReactNode } & Pick<
+  RuleFormProps<unknown>,
+  "onKeep" | "onTakeOut"
+>) {
   const [doc, setDoc] = useState(first);
   const [message, setMessage] = useState<string | null>(null);
   const at: At = (path) => ({
@@ -66,4 +102,4 @@ function Body({ first, isNew, onKeep, onTakeOut, children }: { first: Draft; isN
       </div>
     </form>
   );
-} // prettier-ignore
+}

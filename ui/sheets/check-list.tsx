@@ -5,7 +5,12 @@ import type { Measure } from "@/core/sheet";
 import { Button } from "../primitives/button";
 import { RowNumber, Rows, RowText } from "../book/rows";
 
-type Item = { id: string; ask?: string; why?: string; measure?: Record<string, unknown> & { kind: string } };
+type Item = {
+  id: string;
+  ask?: string;
+  why?: string;
+  measure?: Record<string, unknown> & { kind: string };
+};
 type Props = {
   doc: Draft;
   stage: "ready" | "prove";
@@ -14,20 +19,69 @@ type Props = {
   onChange: (path: string, value: unknown) => void;
 };
 
-/** How an item is settled: by eye, or by one of the measurements the bench knows; with the limits it needs. */
+/**
+ * How an item is settled: by eye, or by one of the measurements the bench knows; with the limits it
+ * needs.
+ */
 const MEASURES: { fresh: Measure; name: string; numbers: [string, string][] }[] = [
   { name: "Scan of all units", fresh: { kind: "scan" }, numbers: [] },
-  { name: "Supply", fresh: { kind: "battery", minVolts: 12.4, minMinutes: 30 }, numbers: [["minVolts", "at least, V"], ["minMinutes", "lasting, min"]] },
-  { name: "Tyre pressures", fresh: { kind: "pressures", load: "half", toleranceKPa: 12 }, numbers: [["toleranceKPa", "±, kPa"]] },
-  { name: "Tyre sizes", fresh: { kind: "tyres", axlePercent: 1, nominalPercent: 3 }, numbers: [["axlePercent", "across an axle, %"], ["nominalPercent", "from the maker’s, %"]] },
-  { name: "Fuel", fresh: { kind: "fuel", minShare: 0.5 }, numbers: [["minShare", "at least, share"]] },
-  { name: "Arch heights", fresh: { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 }, numbers: [["cameraHeightMm", "camera ±, mm"], ["pitchDeg", "pitch ±, °"], ["rollDeg", "roll ±, °"]] },
+  {
+    name: "Supply",
+    fresh: { kind: "battery", minVolts: 12.4, minMinutes: 30 },
+    numbers: [
+      ["minVolts", "at least, V"],
+      ["minMinutes", "lasting, min"],
+    ],
+  },
+  {
+    name: "Tyre pressures",
+    fresh: { kind: "pressures", load: "half", toleranceKPa: 12 },
+    numbers: [["toleranceKPa", "±, kPa"]],
+  },
+  {
+    name: "Tyre sizes",
+    fresh: { kind: "tyres", axlePercent: 1, nominalPercent: 3 },
+    numbers: [
+      ["axlePercent", "across an axle, %"],
+      ["nominalPercent", "from the maker’s, %"],
+    ],
+  },
+  {
+    name: "Fuel",
+    fresh: { kind: "fuel", minShare: 0.5 },
+    numbers: [["minShare", "at least, share"]],
+  },
+  {
+    name: "Arch heights",
+    fresh: { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 },
+    numbers: [
+      ["cameraHeightMm", "camera ±, mm"],
+      ["pitchDeg", "pitch ±, °"],
+      ["rollDeg", "roll ±, °"],
+    ],
+  },
   { name: "Steering", fresh: { kind: "steering", maxDeg: 3 }, numbers: [["maxDeg", "±, °"]] },
-  { name: "Floor", fresh: { kind: "floor", slopeDeg: 0.6, twistMm: 5 }, numbers: [["slopeDeg", "slope ±, °"], ["twistMm", "twist ±, mm"]] },
-  { name: "Clear zone", fresh: { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 }, numbers: [["aheadMm", "ahead, mm"], ["sideMm", "each side, mm"]] },
-]; // prettier-ignore
+  {
+    name: "Floor",
+    fresh: { kind: "floor", slopeDeg: 0.6, twistMm: 5 },
+    numbers: [
+      ["slopeDeg", "slope ±, °"],
+      ["twistMm", "twist ±, mm"],
+    ],
+  },
+  {
+    name: "Clear zone",
+    fresh: { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 },
+    numbers: [
+      ["aheadMm", "ahead, mm"],
+      ["sideMm", "each side, mm"],
+    ],
+  },
+];
 
-/** What is checked before and after: reworded, measured or looked at, with the sheet's own limits. */
+/**
+ * What is checked before and after: reworded, measured or looked at, with the sheet's own limits.
+ */
 export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
   const items = (Array.isArray(doc[stage]) ? doc[stage] : []) as Item[];
   const put = (list: Item[]): void => onChange(stage, list);
@@ -40,14 +94,35 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
   return (
     <section aria-label={title}>
       <h2 className="mb-1 text-sm font-semibold text-soft">{title}</h2>
-      <Rows items={items} name="item" keyOf={(it, i) => it.id ?? i} readOnly={readOnly} onChange={put} problemAt={(i) => problems.find((p) => p.field.startsWith(`${stage}.${i}.`))?.message ?? null}>
+      <Rows
+        items={items}
+        name="item"
+        keyOf={(it, i) => it.id ?? i}
+        readOnly={readOnly}
+        onChange={put}
+        problemAt={(i) =>
+          problems.find((p) => p.field.startsWith(`${stage}.${i}.`))?.message ?? null
+        }
+      >
         {(item, i) => {
-          const patch = (change: Partial<Item>): void => put(items.map((s, k) => (k === i ? { ...s, ...change } : s)));
+          const patch = (change: Partial<Item>): void =>
+            put(items.map((s, k) => (k === i ? { ...s, ...change } : s)));
           const measure = MEASURES.find((m) => m.fresh.kind === item.measure?.kind);
           return (
             <span className="flex min-w-0 flex-1 flex-col gap-1">
-              <RowText label={`${title} ${i + 1}: what is asked`} value={item.ask ?? ""} readOnly={readOnly} onChange={(ask) => patch({ ask })} className="font-semibold" />
-              <RowText label={`${title} ${i + 1}: why`} value={item.why ?? ""} readOnly={readOnly} onChange={(why) => patch({ why })} />
+              <RowText
+                label={`${title} ${i + 1}: what is asked`}
+                value={item.ask ?? ""}
+                readOnly={readOnly}
+                onChange={(ask) => patch({ ask })}
+                className="font-semibold"
+              />
+              <RowText
+                label={`${title} ${i + 1}: why`}
+                value={item.why ?? ""}
+                readOnly={readOnly}
+                onChange={(why) => patch({ why })}
+              />
               {stage === "ready" && (
                 <span className="flex flex-wrap items-center gap-x-4">
                   <select
@@ -56,9 +131,14 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
                     disabled={readOnly}
                     onChange={(e) => {
                       const chosen = MEASURES.find((m) => m.fresh.kind === e.target.value);
-                      // Without a measure the field is absent, not empty: that is how the sheet's format has it.
+                      // Without a measure the field is absent, not empty: that is how the sheet's
+                      // format has it.
                       const { measure: _, ...rest } = item;
-                      put(items.map((s, k) => (k === i ? (chosen ? { ...rest, measure: { ...chosen.fresh } } : rest) : s)));
+                      put(
+                        items.map((s, k) =>
+                          k === i ? (chosen ? { ...rest, measure: { ...chosen.fresh } } : rest) : s,
+                        ),
+                      );
                     }}
                     className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
                   >
@@ -70,7 +150,14 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
                     ))}
                   </select>
                   {measure?.numbers.map(([field, name]) => (
-                    <RowNumber key={field} label={`${title} ${i + 1}: ${name}`} name={name} value={item.measure?.[field]} readOnly={readOnly} onChange={(v) => patch({ measure: { ...item.measure!, [field]: v } })} />
+                    <RowNumber
+                      key={field}
+                      label={`${title} ${i + 1}: ${name}`}
+                      name={name}
+                      value={item.measure?.[field]}
+                      readOnly={readOnly}
+                      onChange={(v) => patch({ measure: { ...item.measure!, [field]: v } })}
+                    />
                   ))}
                 </span>
               )}
@@ -84,5 +171,5 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
         </Button>
       )}
     </section>
-  ); // prettier-ignore
+  );
 }

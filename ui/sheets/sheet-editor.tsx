@@ -11,16 +11,33 @@ import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
 
 /** Writes a sheet. */
-export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: { id: string; name: string }[] }) {
+export function SheetEditor({
+  vehicles,
+  ...page
+}: DraftPage & { vehicles: { id: string; name: string }[] }) {
   return (
-    <DraftEditor {...page} home={{ href: "/sheets", name: "Sheets" }} problemsOf={draftProblems} nameOf={fieldName} signatures={SHEET_SIGNATURES}>
+    <DraftEditor
+      {...page}
+      home={{ href: "/sheets", name: "Sheets" }}
+      problemsOf={draftProblems}
+      nameOf={fieldName}
+      signatures={SHEET_SIGNATURES}
+    >
       {({ doc, problems, readOnly, at, change }) => (
         <>
           <TextField label="Title" large {...at("title")} />
           <TextField label="Why it is owed, in one sentence for the customer" {...at("reason")} />
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-            <ChoiceField label="Line the board is placed on" choices={Object.entries(DATUM_NAMES)} {...at("datum")} />
-            <ChoiceField label="Distance counts from" choices={Object.entries(DISTANCE_FROM_NAMES)} {...at("distanceFrom")} />
+            <ChoiceField
+              label="Line the board is placed on"
+              choices={Object.entries(DATUM_NAMES)}
+              {...at("datum")}
+            />
+            <ChoiceField
+              label="Distance counts from"
+              choices={Object.entries(DISTANCE_FROM_NAMES)}
+              {...at("distanceFrom")}
+            />
           </div>
           <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
             <NumberField label="Ahead" unit="mm" {...at("placement.alongMm")} />
@@ -34,27 +51,77 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: { id:
             <NumberField label="± lean, if asked for" unit="°" {...at("tolerance.pitchDeg")} />
             <NumberField label="± level, if asked for" unit="°" {...at("tolerance.rollDeg")} />
             <div className="col-span-2">
-              <ChoiceField label="The board stands" choices={[["plumb", "Plumb and level"], ["vehicle-plane", "Square to the vehicle’s plane"]]} {...at("upright")} value={at("upright").value ?? "plumb"} onChange={(v) => change("upright", v === "plumb" ? undefined : v)} />
+              <ChoiceField
+                label="The board stands"
+                choices={[
+                  ["plumb", "Plumb and level"],
+                  ["vehicle-plane", "Square to the vehicle’s plane"],
+                ]}
+                {...at("upright")}
+                value={at("upright").value ?? "plumb"}
+                onChange={(v) => change("upright", v === "plumb" ? undefined : v)}
+              />
             </div>
           </div>
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
             <TextField label="Board code" {...at("board.code")} />
             <NumberField label="Board width" unit="mm" {...at("board.widthMm")} />
-              <ChoiceField label="Board hangs on" choices={[["", "Either side"], ["left", "Vehicle left"], ["right", "Vehicle right"]]} {...at("board.side")} value={at("board.side").value ?? ""} onChange={(v) => change("board.side", v === "" ? undefined : v)} />
-              <NumberField label="Version of its print, if the source names one" unit="" {...at("board.version")} />
+            <ChoiceField
+              label="Board hangs on"
+              choices={[
+                ["", "Either side"],
+                ["left", "Vehicle left"],
+                ["right", "Vehicle right"],
+              ]}
+              {...at("board.side")}
+              value={at("board.side").value ?? ""}
+              onChange={(v) => change("board.side", v === "" ? undefined : v)}
+            />
+            <NumberField
+              label="Version of its print, if the source names one"
+              unit=""
+              {...at("board.version")}
+            />
             <TextField label="Source: whose information" {...at("source.name")} />
             <TextField label="Source: its date, year-month-day" {...at("source.date")} />
           </div>
-          <ChoiceField label="What it asks for" choices={[["static", "A board alone"], ["static-then-dynamic", "A board, then a drive"]]} {...at("kind")} />
+          <ChoiceField
+            label="What it asks for"
+            choices={[
+              ["static", "A board alone"],
+              ["static-then-dynamic", "A board, then a drive"],
+            ]}
+            {...at("kind")}
+          />
           <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
-          <SetField label="For these vehicles" choices={vehicles.map((v) => [v.id, v.name])} {...at("appliesTo.vehicles")} />
-          <SetField label="Owed after" choices={(Object.keys(EVENTS) as EventId[]).map((e) => [e, EVENTS[e]])} {...at("appliesTo.after")} />
+          <SetField
+            label="For these vehicles"
+            choices={vehicles.map((v) => [v.id, v.name])}
+            {...at("appliesTo.vehicles")}
+          />
+          <SetField
+            label="Owed after"
+            choices={(Object.keys(EVENTS) as EventId[]).map((e) => [e, EVENTS[e]])}
+            {...at("appliesTo.after")}
+          />
           <CautionList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
-          <CheckList stage="ready" doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
+          <CheckList
+            stage="ready"
+            doc={doc}
+            problems={problems}
+            readOnly={readOnly}
+            onChange={change}
+          />
           <StepList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
-          <CheckList stage="prove" doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
+          <CheckList
+            stage="prove"
+            doc={doc}
+            problems={problems}
+            readOnly={readOnly}
+            onChange={change}
+          />
         </>
       )}
     </DraftEditor>
-  ); // prettier-ignore
+  );
 }

@@ -19,27 +19,31 @@ export function Sheets(page: BookList<Sheet>) {
       empty="No sheet yet. Import one, or enter it from the shop’s own service information."
     >
       {(s) => (
-          <li key={s.id}>
-            <Link href={`/sheets/${s.id}`} className="grid grid-cols-[1fr_auto] items-center gap-x-6 border-b border-hairline px-2 py-3 hover:bg-sheet lg:grid-cols-[1.4fr_1fr_1fr_auto]">
-              <span>
-                <span className="block text-xl font-semibold leading-tight">{s.title}</span>
-                <span className="text-base text-soft">
-                  {s.source.name}, {s.source.date}
-                </span>
+        <li key={s.id}>
+          <Link
+            href={`/sheets/${s.id}`}
+            className="grid grid-cols-[1fr_auto] items-center gap-x-6 border-b border-hairline px-2 py-3 hover:bg-sheet lg:grid-cols-[1.4fr_1fr_1fr_auto]"
+          >
+            <span>
+              <span className="block text-xl font-semibold leading-tight">{s.title}</span>
+              <span className="text-base text-soft">
+                {s.source.name}, {s.source.date}
               </span>
-              <span className="hidden text-base lg:block">
-                <span className="figure font-semibold">{formatNumber(s.placement.alongMm)} mm</span> ahead, on the {DATUM_NAMES[s.datum]}
-              </span>
-              <span className="hidden text-base text-soft lg:block">
-                board {s.board.code}, {s.run.length} steps
-              </span>
-              <span className="text-right">
-                <span className="figure block text-lg font-semibold">v{s.version}</span>
-                <span className="text-sm text-soft">checked by {s.source.checkedBy}</span>
-              </span>
-            </Link>
-          </li>
+            </span>
+            <span className="hidden text-base lg:block">
+              <span className="figure font-semibold">{formatNumber(s.placement.alongMm)} mm</span>{" "}
+              ahead, on the {DATUM_NAMES[s.datum]}
+            </span>
+            <span className="hidden text-base text-soft lg:block">
+              board {s.board.code}, {s.run.length} steps
+            </span>
+            <span className="text-right">
+              <span className="figure block text-lg font-semibold">v{s.version}</span>
+              <span className="text-sm text-soft">checked by {s.source.checkedBy}</span>
+            </span>
+          </Link>
+        </li>
       )}
     </BookListPage>
-  ); // prettier-ignore
+  );
 }

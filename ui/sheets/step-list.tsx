@@ -15,11 +15,33 @@ type Props = {
 const KINDS: Record<string, { name: string; numbers: [string, string][]; fresh: Step }> = {
   prompt: { name: "Do", numbers: [], fresh: { kind: "prompt", say: "" } },
   position: { name: "Move", numbers: [], fresh: { kind: "position", say: "", to: "first" } },
-  ignition: { name: "Ignition", numbers: [["waitSeconds", "rest, s"]], fresh: { kind: "ignition", say: "", to: "on", waitSeconds: 5 } },
-  compare: { name: "Compare", numbers: [["min", "from"], ["max", "to"]], fresh: { kind: "compare", say: "", value: "battery-voltage", unit: "V", min: 12.4, max: 15 } },
-  input: { name: "Enter", numbers: [["minMm", "from, mm"], ["maxMm", "to, mm"]], fresh: { kind: "input", say: "", name: "", minMm: 600, maxMm: 760 } },
-  routine: { name: "Routine", numbers: [["minQuality", "quality, %"]], fresh: { kind: "routine", say: "", routine: "forward-camera-static", minQuality: 80 } },
-}; // prettier-ignore
+  ignition: {
+    name: "Ignition",
+    numbers: [["waitSeconds", "rest, s"]],
+    fresh: { kind: "ignition", say: "", to: "on", waitSeconds: 5 },
+  },
+  compare: {
+    name: "Compare",
+    numbers: [
+      ["min", "from"],
+      ["max", "to"],
+    ],
+    fresh: { kind: "compare", say: "", value: "battery-voltage", unit: "V", min: 12.4, max: 15 },
+  },
+  input: {
+    name: "Enter",
+    numbers: [
+      ["minMm", "from, mm"],
+      ["maxMm", "to, mm"],
+    ],
+    fresh: { kind: "input", say: "", name: "", minMm: 600, maxMm: 760 },
+  },
+  routine: {
+    name: "Routine",
+    numbers: [["minQuality", "quality, %"]],
+    fresh: { kind: "routine", say: "", routine: "forward-camera-static", minQuality: 80 },
+  },
+};
 
 /** The routine's steps: reword, renumber, reorder, add, take out. */
 export function StepList({ doc, problems, readOnly, onChange }: Props) {
@@ -37,16 +59,37 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
   return (
     <section aria-label="Steps of the routine">
       <h2 className="mb-1 text-sm font-semibold text-soft">Steps of the routine</h2>
-      <Rows items={steps} name="step" keyOf={(s, i) => s.id ?? i} readOnly={readOnly} onChange={put} problemAt={problemAt}>
+      <Rows
+        items={steps}
+        name="step"
+        keyOf={(s, i) => s.id ?? i}
+        readOnly={readOnly}
+        onChange={put}
+        problemAt={problemAt}
+      >
         {(s, i) => {
           const kind = KINDS[s.kind ?? "prompt"];
           return (
             <>
               <span className="w-20 text-base font-semibold">{kind?.name ?? s.kind}</span>
-              <RowText label={`Step ${i + 1}: what is said`} value={s.say ?? ""} readOnly={readOnly} onChange={(say) => patch(i, { say })} />
+              <RowText
+                label={`Step ${i + 1}: what is said`}
+                value={s.say ?? ""}
+                readOnly={readOnly}
+                onChange={(say) => patch(i, { say })}
+              />
               {s.kind === "position" && (
-                <select aria-label={`Step ${i + 1}: to which place`} value={String(s.to ?? "")} disabled={readOnly} onChange={(e) => patch(i, { to: e.target.value })} className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base">
-                  {["first", ...((doc.positions as { id: string }[] | undefined) ?? []).map((p) => p.id)].map((p) => (
+                <select
+                  aria-label={`Step ${i + 1}: to which place`}
+                  value={String(s.to ?? "")}
+                  disabled={readOnly}
+                  onChange={(e) => patch(i, { to: e.target.value })}
+                  className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
+                >
+                  {[
+                    "first",
+                    ...((doc.positions as { id: string }[] | undefined) ?? []).map((p) => p.id),
+                  ].map((p) => (
                     <option key={p} value={p}>
                       {p}
                     </option>
@@ -54,7 +97,14 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                 </select>
               )}
               {kind?.numbers.map(([field, name]) => (
-                <RowNumber key={field} label={`Step ${i + 1}: ${name}`} name={name} value={s[field]} readOnly={readOnly} onChange={(v) => patch(i, { [field]: v })} />
+                <RowNumber
+                  key={field}
+                  label={`Step ${i + 1}: ${name}`}
+                  name={name}
+                  value={s[field]}
+                  readOnly={readOnly}
+                  onChange={(v) => patch(i, { [field]: v })}
+                />
               ))}
             </>
           );
@@ -70,5 +120,5 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
         </div>
       )}
     </section>
-  ); // prettier-ignore
+  );
 }

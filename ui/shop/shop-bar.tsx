@@ -15,15 +15,24 @@ const PLACES = [
 ] as const;
 const LEADS = { href: "/log", name: "Log" } as const;
 
-const showSelf = (link: HTMLAnchorElement | null): void => link?.scrollIntoView({ block: "nearest", inline: "center" });
+const showSelf = (link: HTMLAnchorElement | null): void =>
+  link?.scrollIntoView({ block: "nearest", inline: "center" });
 
 /** The line above every page of the shop: where one can go, who is here. */
-export function ShopBar({ me, signOut }: { me: { name: string; role: string }; signOut: () => Promise<void> }) {
+export function ShopBar({
+  me,
+  signOut,
+}: {
+  me: { name: string; role: string };
+  signOut: () => Promise<void>;
+}) {
   const here = usePathname();
   const places = me.role === "lead" ? [...PLACES, LEADS] : PLACES;
   return (
     <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-2 border-b border-hairline px-3 lg:px-6">
-      <span className="mr-2 hidden text-xl font-semibold tracking-tight sm:inline lg:mr-6">Iridel</span>
+      <span className="mr-2 hidden text-xl font-semibold tracking-tight sm:inline lg:mr-6">
+        Iridel
+      </span>
       <nav aria-label="Shop" className="flex min-w-0 overflow-x-auto">
         {places.map((p) => (
           <Link
@@ -31,7 +40,9 @@ export function ShopBar({ me, signOut }: { me: { name: string; role: string }; s
             href={p.href}
             // On a phone the row is longer than the screen: where one is must be seen.
             ref={here === p.href ? showSelf : undefined}
-            aria-current={here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "page" : undefined}
+            aria-current={
+              here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "page" : undefined
+            }
             className={`flex min-h-14 items-center whitespace-nowrap border-b-4 px-3 text-lg ${here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
           >
             {p.name}
@@ -44,7 +55,10 @@ export function ShopBar({ me, signOut }: { me: { name: string; role: string }; s
       <span className="ml-auto flex items-center md:ml-2">
         <Toggles />
         <form action={signOut}>
-          <button type="submit" className="min-h-12 rounded-md px-2 text-base font-semibold hover:bg-wash">
+          <button
+            type="submit"
+            className="min-h-12 rounded-md px-2 text-base font-semibold hover:bg-wash"
+          >
             Sign out
           </button>
         </form>

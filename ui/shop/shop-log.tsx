@@ -2,7 +2,13 @@ import { dateAndTime } from "@/core/units";
 import type { LogState } from "../hand-over/hand-over";
 
 /** One line of the shop's own log, as the server gives it. */
-export type ShopLine = { seq: number; at: string; by: string; event: ShopEvent; personal: string | null };
+export type ShopLine = {
+  seq: number;
+  at: string;
+  by: string;
+  event: ShopEvent;
+  personal: string | null;
+};
 type ShopEvent =
   | { kind: "rules"; version: number; rules: number }
   | { kind: "policy"; name: "glass"; value: string }
@@ -38,7 +44,10 @@ const words = (e: ShopEvent, names: Record<string, string>, personal: string | n
   }
 };
 
-/** What was changed of rules, people, PINs, kit and books, newest first, and whether the log is whole. */
+/**
+ * What was changed of rules, people, PINs, kit and books, newest first, and whether the log is
+ * whole.
+ */
 export function ShopLog({
   lines,
   chain,
@@ -59,7 +68,8 @@ export function ShopLog({
       </p>
       {lines.length === 0 && (
         <p className="py-12 text-center text-xl text-soft">
-          Nothing was changed yet. Changes of rules, people, PINs, kit, sheets and vehicles stand here.
+          Nothing was changed yet. Changes of rules, people, PINs, kit, sheets and vehicles stand
+          here.
         </p>
       )}
       <ol className={lines.length > 0 ? "mt-4 border-t-2 border-ink" : ""}>
@@ -69,9 +79,13 @@ export function ShopLog({
             className="grid grid-cols-[auto_1fr] gap-x-4 border-b border-hairline px-2 py-2 sm:grid-cols-[56px_1fr_auto_auto]"
           >
             <span className="figure text-soft">{l.seq}</span>
-            <span className="text-lg [overflow-wrap:anywhere]">{words(l.event, names, l.personal)}</span>
+            <span className="text-lg [overflow-wrap:anywhere]">
+              {words(l.event, names, l.personal)}
+            </span>
             <span className="col-start-2 text-base text-soft sm:col-start-auto">{l.by}</span>
-            <span className="figure col-start-2 text-base text-soft sm:col-start-auto">{dateAndTime(l.at)}</span>
+            <span className="figure col-start-2 text-base text-soft sm:col-start-auto">
+              {dateAndTime(l.at)}
+            </span>
           </li>
         ))}
       </ol>

@@ -1,7 +1,15 @@
-/** The setter-out's floor, as the product's sign: a vehicle, its line, a taped cross where the board belongs. */
+/**
+ * The setter-out's floor, as the product's sign: a vehicle, its line, a taped cross where the board
+ * belongs.
+ */
 export function FloorPicture({ className }: { className?: string }) {
   const cross = (x: number, y: number) => (
-    <path d={`M${x - 13} ${y}h26M${x} ${y - 13}v26`} className="stroke-act" strokeWidth={5} opacity={0.9} />
+    <path
+      d={`M${x - 13} ${y}h26M${x} ${y - 13}v26`}
+      className="stroke-act"
+      strokeWidth={5}
+      opacity={0.9}
+    />
   );
   return (
     <svg viewBox="0 0 480 260" className={className} aria-hidden fill="none">
@@ -23,7 +31,11 @@ export function FloorPicture({ className }: { className?: string }) {
         className="fill-sheet stroke-ink"
         strokeWidth={2}
       />
-      <path d="M72 96H150Q166 131 150 166H72Q62 131 72 96Z" className="stroke-chalk" strokeWidth={1.5} />
+      <path
+        d="M72 96H150Q166 131 150 166H72Q62 131 72 96Z"
+        className="stroke-chalk"
+        strokeWidth={1.5}
+      />
       <path d="M0 131H470" className="stroke-act" strokeWidth={1.6} strokeDasharray="14 6 3 6" />
       <g className="stroke-ink" strokeWidth={1.1}>
         <path d="M193 72L404 40M193 190L404 222M193 72L404 222M193 190L404 40" />

@@ -58,8 +58,8 @@ export function SignIn({
         </div>
         <FloorPicture className="my-6 hidden w-full lg:block" />
         <p className="hidden max-w-[52ch] text-base text-soft lg:block">
-          The vehicle maker’s current service information decides. Iridel measures, reckons and records; it does not
-          replace that information or the person responsible.
+          The vehicle maker’s current service information decides. Iridel measures, reckons and
+          records; it does not replace that information or the person responsible.
         </p>
       </section>
       <section className="flex flex-1 flex-col p-6 lg:p-10">

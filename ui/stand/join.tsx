@@ -12,7 +12,8 @@ export function Join({ code, join }: Props) {
     <main className="mx-auto flex min-h-dvh max-w-md flex-col justify-center gap-6 px-5">
       <h1 className="text-4xl font-semibold leading-tight">Join at the stand</h1>
       <p className="text-xl text-soft">
-        This phone then shows the next act and takes readings. The code works once, within five minutes.
+        This phone then shows the next act and takes readings. The code works once, within five
+        minutes.
       </p>
       {answer.message && (
         <p role="alert" className="text-lg text-stop">

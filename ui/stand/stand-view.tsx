@@ -15,9 +15,24 @@ import { useLive } from "./use-live";
 
 const bare = ({ predicted: _, ...move }: ProposedMove): Move => move;
 
-/** The next act alone, on a phone at the stand: large, live from the tablet, and written back to it. */
+/**
+ * The next act alone, on a phone at the stand: large, live from the tablet, and written back to it.
+ */
 export function StandView() {
-  const { head, ground, judged, events, write, pending, connection, confirmedHead, absorb, me, notice, dismissNotice } = useJob(); // prettier-ignore
+  const {
+    head,
+    ground,
+    judged,
+    events,
+    write,
+    pending,
+    connection,
+    confirmedHead,
+    absorb,
+    me,
+    notice,
+    dismissNotice,
+  } = useJob();
   const { lengths } = useSettings();
   const live = useLive(head.id, confirmedHead, absorb);
   const [touching, setTouching] = useState(false);
@@ -30,44 +45,79 @@ export function StandView() {
   const settled = standingSettlement(events);
   const next = judged?.next;
   const { say, detail, figure } = (() => {
-    if (!judged || !next) return { say: "The set-out cannot be judged. Look at the tablet.", detail: "", figure: null };
-    if (settled && !again) return { say: "Set. Do not touch the stand.", detail: "It is on the slip.", figure: formatChance(settled.body.chance) }; // prettier-ignore
+    if (!judged || !next)
+      return { say: "The set-out cannot be judged. Look at the tablet.", detail: "", figure: null };
+    if (settled && !again)
+      return {
+        say: "Set. Do not touch the stand.",
+        detail: "It is on the slip.",
+        figure: formatChance(settled.body.chance),
+      };
     switch (next.kind) {
       case "read":
-        return { say: next.again ? `Read again: ${next.candidate.slot.name}` : next.candidate.slot.act, detail: next.candidate.instrument.name, figure: null }; // prettier-ignore
+        return {
+          say: next.again ? `Read again: ${next.candidate.slot.name}` : next.candidate.slot.act,
+          detail: next.candidate.instrument.name,
+          figure: null,
+        };
       case "move": {
         const words = moveWords(next.move, ground.vehicle, lengths);
         return { say: words.say, detail: words.detail, figure: words.figure ?? null };
       }
       case "settle":
-        return { say: "The board is where it must be.", detail: "Print it to the slip, here or on the tablet.", figure: formatChance(judged.verdict.chance) }; // prettier-ignore
+        return {
+          say: "The board is where it must be.",
+          detail: "Print it to the slip, here or on the tablet.",
+          figure: formatChance(judged.verdict.chance),
+        };
       case "stuck":
         return { say: next.message, detail: "", figure: null };
     }
   })();
-  const done: TabletEvent | null = next?.kind === "move" ? { kind: "move", move: bare(next.move), rest: next.rest.map(bare) } : null; // prettier-ignore
+  const done: TabletEvent | null =
+    next?.kind === "move"
+      ? { kind: "move", move: bare(next.move), rest: next.rest.map(bare) }
+      : null;
   const stale = live.kind === "stale";
   // A phone takes back its own person’s readings; a colleague’s are struck on the tablet.
   const lastTaken = events.findLast((e) => e.body.kind === "reading" && e.by.id === me.id);
   return (
     <div className="flex min-h-dvh flex-col bg-paper">
-      <header className={`flex min-h-12 items-center gap-3 px-4 text-base ${stale || connection.kind === "offline" ? "bg-loose/15 font-semibold text-loose" : "text-soft"}`} role="status">
+      <header
+        className={`flex min-h-12 items-center gap-3 px-4 text-base ${stale || connection.kind === "offline" ? "bg-loose/15 font-semibold text-loose" : "text-soft"}`}
+        role="status"
+      >
         <span className="figure font-semibold text-ink">{head.number}</span>
         <span className="min-w-0 flex-1 truncate">{ground.vehicle.model}</span>
         <span>
-          {pending.length > 0 ? `${pending.length} kept here, not sent` : stale ? `No word for ${Math.max(10, Math.round((now - live.since) / 1000))} s` : "Live"}
+          {pending.length > 0
+            ? `${pending.length} kept here, not sent`
+            : stale
+              ? `No word for ${Math.max(10, Math.round((now - live.since) / 1000))} s`
+              : "Live"}
         </span>
       </header>
       <Conflict />
       <KeptHere />
       {notice && (
-        <button type="button" role="alert" onClick={dismissNotice} className="border-y-2 border-loose bg-sheet px-4 py-3 text-left text-lg">
+        <button
+          type="button"
+          role="alert"
+          onClick={dismissNotice}
+          className="border-y-2 border-loose bg-sheet px-4 py-3 text-left text-lg"
+        >
           {notice}
         </button>
       )}
       <main aria-label="Stand" className="flex flex-1 flex-col justify-center px-4 py-3">
-        <p className="text-balance text-[clamp(34px,10.5vw,64px)] font-semibold leading-[1.08]">{say}</p>
-        {figure && <p className="figure mt-3 text-[clamp(56px,20vw,120px)] font-semibold leading-none tracking-tighter text-act">{figure}</p>}
+        <p className="text-balance text-[clamp(34px,10.5vw,64px)] font-semibold leading-[1.08]">
+          {say}
+        </p>
+        {figure && (
+          <p className="figure mt-3 text-[clamp(56px,20vw,120px)] font-semibold leading-none tracking-tighter text-act">
+            {figure}
+          </p>
+        )}
         {detail && <p className="mt-3 text-xl text-soft">{detail}</p>}
       </main>
       <section aria-label="Next" className="border-t-4 border-act bg-sheet px-4 py-3">
@@ -75,14 +125,30 @@ export function StandView() {
           next.candidate.slot.instrument === "rig" ? (
             <p className="text-lg">The rig’s figures are taken on the tablet.</p>
           ) : (
-            <Catcher key={next.candidate.slot.id} candidate={next.candidate} again={next.again} decides={next.decides} onTaken={() => setAgain(false)} />
+            <Catcher
+              key={next.candidate.slot.id}
+              candidate={next.candidate}
+              again={next.again}
+              decides={next.decides}
+              onTaken={() => setAgain(false)}
+            />
           )
         ) : done ? (
-          <Button look="act" size="large" className="w-full !min-h-20 !text-2xl" onClick={() => write(done)}>
+          <Button
+            look="act"
+            size="large"
+            className="w-full !min-h-20 !text-2xl"
+            onClick={() => write(done)}
+          >
             Done
           </Button>
         ) : next?.kind === "settle" && !settled ? (
-          <Button look="act" size="large" className="w-full !min-h-20 !text-2xl" onClick={() => write({ kind: "settle" })}>
+          <Button
+            look="act"
+            size="large"
+            className="w-full !min-h-20 !text-2xl"
+            onClick={() => write({ kind: "settle" })}
+          >
             Print to the slip
           </Button>
         ) : null}
@@ -91,13 +157,25 @@ export function StandView() {
             <Button look="plain" size="large" onClick={() => setTouching(true)}>
               Touched
             </Button>
-            <Button look="plain" size="large" disabled={!lastTaken} onClick={() => lastTaken && write({ kind: "strike", target: lastTaken.id, reason: "Read again at the stand" })}>
+            <Button
+              look="plain"
+              size="large"
+              disabled={!lastTaken}
+              onClick={() =>
+                lastTaken &&
+                write({ kind: "strike", target: lastTaken.id, reason: "Read again at the stand" })
+              }
+            >
               Re-read last
             </Button>
           </div>
         )}
       </section>
-      <TouchDialog open={touching} onClose={() => setTouching(false)} onTouch={(touch) => write({ kind: "touch", touch })} />
+      <TouchDialog
+        open={touching}
+        onClose={() => setTouching(false)}
+        onTouch={(touch) => write({ kind: "touch", touch })}
+      />
     </div>
-  ); // prettier-ignore
+  );
 }

@@ -7,10 +7,14 @@ const STALE_MS = 10_000;
 export type Live = { kind: "live" } | { kind: "stale"; since: number };
 
 /**
- * Follows a job's log as it is written, over one server-sent stream that reconnects by itself. After a while in the
- * dark (a locked screen, a lost network) it asks anew at once.
+ * Follows a job's log as it is written, over one server-sent stream that reconnects by itself.
+ * After a while in the dark (a locked screen, a lost network) it asks anew at once.
  */
-export function useLive(jobId: string, confirmedHead: number, absorb: (events: JobEvent[]) => void): Live {
+export function useLive(
+  jobId: string,
+  confirmedHead: number,
+  absorb: (events: JobEvent[]) => void,
+): Live {
   const latest = useRef({ confirmedHead, absorb });
   useEffect(() => {
     latest.current = { confirmedHead, absorb };

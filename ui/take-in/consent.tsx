@@ -12,7 +12,13 @@ type Stroke = [number, number][];
 const HEIGHT = 300;
 
 const pathOf = (strokes: readonly Stroke[]): string =>
-  strokes.map((s) => s.map(([x, y], i) => `${i === 0 ? "M" : "L"}${x} ${y}`).join("") + (s.length === 1 ? "l1 0" : "")).join(""); // prettier-ignore
+  strokes
+    .map(
+      (s) =>
+        s.map(([x, y], i) => `${i === 0 ? "M" : "L"}${x} ${y}`).join("") +
+        (s.length === 1 ? "l1 0" : ""),
+    )
+    .join("");
 
 /** The customer's consent to a drive on the road, signed with a finger or a pen. */
 export function Consent() {
@@ -39,7 +45,9 @@ export function Consent() {
   const draw = (e: PointerEvent): void => {
     if (!field.current!.hasPointerCapture(e.pointerId)) return;
     const at = place(e);
-    setStrokes((s) => s.map((stroke, i) => (i === s.length - 1 && stroke.length < 600 ? [...stroke, at] : stroke)));
+    setStrokes((s) =>
+      s.map((stroke, i) => (i === s.length - 1 && stroke.length < 600 ? [...stroke, at] : stroke)),
+    );
   };
   const enough = name.trim().length >= 2 && strokes.some((s) => s.length > 2);
   const show = signed && !again ? signed.body.strokes : strokes;
@@ -56,7 +64,14 @@ export function Consent() {
         onPointerMove={signed && !again ? undefined : draw}
         className="w-full max-w-[640px] touch-none border-b-2 border-ink bg-wash"
       >
-        <path d={pathOf(show)} fill="none" stroke="var(--ink)" strokeWidth={5} strokeLinecap="round" strokeLinejoin="round" />
+        <path
+          d={pathOf(show)}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={5}
+          strokeLinecap="round"
+          strokeLinejoin="round"
+        />
         {show.length === 0 && (
           <text x={30} y={HEIGHT - 34} fontSize={34} fill="var(--soft)">
             {me.role === "viewer" ? "not signed" : "sign here with a finger or a pen"}
@@ -77,8 +92,19 @@ export function Consent() {
       ) : (
         me.role !== "viewer" && (
           <div className="mt-2 flex max-w-[640px] flex-wrap items-end gap-2">
-            <Field label="Name of the one who signs" value={name} maxLength={120} className="min-w-52 flex-1" onChange={(e) => setName(e.target.value)} />
-            <Button look="quiet" size="large" disabled={strokes.length === 0} onClick={() => setStrokes([])}>
+            <Field
+              label="Name of the one who signs"
+              value={name}
+              maxLength={120}
+              className="min-w-52 flex-1"
+              onChange={(e) => setName(e.target.value)}
+            />
+            <Button
+              look="quiet"
+              size="large"
+              disabled={strokes.length === 0}
+              onClick={() => setStrokes([])}
+            >
               Wipe
             </Button>
             <Button
@@ -97,5 +123,5 @@ export function Consent() {
         )
       )}
     </section>
-  ); // prettier-ignore
+  );
 }

@@ -25,36 +25,67 @@ export function TakeInFacts() {
     glass && !lastOf(events, "glass") ? "the glass and its mount" : null,
     road > 0 && !lastOf(events, "consent") ? "the consent to drive" : null,
   ].filter((l) => l !== null);
-  const say = lacks.length === 0 ? "Taken in, all of it." : `Still to write down: ${lacks.join(", ")}.`;
+  const say =
+    lacks.length === 0 ? "Taken in, all of it." : `Still to write down: ${lacks.join(", ")}.`;
   return (
-    <Stage title="Take in" next={<NextStage after="take-in" to="owed" tone={lacks.length === 0 ? "settled" : "loose"} say={say} detail={`Owed: ${owed.lines.filter((l) => !l.declined).length === 1 ? "one calibration" : `${owed.lines.filter((l) => !l.declined).length} calibrations`}, and why.`} />}>
+    <Stage
+      title="Take in"
+      next={
+        <NextStage
+          after="take-in"
+          to="owed"
+          tone={lacks.length === 0 ? "settled" : "loose"}
+          say={say}
+          detail={`Owed: ${owed.lines.filter((l) => !l.declined).length === 1 ? "one calibration" : `${owed.lines.filter((l) => !l.declined).length} calibrations`}, and why.`}
+        />
+      }
+    >
       <Paper title={`${v.make} ${v.model}`} note={v.variant}>
         <WalkRound />
         {glass && <GlassCheck />}
         <Consent />
-        <h2 className="mb-1 mt-6 border-t-2 border-ink pt-4 text-2xl font-semibold">What the job stands on</h2>
+        <h2 className="mb-1 mt-6 border-t-2 border-ink pt-4 text-2xl font-semibold">
+          What the job stands on
+        </h2>
         <Facts
           facts={[
             ["VIN", intake.vin],
-            ...(intake.vinReason ? ([["Kept although it fails its check", intake.vinReason]] as [string, string][]) : []),
+            ...(intake.vinReason
+              ? ([["Kept although it fails its check", intake.vinReason]] as [string, string][])
+              : []),
             ["Plate", intake.plate || "not given"],
             ["Customer", intake.customer],
             ["Repair order", intake.order || "not given"],
             ["Done to the vehicle", intake.happenings.map(happeningName).join(", ")],
             ["Driver’s side", `vehicle ${v.driverSide}`],
             ["Wheelbase", `${formatNumber(v.wheelbaseMm)} mm`],
-            ["Track, front and rear", `${formatNumber(v.trackFrontMm)} and ${formatNumber(v.trackRearMm)} mm`],
+            [
+              "Track, front and rear",
+              `${formatNumber(v.trackFrontMm)} and ${formatNumber(v.trackRearMm)} mm`,
+            ],
             ["Camera above the floor", `${formatNumber(v.camera.zMm)} mm`],
             ["Dimensions from", v.source],
             ["Stand", `${stand.id}, ${stand.name}`],
-            ...(intake.promisedAt ? ([["Promised for", dateAndTime(intake.promisedAt)]] as [string, string][]) : []),
-            ...(intake.rearToeDeg
-              ? ([["Rear toe, left and right", `${formatNumber(intake.rearToeDeg.left, 2)}° and ${formatNumber(intake.rearToeDeg.right, 2)}°`]] as [string, string][])
+            ...(intake.promisedAt
+              ? ([["Promised for", dateAndTime(intake.promisedAt)]] as [string, string][])
               : []),
-            ...(taken ? ([["Taken in", `${dateAndTime(taken.at)} by ${taken.by.name}`]] as [string, string][]) : []),
+            ...(intake.rearToeDeg
+              ? ([
+                  [
+                    "Rear toe, left and right",
+                    `${formatNumber(intake.rearToeDeg.left, 2)}° and ${formatNumber(intake.rearToeDeg.right, 2)}°`,
+                  ],
+                ] as [string, string][])
+              : []),
+            ...(taken
+              ? ([["Taken in", `${dateAndTime(taken.at)} by ${taken.by.name}`]] as [
+                  string,
+                  string,
+                ][])
+              : []),
           ]}
         />
       </Paper>
     </Stage>
-  ); // prettier-ignore
+  );
 }

@@ -26,7 +26,10 @@ export type PastActions = {
   byVin: (vin: string) => Answer<{ vehicle: Past | null }>;
 };
 
-/** The shop's past vehicles to choose from; and, once the VIN is known, what was done to this one before. */
+/**
+ * The shop's past vehicles to choose from; and, once the VIN is known, what was done to this one
+ * before.
+ */
 export function HereBefore({
   past,
   vin,
@@ -52,23 +55,40 @@ export function HereBefore({
   });
   const found = search.data?.ok ? search.data.vehicles : [];
   const known = one.data?.ok ? one.data.vehicle : null;
-  const problem = search.isError ? "The shop does not answer." : search.data?.ok === false ? search.data.message : null;
+  const problem = search.isError
+    ? "The shop does not answer."
+    : search.data?.ok === false
+      ? search.data.message
+      : null;
   return (
     <>
-      <button type="button" onClick={() => setOpen(true)} className="inline-flex min-h-12 items-center gap-2 rounded-md px-2 text-base font-semibold text-act hover:bg-wash">
+      <button
+        type="button"
+        onClick={() => setOpen(true)}
+        className="inline-flex min-h-12 items-center gap-2 rounded-md px-2 text-base font-semibold text-act hover:bg-wash"
+      >
         <History size={20} aria-hidden /> Was here before
       </button>
       {known && (
         <div className="w-full border-l-4 border-act bg-sheet px-3 py-1.5 text-base">
           <b className="font-semibold">{`Here before: ${known.customer}${known.plate ? `, ${known.plate}` : ""}`}</b>
           {known.visits.slice(0, 3).map((v) => (
-            <Link key={v.id} href={`/jobs/${v.id}/hand-over`} className="block min-h-8 truncate text-act underline decoration-dotted underline-offset-4">
+            <Link
+              key={v.id}
+              href={`/jobs/${v.id}/hand-over`}
+              className="block min-h-8 truncate text-act underline decoration-dotted underline-offset-4"
+            >
               {`Job ${v.number}, ${dateAndTime(v.at)}: ${v.done}`}
             </Link>
           ))}
         </div>
       )}
-      <Dialog open={open} onClose={() => setOpen(false)} title="Vehicles that were here before" wide>
+      <Dialog
+        open={open}
+        onClose={() => setOpen(false)}
+        title="Vehicles that were here before"
+        wide
+      >
         <input
           type="search"
           autoFocus
@@ -90,7 +110,9 @@ export function HereBefore({
                 className="grid min-h-16 w-full grid-cols-[1fr_auto] items-center gap-x-4 px-2 py-2 text-left hover:bg-wash"
               >
                 <span className="min-w-0">
-                  <span className="block truncate text-lg font-semibold leading-tight">{[p.plate, p.vehicle].filter(Boolean).join(" · ")}</span>
+                  <span className="block truncate text-lg font-semibold leading-tight">
+                    {[p.plate, p.vehicle].filter(Boolean).join(" · ")}
+                  </span>
                   <span className="block truncate text-base text-soft">{p.customer}</span>
                   <span className="figure block truncate text-sm text-soft">{p.vin}</span>
                 </span>
@@ -102,8 +124,13 @@ export function HereBefore({
             </li>
           ))}
         </ul>
-        {found.length === 0 && !search.isPending && <p className="py-6 text-center text-lg text-soft">{problem ?? (find === "" ? "No vehicle was here yet." : "No vehicle fits. Type its VIN instead.")}</p>}
+        {found.length === 0 && !search.isPending && (
+          <p className="py-6 text-center text-lg text-soft">
+            {problem ??
+              (find === "" ? "No vehicle was here yet." : "No vehicle fits. Type its VIN instead.")}
+          </p>
+        )}
       </Dialog>
     </>
-  ); // prettier-ignore
+  );
 }

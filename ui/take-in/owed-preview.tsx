@@ -1,5 +1,13 @@
 import { fittedTo } from "@/core/job";
-import { lineName, minutesWords, OrderCycleError, owedFor, planOwed, type OwedPlan, type RuleBook } from "@/core/owed";
+import {
+  lineName,
+  minutesWords,
+  OrderCycleError,
+  owedFor,
+  planOwed,
+  type OwedPlan,
+  type RuleBook,
+} from "@/core/owed";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import type { IntakeDraft } from "./use-intake";
@@ -31,7 +39,9 @@ export function OwedPreview({
   const ordered = plan?.steps.map((s) => s.line) ?? lines;
   return (
     <section aria-label="Owed" className="mt-4 border-l-4 border-settled bg-sheet p-3">
-      <p className="text-base font-semibold">{lines.length === 0 ? "Nothing is owed by the shop’s rules" : "This owes"}</p>
+      <p className="text-base font-semibold">
+        {lines.length === 0 ? "Nothing is owed by the shop’s rules" : "This owes"}
+      </p>
       <ol className="mt-1 text-base">
         {ordered.map((l) => (
           <li key={l.id}>{lineName(l)}</li>
@@ -39,10 +49,11 @@ export function OwedPreview({
       </ol>
       {plan && lines.length > 0 && (
         <p className="mt-1 text-sm text-soft">
-          About {minutesWords(plan.bayMinutes)} in the bay{plan.roadMinutes > 0 && `, ${minutesWords(plan.roadMinutes)} on the road`}.
+          About {minutesWords(plan.bayMinutes)} in the bay
+          {plan.roadMinutes > 0 && `, ${minutesWords(plan.roadMinutes)} on the road`}.
         </p>
       )}
       {sheet && <p className="mt-1 text-sm text-soft">Sheet: {sheet.title}</p>}
     </section>
-  ); // prettier-ignore
+  );
 }

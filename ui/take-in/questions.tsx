@@ -14,7 +14,10 @@ export function Questions({
   return (
     <div id="take-in-questions" className="flex flex-col gap-3">
       {questions.map((q) => (
-        <fieldset key={q.id} className="flex flex-wrap items-center gap-2 border-l-4 border-loose bg-sheet px-3 py-2">
+        <fieldset
+          key={q.id}
+          className="flex flex-wrap items-center gap-2 border-l-4 border-loose bg-sheet px-3 py-2"
+        >
           <legend className="float-left mr-4 text-lg font-semibold">{q.ask}</legend>
           {q.choices.map((c) => (
             <button
@@ -30,5 +33,5 @@ export function Questions({
         </fieldset>
       ))}
     </div>
-  ); // prettier-ignore
+  );
 }

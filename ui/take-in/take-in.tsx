@@ -46,7 +46,10 @@ export function TakeIn({
   const router = useRouter();
   const vin = useRef<HTMLInputElement>(null);
   const stands = useMemo(() => all.filter((s) => !(s.id in failed)), [all, failed]);
-  const r = useMemo(() => readIntake(draft, vehicles, sheets, stands, book), [draft, vehicles, sheets, stands, book]);
+  const r = useMemo(
+    () => readIntake(draft, vehicles, sheets, stands, book),
+    [draft, vehicles, sheets, stands, book],
+  );
   // Once the VIN has picked the vehicle, the others only take room.
   const folded = r.byVin && !unfolded;
   const longest = Math.max(...vehicles.map((v) => v.lengthMm));
@@ -61,7 +64,8 @@ export function TakeIn({
     const starts = vehicles.map((v) => v.vinStart);
     const read = texts.flatMap((t) => vinFromCode(t, starts) ?? []);
     const found = read.find((v) => v.sure) ?? read[0];
-    if (!found) return `The code says "${texts[0]}", which holds no valid VIN. Scan the VIN’s own label, or type it.`;
+    if (!found)
+      return `The code says "${texts[0]}", which holds no valid VIN. Scan the VIN’s own label, or type it.`;
     setAsking(found.sure ? null : found.vin);
     change({ ...restore, ...(found.sure && { vin: found.vin, vehicleId: null }) });
     return null;
@@ -79,7 +83,10 @@ export function TakeIn({
   const go = (field: FieldId | null): void => {
     const target = document.getElementById(field === "vin" ? "vin" : `take-in-${field}`);
     target?.scrollIntoView({ block: "center" });
-    (target?.matches("input") ? target : target?.querySelector<HTMLElement>("input, button"))?.focus();
+    (target?.matches("input")
+      ? target
+      : target?.querySelector<HTMLElement>("input, button")
+    )?.focus();
   };
   const submit = (): void => {
     if (!r.intake || busy) return;
@@ -92,7 +99,9 @@ export function TakeIn({
         clear();
         router.push(`/jobs/${answer.id}/take-in`);
       } catch {
-        setRefusal("The shop does not answer. What is typed here is kept; press again when the shop is back.");
+        setRefusal(
+          "The shop does not answer. What is typed here is kept; press again when the shop is back.",
+        );
       }
     });
   };
@@ -108,103 +117,180 @@ export function TakeIn({
       <main className="mx-auto grid w-full max-w-[1240px] flex-1 content-start gap-x-10 gap-y-4 px-3 py-4 lg:grid-cols-[1fr_320px] lg:px-6">
         <h1 className="sr-only">Take in</h1>
         <fieldset disabled={!awake} className="contents">
-        <div className="flex min-w-0 flex-col gap-4">
-          <VinField
-            input={vin}
-            value={draft.vin}
-            check={r.vin}
-            reason={draft.vinReason}
-            onChange={(v) => change({ vin: v, vehicleId: null })}
-            onReason={(vinReason) => change({ vinReason })}
-          />
-          <div className="-mt-2 flex flex-wrap items-center gap-x-2 gap-y-1">
-            {asking && (
-              <p role="alert" className="w-full border-l-4 border-loose bg-sheet px-3 py-1.5 text-base">
-                The code holds <b className="figure font-semibold">{asking}</b>. No check digit says that it is a VIN; compare
-                it with the label.{" "}
-                <button
-                  type="button"
-                  className="min-h-12 px-2 font-semibold text-act underline"
-                  onClick={() => {
-                    change({ vin: asking, vehicleId: null });
-                    setAsking(null);
-                  }}
+          <div className="flex min-w-0 flex-col gap-4">
+            <VinField
+              input={vin}
+              value={draft.vin}
+              check={r.vin}
+              reason={draft.vinReason}
+              onChange={(v) => change({ vin: v, vehicleId: null })}
+              onReason={(vinReason) => change({ vinReason })}
+            />
+            <div className="-mt-2 flex flex-wrap items-center gap-x-2 gap-y-1">
+              {asking && (
+                <p
+                  role="alert"
+                  className="w-full border-l-4 border-loose bg-sheet px-3 py-1.5 text-base"
                 >
-                  It is the VIN
-                </button>
-                <button type="button" className="min-h-12 px-2 font-semibold text-act underline" onClick={() => setAsking(null)}>
-                  It is not
-                </button>
-              </p>
-            )}
-            <CodePhoto label="Read it from a photo" onCodes={(texts) => takeCode(texts)} />
-            <HereBefore
-              past={past}
-              vin={r.vin.vin}
-              onChoose={(p) => change({ vin: p.vin, vehicleId: p.vehicleId, plate: p.plate, customer: p.customer, answers: p.answers })}
+                  The code holds <b className="figure font-semibold">{asking}</b>. No check digit
+                  says that it is a VIN; compare it with the label.{" "}
+                  <button
+                    type="button"
+                    className="min-h-12 px-2 font-semibold text-act underline"
+                    onClick={() => {
+                      change({ vin: asking, vehicleId: null });
+                      setAsking(null);
+                    }}
+                  >
+                    It is the VIN
+                  </button>
+                  <button
+                    type="button"
+                    className="min-h-12 px-2 font-semibold text-act underline"
+                    onClick={() => setAsking(null)}
+                  >
+                    It is not
+                  </button>
+                </p>
+              )}
+              <CodePhoto label="Read it from a photo" onCodes={(texts) => takeCode(texts)} />
+              <HereBefore
+                past={past}
+                vin={r.vin.vin}
+                onChoose={(p) =>
+                  change({
+                    vin: p.vin,
+                    vehicleId: p.vehicleId,
+                    plate: p.plate,
+                    customer: p.customer,
+                    answers: p.answers,
+                  })
+                }
+              />
+            </div>
+            <fieldset id="take-in-vehicle">
+              <legend className="mb-2 text-sm font-semibold text-soft">
+                Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
+              </legend>
+              <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
+                {(folded ? [r.vehicle!] : vehicles).map((v) => (
+                  <VehicleTile
+                    key={v.id}
+                    vehicle={v}
+                    longestMm={longest}
+                    chosen={r.vehicle?.id === v.id}
+                    flat={folded}
+                    onChoose={() => change({ vehicleId: v.id })}
+                  />
+                ))}
+                {folded && (
+                  <button
+                    type="button"
+                    onClick={() => setUnfolded(true)}
+                    className="min-h-14 rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash"
+                  >
+                    Another vehicle
+                  </button>
+                )}
+              </div>
+            </fieldset>
+            <Happenings
+              value={draft.happenings}
+              onChange={(happenings) => change({ happenings })}
+            />
+            <Questions
+              questions={r.questions}
+              answers={draft.answers}
+              onAnswer={(q, c) => change({ answers: { ...draft.answers, [q]: c } })}
             />
           </div>
-          <fieldset id="take-in-vehicle">
-            <legend className="mb-2 text-sm font-semibold text-soft">
-              Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
-            </legend>
-            <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
-              {(folded ? [r.vehicle!] : vehicles).map((v) => (
-                <VehicleTile
-                  key={v.id}
-                  vehicle={v}
-                  longestMm={longest}
-                  chosen={r.vehicle?.id === v.id}
-                  flat={folded}
-                  onChoose={() => change({ vehicleId: v.id })}
+          <div className="flex flex-col">
+            <div id="take-in-customer">
+              <Field
+                label="Customer"
+                value={draft.customer}
+                maxLength={120}
+                onChange={(e) => change({ customer: e.target.value })}
+              />
+            </div>
+            <div className="grid grid-cols-2 gap-4">
+              <Field
+                label="Plate"
+                value={draft.plate}
+                maxLength={20}
+                onChange={(e) => change({ plate: e.target.value.toUpperCase() })}
+              />
+              <Field
+                label="Repair order"
+                value={draft.order}
+                maxLength={40}
+                onChange={(e) => change({ order: e.target.value })}
+              />
+            </div>
+            <Field
+              type="datetime-local"
+              label="Promised for"
+              value={draft.promised}
+              onChange={(e) => change({ promised: e.target.value })}
+            />
+            <Field
+              label="What the customer complains of"
+              value={draft.complaint}
+              maxLength={400}
+              onChange={(e) => change({ complaint: e.target.value })}
+            />
+            {r.sheet?.datum === "thrust" && (
+              <div id="take-in-toe" className="grid grid-cols-2 gap-4">
+                <Field
+                  label="Rear toe, vehicle left"
+                  value={draft.toeLeft}
+                  inputMode="decimal"
+                  hint="degrees, toe-in +"
+                  problem={r.toe.problem}
+                  onChange={(e) => change({ toeLeft: e.target.value })}
                 />
-              ))}
-              {folded && (
-                <button type="button" onClick={() => setUnfolded(true)} className="min-h-14 rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash">
-                  Another vehicle
-                </button>
-              )}
-            </div>
-          </fieldset>
-          <Happenings value={draft.happenings} onChange={(happenings) => change({ happenings })} />
-          <Questions questions={r.questions} answers={draft.answers} onAnswer={(q, c) => change({ answers: { ...draft.answers, [q]: c } })} />
-        </div>
-        <div className="flex flex-col">
-          <div id="take-in-customer">
-            <Field label="Customer" value={draft.customer} maxLength={120} onChange={(e) => change({ customer: e.target.value })} />
+                <Field
+                  label="Rear toe, vehicle right"
+                  value={draft.toeRight}
+                  inputMode="decimal"
+                  hint="degrees, toe-in +"
+                  onChange={(e) => change({ toeRight: e.target.value })}
+                />
+              </div>
+            )}
+            <fieldset>
+              <legend className="mb-1 text-sm font-semibold text-soft">Stand</legend>
+              <div className="flex flex-col gap-1">
+                {stands.map((s) => (
+                  <label
+                    key={s.id}
+                    className={`flex min-h-12 cursor-pointer items-center gap-3 rounded-md border-2 bg-sheet px-3 ${r.stand?.id === s.id ? "border-act" : "border-hairline"}`}
+                  >
+                    <input
+                      type="radio"
+                      name="stand"
+                      className="h-5 w-5 accent-act"
+                      checked={r.stand?.id === s.id}
+                      onChange={() => change({ standId: s.id })}
+                    />
+                    <span className="text-base">
+                      <b className="figure font-semibold">{s.id}</b>{" "}
+                      {s.name.replace(/^[^,]*, /, "")}
+                    </span>
+                  </label>
+                ))}
+                {Object.entries(failed).map(([id, found]) => (
+                  <p key={id} className="border-l-4 border-stop bg-sheet px-3 py-2 text-base">
+                    <b className="figure font-semibold">{id}</b> failed its zero check: {found}. Not
+                    for use.
+                  </p>
+                ))}
+              </div>
+            </fieldset>
+            {r.vehicle && draft.happenings.length > 0 && (
+              <OwedPreview vehicle={r.vehicle} draft={draft} book={book} sheet={r.sheet} />
+            )}
           </div>
-          <div className="grid grid-cols-2 gap-4">
-            <Field label="Plate" value={draft.plate} maxLength={20} onChange={(e) => change({ plate: e.target.value.toUpperCase() })} />
-            <Field label="Repair order" value={draft.order} maxLength={40} onChange={(e) => change({ order: e.target.value })} />
-          </div>
-          <Field type="datetime-local" label="Promised for" value={draft.promised} onChange={(e) => change({ promised: e.target.value })} />
-          <Field label="What the customer complains of" value={draft.complaint} maxLength={400} onChange={(e) => change({ complaint: e.target.value })} />
-          {r.sheet?.datum === "thrust" && (
-            <div id="take-in-toe" className="grid grid-cols-2 gap-4">
-              <Field label="Rear toe, vehicle left" value={draft.toeLeft} inputMode="decimal" hint="degrees, toe-in +" problem={r.toe.problem} onChange={(e) => change({ toeLeft: e.target.value })} />
-              <Field label="Rear toe, vehicle right" value={draft.toeRight} inputMode="decimal" hint="degrees, toe-in +" onChange={(e) => change({ toeRight: e.target.value })} />
-            </div> // prettier-ignore
-          )}
-          <fieldset>
-            <legend className="mb-1 text-sm font-semibold text-soft">Stand</legend>
-            <div className="flex flex-col gap-1">
-              {stands.map((s) => (
-                <label key={s.id} className={`flex min-h-12 cursor-pointer items-center gap-3 rounded-md border-2 bg-sheet px-3 ${r.stand?.id === s.id ? "border-act" : "border-hairline"}`}>
-                  <input type="radio" name="stand" className="h-5 w-5 accent-act" checked={r.stand?.id === s.id} onChange={() => change({ standId: s.id })} />
-                  <span className="text-base">
-                    <b className="figure font-semibold">{s.id}</b> {s.name.replace(/^[^,]*, /, "")}
-                  </span>
-                </label> // prettier-ignore
-              ))}
-              {Object.entries(failed).map(([id, found]) => (
-                <p key={id} className="border-l-4 border-stop bg-sheet px-3 py-2 text-base">
-                  <b className="figure font-semibold">{id}</b> failed its zero check: {found}. Not for use.
-                </p>
-              ))}
-            </div>
-          </fieldset>
-          {r.vehicle && draft.happenings.length > 0 && <OwedPreview vehicle={r.vehicle} draft={draft} book={book} sheet={r.sheet} />}
-        </div>
         </fieldset>
       </main>
       <div className="sticky bottom-0">
@@ -215,8 +301,14 @@ export function TakeIn({
         )}
         <NextBar
           tone={r.intake ? "settled" : r.lack?.field === null ? "stop" : "act"}
-          say={r.intake ? `Open the job for the ${r.vehicle!.make} ${r.vehicle!.model}.` : r.lack!.say}
-          detail={r.intake ? `${r.sheet!.title}, board ${r.sheet!.board.code}, stand ${r.stand!.id}.` : "What is typed here is kept on this tablet until the job is open."}
+          say={
+            r.intake ? `Open the job for the ${r.vehicle!.make} ${r.vehicle!.model}.` : r.lack!.say
+          }
+          detail={
+            r.intake
+              ? `${r.sheet!.title}, board ${r.sheet!.board.code}, stand ${r.stand!.id}.`
+              : "What is typed here is kept on this tablet until the job is open."
+          }
         >
           {draft.vin && (
             <Button look="quiet" size="large" onClick={clear}>
@@ -231,5 +323,5 @@ export function TakeIn({
         </NextBar>
       </div>
     </form>
-  ); // prettier-ignore
+  );
 }

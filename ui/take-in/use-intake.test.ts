@@ -7,8 +7,23 @@ import { readIntake, type IntakeDraft } from "./use-intake";
 
 const LISSE = madeUpVin("0NVLS2DA7R100417");
 const TARN = madeUpVin("0BRTRN5B2T220903");
-const full: IntakeDraft = { vin: LISSE, vinReason: "", vehicleId: null, happenings: [{ event: "glass-out", place: "windshield" }], answers: {}, complaint: "", standId: null, customer: "Elin Marsh", plate: " HQ 41 ", promised: "", order: "",  toeLeft: "", toeRight: "" }; // prettier-ignore
-const read = (change: Partial<IntakeDraft>) => readIntake({ ...full, ...change }, VEHICLES, SHEETS, STANDS, RULES);
+const full: IntakeDraft = {
+  vin: LISSE,
+  vinReason: "",
+  vehicleId: null,
+  happenings: [{ event: "glass-out", place: "windshield" }],
+  answers: {},
+  complaint: "",
+  standId: null,
+  customer: "Elin Marsh",
+  plate: " HQ 41 ",
+  promised: "",
+  order: "",
+  toeLeft: "",
+  toeRight: "",
+};
+const read = (change: Partial<IntakeDraft>) =>
+  readIntake({ ...full, ...change }, VEHICLES, SHEETS, STANDS, RULES);
 
 describe("reading the intake", () => {
   it.each([
@@ -17,7 +32,11 @@ describe("reading the intake", () => {
     [{ vin: madeUpVin("0ZZZZZZA7R100417") }, "vehicle", /choose the vehicle/],
     [{ happenings: [] }, "done", /what was done/],
     [{ vin: madeUpVin("0TMHAU2A7R100417") }, null, /no sheet for the Hauler 12/],
-    [{ happenings: [{ event: "suspension", place: "chassis" }] }, null, /no sheet for the Lisse after this work/],
+    [
+      { happenings: [{ event: "suspension", place: "chassis" }] },
+      null,
+      /no sheet for the Lisse after this work/,
+    ],
     [{ vin: TARN }, "toe", /thrust line/],
     [{ vin: TARN, toeLeft: "12", toeRight: "0.1" }, "toe", /Rear toe cannot be 12.00°/],
     [{ customer: "  " }, "customer", /Name the customer/],
@@ -30,15 +49,37 @@ describe("reading the intake", () => {
   it("picks the vehicle by its VIN, the sheet by both, and trims what is typed", () => {
     const r = read({});
     expect(r.byVin).toBe(true);
-    expect(r.intake).toMatchObject({ vehicleId: "norvane-lisse", sheetId: "lisse-forward", plate: "HQ 41", vinReason: null, rearToeDeg: null }); // prettier-ignore
+    expect(r.intake).toMatchObject({
+      vehicleId: "norvane-lisse",
+      sheetId: "lisse-forward",
+      plate: "HQ 41",
+      vinReason: null,
+      rearToeDeg: null,
+    });
   });
   it("asks only what changes what is owed, and where it was done", () => {
     expect(read({}).questions).toEqual([]);
-    const bumper = read({ happenings: [{ event: "glass-out", place: "windshield" }, { event: "bumper-touched", place: "rear" }] }); // prettier-ignore
+    const bumper = read({
+      happenings: [
+        { event: "glass-out", place: "windshield" },
+        { event: "bumper-touched", place: "rear" },
+      ],
+    });
     expect(bumper.questions.map((q) => q.id)).toEqual(["rear-camera"]);
-    expect(bumper.lack).toMatchObject({ field: "questions", say: "Has it a rear camera above the plate?" });
-    const nowhere = read({ happenings: [{ event: "glass-out", place: "windshield" }, { event: "bumper-touched", place: null }] }); // prettier-ignore
-    expect(nowhere.lack).toMatchObject({ field: "done", say: expect.stringMatching(/where on the vehicle/) as string });
+    expect(bumper.lack).toMatchObject({
+      field: "questions",
+      say: "Has it a rear camera above the plate?",
+    });
+    const nowhere = read({
+      happenings: [
+        { event: "glass-out", place: "windshield" },
+        { event: "bumper-touched", place: null },
+      ],
+    });
+    expect(nowhere.lack).toMatchObject({
+      field: "done",
+      say: expect.stringMatching(/where on the vehicle/) as string,
+    });
   });
   it("takes toe in degrees or arc minutes, signed", () => {
     expect(read({ vin: TARN, toeLeft: "6'", toeRight: "-0.05" }).intake!.rearToeDeg).toEqual({
@@ -48,6 +89,9 @@ describe("reading the intake", () => {
   });
   it("keeps a VIN that fails its check once there is a reason", () => {
     const wrong = LISSE.slice(0, 16) + (LISSE.endsWith("7") ? "8" : "7");
-    expect(read({ vin: wrong, vinReason: "stamped so" }).intake).toMatchObject({ vin: wrong, vinReason: "stamped so" });
+    expect(read({ vin: wrong, vinReason: "stamped so" }).intake).toMatchObject({
+      vin: wrong,
+      vinReason: "stamped so",
+    });
   });
 });

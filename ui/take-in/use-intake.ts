@@ -25,21 +25,44 @@ export type IntakeDraft = {
   toeRight: string;
 };
 
-const EMPTY: IntakeDraft = { vin: "", vinReason: "", vehicleId: null, happenings: [], answers: {}, complaint: "", standId: null, customer: "", plate: "", order: "", promised: "", toeLeft: "", toeRight: "" }; // prettier-ignore
+const EMPTY: IntakeDraft = {
+  vin: "",
+  vinReason: "",
+  vehicleId: null,
+  happenings: [],
+  answers: {},
+  complaint: "",
+  standId: null,
+  customer: "",
+  plate: "",
+  order: "",
+  promised: "",
+  toeLeft: "",
+  toeRight: "",
+};
 const KEY = "iridel:take-in/2";
 
 /**
  * The draft, surviving reload and crash.
- * @returns the draft, what changes it, what empties it, and whether the page is awake: what is typed before would be lost
+ * @returns the draft, what changes it, what empties it, and whether the page is awake: what is
+ *   typed before would be lost
  */
-export function useIntakeDraft(): [IntakeDraft, (patch: Partial<IntakeDraft>) => void, () => void, boolean] {
+export function useIntakeDraft(): [
+  IntakeDraft,
+  (patch: Partial<IntakeDraft>) => void,
+  () => void,
+  boolean,
+] {
   const [draft, setDraft] = useState(EMPTY);
   const [awake, setAwake] = useState(false);
   useEffect(() => {
     try {
       // Only the browser knows what an earlier visit left; it is read after the first paint.
       // eslint-disable-next-line react-hooks/set-state-in-effect
-      setDraft((d) => ({ ...d, ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<IntakeDraft>) }));
+      setDraft((d) => ({
+        ...d,
+        ...(JSON.parse(localStorage.getItem(KEY) ?? "{}") as Partial<IntakeDraft>),
+      }));
     } catch {
       localStorage.removeItem(KEY);
     }
@@ -81,7 +104,9 @@ const TOE = { name: "rear toe", dimension: "angle", min: degToRad(-3), max: degT
 function readToe(text: string): { value: number | null; problem: string | null } {
   if (text.trim() === "") return { value: null, problem: null };
   const parsed = parseQuantity(text, TOE, "deg");
-  return parsed.ok ? { value: radToDeg(parsed.value), problem: null } : { value: null, problem: parsed.problem };
+  return parsed.ok
+    ? { value: radToDeg(parsed.value), problem: null }
+    : { value: null, problem: parsed.problem };
 }
 
 /** Works out what follows from the draft. Pure: the page redraws it at every key. */
@@ -96,31 +121,60 @@ export function readIntake(
   const matched = vehicles.find((v) => vin.vin.startsWith(v.vinStart)) ?? null;
   const vehicle = vehicles.find((v) => v.id === d.vehicleId) ?? matched;
   const sheet =
-    sheets.find((s) => vehicle && s.appliesTo.vehicles.includes(vehicle.id) && d.happenings.some((h) => s.appliesTo.after.includes(h.event))) ?? null; // prettier-ignore
+    sheets.find(
+      (s) =>
+        vehicle &&
+        s.appliesTo.vehicles.includes(vehicle.id) &&
+        d.happenings.some((h) => s.appliesTo.after.includes(h.event)),
+    ) ?? null;
   const stand = stands.find((s) => s.id === d.standId) ?? stands[0] ?? null;
   const [left, right] = [readToe(d.toeLeft), readToe(d.toeRight)];
   const toe = { left: left.value, right: right.value, problem: left.problem ?? right.problem };
   const questions = vehicle ? decisiveQuestions(vehicle, d, book) : [];
-  const reading = { vin, vehicle, questions, byVin: vehicle !== null && vehicle === matched, sheet, stand, toe };
+  const reading = {
+    vin,
+    vehicle,
+    questions,
+    byVin: vehicle !== null && vehicle === matched,
+    sheet,
+    stand,
+    toe,
+  };
 
   const lacks = (field: FieldId | null, say: string): IntakeReading => ({
     ...reading,
     lack: { field, say },
     intake: null,
   });
-  const [missing] = [[vehicles, "vehicle"], [sheets, "sheet"], [stands, "stand"]].filter(([list]) => list!.length === 0); // prettier-ignore
-  if (missing) return lacks(null, `The shop has no ${String(missing[1])} yet: enter one first, then take in.`);
+  const [missing] = [
+    [vehicles, "vehicle"],
+    [sheets, "sheet"],
+    [stands, "stand"],
+  ].filter(([list]) => list!.length === 0);
+  if (missing)
+    return lacks(null, `The shop has no ${String(missing[1])} yet: enter one first, then take in.`);
   if (vin.vin === "") return lacks("vin", "Type or scan the VIN.");
-  if (!vin.ok && d.vinReason.trim().length < 3) return lacks("vin", "Correct the VIN, or say why it is kept as it is.");
-  if (!vehicle) return lacks("vehicle", "This VIN is not of a kind the shop knows: choose the vehicle.");
+  if (!vin.ok && d.vinReason.trim().length < 3)
+    return lacks("vin", "Correct the VIN, or say why it is kept as it is.");
+  if (!vehicle)
+    return lacks("vehicle", "This VIN is not of a kind the shop knows: choose the vehicle.");
   if (d.happenings.length === 0) return lacks("done", "Say what was done to the vehicle.");
-  if (d.happenings.some((h) => h.place === null && EVENT_PLACES[h.event].length > 1)) return lacks("done", "Say where on the vehicle it was done."); // prettier-ignore
+  if (d.happenings.some((h) => h.place === null && EVENT_PLACES[h.event].length > 1))
+    return lacks("done", "Say where on the vehicle it was done.");
   const open = questions.find((q) => !d.answers[q.id]);
   if (open) return lacks("questions", open.ask);
-  if (!sheet) return lacks(null, `The shop has no sheet for the ${vehicle.model} after this work. It cannot be opened without one: enter the sheet from the shop’s own service information first.`); // prettier-ignore
+  if (!sheet)
+    return lacks(
+      null,
+      `The shop has no sheet for the ${vehicle.model} after this work. It cannot be opened without one: enter the sheet from the shop’s own service information first.`,
+    );
   if (!stand) return lacks(null, "The shop has no stand in its kit.");
   if (sheet.datum === "thrust" && (toe.left === null || toe.right === null))
-    return lacks("toe", toe.problem ?? "The sheet squares to the thrust line: type rear toe left and right from the alignment printout."); // prettier-ignore
+    return lacks(
+      "toe",
+      toe.problem ??
+        "The sheet squares to the thrust line: type rear toe left and right from the alignment printout.",
+    );
   if (d.customer.trim() === "") return lacks("customer", "Name the customer.");
   const intake: Intake = {
     vin: vin.vin,
@@ -141,12 +195,16 @@ export function readIntake(
   return { ...reading, lack: null, intake };
 }
 
-/** Only the questions whose choices lead to different things being owed; the rest would be asked for nothing. */
+/**
+ * Only the questions whose choices lead to different things being owed; the rest would be asked for
+ * nothing.
+ */
 function decisiveQuestions(vehicle: Vehicle, d: IntakeDraft, book: RuleBook): Vehicle["questions"] {
   return vehicle.questions.filter((q) => {
-    const outcomes = q.choices.map(
-      (c) =>
-      owedFor(d.happenings, fittedTo(vehicle, { [q.id]: c.id }), book.rules).map((l) => l.id).join(), // prettier-ignore
+    const outcomes = q.choices.map((c) =>
+      owedFor(d.happenings, fittedTo(vehicle, { [q.id]: c.id }), book.rules)
+        .map((l) => l.id)
+        .join(),
     );
     return new Set(outcomes).size > 1;
   });

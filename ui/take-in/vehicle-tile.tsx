@@ -25,7 +25,9 @@ export function VehicleTile({
   const view = fitView(extent, BOX.width, BOX.height, 1, { u: 0, v: 0 });
   const hub = (x: number, y: number) => {
     const p = view.to({ x, y });
-    return <rect key={`${x}${y}`} x={p.u - 7} y={p.v - 2} width={14} height={4} className="fill-chalk" />;
+    return (
+      <rect key={`${x}${y}`} x={p.u - 7} y={p.v - 2} width={14} height={4} className="fill-chalk" />
+    );
   };
   return (
     <button

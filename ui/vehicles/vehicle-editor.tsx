@@ -7,7 +7,13 @@ import { ChoiceField, NumberField, SetField, TextField, YesNo } from "../book/fi
 import { QuestionList } from "./question-list";
 import { VEHICLE_SIGNATURES } from "./signatures";
 
-const BODIES: [string, string][] = [["car", "Car"], ["coupe", "Coupe"], ["van", "Van"], ["camper", "Camper"], ["truck", "Truck"]]; // prettier-ignore
+const BODIES: [string, string][] = [
+  ["car", "Car"],
+  ["coupe", "Coupe"],
+  ["van", "Van"],
+  ["camper", "Camper"],
+  ["truck", "Truck"],
+];
 const GRID = "grid grid-cols-2 gap-x-6 gap-y-2 border-t-2 border-ink pt-3 lg:grid-cols-4";
 
 const Place = ({ at, path, name }: { at: AtPath; path: string; name: string }) => (
@@ -24,7 +30,13 @@ type Fitted = { system: SystemId; places: PlaceId[] };
 /** Writes a vehicle of the measuring book. */
 export function VehicleEditor(page: DraftPage) {
   return (
-    <DraftEditor {...page} home={{ href: "/vehicles", name: "Vehicles" }} problemsOf={vehicleProblems} nameOf={vehicleFieldName} signatures={VEHICLE_SIGNATURES}>
+    <DraftEditor
+      {...page}
+      home={{ href: "/vehicles", name: "Vehicles" }}
+      problemsOf={vehicleProblems}
+      nameOf={vehicleFieldName}
+      signatures={VEHICLE_SIGNATURES}
+    >
       {({ doc, readOnly, at, change }) => {
         const fitted = (Array.isArray(doc.fitted) ? doc.fitted : []) as Fitted[];
         const setPlaces = (system: SystemId, places: PlaceId[]): void => {
@@ -41,7 +53,14 @@ export function VehicleEditor(page: DraftPage) {
             </div>
             <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
               <ChoiceField label="Body" choices={BODIES} {...at("body")} />
-              <ChoiceField label="Driver on the vehicle" choices={[["left", "Left"], ["right", "Right"]]} {...at("driverSide")} />
+              <ChoiceField
+                label="Driver on the vehicle"
+                choices={[
+                  ["left", "Left"],
+                  ["right", "Right"],
+                ]}
+                {...at("driverSide")}
+              />
             </div>
             <div className={GRID}>
               <NumberField label="Wheelbase" unit="mm" {...at("wheelbaseMm")} />
@@ -53,7 +72,9 @@ export function VehicleEditor(page: DraftPage) {
               <NumberField label="Hub height" unit="mm" {...at("hubHeightMm")} />
               <NumberField label="Hub caps out" unit="mm" {...at("hubCapOutMm")} />
             </div>
-            <p className="-mb-3 border-t-2 border-ink pt-3 text-sm text-soft">Places count from the middle of the rear axle on the floor: ahead, to the left, up.</p>
+            <p className="-mb-3 border-t-2 border-ink pt-3 text-sm text-soft">
+              Places count from the middle of the rear axle on the floor: ahead, to the left, up.
+            </p>
             <div className={GRID.replace("border-t-2 border-ink pt-3 ", "")}>
               <Place at={at} path="camera" name="Camera" />
               <Place at={at} path="frontBadge" name="Front badge" />
@@ -63,10 +84,22 @@ export function VehicleEditor(page: DraftPage) {
             </div>
             <div className={GRID}>
               {CORNERS.map((c) => (
-                <NumberField key={c} label={`Arch, ${CORNER_NAMES[c]}`} unit="mm" {...at(`archMm.${c}`)} />
+                <NumberField
+                  key={c}
+                  label={`Arch, ${CORNER_NAMES[c]}`}
+                  unit="mm"
+                  {...at(`archMm.${c}`)}
+                />
               ))}
               {(["half", "full"] as const).flatMap((load) =>
-                (["front", "rear"] as const).map((axle) => <NumberField key={load + axle} label={`Placard, ${load} load, ${axle}`} unit="kPa" {...at(`placardKPa.${load}.${axle}`)} />),
+                (["front", "rear"] as const).map((axle) => (
+                  <NumberField
+                    key={load + axle}
+                    label={`Placard, ${load} load, ${axle}`}
+                    unit="kPa"
+                    {...at(`placardKPa.${load}.${axle}`)}
+                  />
+                )),
               )}
               <TextField label="Tyres, front" {...at("tyres.front")} />
               <TextField label="Tyres, rear" {...at("tyres.rear")} />
@@ -74,17 +107,49 @@ export function VehicleEditor(page: DraftPage) {
               <YesNo label="Gateway locks writing" {...at("gateway")} />
             </div>
             <section aria-label="What is fitted" className="border-t-2 border-ink pt-3">
-              <h2 className="mb-1 text-sm font-semibold text-soft">What is fitted, and where it sits</h2>
+              <h2 className="mb-1 text-sm font-semibold text-soft">
+                What is fitted, and where it sits
+              </h2>
               {(Object.keys(SYSTEMS) as SystemId[]).map((system) => (
                 <div key={system} className="border-b border-dashed border-hairline py-1">
-                  <SetField label={SYSTEMS[system]} path={`fitted.${system}`} problem={null} readOnly={readOnly} value={fitted.find((f) => f.system === system)?.places ?? []} choices={Object.entries(PLACES)} onChange={(v) => setPlaces(system, v as PlaceId[])} />
+                  <SetField
+                    label={SYSTEMS[system]}
+                    path={`fitted.${system}`}
+                    problem={null}
+                    readOnly={readOnly}
+                    value={fitted.find((f) => f.system === system)?.places ?? []}
+                    choices={Object.entries(PLACES)}
+                    onChange={(v) => setPlaces(system, v as PlaceId[])}
+                  />
                 </div>
               ))}
             </section>
-            <QuestionList value={doc.questions} fitted={fitted.map((f) => f.system)} readOnly={readOnly} onChange={(v) => change("questions", v)} />
+            <QuestionList
+              value={doc.questions}
+              fitted={fitted.map((f) => f.system)}
+              readOnly={readOnly}
+              onChange={(v) => change("questions", v)}
+            />
             <div className={GRID}>
               <TextField label="Maker’s glass part" {...at("glass.makerPart")} />
-              <TextField label="Equivalent parts, with commas" {...at("glass.equivalentParts")} value={(at("glass.equivalentParts").value as string[] | undefined)?.join(", ") ?? ""} onChange={(v) => change("glass.equivalentParts", typeof v === "string" ? v.split(",").map((p) => p.trim()).filter(Boolean) : [])} />
+              <TextField
+                label="Equivalent parts, with commas"
+                {...at("glass.equivalentParts")}
+                value={
+                  (at("glass.equivalentParts").value as string[] | undefined)?.join(", ") ?? ""
+                }
+                onChange={(v) =>
+                  change(
+                    "glass.equivalentParts",
+                    typeof v === "string"
+                      ? v
+                          .split(",")
+                          .map((p) => p.trim())
+                          .filter(Boolean)
+                      : [],
+                  )
+                }
+              />
               <NumberField label="Glass width" unit="mm" {...at("glass.widthMm")} />
               <NumberField label="Glass height" unit="mm" {...at("glass.heightMm")} />
               <NumberField label="Glass rake" unit="°" {...at("glass.rakeDeg")} />
@@ -97,5 +162,5 @@ export function VehicleEditor(page: DraftPage) {
         );
       }}
     </DraftEditor>
-  ); // prettier-ignore
+  );
 }

@@ -11,9 +11,15 @@ import { VEHICLE_SIGNATURES } from "./signatures";
 /** One kind of vehicle as the shop measured it. */
 export function VehiclePage(page: DocumentPage<Vehicle>) {
   const v = page.doc;
-  const place = (p: Vehicle["camera"]): string => `${formatNumber(Math.abs(p.xMm))} ${p.xMm < 0 ? "behind" : "ahead of"} the rear axle, ${p.yMm === 0 ? "in the middle" : `${formatNumber(Math.abs(p.yMm))} to vehicle ${p.yMm > 0 ? "left" : "right"}`}, ${formatNumber(p.zMm)} up`; // prettier-ignore
+  const place = (p: Vehicle["camera"]): string =>
+    `${formatNumber(Math.abs(p.xMm))} ${p.xMm < 0 ? "behind" : "ahead of"} the rear axle, ${p.yMm === 0 ? "in the middle" : `${formatNumber(Math.abs(p.yMm))} to vehicle ${p.yMm > 0 ? "left" : "right"}`}, ${formatNumber(p.zMm)} up`;
   return (
-    <BookDocument {...page} title={`${v.make} ${v.model}`} href="/vehicles" signatures={VEHICLE_SIGNATURES}>
+    <BookDocument
+      {...page}
+      title={`${v.make} ${v.model}`}
+      href="/vehicles"
+      signatures={VEHICLE_SIGNATURES}
+    >
       <p className="text-lg text-soft">
         {v.variant}, driver on the vehicle {v.driverSide}, VIN begins {v.vinStart}
       </p>
@@ -22,27 +28,66 @@ export function VehiclePage(page: DocumentPage<Vehicle>) {
         <div className="grid grid-cols-2 gap-x-6 gap-y-3 lg:grid-cols-1">
           <Big name="Wheelbase" value={`${formatNumber(v.wheelbaseMm)} mm`} />
           <Big name="Camera above the floor" value={`${formatNumber(v.camera.zMm)} mm`} />
-          <Big name="Hub height" value={`${formatNumber(v.hubHeightMm)} mm`} note={`caps stand out ${formatNumber(v.hubCapOutMm)}`} />
+          <Big
+            name="Hub height"
+            value={`${formatNumber(v.hubHeightMm)} mm`}
+            note={`caps stand out ${formatNumber(v.hubCapOutMm)}`}
+          />
         </div>
       </div>
       <Facts
         facts={[
-          ["Fitted", v.fitted.map((f) => `${SYSTEMS[f.system]} (${f.places.map((p) => PLACES[p]).join(", ")})`).join("; ")],
-          ["Asked at take-in", v.questions.map((q) => `${q.ask} ${q.choices.map((c) => c.name).join(" / ")}`).join("  ") || "nothing"],
+          [
+            "Fitted",
+            v.fitted
+              .map((f) => `${SYSTEMS[f.system]} (${f.places.map((p) => PLACES[p]).join(", ")})`)
+              .join("; "),
+          ],
+          [
+            "Asked at take-in",
+            v.questions
+              .map((q) => `${q.ask} ${q.choices.map((c) => c.name).join(" / ")}`)
+              .join("  ") || "nothing",
+          ],
           ["Camera", place(v.camera)],
           ["Badges", `front ${place(v.frontBadge)}; rear ${place(v.rearBadge)}`],
-          ["Arch heights", CORNERS.map((c) => `${CORNER_NAMES[c]} ${formatNumber(v.archMm[c])}`).join(", ")],
-          ["Placard, half load", `front ${v.placardKPa.half.front}, rear ${v.placardKPa.half.rear} kPa`],
-          ["Placard, full load", `front ${v.placardKPa.full.front}, rear ${v.placardKPa.full.rear} kPa`],
-          ["Tyres", v.tyres.front === v.tyres.rear ? v.tyres.front : `front ${v.tyres.front}, rear ${v.tyres.rear}`],
-          ["Glass", `${v.glass.makerPart}${v.glass.equivalentParts.length > 0 ? `, equivalent ${v.glass.equivalentParts.join(", ")}` : ""}; bracket may turn ${formatNumber(v.glass.limitDeg, 2)}°`],
+          [
+            "Arch heights",
+            CORNERS.map((c) => `${CORNER_NAMES[c]} ${formatNumber(v.archMm[c])}`).join(", "),
+          ],
+          [
+            "Placard, half load",
+            `front ${v.placardKPa.half.front}, rear ${v.placardKPa.half.rear} kPa`,
+          ],
+          [
+            "Placard, full load",
+            `front ${v.placardKPa.full.front}, rear ${v.placardKPa.full.rear} kPa`,
+          ],
+          [
+            "Tyres",
+            v.tyres.front === v.tyres.rear
+              ? v.tyres.front
+              : `front ${v.tyres.front}, rear ${v.tyres.rear}`,
+          ],
+          [
+            "Glass",
+            `${v.glass.makerPart}${v.glass.equivalentParts.length > 0 ? `, equivalent ${v.glass.equivalentParts.join(", ")}` : ""}; bracket may turn ${formatNumber(v.glass.limitDeg, 2)}°`,
+          ],
           ["Gateway", v.gateway ? "locked: writing needs a sign-in" : "none"],
           ["Tank", `${formatNumber(v.tankLitres)} litres`],
-          ["Places known to", `hubs ± ${formatNumber(v.hubSigmaMm, 1)} mm, badges ± ${formatNumber(v.badgeSigmaMm, 1)} mm`],
+          [
+            "Places known to",
+            `hubs ± ${formatNumber(v.hubSigmaMm, 1)} mm, badges ± ${formatNumber(v.badgeSigmaMm, 1)} mm`,
+          ],
           ["Source", v.source],
-          ["Checked", v.checked ? `entered by ${v.checked.enteredBy}, checked by ${v.checked.checkedBy} on ${v.checked.checkedOn}` : "before second-person checks were kept"],
+          [
+            "Checked",
+            v.checked
+              ? `entered by ${v.checked.enteredBy}, checked by ${v.checked.checkedBy} on ${v.checked.checkedOn}`
+              : "before second-person checks were kept",
+          ],
         ]}
       />
     </BookDocument>
-  ); // prettier-ignore
+  );
 }

@@ -4,10 +4,15 @@ import { decodeCodes, type FoundCode } from "./decode";
 
 // The reader's machine code ships with the app; nothing is fetched from elsewhere.
 prepareZXingModule({
-  overrides: { locateFile: () => new URL("zxing-wasm/reader/zxing_reader.wasm", import.meta.url).href },
+  overrides: {
+    locateFile: () => new URL("zxing-wasm/reader/zxing_reader.wasm", import.meta.url).href,
+  },
 });
 
-/** Longest edge looked at: phone pictures are larger than any code needs, and the time goes with the area. */
+/**
+ * Longest edge looked at: phone pictures are larger than any code needs, and the time goes with the
+ * area.
+ */
 const LONG_EDGE = 2000;
 
 const codes = {
@@ -15,7 +20,10 @@ const codes = {
   async read(file: Blob): Promise<FoundCode[]> {
     const full = await createImageBitmap(file);
     const scale = Math.min(1, LONG_EDGE / Math.max(full.width, full.height));
-    const canvas = new OffscreenCanvas(Math.round(full.width * scale), Math.round(full.height * scale));
+    const canvas = new OffscreenCanvas(
+      Math.round(full.width * scale),
+      Math.round(full.height * scale),
+    );
     const pen = canvas.getContext("2d")!;
     pen.drawImage(full, 0, 0, canvas.width, canvas.height);
     full.close();

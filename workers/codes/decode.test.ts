@@ -13,24 +13,65 @@ const require = createRequire(import.meta.url);
 
 beforeAll(() => {
   const wasm = readFileSync(require.resolve("zxing-wasm/reader/zxing_reader.wasm"));
-  prepareZXingModule({ overrides: { wasmBinary: wasm.buffer.slice(wasm.byteOffset, wasm.byteOffset + wasm.byteLength) as ArrayBuffer } }); // prettier-ignore
+  prepareZXingModule({
+    overrides: {
+      wasmBinary: wasm.buffer.slice(
+        wasm.byteOffset,
+        wasm.byteOffset + wasm.byteLength,
+      ) as ArrayBuffer,
+    },
+  });
 });
 
-/** A sticker photographed: printed by another implementation, on grey, in a picture of a phone's proportions. */
-async function photo(kind: string, text: string, spoil: (s: Sharp, w: number, h: number) => Promise<Sharp> | Sharp): Promise<ImageData> {
-  const label = await bwipjs.toBuffer({ bcid: kind, text, scale: 4, height: 18, backgroundcolor: "ffffff", padding: 10 });
+/**
+ * A sticker photographed: printed by another implementation, on grey, in a picture of a phone's
+ * proportions.
+ */
+async function photo(
+  kind: string,
+  text: string,
+  spoil: (s: Sharp, w: number, h: number) => Promise<Sharp> | Sharp,
+): Promise<ImageData> {
+  const label = await bwipjs.toBuffer({
+    bcid: kind,
+    text,
+    scale: 4,
+    height: 18,
+    backgroundcolor: "ffffff",
+    padding: 10,
+  });
   const { width = 0, height = 0 } = await sharp(label).metadata();
   const [w, h] = [width + 160, height + 160];
-  const framed = await sharp({ create: { width: w, height: h, channels: 3, background: "#8d8a84" } }).composite([{ input: label }]).png().toBuffer();
+  const framed = await sharp({
+    create: { width: w, height: h, channels: 3, background: "#8d8a84" },
+  })
+    .composite([{ input: label }])
+    .png()
+    .toBuffer();
   const spoilt = await (await spoil(sharp(framed), w, h)).flatten().png().toBuffer();
-  const { data, info } = await sharp(spoilt).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  return { data: new Uint8ClampedArray(data), width: info.width, height: info.height, colorSpace: "srgb" } as ImageData;
-} // prettier-ignore
+  const { data, info } = await sharp(spoilt)
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return {
+    data: new Uint8ClampedArray(data),
+    width: info.width,
+    height: info.height,
+    colorSpace: "srgb",
+  } as ImageData;
+}
 
 /** A bright patch that whitens part of the label, as a lamp does on laminate. */
 const glare = async (s: Sharp, w: number, h: number): Promise<Sharp> => {
-  const spot = Buffer.from(`<svg width="${w}" height="${h}"><defs><radialGradient id="g"><stop offset="0" stop-color="#fff" stop-opacity="0.75"/><stop offset="1" stop-color="#fff" stop-opacity="0"/></radialGradient></defs><ellipse cx="${w * 0.6}" cy="${h * 0.45}" rx="${w * 0.25}" ry="${h * 0.4}" fill="url(#g)"/></svg>`); // prettier-ignore
-  return sharp(await s.composite([{ input: spot }]).png().toBuffer()); // prettier-ignore
+  const spot = Buffer.from(
+    `<svg width="${w}" height="${h}"><defs><radialGradient id="g"><stop offset="0" stop-color="#fff" stop-opacity="0.75"/><stop offset="1" stop-color="#fff" stop-opacity="0"/></radialGradient></defs><ellipse cx="${w * 0.6}" cy="${h * 0.45}" rx="${w * 0.25}" ry="${h * 0.4}" fill="url(#g)"/></svg>`,
+  );
+  return sharp(
+    await s
+      .composite([{ input: spot }])
+      .png()
+      .toBuffer(),
+  );
 };
 const SPOILT = {
   clean: (s: Sharp) => s,
@@ -39,8 +80,16 @@ const SPOILT = {
   "on its side": (s: Sharp) => s.rotate(90),
   "under glare": glare,
   "turned, blurred, under glare and noisy": async (s: Sharp, w: number, h: number) =>
-    sharp(await (await glare(s, w, h)).rotate(-9, { background: "#8d8a84" }).blur(1.2).jpeg({ quality: 40 }).toBuffer()),
-} as const; // prettier-ignore
+    sharp(
+      await (
+        await glare(s, w, h)
+      )
+        .rotate(-9, { background: "#8d8a84" })
+        .blur(1.2)
+        .jpeg({ quality: 40 })
+        .toBuffer(),
+    ),
+} as const;
 
 describe.each([
   ["code39", "Code39", VIN],
@@ -55,16 +104,42 @@ describe.each([
 
 describe("what is not there", () => {
   it("is not found", async () => {
-    const blank = { data: new Uint8ClampedArray(400 * 300 * 4).fill(190), width: 400, height: 300, colorSpace: "srgb" } as ImageData; // prettier-ignore
+    const blank = {
+      data: new Uint8ClampedArray(400 * 300 * 4).fill(190),
+      width: 400,
+      height: 300,
+      colorSpace: "srgb",
+    } as ImageData;
     expect(await decodeCodes(blank)).toEqual([]);
   });
   it("two labels in one picture are both named, and the VIN is known among them", async () => {
     const [a, b] = await Promise.all(
-      [VIN, "PART 5512-A"].map((text) => bwipjs.toBuffer({ bcid: "code128", text, scale: 3, height: 14, backgroundcolor: "ffffff", padding: 8 })), // prettier-ignore
+      [VIN, "PART 5512-A"].map((text) =>
+        bwipjs.toBuffer({
+          bcid: "code128",
+          text,
+          scale: 3,
+          height: 14,
+          backgroundcolor: "ffffff",
+          padding: 8,
+        }),
+      ),
     );
-    const raw = await sharp({ create: { width: 1200, height: 600, channels: 4, background: "#999" } })
-      .composite([{ input: a!, left: 60, top: 60 }, { input: b!, left: 90, top: 330 }]).raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
-    const found = await decodeCodes({ data: new Uint8ClampedArray(raw.data), width: 1200, height: 600, colorSpace: "srgb" } as ImageData); // prettier-ignore
+    const raw = await sharp({
+      create: { width: 1200, height: 600, channels: 4, background: "#999" },
+    })
+      .composite([
+        { input: a!, left: 60, top: 60 },
+        { input: b!, left: 90, top: 330 },
+      ])
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const found = await decodeCodes({
+      data: new Uint8ClampedArray(raw.data),
+      width: 1200,
+      height: 600,
+      colorSpace: "srgb",
+    } as ImageData);
     expect(found.map((f) => f.text).sort()).toEqual([VIN, "PART 5512-A"].sort());
     expect(found.flatMap((f) => vinFromCode(f.text) ?? [])).toEqual([{ vin: VIN, sure: true }]);
   });

@@ -6,25 +6,42 @@ export type FoundCode = { text: string; format: string };
 /** Those a vehicle, a board or a part carries. */
 const FORMATS: ReadInputBarcodeFormat[] = ["Code39", "Code128", "DataMatrix", "QRCode"];
 
-/** Turns tried when a picture shows nothing upright, degrees. Bars are only read by a line that crosses all of them. */
+/**
+ * Turns tried when a picture shows nothing upright, degrees. Bars are only read by a line that
+ * crosses all of them.
+ */
 const TURNS = [12, -12, 24, -24, 36, -36, 45];
 
 const look = async (image: ImageData): Promise<FoundCode[]> =>
-  (await readBarcodes(image, { formats: FORMATS, tryHarder: true, tryRotate: true, tryInvert: true, tryDownscale: true, maxNumberOfSymbols: 8 }))
+  (
+    await readBarcodes(image, {
+      formats: FORMATS,
+      tryHarder: true,
+      tryRotate: true,
+      tryInvert: true,
+      tryDownscale: true,
+      maxNumberOfSymbols: 8,
+    })
+  )
     .filter((r) => r.isValid)
-    .map((r) => ({ text: r.text, format: String(r.format) })); // prettier-ignore
+    .map((r) => ({ text: r.text, format: String(r.format) }));
 
 /**
- * Finds codes in a picture, each text once. The reader itself tries quarter turns, inverted and smaller; a long row of
- * bars at a slant needs the picture turned for it, which is done only when nothing was found.
+ * Finds codes in a picture, each text once. The reader itself tries quarter turns, inverted and
+ * smaller; a long row of bars at a slant needs the picture turned for it, which is done only when
+ * nothing was found.
  */
 export async function decodeCodes(image: ImageData): Promise<FoundCode[]> {
   let found = await look(image);
-  for (let i = 0; found.length === 0 && i < TURNS.length; i++) found = await look(turned(image, (TURNS[i]! * Math.PI) / 180)); // prettier-ignore
+  for (let i = 0; found.length === 0 && i < TURNS.length; i++)
+    found = await look(turned(image, (TURNS[i]! * Math.PI) / 180));
   return found.filter((c, i) => found.findIndex((o) => o.text === c.text) === i);
 }
 
-/** The picture turned about its middle, grey, same size, bilinear. What comes in from outside is mid-grey. */
+/**
+ * The picture turned about its middle, grey, same size, bilinear. What comes in from outside is
+ * mid-grey.
+ */
 function turned({ data, width, height }: ImageData, angle: number): ImageData {
   const out = new Uint8ClampedArray(data.length).fill(128);
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];

@@ -1,7 +1,13 @@
 import type { Metadata } from "next";
 import { isOverdue } from "@/core/kit";
 import { requirePerson } from "@/server/auth/guard";
-import { feedToken, instrumentChecked, revokeFeed, writeKitItem, zeroCheck } from "@/server/kit/actions";
+import {
+  feedToken,
+  instrumentChecked,
+  revokeFeed,
+  writeKitItem,
+  zeroCheck,
+} from "@/server/kit/actions";
 import { lastChecks, listBoards } from "@/server/kit/store";
 import { listCheckedInstruments, listStands } from "@/server/shop/store";
 import { Kit } from "@/ui/kit/kit";
@@ -23,5 +29,17 @@ export default async function KitPage() {
     };
   });
   const instruments = listCheckedInstruments().map((i) => ({ ...i, overdue: isOverdue(i, now) }));
-  return <Kit boards={listBoards()} stands={stands} instruments={instruments} writes={me.role !== "viewer"} zero={zeroCheck} checked={instrumentChecked} write={writeKitItem} feed={feedToken} revoke={revokeFeed} />; // prettier-ignore
+  return (
+    <Kit
+      boards={listBoards()}
+      stands={stands}
+      instruments={instruments}
+      writes={me.role !== "viewer"}
+      zero={zeroCheck}
+      checked={instrumentChecked}
+      write={writeKitItem}
+      feed={feedToken}
+      revoke={revokeFeed}
+    />
+  );
 }

@@ -8,5 +8,16 @@ export const metadata: Metadata = { title: "People" };
 
 export default async function PeoplePage() {
   const me = await requirePerson();
-  return <People people={everybody()} me={me.id} lead={me.role === "lead"} enter={enterPerson} write={writePerson} newPin={newPin} ownPin={ownPin} erase={eraseName} />; // prettier-ignore
+  return (
+    <People
+      people={everybody()}
+      me={me.id}
+      lead={me.role === "lead"}
+      enter={enterPerson}
+      write={writePerson}
+      newPin={newPin}
+      ownPin={ownPin}
+      erase={eraseName}
+    />
+  );
 }

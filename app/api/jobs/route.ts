@@ -3,7 +3,8 @@ import { allow, problem } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
 import { changedJobs, listJobs } from "@/server/jobs/list";
 
-const isState = (text: string): text is JobState => (JOB_STATES as readonly string[]).includes(text);
+const isState = (text: string): text is JobState =>
+  (JOB_STATES as readonly string[]).includes(text);
 
 /** A page of the shop's jobs by words and state, or, after a stamp, only what changed since. */
 export const GET = route(async (request: Request) => {
@@ -12,11 +13,17 @@ export const GET = route(async (request: Request) => {
   const asked = new URL(request.url).searchParams;
   const since = Number(asked.get("since") ?? NaN);
   const state = asked.get("state") ?? "";
-  if (state !== "" && !isState(state)) return problem(400, `state: ask for one of ${JOB_STATES.join(", ")}.`);
+  if (state !== "" && !isState(state))
+    return problem(400, `state: ask for one of ${JOB_STATES.join(", ")}.`);
   const limit = Number(asked.get("limit") ?? 60);
-  if (!Number.isInteger(limit) || limit < 1) return problem(400, "limit: must be a whole number from 1.");
+  if (!Number.isInteger(limit) || limit < 1)
+    return problem(400, "limit: must be a whole number from 1.");
   const page = Number.isInteger(since)
     ? changedJobs(since)
-    : listJobs({ find: (asked.get("find") ?? "").slice(0, 120), state: state === "" ? undefined : state, limit });
+    : listJobs({
+        find: (asked.get("find") ?? "").slice(0, 120),
+        state: state === "" ? undefined : state,
+        limit,
+      });
   return Response.json(page, { headers: { "cache-control": "no-store" } });
 });

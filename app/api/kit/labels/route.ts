@@ -9,10 +9,23 @@ export const GET = route(async () => {
   const who = await allow("any");
   if ("refusal" in who) return who.refusal;
   const labels = [
-    ...listBoards().map((b) => ({ code: b.code, title: b.name, detail: `version ${b.version}${b.side === "either" ? "" : `, vehicle ${b.side} only`}` })),
+    ...listBoards().map((b) => ({
+      code: b.code,
+      title: b.name,
+      detail: `version ${b.version}${b.side === "either" ? "" : `, vehicle ${b.side} only`}`,
+    })),
     ...listStands().map((s) => ({ code: s.id, title: s.name, detail: "stand" })),
-    ...listInstruments().map((i) => ({ code: i.id, title: i.name.replace(" (check overdue)", ""), detail: i.kind })),
-  ]; // prettier-ignore
+    ...listInstruments().map((i) => ({
+      code: i.id,
+      title: i.name.replace(" (check overdue)", ""),
+      detail: i.kind,
+    })),
+  ];
   const pdf = await renderLabels(labels);
-  return new Response(new Uint8Array(pdf), { headers: { "content-type": "application/pdf", "content-disposition": 'inline; filename="iridel-labels.pdf"' } }); // prettier-ignore
+  return new Response(new Uint8Array(pdf), {
+    headers: {
+      "content-type": "application/pdf",
+      "content-disposition": 'inline; filename="iridel-labels.pdf"',
+    },
+  });
 });

@@ -8,6 +8,10 @@ export async function GET(_request: Request, { params }: { params: Promise<{ has
   const jpeg = photoBytes((await params).hash);
   if (!jpeg) return problem(404, "There is no such photo.");
   return new Response(new Uint8Array(jpeg), {
-    headers: { "content-type": "image/jpeg", "cache-control": "private, max-age=31536000, immutable", "x-content-type-options": "nosniff" }, // prettier-ignore
+    headers: {
+      "content-type": "image/jpeg",
+      "cache-control": "private, max-age=31536000, immutable",
+      "x-content-type-options": "nosniff",
+    },
   });
 }

@@ -7,7 +7,10 @@ import { OwedLetter } from "@/ui/owed/owed-letter";
 
 export const metadata: Metadata = { title: "Why this is owed" };
 
-/** The page for the customer or insurer: why each calibration is owed, in plain words. Made to be printed. */
+/**
+ * The page for the customer or insurer: why each calibration is owed, in plain words. Made to be
+ * printed.
+ */
 export default async function OwedLetterPage({ params }: { params: Promise<{ id: string }> }) {
   const me = await requirePerson();
   const paper = recordPaper((await params).id, me);

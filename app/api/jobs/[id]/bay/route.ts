@@ -5,29 +5,40 @@ import { bayOf, holdInstrument, holdReadiness } from "@/server/jobs/bay";
 import { eventsAfter } from "@/server/jobs/log";
 import { findJob } from "@/server/jobs/store";
 
-/** What the simulated instrument at a slot shows. A real instrument would answer through the same door. */
-export const GET = route(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
-  const { id } = await params;
-  const who = await allow(WRITERS, id);
-  if ("refusal" in who) return who.refusal;
-  const job = findJob(id);
-  if (!job) return problem(404, "There is no such job. Go back to the list.");
-  if (job.ground.real) return problem(422, "No simulated instrument in a real bay: read it by eye and type it.");
-  const asked = new URL(request.url).searchParams;
-  const item = asked.get("item");
-  if (item) {
-    const values = holdReadiness(job, eventsAfter(id), item);
-    return values ? Response.json({ values }) : problem(422, "No instrument here reads that item.");
-  }
-  if (asked.has("roll")) {
-    const events = eventsAfter(id);
-    const before = events.filter((e) => e.body.kind === "rear-toe").length;
-    return Response.json({ toe: rollUnderRig(bayOf(job, events), before) });
-  }
-  const slot = asked.get("slot") ?? "";
-  try {
-    return Response.json({ shown: holdInstrument(job, eventsAfter(id), slot) });
-  } catch (error) {
-    return problem(422, error instanceof Error ? error.message : "The instrument does not answer.");
-  }
-});
+/**
+ * What the simulated instrument at a slot shows. A real instrument would answer through the same
+ * door.
+ */
+export const GET = route(
+  async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
+    const { id } = await params;
+    const who = await allow(WRITERS, id);
+    if ("refusal" in who) return who.refusal;
+    const job = findJob(id);
+    if (!job) return problem(404, "There is no such job. Go back to the list.");
+    if (job.ground.real)
+      return problem(422, "No simulated instrument in a real bay: read it by eye and type it.");
+    const asked = new URL(request.url).searchParams;
+    const item = asked.get("item");
+    if (item) {
+      const values = holdReadiness(job, eventsAfter(id), item);
+      return values
+        ? Response.json({ values })
+        : problem(422, "No instrument here reads that item.");
+    }
+    if (asked.has("roll")) {
+      const events = eventsAfter(id);
+      const before = events.filter((e) => e.body.kind === "rear-toe").length;
+      return Response.json({ toe: rollUnderRig(bayOf(job, events), before) });
+    }
+    const slot = asked.get("slot") ?? "";
+    try {
+      return Response.json({ shown: holdInstrument(job, eventsAfter(id), slot) });
+    } catch (error) {
+      return problem(
+        422,
+        error instanceof Error ? error.message : "The instrument does not answer.",
+      );
+    }
+  },
+);

@@ -38,7 +38,8 @@ export const GET = route(async (request: Request, { params }: Context) => {
   if ("refusal" in who) return who.refusal;
   if (!findJob(id)) return problem(404, "There is no such job. Go back to the list.");
   const after = Number(new URL(request.url).searchParams.get("after") ?? 0);
-  if (!Number.isInteger(after) || after < 0) return problem(400, "after: must be a whole number from 0.");
+  if (!Number.isInteger(after) || after < 0)
+    return problem(400, "after: must be a whole number from 0.");
   return Response.json(
     { events: eventsAfter(id, after), others: seen(id, who.person) },
     { headers: { "cache-control": "no-store" } },
@@ -46,8 +47,9 @@ export const GET = route(async (request: Request, { params }: Context) => {
 });
 
 /**
- * Adds to the log, each line judged by itself. 409 with what is missing when somebody else wrote first; nothing is written
- * then. Otherwise every line is answered: written, known, refused with its reason, or held behind a refused one.
+ * Adds to the log, each line judged by itself. 409 with what is missing when somebody else wrote
+ * first; nothing is written then. Otherwise every line is answered: written, known, refused with
+ * its reason, or held behind a refused one.
  */
 export const POST = route(async (request: Request, { params }: Context) => {
   const { id } = await params;
@@ -70,9 +72,19 @@ export const POST = route(async (request: Request, { params }: Context) => {
     if (name.success) misread.set(name.data.id, `${issue.path.join(".")}: ${plainMessage(issue)}`);
     return [];
   });
-  if (lines.length + misread.size !== events.length) return problem(400, "events: each line needs an id of its own.");
+  if (lines.length + misread.size !== events.length)
+    return problem(400, "events: each line needs an id of its own.");
   const result = writeLines(id, baseSeq, lines, author, { sentAt });
-  if (!result.ok) return problem(409, "Somebody else wrote to this job first.", { missing: result.missing });
-  const refused = [...misread].map(([line, why]) => ({ id: line, outcome: "refused" as const, why }));
-  return Response.json({ events: result.events, outcomes: [...result.outcomes, ...refused], now: new Date().toISOString() }); // prettier-ignore
+  if (!result.ok)
+    return problem(409, "Somebody else wrote to this job first.", { missing: result.missing });
+  const refused = [...misread].map(([line, why]) => ({
+    id: line,
+    outcome: "refused" as const,
+    why,
+  }));
+  return Response.json({
+    events: result.events,
+    outcomes: [...result.outcomes, ...refused],
+    now: new Date().toISOString(),
+  });
 });

@@ -9,25 +9,32 @@ import { renderMarkOut } from "@/server/report/mark-out";
 const TYPES = { pdf: "application/pdf", dxf: "image/vnd.dxf", svg: "image/svg+xml" } as const;
 
 /** The mark-out of one way of setting out this job's board: to print, or as an open drawing. */
-export const GET = route(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
-  const who = await allow("any");
-  if ("refusal" in who) return who.refusal;
-  const { id } = await params;
-  const job = findJob(id);
-  if (!job) return problem(404, "There is no such job. Go back to the list.");
-  const asked = new URL(request.url).searchParams;
-  const as = asked.get("as") ?? "pdf";
-  const way = asked.get("way") ?? "tapes";
-  if (!Object.hasOwn(TYPES, as)) return problem(400, "as: ask for pdf, dxf or svg.");
-  if (!Object.hasOwn(SCHOOLS, way) || way === "free")
-    return problem(400, "way: this is no way of setting out that has an order.");
-  const plan = planFor(job.ground, eventsAfter(id));
-  const drawn = markOut(plan, way as SchoolId);
-  const body = as === "dxf" ? toDxf(drawn) : as === "svg" ? toSvg(drawn) : new Uint8Array(await renderMarkOut(plan, drawn, job.number)); // prettier-ignore
-  return new Response(body, {
-    headers: {
-      "content-type": TYPES[as as keyof typeof TYPES],
-      "content-disposition": `${as === "pdf" ? "inline" : "attachment"}; filename="mark-out-${job.number}-${way}.${as}"`,
-    },
-  });
-});
+export const GET = route(
+  async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
+    const who = await allow("any");
+    if ("refusal" in who) return who.refusal;
+    const { id } = await params;
+    const job = findJob(id);
+    if (!job) return problem(404, "There is no such job. Go back to the list.");
+    const asked = new URL(request.url).searchParams;
+    const as = asked.get("as") ?? "pdf";
+    const way = asked.get("way") ?? "tapes";
+    if (!Object.hasOwn(TYPES, as)) return problem(400, "as: ask for pdf, dxf or svg.");
+    if (!Object.hasOwn(SCHOOLS, way) || way === "free")
+      return problem(400, "way: this is no way of setting out that has an order.");
+    const plan = planFor(job.ground, eventsAfter(id));
+    const drawn = markOut(plan, way as SchoolId);
+    const body =
+      as === "dxf"
+        ? toDxf(drawn)
+        : as === "svg"
+          ? toSvg(drawn)
+          : new Uint8Array(await renderMarkOut(plan, drawn, job.number));
+    return new Response(body, {
+      headers: {
+        "content-type": TYPES[as as keyof typeof TYPES],
+        "content-disposition": `${as === "pdf" ? "inline" : "attachment"}; filename="mark-out-${job.number}-${way}.${as}"`,
+      },
+    });
+  },
+);

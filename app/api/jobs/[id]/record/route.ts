@@ -2,7 +2,10 @@ import { allow, problem } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
 import { recordPaper } from "@/server/report/record";
 
-/** The job's record as JSON, for keeping and for other programs: once handed over, exactly as it was made then. */
+/**
+ * The job's record as JSON, for keeping and for other programs: once handed over, exactly as it was
+ * made then.
+ */
 export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await allow("any");
   if ("refusal" in who) return who.refusal;

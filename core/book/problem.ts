@@ -1,0 +1,2 @@
+/** What is wrong with a field of a document, and what to do. */
+export type Problem = { field: string; message: string };

@@ -1,0 +1,21 @@
+/** Standard uncertainty of one instrument: base + perMetre * length (mm), or an angle (rad). */
+export type Instrument = {
+  id: string;
+  name: string;
+  kind:
+    | "tape"
+    | "laser"
+    | "rule"
+    | "scale"
+    | "inclinometer"
+    | "bubble"
+    | "plumb"
+    | "range"
+    | "wheel-laser"
+    | "rig";
+  sigmaMm: number;
+  sigmaMmPerM: number;
+  sigmaRad: number;
+  /** What one division of a bubble is worth, radians. */
+  divisionRad?: number | undefined;
+};

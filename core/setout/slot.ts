@@ -1,0 +1,54 @@
+import type { Observation } from "@/core/survey";
+import type { Quantity } from "@/core/units";
+import type { Instrument } from "./instrument";
+
+/** Quantities that do not lie in the floor plan; each is a single number with its own readings. */
+export type ScalarId = "height" | "pitch" | "roll";
+
+/**
+ * A reading the technician can take: what to hold where, what it observes, how long it takes.
+ *
+ * `toModel` turns the number on the instrument into the number the network wants (a slant tape into
+ * its plan length, a scale figure into a height); `toShown` is its inverse.
+ */
+export type Slot = {
+  id: string;
+  /** Short name for lists and the slip: "front hub left → beam end left". */
+  name: string;
+  /** A few letters for tight places: "FL → L". */
+  short: string;
+  /** The act, as one sentence without the number. */
+  act: string;
+  instrument: Instrument["kind"];
+  /** What spoils this reading on some floors or cars, and how to keep it from doing so. */
+  hint?: string;
+  quantity: Quantity;
+  /** Typing and walking, seconds: what the reading costs. */
+  seconds: number;
+  /** What a beam travels, metres, where that is not the figure itself. */
+  throwM?: number;
+  /**
+   * What more its direction is uncertain than the instrument itself, radians (a wheel whose toe
+   * nobody knows).
+   */
+  looseRad?: number;
+  /**
+   * The instrument is graduated in divisions of this angle, radians; its figures are still angles
+   * inside.
+   */
+  divisionRad?: number;
+  /** For a signed reading: what positive and negative mean. */
+  sides?: { positive: string; negative: string };
+  /**
+   * Its sides are not those of the vehicle: away and toward, which wear a sign instead of a letter.
+   */
+  toAndFro?: true;
+  observes:
+    | { in: "plan"; observation: (id: string, value: number, sigma: number) => Observation }
+    | { in: ScalarId };
+  toModel: (shown: number) => number;
+  toShown: (model: number) => number;
+};
+
+/** The instrument shows what the network wants. */
+export const asIs = { toModel: (v: number): number => v, toShown: (v: number): number => v };

@@ -1,0 +1,93 @@
+import { createHash } from "node:crypto";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { gunzipSync } from "node:zlib";
+import { beforeAll, describe, expect, it } from "vitest";
+import { eventsOf, planFor, setOutEntries, stageStates } from "@/core/job";
+import { buildRecord } from "@/core/record";
+import { nextAct, solveSetOut } from "@/core/setout";
+import { eventsAfter, verifyJob } from "../jobs/log";
+import { findJob, type JobRow } from "../jobs/store";
+
+import { keptDocument } from "../report/documents";
+import { db } from "./client";
+
+/** What each job of the stored shop was, as the program that wrote it saw it. */
+type Expected = {
+  number: number;
+  lines: number;
+  settled: { seq: number; chance: number; alongMm: number; readings: number }[];
+  stages: Record<string, string>;
+  verdict: string;
+  next: string;
+  board: { xMm: number; yMm: number; headingRad: number; covariance: number[][] };
+  readings: string[];
+  kept: { record: string | null; report: string | null }[];
+};
+
+const EXPECTED = JSON.parse(
+  readFileSync("tests/fixtures/shop-one-sheet.expected.json", "utf8"),
+) as Expected[];
+
+/**
+ * A shop written when a job held one sheet, one stand and one run: the demo's jobs, a near and a
+ * far board, two boards beside each other, handed over, opened again, half way. It must open, read
+ * and verify as it did then.
+ */
+beforeAll(() => {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), "iridel-older-")), "shop.sqlite");
+  writeFileSync(file, gunzipSync(readFileSync("tests/fixtures/shop-one-sheet.sqlite.gz")));
+  process.env.IRIDEL_DB = file;
+});
+
+const jobOf = (number: number): JobRow => {
+  const id = db().$client.prepare("SELECT id FROM jobs WHERE number = ?").pluck().get(number);
+  return findJob(id as string)!;
+};
+
+describe.each(EXPECTED)("job $number of a shop of one sheet a job", (was) => {
+  it("keeps its log, settlements and papers, byte for byte, and its chain closes", () => {
+    const job = jobOf(was.number);
+    const events = eventsAfter(job.id);
+    expect(verifyJob(job.id)).toMatchObject({ ok: true, lines: was.lines });
+    const settled = eventsOf(events, "settled").map((e) => ({
+      seq: e.seq,
+      chance: e.body.chance,
+      alongMm: e.body.alongMm,
+      readings: e.body.readingIds.length,
+    }));
+    expect(settled).toEqual(was.settled);
+    was.kept.forEach((kept, i) => {
+      for (const kind of ["record", "report"] as const) {
+        const bytes = keptDocument(job.id, kind, i + 1);
+        const sha = Buffer.isBuffer(bytes)
+          ? createHash("sha256").update(bytes).digest("hex")
+          : null;
+        expect(sha, `${kind} ${i + 1}`).toBe(kept[kind]);
+      }
+    });
+  });
+
+  it("stands where it stood: stages, verdict, next act, readings in doubt, place of the board", () => {
+    const job = jobOf(was.number);
+    const events = eventsAfter(job.id);
+    const stages = stageStates(events, job.ground).map((s) => [s.id, s.state]);
+    expect(Object.fromEntries(stages)).toEqual(was.stages);
+    const { solution, verdict, next } = nextAct(
+      solveSetOut(planFor(job.ground, events), setOutEntries(events)),
+    );
+    expect(verdict.kind).toBe(was.verdict);
+    expect(next.kind).toBe(was.next);
+    expect(solution.readings.map((r) => r.state)).toEqual(was.readings);
+    // A better estimate may differ from the old one by a share of what the old one claimed not to
+    // know.
+    for (const [i, key] of (["xMm", "yMm", "headingRad"] as const).entries()) {
+      const sigma = Math.sqrt(was.board.covariance[i]?.[i] ?? 0);
+      expect(Math.abs(solution.board.pose[key] - was.board[key])).toBeLessThanOrEqual(sigma + 1e-6);
+    }
+    expect(buildRecord(job.number, job.ground, events, true)).toMatchObject({
+      job: { number: was.number },
+    });
+  });
+});
