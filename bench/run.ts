@@ -2,7 +2,7 @@ import { cpus } from "node:os";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { nextAct, rankReadings, solveSetOut, type SetOutEntry } from "@/core/setout";
-import { adjustNetwork, type Observation, type SurveyNetwork } from "@/core/survey";
+import { adjustNetwork, type Reading, type SurveyNetwork } from "@/core/survey";
 import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import { observe, type Truth } from "@/tests/independent-solver";
@@ -27,7 +27,7 @@ function median(rounds: number, work: () => unknown): number {
  * Twelve points (six known with a prior, six free floor marks), one stand, thirty readings with
  * noise.
  */
-function network(): SurveyNetwork {
+function network(): Omit<SurveyNetwork, "observations"> & { observations: Reading[] } {
   const random = randomFrom(7);
   const known = {
     FL: [2610, 840],
@@ -48,7 +48,7 @@ function network(): SurveyNetwork {
   const truth: Truth = { stand: [5482, 14, Math.PI + 0.006] };
   for (const [id, [x, y]] of Object.entries({ ...known, ...marks }))
     truth[id] = [x! + 1.2 * gaussian(random), y! + 1.2 * gaussian(random)];
-  const net: SurveyNetwork = {
+  const net: Omit<SurveyNetwork, "observations"> & { observations: Reading[] } = {
     points: [
       ...Object.entries(known).map(([id, [x, y]]) => ({ id, xMm: x!, yMm: y!, sigmaMm: 1.2 })),
       ...Object.entries(marks).map(([id, [x, y]]) => ({ id, xMm: x! + 8, yMm: y! - 6 })),
@@ -71,14 +71,14 @@ function network(): SurveyNetwork {
   };
   const add = (
     o:
-      | Omit<Extract<Observation, { kind: "distance" }>, "id" | "valueMm">
-      | Omit<Extract<Observation, { kind: "offset" | "station" }>, "id" | "valueMm">,
+      | Omit<Extract<Reading, { kind: "distance" }>, "id" | "valueMm">
+      | Omit<Extract<Reading, { kind: "offset" | "station" }>, "id" | "valueMm">,
   ): void => {
-    const open = { ...o, id: `o${net.observations.length}`, valueMm: 0 } as Observation;
+    const open = { ...o, id: `o${net.observations.length}`, valueMm: 0 } as Reading;
     net.observations.push({
       ...open,
       valueMm: observe(open, net, truth) + o.sigma * gaussian(random),
-    } as Observation);
+    } as Reading);
   };
   for (const hub of ["FL", "FR", "RL", "RR"])
     for (const end of ["L", "R"])
@@ -107,7 +107,9 @@ function network(): SurveyNetwork {
  * The same least-squares problem for the general package: whitened residuals as a function of all
  * unknowns.
  */
-function general(net: SurveyNetwork): () => { parameterValues: number[] } {
+function general(
+  net: Omit<SurveyNetwork, "observations"> & { observations: Reading[] },
+): () => { parameterValues: number[] } {
   const free = net.points.map((p) => p.id);
   const start = [
     ...net.points.flatMap((p) => [p.xMm, p.yMm]),

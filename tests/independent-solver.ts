@@ -1,4 +1,4 @@
-import type { Observation, SurveyNetwork } from "@/core/survey";
+import type { Observation, Reading, SurveyNetwork, Tie } from "@/core/survey";
 
 /**
  * A second, unrelated way to the same answer, for tests: models written out as plain geometry,
@@ -16,15 +16,23 @@ function locate(ref: string, network: SurveyNetwork, at: Truth): [number, number
     return [x!, y!];
   }
   const p = body.points.find((q) => q.id === pointId)!;
+  const [px, py] = at[ref] ?? [p.xMm, p.yMm];
   const [x, y, t] = at[bodyId!] ?? [body.xMm, body.yMm, body.headingRad];
   return [
-    x! + p.xMm * Math.cos(t!) - p.yMm * Math.sin(t!),
-    y! + p.xMm * Math.sin(t!) + p.yMm * Math.cos(t!),
+    x! + px! * Math.cos(t!) - py! * Math.sin(t!),
+    y! + px! * Math.sin(t!) + py! * Math.cos(t!),
   ];
 }
 
-/** What a perfect instrument would read. */
-export function observe(o: Observation, network: SurveyNetwork, at: Truth): number {
+/** What a perfect instrument would read, with what it shares with others of its kind. */
+export function observe(o: Reading, network: SurveyNetwork, at: Truth): number {
+  const scale = "scale" in o && o.scale ? at[o.scale]![0]! : 0;
+  const bias = o.bias ? at[o.bias]![0]! : 0;
+  return (1 + scale) * measured(o, network, at) + bias;
+}
+
+/** The bare geometry. */
+function measured(o: Reading, network: SurveyNetwork, at: Truth): number {
   const where = (ref: string) => locate(ref, network, at);
   switch (o.kind) {
     case "distance": {
@@ -40,14 +48,15 @@ export function observe(o: Observation, network: SurveyNetwork, at: Truth): numb
       // A station from beside the line is the difference of two stations.
       if (o.kind === "station" && o.origin)
         return (
-          observe({ ...o, origin: undefined }, network, at) -
-          observe({ ...o, origin: undefined, point: o.origin }, network, at)
+          measured({ ...o, origin: undefined }, network, at) -
+          measured({ ...o, origin: undefined, point: o.origin }, network, at)
         );
       return far * (o.kind === "offset" ? Math.sin(away) : Math.cos(away));
     }
     case "range": {
       const [f, c] = [where(o.from), where(o.panelPoint)];
-      const heading = (at[o.from.split(".")[0]!] ?? [0, 0, network.bodies[0]!.headingRad])[2]!;
+      const on = network.bodies.find((b) => b.id === o.from.split(".")[0])!;
+      const heading = at[on.id]?.[2] ?? on.headingRad;
       // Perpendicular distance to the panel over the cosine of the incidence.
       const gap =
         (c[0] - f[0]) * Math.cos(o.panelHeadingRad) + (c[1] - f[1]) * Math.sin(o.panelHeadingRad);
@@ -57,6 +66,33 @@ export function observe(o: Observation, network: SurveyNetwork, at: Truth): numb
       return at[o.body]![2]!;
   }
 }
+
+/**
+ * How far a tie is from holding, each part over its own sigma. A carried body is worked out in
+ * complex numbers: z' = (z + by e^(i t) + also - d) e^(-i f).
+ */
+function loose(o: Tie, network: SurveyNetwork, at: Truth): number[] {
+  if (o.kind === "coincide") {
+    const [a, b] = [locate(o.a, network, at), locate(o.b, network, at)];
+    return [(b[0] - a[0]) / o.sigma, (b[1] - a[1]) / o.sigma];
+  }
+  const [x, y, t] = at[o.from] as [number, number, number];
+  const [dx, dy, f] = (o.motion ? at[o.motion] : [0, 0, 0]) as [number, number, number];
+  const far = Math.hypot(o.by.xMm, o.by.yMm);
+  const way = Math.atan2(o.by.yMm, o.by.xMm) + t;
+  const re = x + far * Math.cos(way) + (o.alsoMm?.xMm ?? 0) - dx;
+  const im = y + far * Math.sin(way) + (o.alsoMm?.yMm ?? 0) - dy;
+  const [radius, angle] = [Math.hypot(re, im), Math.atan2(im, re) - f];
+  const is = at[o.to] as [number, number, number];
+  const turn = is[2] - (t + o.by.headingRad - f);
+  return [
+    (is[0] - radius * Math.cos(angle)) / o.sigma,
+    (is[1] - radius * Math.sin(angle)) / o.sigma,
+    Math.atan2(Math.sin(turn), Math.cos(turn)) / o.sigmaRad,
+  ];
+}
+
+const isTie = (o: Observation): o is Tie => o.kind === "coincide" || o.kind === "carried";
 
 type Column = { id: string; k: number; step: number };
 
@@ -75,24 +111,39 @@ export function independentSolution(network: SurveyNetwork): Truth {
       { id: b.id, k: 1, step: 0.5 },
       { id: b.id, k: 2, step: 1e-3 },
     );
+    for (const p of b.points) {
+      if (p.sigmaMm === undefined) continue;
+      const id = `${b.id}.${p.id}`;
+      at[id] = [p.xMm, p.yMm];
+      columns.push({ id, k: 0, step: 0.5 }, { id, k: 1, step: 0.5 });
+    }
   }
+  for (const n of network.nuisances ?? []) {
+    at[n.id] = [n.value];
+    columns.push({ id: n.id, k: 0, step: n.unit === "mm" ? 0.5 : 1e-3 });
+  }
+  const start = structuredClone(at);
+  const together = new Set(network.prior?.ids);
+  const apart = (id: string): number[] => at[id]!.map((v, i) => v - start[id]![i]!);
   const residuals = (): number[] => {
-    const r = network.observations.map((o) => {
+    const r = network.observations.flatMap((o) => {
+      if (isTie(o)) return loose(o, network, at);
       const d = observe(o, network, at) - (o.kind === "heading" ? o.valueRad : o.valueMm);
       return (o.kind === "heading" ? Math.atan2(Math.sin(d), Math.cos(d)) : d) / o.sigma;
     });
-    for (const p of network.points)
-      if (p.sigmaMm)
-        r.push((at[p.id]![0]! - p.xMm) / p.sigmaMm, (at[p.id]![1]! - p.yMm) / p.sigmaMm);
-    for (const b of network.bodies)
-      if (b.priorCovariance)
-        r.push(
-          ...whiten(b.priorCovariance, [
-            at[b.id]![0]! - b.xMm,
-            at[b.id]![1]! - b.yMm,
-            at[b.id]![2]! - b.headingRad,
-          ]),
-        );
+    const alone = (id: string, sigma: number | undefined): void => {
+      if (sigma !== undefined && !together.has(id))
+        r.push(...at[id]!.map((v, i) => (v - start[id]![i]!) / sigma));
+    };
+    for (const p of network.points) if (!p.fixed) alone(p.id, p.sigmaMm);
+    for (const n of network.nuisances ?? []) alone(n.id, n.sigma);
+    for (const b of network.bodies) {
+      for (const p of b.points) alone(`${b.id}.${p.id}`, p.sigmaMm);
+      if (b.priorCovariance && !together.has(b.id))
+        r.push(...whiten(b.priorCovariance, apart(b.id)));
+    }
+    if (network.prior)
+      r.push(...whiten(network.prior.covariance, network.prior.ids.flatMap(apart)));
     return r;
   };
   const slope = (c: Column, h: number): number[] => {

@@ -1,4 +1,4 @@
-import { predictReadings, type Observation } from "@/core/survey";
+import { predictReadings, type Reading } from "@/core/survey";
 import { degToRad } from "@/core/units";
 import { boxProbability } from "./chance";
 import type { Instrument } from "./instrument";
@@ -32,7 +32,7 @@ export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undef
   s.plan.instruments.find((i) => i.kind === slot.instrument);
 
 /** A slot's number, without an uncertainty of its own, as the network sees it. */
-const observationOf = (slot: Slot, value: number, sigma: number): Observation | null =>
+const observationOf = (slot: Slot, value: number, sigma: number): Reading | null =>
   slot.observes.in === "plan" ? slot.observes.observation(OBSERVATION_ID, value, sigma) : null;
 
 /** What each slot would show with the board at `board` (default: at the present solution). */

@@ -1,4 +1,4 @@
-import type { Observation } from "@/core/survey";
+import type { Reading } from "@/core/survey";
 import type { Quantity } from "@/core/units";
 import type { Instrument } from "./instrument";
 
@@ -44,7 +44,7 @@ export type Slot = {
    */
   toAndFro?: true;
   observes:
-    | { in: "plan"; observation: (id: string, value: number, sigma: number) => Observation }
+    | { in: "plan"; observation: (id: string, value: number, sigma: number) => Reading }
     | { in: ScalarId };
   toModel: (shown: number) => number;
   toShown: (model: number) => number;

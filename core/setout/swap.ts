@@ -35,12 +35,12 @@ export function findSwap(s: SetOutSolution): Swap | null {
     if (!r) continue;
     const value = (id: string): number | undefined => {
       const o = s.network.observations.find((x) => x.id === id);
-      return o && o.kind !== "heading" ? o.valueMm : undefined;
+      return o && "valueMm" in o ? o.valueMm : undefined;
     };
     const [a, b] = [value(l.id), value(r.id)];
     if (a === undefined || b === undefined) continue;
     const observations = s.network.observations.map((o) =>
-      o.kind === "heading"
+      !("valueMm" in o)
         ? o
         : o.id === l.id
           ? { ...o, valueMm: b }

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
-import { adjustNetwork, SurveyError, type Observation, type SurveyNetwork } from "./index";
+import { adjustNetwork, SurveyError, type Reading, type SurveyNetwork } from "./index";
 import { independentSolution, observe, type Truth } from "@/tests/independent-solver";
 
 const HUBS = { FL: [2800, 850], FR: [2800, -850], RL: [0, 850], RR: [0, -850] } as const;
@@ -39,7 +39,7 @@ function eightTapes(random: Random, prior = false): { network: SurveyNetwork; tr
       truth[p.id] = [p.xMm + 1.5 * gaussian(random), p.yMm + 1.5 * gaussian(random)];
   for (const from of Object.keys(HUBS))
     for (const to of ["stand.L", "stand.R"]) {
-      const o: Observation = {
+      const o: Reading = {
         id: `${from}-${to}`,
         kind: "distance",
         from,
@@ -83,7 +83,7 @@ describe("a gross slip", () => {
         [0, 90_000, 0],
         [0, 0, 0.03],
       ];
-      const slip = network.observations[seed % 8]! as Extract<Observation, { kind: "distance" }>;
+      const slip = network.observations[seed % 8]! as Extract<Reading, { kind: "distance" }>;
       slip.valueMm = [500, 1200, 8000, 12_000, 18_000][seed % 5]!;
       const ours = adjustNetwork(network);
       if (ours.suspect === slip.id) named++;
@@ -99,7 +99,8 @@ describe("a gross slip", () => {
         };
         return (
           n.observations.reduce(
-            (sum, o) => sum + ((observe(o, n, at) - (o as typeof slip).valueMm) / o.sigma) ** 2,
+            (sum, o) =>
+              sum + ((observe(o as Reading, n, at) - (o as typeof slip).valueMm) / o.sigma) ** 2,
             0,
           ) +
           ((x - 5600) ** 2 + y ** 2) / 90_000 +
@@ -151,7 +152,7 @@ describe("adjustNetwork", () => {
           [30, 1600, 0],
           [0.2, 0, 0.01],
         ];
-        const extra: Observation[] = [
+        const extra: Reading[] = [
           {
             id: "o1",
             kind: "offset",
@@ -231,7 +232,7 @@ describe("adjustNetwork", () => {
       },
       ([x, y, t]) =>
         (i) =>
-          observe(network.observations[i]!, network, { stand: [x!, y!, t! / 1000] }),
+          observe(network.observations[i] as Reading, network, { stand: [x!, y!, t! / 1000] }),
       {
         initialValues: [5600, 0, Math.PI * 1000],
         maxIterations: 200,
@@ -270,7 +271,7 @@ describe("adjustNetwork", () => {
       network.observations[k] = {
         ...o,
         valueMm: (o as { valueMm: number }).valueMm + (random() < 0.5 ? -20 : 20),
-      } as Observation;
+      } as Reading;
       if (adjustNetwork(network).suspect === o.id) named++;
     }
     expect(named).toBeGreaterThanOrEqual(950);

@@ -5,6 +5,7 @@ import {
   compileObservation,
   misclosure,
   newDesignRow,
+  ROW_ROOM,
   type CompiledObservation,
   type DesignRow,
 } from "./model";
@@ -39,8 +40,6 @@ const CHORD_WHILE = 0.35;
 const STEP_DONE_MM = 1e-9;
 /** A correction shorter than this that no longer shrinks has met the floor of the arithmetic. */
 const STEP_FLOOR_MM = 1e-6;
-/** Headings are compared with places on a one-metre arm, so that 1e-9 mm means 1e-12 rad. */
-const ARM_MM = 1000;
 /** Smallest pivot of the unit-diagonal normal matrix that still counts as determined. */
 const PIVOT_FLOOR = 1e-12;
 
@@ -59,7 +58,8 @@ const PIVOT_FLOOR = 1e-12;
  */
 export function adjustNetwork(network: SurveyNetwork): Adjustment {
   const unknowns = layOutUnknowns(network);
-  const observations = network.observations.map((o) => compileObservation(o, unknowns));
+  const observations: CompiledObservation[] = [];
+  for (const o of network.observations) compileObservation(o, unknowns, observations);
   const ids = new Set<string>();
   for (const o of observations) {
     if (ids.has(o.id))
@@ -104,8 +104,13 @@ export function adjustNetwork(network: SurveyNetwork): Adjustment {
         covariance: block(row, 3),
       };
     }),
+    nuisances: (network.nuisances ?? []).map(({ id }) => {
+      const row = unknowns.index[id]!;
+      const variance = covariance[row * unknowns.order + row]!;
+      return { id, value: u[row]!, sigma: Math.sqrt(variance) };
+    }),
     ...statistics,
-    joint: { index: unknowns.index, order: unknowns.order, covariance },
+    joint: { index: unknowns.index, order: unknowns.order, values: u, covariance },
   };
 }
 
@@ -117,19 +122,18 @@ function objective(
 ): number {
   let sum = 0;
   for (const o of observations) sum += (misclosure(o, u, null) / o.sigma) ** 2;
-  for (const prior of unknowns.priors)
-    for (let i = 0; i < prior.size; i++)
-      for (let j = 0; j < prior.size; j++)
-        sum +=
-          prior.weight[i]![j]! *
-          (u[prior.row + i]! - prior.start[i]!) *
-          (u[prior.row + j]! - prior.start[j]!);
+  const { alone } = unknowns;
+  for (let i = 0; i < alone.rows.length; i++)
+    sum += alone.weight[i]! * (u[alone.rows[i]!]! - alone.start[i]!) ** 2;
+  for (const { rows, start, weight } of unknowns.priors)
+    for (let i = 0, k = 0; i < rows.length; i++)
+      for (let j = 0; j < rows.length; j++, k++)
+        sum += weight[k]! * (u[rows[i]!]! - start[i]!) * (u[rows[j]!]! - start[j]!);
   return sum;
 }
 
 /** The design matrix at one state, kept sparse: up to {@link ROW_ROOM} entries per reading. */
 type Design = { counts: Int32Array; rows: Int32Array; values: Float64Array };
-const ROW_ROOM = 12;
 
 /**
  * g = -A^T P l at `u`, with the priors' share. The misclosures l are those at `u`; the derivatives
@@ -151,10 +155,15 @@ function gradientAt(
     for (let a = k * ROW_ROOM; a < k * ROW_ROOM + design.counts[k]!; a++)
       g[design.rows[a]!]! -= design.values[a]! * wl;
   }
-  for (const prior of unknowns.priors)
-    for (let i = 0; i < prior.size; i++)
-      for (let j = 0; j < prior.size; j++)
-        g[prior.row + i]! -= prior.weight[i]![j]! * (u[prior.row + j]! - prior.start[j]!);
+  const { alone } = unknowns;
+  for (let i = 0; i < alone.rows.length; i++) {
+    const r = alone.rows[i]!;
+    g[r]! -= alone.weight[i]! * (u[r]! - alone.start[i]!);
+  }
+  for (const { rows, start, weight } of unknowns.priors)
+    for (let i = 0, k = 0; i < rows.length; i++)
+      for (let j = 0; j < rows.length; j++, k++)
+        g[rows[i]!]! -= weight[k]! * (u[rows[j]!]! - start[j]!);
 }
 
 function keepRow(design: Design, k: number, row: DesignRow): void {
@@ -186,10 +195,12 @@ function formNormals(
       }
     }
   }
-  for (const prior of unknowns.priors)
-    for (let i = 0; i < prior.size; i++)
-      for (let j = 0; j <= i; j++)
-        normal[(prior.row + i) * n + prior.row + j]! += prior.weight[i]![j]!;
+  const { alone } = unknowns;
+  for (let i = 0; i < alone.rows.length; i++) normal[alone.rows[i]! * (n + 1)]! += alone.weight[i]!;
+  for (const { rows, weight } of unknowns.priors)
+    for (let i = 0, k = 0; i < rows.length; i++)
+      for (let j = 0; j < rows.length; j++, k++)
+        if (rows[j]! <= rows[i]!) normal[rows[i]! * n + rows[j]!]! += weight[k]!;
 }
 
 /**
@@ -217,8 +228,7 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
     values: new Float64Array(observations.length * ROW_ROOM),
   };
   const gradient = new Float64Array(n);
-  // Headings are compared with places on a one-metre arm.
-  const arm = Float64Array.from(unknowns.names, (name) => (name.endsWith("heading") ? ARM_MM : 1));
+  const arm = unknowns.arms;
 
   /**
    * Solves for the correction that belongs to `gradient` under the present factor, into `out`; its
@@ -505,7 +515,8 @@ function judge(
   }
 
   const value = objective(unknowns, observations, u);
-  const priorRows = unknowns.priors.reduce((sum, p) => sum + p.size, 0);
+  const priorRows =
+    unknowns.priors.reduce((sum, p) => sum + p.rows.length, 0) + unknowns.alone.rows.length;
   const degreesOfFreedom = Math.max(0, observations.length + priorRows - n);
   return {
     residuals,

@@ -1,4 +1,13 @@
 export { adjustNetwork } from "./adjust";
 export { SurveyError } from "./errors";
 export { predictReadings } from "./predict";
-export type { Adjustment, Observation, ObservationResult, SurveyNetwork } from "./types";
+export type {
+  Adjustment,
+  Observation,
+  ObservationResult,
+  Reading,
+  SurveyBody,
+  SurveyNetwork,
+  SurveyNuisance,
+  Tie,
+} from "./types";

@@ -1,13 +1,14 @@
 import { wrapAngle } from "@/core/math/linear";
 import { SurveyError } from "./errors";
-import type { Observation } from "./types";
-import type { PointRef, Unknowns } from "./unknowns";
+import type { Observation, Reading, Tie } from "./types";
+import { EXACT, type PointRef, type Unknowns } from "./unknowns";
 
 /**
  * The functional model: what each kind of reading would be, given the unknowns, and its partial
  * derivatives.
  *
- * A reading is compiled once into references and constants; evaluating it allocates nothing.
+ * A reading is compiled once into references and constants; evaluating it allocates nothing. A
+ * "coincide" compiles into two rows, a "carried" into three.
  */
 export type CompiledObservation = {
   id: string;
@@ -15,8 +16,8 @@ export type CompiledObservation = {
   sigma: number;
   value: number;
   /**
-   * The points involved: [from, to], [point, lineFrom, lineTo] (a station may add its origin) or
-   * [from, panelPoint].
+   * The points involved: [from, to], [point, lineFrom, lineTo] (a station may add its origin), [a,
+   * b] or [from, panelPoint].
    */
   refs: PointRef[];
   /** range: direction of the beam in the body's axes. */
@@ -26,139 +27,206 @@ export type CompiledObservation = {
   normalY: number;
   /** heading and range: row of the body's heading. */
   headingRow: number;
+  /** Rows of the nuisances that scale and shift this reading; {@link EXACT} where there is none. */
+  scaleRow: number;
+  biasRow: number;
+  /** coincide and carried: which of x, y, heading this row is. */
+  part: 0 | 1 | 2;
+  /** carried: first rows of the two bodies and of the motion between them, and the displacement. */
+  carried: Carried | null;
 };
 
-/**
- * The row of the design matrix of one reading, sparse: `count` pairs of (unknown, derivative),
- * reused.
- */
+type Carried = {
+  from: number;
+  to: number;
+  motion: number;
+  byX: number;
+  byY: number;
+  turn: number;
+  alsoX: number;
+  alsoY: number;
+};
+
+/** The row of the design matrix of one reading, sparse: `count` pairs of (unknown, derivative), reused. */
 export type DesignRow = { count: number; rows: Int32Array; values: Float64Array };
 
-/** Room for the largest row: four body points with three unknowns each. */
+/**
+ * Room for the largest row: a station over four points of four bodies, each point uncertain on its
+ * body, with a scale and a bias.
+ */
+export const ROW_ROOM = 4 * 5 + 2;
+
 export const newDesignRow = (): DesignRow => ({
   count: 0,
-  rows: new Int32Array(12),
-  values: new Float64Array(12),
+  rows: new Int32Array(ROW_ROOM),
+  values: new Float64Array(ROW_ROOM),
 });
 
 const DEGENERATE = 1e-6;
+const PARTS = ["x", "y", "heading"] as const;
 
-/** Checks a reading and binds its names. @throws SurveyError "bad-input" */
-export function compileObservation(o: Observation, unknowns: Unknowns): CompiledObservation {
-  const value = o.kind === "heading" ? o.valueRad : o.valueMm;
-  if (!Number.isFinite(value))
-    throw new SurveyError("bad-input", o.id, `Reading "${o.id}" is not a number; type it again.`);
-  if (Math.abs(value) > 1e6)
-    throw new SurveyError(
-      "bad-input",
-      o.id,
-      `Reading "${o.id}" is beyond a kilometre; check its unit.`,
-    );
+const bad = (id: string, message: string): SurveyError => new SurveyError("bad-input", id, message);
+
+/** A row of which nothing is known yet but whose it is. */
+const blank = (id: string, kind: Observation["kind"], sigma: number): CompiledObservation => ({
+  id,
+  kind,
+  sigma,
+  value: 0,
+  refs: [],
+  direction: 0,
+  normalX: 0,
+  normalY: 0,
+  headingRow: EXACT,
+  scaleRow: EXACT,
+  biasRow: EXACT,
+  part: 0,
+  carried: null,
+});
+
+/**
+ * Checks a reading or a tie, binds its names and adds its rows to `out`.
+ *
+ * @returns `out`
+ * @throws SurveyError "bad-input"
+ */
+export function compileObservation(
+  o: Observation,
+  unknowns: Unknowns,
+  out: CompiledObservation[],
+): CompiledObservation[] {
   if (!(Number.isFinite(o.sigma) && o.sigma > 0))
-    throw new SurveyError("bad-input", o.id, `Reading "${o.id}" needs an uncertainty above 0.`);
+    throw bad(o.id, `Reading "${o.id}" needs an uncertainty above 0.`);
+  if (o.kind === "carried") compileCarried(o, unknowns, out);
+  else if (o.kind === "coincide") compileCoincide(o, unknowns, out);
+  else out.push(compileReading(o, unknowns));
+  return out;
+}
+
+function bind(reading: string, id: string, unknowns: Unknowns): PointRef {
+  const ref = unknowns.refs.get(id);
+  if (!ref) throw bad(reading, `Reading "${reading}" uses point "${id}", which is not there.`);
+  return ref;
+}
+
+function bodyRow(reading: string, body: string, unknowns: Unknowns): number {
+  if (!unknowns.bodies.has(body))
+    throw bad(reading, `Reading "${reading}" uses body "${body}", which is not there.`);
+  return unknowns.index[body]!;
+}
+
+function sharedRow(reading: string, id: string | undefined, unknowns: Unknowns): number {
+  if (id === undefined) return EXACT;
+  if (!unknowns.nuisances.has(id))
+    throw bad(reading, `Reading "${reading}" shares "${id}", which is not there.`);
+  return unknowns.index[id]!;
+}
+
+function compileReading(o: Reading, unknowns: Unknowns): CompiledObservation {
+  const row = blank(o.id, o.kind, o.sigma);
+  const value = o.kind === "heading" ? o.valueRad : o.valueMm;
+  if (!Number.isFinite(value)) throw bad(o.id, `Reading "${o.id}" is not a number; type it again.`);
+  if (Math.abs(value) > 1e6)
+    throw bad(o.id, `Reading "${o.id}" is beyond a kilometre; check its unit.`);
   if ((o.kind === "distance" || o.kind === "range") && value < 0)
-    throw new SurveyError(
-      "bad-input",
-      o.id,
-      `Reading "${o.id}" is a length and cannot be negative.`,
-    );
+    throw bad(o.id, `Reading "${o.id}" is a length and cannot be negative.`);
   if (o.kind === "heading" && Math.abs(value) > 4 * Math.PI)
-    throw new SurveyError(
-      "bad-input",
-      o.id,
-      `Heading "${o.id}" exceeds two turns; is it in degrees?`,
-    );
-
-  const bind = (id: string): PointRef => {
-    const ref = unknowns.refs.get(id);
-    if (!ref)
-      throw new SurveyError(
-        "bad-input",
-        o.id,
-        `Reading "${o.id}" uses point "${id}", which is not there.`,
-      );
-    return ref;
-  };
-  const base = {
-    id: o.id,
-    kind: o.kind,
-    sigma: o.sigma,
-    value,
-    direction: 0,
-    normalX: 0,
-    normalY: 0,
-    headingRow: -1,
-  };
-
+    throw bad(o.id, `Heading "${o.id}" exceeds two turns; is it in degrees?`);
+  row.value = value;
+  row.biasRow = sharedRow(o.id, o.bias, unknowns);
+  if (o.kind !== "heading") row.scaleRow = sharedRow(o.id, o.scale, unknowns);
   switch (o.kind) {
     case "distance":
-      if (o.from === o.to)
-        throw new SurveyError(
-          "bad-input",
-          o.id,
-          `Reading "${o.id}" runs from "${o.from}" to itself.`,
-        );
-      return { ...base, refs: [bind(o.from), bind(o.to)] };
+      if (o.from === o.to) throw bad(o.id, `Reading "${o.id}" runs from "${o.from}" to itself.`);
+      row.refs = [bind(o.id, o.from, unknowns), bind(o.id, o.to, unknowns)];
+      return row;
     case "offset":
     case "station":
-      return {
-        ...base,
-        refs: [
-          o.point,
-          o.lineFrom,
-          o.lineTo,
-          ...(o.kind === "station" && o.origin ? [o.origin] : []),
-        ].map(bind),
-      };
+      row.refs = [o.point, o.lineFrom, o.lineTo].map((id) => bind(o.id, id, unknowns));
+      if (o.kind === "station" && o.origin) row.refs.push(bind(o.id, o.origin, unknowns));
+      return row;
     case "range": {
-      const from = bind(o.from);
+      const from = bind(o.id, o.from, unknowns);
       if (from.source !== "body")
-        throw new SurveyError(
-          "bad-input",
-          o.id,
-          `The beam of "${o.id}" must leave from a point of a body.`,
-        );
+        throw bad(o.id, `The beam of "${o.id}" must leave from a point of a body.`);
       if (!Number.isFinite(o.directionRad) || !Number.isFinite(o.panelHeadingRad))
-        throw new SurveyError(
-          "bad-input",
-          o.id,
-          `The beam or panel direction of "${o.id}" is not a number.`,
-        );
-      return {
-        ...base,
-        refs: [from, bind(o.panelPoint)],
-        direction: o.directionRad,
-        normalX: Math.cos(o.panelHeadingRad),
-        normalY: Math.sin(o.panelHeadingRad),
-        headingRow: from.row + 2,
-      };
+        throw bad(o.id, `The beam or panel direction of "${o.id}" is not a number.`);
+      row.refs = [from, bind(o.id, o.panelPoint, unknowns)];
+      row.direction = o.directionRad;
+      row.normalX = Math.cos(o.panelHeadingRad);
+      row.normalY = Math.sin(o.panelHeadingRad);
+      row.headingRow = from.row + 2;
+      return row;
     }
-    case "heading": {
-      const row = unknowns.index[o.body];
-      if (row === undefined || !unknowns.names[row + 2]?.endsWith("heading"))
-        throw new SurveyError(
-          "bad-input",
-          o.id,
-          `Reading "${o.id}" uses body "${o.body}", which is not there.`,
-        );
-      return { ...base, refs: [], headingRow: row + 2 };
-    }
+    case "heading":
+      row.headingRow = bodyRow(o.id, o.body, unknowns) + 2;
+      return row;
   }
 }
+
+function compileCoincide(
+  o: Extract<Tie, { kind: "coincide" }>,
+  unknowns: Unknowns,
+  out: CompiledObservation[],
+): void {
+  if (o.a === o.b) throw bad(o.id, `"${o.id}" ties "${o.a}" to itself.`);
+  for (const part of [0, 1] as const) {
+    const row = blank(`${o.id}/${PARTS[part]}`, o.kind, o.sigma);
+    row.refs = [bind(o.id, o.a, unknowns), bind(o.id, o.b, unknowns)];
+    row.part = part;
+    out.push(row);
+  }
+}
+
+function compileCarried(
+  o: Extract<Tie, { kind: "carried" }>,
+  unknowns: Unknowns,
+  out: CompiledObservation[],
+): void {
+  if (!(Number.isFinite(o.sigmaRad) && o.sigmaRad > 0))
+    throw bad(o.id, `"${o.id}" needs an uncertainty of its turn above 0.`);
+  const { xMm, yMm, headingRad } = o.by;
+  const also = o.alsoMm ?? { xMm: 0, yMm: 0 };
+  if (![xMm, yMm, headingRad, also.xMm, also.yMm].every(Number.isFinite))
+    throw bad(o.id, `The displacement of "${o.id}" is not a number.`);
+  if (o.from === o.to) throw bad(o.id, `"${o.id}" carries "${o.from}" to itself.`);
+  const carried: Carried = {
+    from: bodyRow(o.id, o.from, unknowns),
+    to: bodyRow(o.id, o.to, unknowns),
+    motion: o.motion === undefined ? EXACT : bodyRow(o.id, o.motion, unknowns),
+    byX: xMm,
+    byY: yMm,
+    turn: headingRad,
+    alsoX: also.xMm,
+    alsoY: also.yMm,
+  };
+  for (const part of [0, 1, 2] as const) {
+    const row = blank(`${o.id}/${PARTS[part]}`, o.kind, part === 2 ? o.sigmaRad : o.sigma);
+    row.part = part;
+    row.carried = carried;
+    out.push(row);
+  }
+}
+
+/** Coordinates of a body point in the body's own axes. */
+const ownX = (r: { px: number; own: number }, u: Float64Array): number =>
+  r.own === EXACT ? r.px : u[r.own]!;
+const ownY = (r: { py: number; own: number }, u: Float64Array): number =>
+  r.own === EXACT ? r.py : u[r.own + 1]!;
 
 const xOf = (r: PointRef, u: Float64Array): number =>
   r.source === "free"
     ? u[r.row]!
     : r.source === "fixed"
       ? r.px
-      : u[r.row]! + Math.cos(u[r.row + 2]!) * r.px - Math.sin(u[r.row + 2]!) * r.py;
+      : u[r.row]! + Math.cos(u[r.row + 2]!) * ownX(r, u) - Math.sin(u[r.row + 2]!) * ownY(r, u);
 
 const yOf = (r: PointRef, u: Float64Array): number =>
   r.source === "free"
     ? u[r.row + 1]!
     : r.source === "fixed"
       ? r.py
-      : u[r.row + 1]! + Math.sin(u[r.row + 2]!) * r.px + Math.cos(u[r.row + 2]!) * r.py;
+      : u[r.row + 1]! + Math.sin(u[r.row + 2]!) * ownX(r, u) + Math.cos(u[r.row + 2]!) * ownY(r, u);
 
 function push(row: DesignRow, unknown: number, value: number): void {
   // Two points of one body meet in the same unknowns; add rather than repeat.
@@ -172,10 +240,7 @@ function push(row: DesignRow, unknown: number, value: number): void {
   row.values[row.count++] = value;
 }
 
-/**
- * Chain rule: a derivative (gx, gy) with respect to a point, carried to the unknowns behind that
- * point.
- */
+/** Chain rule: a derivative (gx, gy) with respect to a point, carried to the unknowns behind that point. */
 function pushPoint(row: DesignRow, r: PointRef, u: Float64Array, gx: number, gy: number): void {
   if (r.source === "fixed") return;
   push(row, r.row, gx);
@@ -183,18 +248,83 @@ function pushPoint(row: DesignRow, r: PointRef, u: Float64Array, gx: number, gy:
   if (r.source === "free") return;
   const c = Math.cos(u[r.row + 2]!);
   const s = Math.sin(u[r.row + 2]!);
-  push(row, r.row + 2, gx * (-s * r.px - c * r.py) + gy * (c * r.px - s * r.py));
+  const px = ownX(r, u);
+  const py = ownY(r, u);
+  push(row, r.row + 2, gx * (-s * px - c * py) + gy * (c * px - s * py));
+  if (r.own === EXACT) return;
+  push(row, r.own, gx * c + gy * s);
+  push(row, r.own + 1, -gx * s + gy * c);
 }
 
 /**
  * Computed-minus-observed of one reading at the unknowns `u`; fills `row` with the partial
- * derivatives when given.
+ * derivatives when given. With a shared scale k and bias b the reading is geometry (1 + k) + b.
  *
  * @throws SurveyError "degenerate" where the reading has no direction
  */
 export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignRow | null): number {
   if (row) row.count = 0;
+  if (o.carried) return carriedMisclosure(o, o.carried, u, row);
+  const off = geometry(o, u, row);
+  if (o.scaleRow === EXACT && o.biasRow === EXACT) return off;
+  const scale = o.scaleRow === EXACT ? 0 : u[o.scaleRow]!;
+  const shown = off + o.value;
+  if (row) {
+    for (let k = 0; k < row.count; k++) row.values[k]! *= 1 + scale;
+    if (o.scaleRow !== EXACT) push(row, o.scaleRow, shown);
+    if (o.biasRow !== EXACT) push(row, o.biasRow, 1);
+  }
+  return off + scale * shown + (o.biasRow === EXACT ? 0 : u[o.biasRow]!);
+}
 
+/**
+ * One row of "body `to` is body `from`, carried": with R the turn of `from` and (d, f) the motion of
+ * the vehicle's axes in between,
+ *   t = R(-f) (p + R by + also - d),  heading_t = heading_p + turn - f.
+ */
+function carriedMisclosure(
+  o: CompiledObservation,
+  k: Carried,
+  u: Float64Array,
+  row: DesignRow | null,
+): number {
+  const moved = k.motion !== EXACT;
+  const f = moved ? u[k.motion + 2]! : 0;
+  if (o.part === 2) {
+    if (row) {
+      push(row, k.to + 2, 1);
+      push(row, k.from + 2, -1);
+      if (moved) push(row, k.motion + 2, 1);
+    }
+    return wrapAngle(u[k.to + 2]! - u[k.from + 2]! - k.turn + f);
+  }
+  const c = Math.cos(u[k.from + 2]!);
+  const s = Math.sin(u[k.from + 2]!);
+  const armX = c * k.byX - s * k.byY;
+  const armY = s * k.byX + c * k.byY;
+  const x = u[k.from]! + armX + k.alsoX - (moved ? u[k.motion]! : 0);
+  const y = u[k.from + 1]! + armY + k.alsoY - (moved ? u[k.motion + 1]! : 0);
+  const cf = Math.cos(f);
+  const sf = Math.sin(f);
+  // One row of R(-f): (cf, sf) for x, (-sf, cf) for y; its derivative by f is the other one, turned.
+  const gx = o.part === 0 ? cf : -sf;
+  const gy = o.part === 0 ? sf : cf;
+  if (row) {
+    push(row, k.to + o.part, 1);
+    push(row, k.from, -gx);
+    push(row, k.from + 1, -gy);
+    push(row, k.from + 2, gx * armY - gy * armX);
+    if (moved) {
+      push(row, k.motion, gx);
+      push(row, k.motion + 1, gy);
+      push(row, k.motion + 2, o.part === 0 ? sf * x - cf * y : cf * x + sf * y);
+    }
+  }
+  return u[k.to + o.part]! - gx * x - gy * y;
+}
+
+/** The same for the bare geometry of a reading, before what it shares with others. */
+function geometry(o: CompiledObservation, u: Float64Array, row: DesignRow | null): number {
   if (o.kind === "heading") {
     if (row) push(row, o.headingRow, 1);
     return wrapAngle(u[o.headingRow]! - o.value);
@@ -206,6 +336,14 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
   const y0 = yOf(p0, u);
   const x1 = xOf(p1, u);
   const y1 = yOf(p1, u);
+
+  if (o.kind === "coincide") {
+    if (row) {
+      pushPoint(row, p1, u, o.part === 0 ? 1 : 0, o.part === 0 ? 0 : 1);
+      pushPoint(row, p0, u, o.part === 0 ? -1 : 0, o.part === 0 ? 0 : -1);
+    }
+    return o.part === 0 ? x1 - x0 : y1 - y0;
+  }
 
   if (o.kind === "distance") {
     const dx = x1 - x0;

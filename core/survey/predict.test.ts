@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { adjustNetwork, predictReadings, type Observation, type SurveyNetwork } from ".";
+import { adjustNetwork, predictReadings, type Reading, type SurveyNetwork } from ".";
 import { observe, type Truth } from "@/tests/independent-solver";
 
 const network: SurveyNetwork = {
@@ -31,7 +31,7 @@ const network: SurveyNetwork = {
   observations: [],
 };
 
-const WANTED: Observation[] = [
+const WANTED: Reading[] = [
   { id: "tape", kind: "distance", from: "FL", to: "stand.R", valueMm: 0, sigma: 1 },
   {
     id: "laser",

@@ -1,5 +1,5 @@
 import { compileObservation, misclosure, newDesignRow } from "./model";
-import type { Adjustment, Observation, SurveyNetwork } from "./types";
+import type { Adjustment, Reading, SurveyNetwork } from "./types";
 import { layOutUnknowns } from "./unknowns";
 
 /** A reading not yet taken: what it would show, and how it hangs on the unknowns. */
@@ -14,17 +14,18 @@ export type Prediction = {
  * What readings would show at an adjusted state.
  *
  * @param network the network that was adjusted (points and bodies; its observations are not used)
- * @param at adjusted coordinates: an {@link Adjustment}, or any state with the same ids
- * @param observations readings to predict; their values are ignored
+ * @param at adjusted coordinates: an {@link Adjustment}, or any state with the same ids; what it
+ *   does not name stays where the network starts it, or where `joint.values` has it
+ * @param readings to predict; their values are ignored
  * @throws SurveyError for unknown names or degenerate readings
  */
 export function predictReadings(
   network: SurveyNetwork,
-  at: Pick<Adjustment, "points" | "bodies">,
-  observations: Observation[],
+  at: Pick<Adjustment, "points" | "bodies"> & { joint?: Pick<Adjustment["joint"], "values"> },
+  readings: Reading[],
 ): Prediction[] {
   const unknowns = layOutUnknowns(network);
-  const u = Float64Array.from(unknowns.start);
+  const u = Float64Array.from(at.joint?.values ?? unknowns.start);
   for (const p of at.points) {
     const row = unknowns.index[p.id];
     if (row !== undefined) u.set([p.xMm, p.yMm], row);
@@ -34,8 +35,8 @@ export function predictReadings(
     if (row !== undefined) u.set([b.xMm, b.yMm, b.headingRad], row);
   }
   const row = newDesignRow();
-  return observations.map((o) => {
-    const compiled = compileObservation(o, unknowns);
+  return readings.map((o) => {
+    const compiled = compileObservation(o, unknowns, [])[0]!;
     const value = misclosure(compiled, u, row) + compiled.value;
     const gradient = new Float64Array(unknowns.order);
     for (let k = 0; k < row.count; k++) gradient[row.rows[k]!] = row.values[k]!;

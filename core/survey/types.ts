@@ -18,15 +18,16 @@ export type SurveyPoint = {
 };
 
 /**
- * A rigid body (a stand, a rig). Coordinates are the start value of its pose; its points are in its
- * own axes.
+ * A rigid body (a stand, a mat, a frame). Coordinates are the start value of its pose; its points
+ * are in its own axes, exactly, or with the standard uncertainty `sigmaMm` in each of them (a frame
+ * whose reference points the book knows only so well).
  */
 export type SurveyBody = {
   id: string;
   xMm: number;
   yMm: number;
   headingRad: number;
-  points: { id: string; xMm: number; yMm: number }[];
+  points: { id: string; xMm: number; yMm: number; sigmaMm?: number }[];
   /**
    * 3x3 on (x mm, y mm, heading rad) about the start value: what was known before any of the
    * observations.
@@ -34,44 +35,98 @@ export type SurveyBody = {
   priorCovariance?: number[][];
 };
 
-/** One reading. `sigma` is its standard uncertainty, in mm (for "heading": in rad). */
-export type Observation = { id: string; sigma: number } & (
-  | { kind: "distance"; from: string; to: string; valueMm: number }
+/**
+ * A cause that several readings share: the scale of one tape, the offset of a rule that was worn.
+ * `unit` says what it is; a `ratio` multiplies the reading as 1 + value.
+ */
+export type SurveyNuisance = {
+  id: string;
+  value: number;
+  unit: "mm" | "rad" | "ratio";
+  sigma?: number;
+};
+
+/** What readings of one instrument have in common: reading = geometry (1 + scale) + bias. */
+type Shared = { scale?: string; bias?: string };
+
+/**
+ * One figure that somebody reads. `sigma` is its standard uncertainty, in mm (for "heading": in
+ * rad).
+ */
+export type Reading = { id: string; sigma: number } & (
+  | ({ kind: "distance"; from: string; to: string; valueMm: number } & Shared)
   /**
    * Perpendicular distance of a point from a directed line; positive to the left of the direction.
    */
-  | { kind: "offset"; point: string; lineFrom: string; lineTo: string; valueMm: number }
+  | ({
+      kind: "offset";
+      point: string;
+      lineFrom: string;
+      lineTo: string;
+      valueMm: number;
+    } & Shared)
   /**
    * Distance of a point along a directed line, from its first point or from where `origin` stands
    * beside it.
    */
-  | {
+  | ({
       kind: "station";
       point: string;
       lineFrom: string;
       lineTo: string;
       valueMm: number;
       origin?: string;
-    }
+    } & Shared)
   /**
    * A beam leaves the body point `from` at `directionRad` in the body's own axes and meets the line
    * through `panelPoint` whose normal has `panelHeadingRad` in vehicle axes.
    */
-  | {
+  | ({
       kind: "range";
       from: string;
       directionRad: number;
       panelPoint: string;
       panelHeadingRad: number;
       valueMm: number;
-    }
-  | { kind: "heading"; body: string; valueRad: number }
+    } & Shared)
+  | { kind: "heading"; body: string; valueRad: number; bias?: string }
 );
+
+/** What is known of how parts of a network hang together, without anybody reading it. */
+export type Tie = { id: string; sigma: number } &
+  /** Two points are at one place (a hitch): `sigma` is its play, in x and in y. */
+  (
+    | { kind: "coincide"; a: string; b: string }
+    /**
+     * Body `to` is body `from` after it was carried by a known displacement: `by` in the axes of
+     * `from`, then `alsoMm` in vehicle axes. `sigma` (mm) and `sigmaRad` say how surely. Where the
+     * vehicle itself was moved in between, `motion` is a body whose pose is where the vehicle's new
+     * axes lie in its old ones: everything that stays in the bay goes through one and the same motion.
+     */
+    | {
+        kind: "carried";
+        from: string;
+        to: string;
+        by: { xMm: number; yMm: number; headingRad: number };
+        alsoMm?: { xMm: number; yMm: number };
+        motion?: string;
+        sigmaRad: number;
+      }
+  );
+
+export type Observation = Reading | Tie;
 
 export type SurveyNetwork = {
   points: SurveyPoint[];
   bodies: SurveyBody[];
   observations: Observation[];
+  nuisances?: SurveyNuisance[];
+  /**
+   * What is known beforehand of several things together, about their start values, in place of
+   * `sigmaMm`, `sigma` and `priorCovariance` of the things named: 2 rows for a point (also a
+   * body's, "bodyId.pointId", where it has a `sigmaMm`), 3 for a body, 1 for a nuisance.
+   */
+  prior?: { ids: string[]; covariance: number[][] };
 };
 
 /** Statistics of one reading after adjustment (Baarda 1968). */
@@ -95,6 +150,10 @@ export type Adjustment = {
   iterations: number;
   points: { id: string; xMm: number; yMm: number; covariance: number[][] }[];
   bodies: { id: string; xMm: number; yMm: number; headingRad: number; covariance: number[][] }[];
+  nuisances: { id: string; value: number; sigma: number }[];
+  /**
+   * One for each reading; a "coincide" has two (id/x, id/y), a "carried" three (and id/heading).
+   */
   residuals: ObservationResult[];
   chiSquare: { value: number; degreesOfFreedom: number; p: number };
   /** The observation named by data snooping: largest |w|, above 3.29. */
@@ -105,8 +164,13 @@ export type Adjustment = {
    */
   suspectGroup: string[];
   /**
-   * Covariance of all unknowns together, for whoever propagates onward. `index` gives the first row
-   * of an id.
+   * All unknowns together, for whoever propagates onward: their values and their covariance.
+   * `index` gives the first row of an id.
    */
-  joint: { index: Record<string, number>; order: number; covariance: Float64Array };
+  joint: {
+    index: Record<string, number>;
+    order: number;
+    values: Float64Array;
+    covariance: Float64Array;
+  };
 };

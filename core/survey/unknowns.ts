@@ -6,32 +6,44 @@ import type { SurveyNetwork } from "./types";
  * Where a named point's coordinates come from.
  *
  * `row` is the first unknown of the free point or of the body; (px, py) are coordinates in the
- * body's own axes, or the exact position of a fixed point.
+ * body's own axes, or the exact position of a fixed point. `own` is the first unknown of a body
+ * point whose place on the body is itself uncertain.
  */
 export type PointRef =
   | { source: "fixed"; px: number; py: number }
   | { source: "free"; row: number }
-  | { source: "body"; row: number; px: number; py: number };
+  | { source: "body"; row: number; px: number; py: number; own: number };
 
-/** A prior on unknowns `row` .. `row + size - 1`: start value and inverse covariance. */
-type Prior = { row: number; size: number; start: number[]; weight: number[][] };
+/** A body point that is exactly where the body says has no unknowns of its own. */
+export const EXACT = -1;
 
-/**
- * The unknowns of a network laid out in one vector: free points (x, y) first, then bodies (x, y,
- * heading).
- */
+/** A prior on some unknowns: their rows, start values and inverse covariance, row by row. */
+type Prior = { rows: number[]; start: number[]; weight: number[] };
+
+/** Independent priors of single unknowns, one weight each. */
+type Alone = { rows: number[]; start: number[]; weight: number[] };
+
+/** The unknowns of a network laid out in one vector: points, bodies, uncertain body points, nuisances. */
 export type Unknowns = {
   order: number;
   start: Float64Array;
   refs: Map<string, PointRef>;
-  /** First row of each free point and body. */
+  /** First row of each free point, body, uncertain body point and nuisance. */
   index: Record<string, number>;
+  bodies: Set<string>;
+  nuisances: Set<string>;
   /** A speakable name of each unknown, for messages. */
   names: string[];
+  /** What one unit of each unknown moves, mm: angles and scales act on an arm of one metre. */
+  arms: Float64Array;
+  alone: Alone;
   priors: Prior[];
 };
 
-const FARTHEST_MM = 1e6; // One kilometre: nothing in a bay, and little on a road set-up, is farther away.
+/** One kilometre: nothing in a bay, and little on a road set-up, is farther away. */
+const FARTHEST_MM = 1e6;
+/** Headings and scales are compared with places on a one-metre arm, so that 1e-9 mm means 1e-12. */
+const ARM_MM = 1000;
 
 function checkNumber(value: number, culprit: string, what: string): void {
   if (!Number.isFinite(value))
@@ -44,19 +56,49 @@ function checkNumber(value: number, culprit: string, what: string): void {
     );
 }
 
-/** Lays out the unknowns and checks every point and body. @throws SurveyError "bad-input" */
+function checkSigma(sigma: number, culprit: string): void {
+  if (!(sigma > 0 && sigma < FARTHEST_MM))
+    throw new SurveyError("bad-input", culprit, `The uncertainty of "${culprit}" must be above 0.`);
+}
+
+/** Lays out the unknowns and checks every part of a network. @throws SurveyError "bad-input" */
 export function layOutUnknowns(network: SurveyNetwork): Unknowns {
   const start: number[] = [];
   const names: string[] = [];
+  const arms: number[] = [];
   const refs = new Map<string, PointRef>();
   // Without a prototype: a point may be called "toString".
   const index = Object.create(null) as Record<string, number>;
+  const bodies = new Set<string>();
+  const nuisances = new Set<string>();
+  const alone: Alone = { rows: [], start: [], weight: [] };
   const priors: Prior[] = [];
+  const joint = new Set(network.prior?.ids);
 
+  const add = (name: string, value: number, arm: number): void => {
+    start.push(value);
+    names.push(name);
+    arms.push(arm);
+  };
   const claim = (id: string, ref: PointRef): void => {
     if (refs.has(id))
       throw new SurveyError("bad-input", id, `Two points are called "${id}"; rename one.`);
     refs.set(id, ref);
+  };
+  const claimRow = (id: string): number => {
+    if (index[id] !== undefined)
+      throw new SurveyError("bad-input", id, `Two things are called "${id}"; rename one.`);
+    return (index[id] = start.length);
+  };
+  /** Equal and independent uncertainty of `size` unknowns from `row` on, unless a joint prior has them. */
+  const round = (id: string, row: number, size: number, sigma: number): void => {
+    checkSigma(sigma, id);
+    if (joint.has(id)) return;
+    for (let r = row; r < row + size; r++) {
+      alone.rows.push(r);
+      alone.start.push(start[r]!);
+      alone.weight.push(1 / (sigma * sigma));
+    }
   };
 
   for (const p of network.points) {
@@ -69,43 +111,34 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
     const row = start.length;
     claim(p.id, { source: "free", row });
     index[p.id] = row;
-    start.push(p.xMm, p.yMm);
-    names.push(`${p.id} x`, `${p.id} y`);
-    if (p.sigmaMm === undefined) continue;
-    if (!(p.sigmaMm > 0 && p.sigmaMm < FARTHEST_MM))
-      throw new SurveyError(
-        "bad-input",
-        p.id,
-        `The uncertainty of point "${p.id}" must be above 0 mm.`,
-      );
-    const weight = 1 / (p.sigmaMm * p.sigmaMm);
-    priors.push({
-      row,
-      size: 2,
-      start: [p.xMm, p.yMm],
-      weight: [
-        [weight, 0],
-        [0, weight],
-      ],
-    });
+    add(`${p.id} x`, p.xMm, 1);
+    add(`${p.id} y`, p.yMm, 1);
+    if (p.sigmaMm !== undefined) round(p.id, row, 2, p.sigmaMm);
   }
 
   for (const b of network.bodies) {
     checkNumber(b.xMm, b.id, "x");
     checkNumber(b.yMm, b.id, "y");
     checkNumber(b.headingRad, b.id, "heading");
-    if (index[b.id] !== undefined || refs.has(b.id))
+    if (refs.has(b.id))
       throw new SurveyError("bad-input", b.id, `Two things are called "${b.id}"; rename one.`);
-    const row = start.length;
-    index[b.id] = row;
-    start.push(b.xMm, b.yMm, b.headingRad);
-    names.push(`${b.id} x`, `${b.id} y`, `${b.id} heading`);
+    const row = claimRow(b.id);
+    bodies.add(b.id);
+    add(`${b.id} x`, b.xMm, 1);
+    add(`${b.id} y`, b.yMm, 1);
+    add(`${b.id} heading`, b.headingRad, ARM_MM);
     for (const p of b.points) {
-      checkNumber(p.xMm, `${b.id}.${p.id}`, "x");
-      checkNumber(p.yMm, `${b.id}.${p.id}`, "y");
-      claim(`${b.id}.${p.id}`, { source: "body", row, px: p.xMm, py: p.yMm });
+      const id = `${b.id}.${p.id}`;
+      checkNumber(p.xMm, id, "x");
+      checkNumber(p.yMm, id, "y");
+      const own = p.sigmaMm === undefined ? EXACT : claimRow(id);
+      claim(id, { source: "body", row, px: p.xMm, py: p.yMm, own });
+      if (p.sigmaMm === undefined) continue;
+      add(`${id} x`, p.xMm, 1);
+      add(`${id} y`, p.yMm, 1);
+      round(id, own, 2, p.sigmaMm);
     }
-    if (!b.priorCovariance) continue;
+    if (!b.priorCovariance || joint.has(b.id)) continue;
     const weight = b.priorCovariance.length === 3 ? invertSpd(b.priorCovariance) : null;
     if (!weight)
       throw new SurveyError(
@@ -113,8 +146,59 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
         b.id,
         `The prior covariance of "${b.id}" must be a symmetric, positive definite 3x3 matrix.`,
       );
-    priors.push({ row, size: 3, start: [b.xMm, b.yMm, b.headingRad], weight });
+    priors.push(priorOn([row, row + 1, row + 2], start, weight));
   }
 
-  return { order: start.length, start: Float64Array.from(start), refs, index, names, priors };
+  for (const n of network.nuisances ?? []) {
+    checkNumber(n.value, n.id, "The value");
+    const row = claimRow(n.id);
+    nuisances.add(n.id);
+    add(n.id, n.value, n.unit === "mm" ? 1 : ARM_MM);
+    if (n.sigma !== undefined) round(n.id, row, 1, n.sigma);
+  }
+
+  if (network.prior) priors.push(jointPrior(network.prior, { index, bodies, nuisances, start }));
+  return {
+    order: start.length,
+    start: Float64Array.from(start),
+    refs,
+    index,
+    bodies,
+    nuisances,
+    names,
+    arms: Float64Array.from(arms),
+    alone,
+    priors,
+  };
+}
+
+const priorOn = (rows: number[], start: readonly number[], weight: number[][]): Prior => ({
+  rows,
+  start: rows.map((r) => start[r]!),
+  weight: weight.flat(),
+});
+
+/** How many unknowns stand behind an id: a nuisance one, a point two, a body three. */
+const sizeOf = (id: string, u: Pick<Unknowns, "bodies" | "nuisances">): number =>
+  u.bodies.has(id) ? 3 : u.nuisances.has(id) ? 1 : 2;
+
+/** One prior over several things, correlations included. @throws SurveyError "bad-input" */
+function jointPrior(
+  { ids, covariance }: NonNullable<SurveyNetwork["prior"]>,
+  u: Pick<Unknowns, "index" | "bodies" | "nuisances"> & { start: number[] },
+): Prior {
+  const rows = ids.flatMap((id) => {
+    const row = u.index[id];
+    if (row === undefined)
+      throw new SurveyError("bad-input", id, `The joint prior names "${id}", which is not there.`);
+    return Array.from({ length: sizeOf(id, u) }, (_, i) => row + i);
+  });
+  const weight = covariance.length === rows.length ? invertSpd(covariance) : null;
+  if (!weight || new Set(rows).size !== rows.length)
+    throw new SurveyError(
+      "bad-input",
+      ids[0] ?? "prior",
+      `The joint prior must name each thing once, with a symmetric, positive definite covariance of order ${rows.length}.`,
+    );
+  return priorOn(rows, u.start, weight);
 }
