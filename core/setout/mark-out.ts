@@ -1,5 +1,5 @@
 import { vehiclePoints } from "@/core/vehicle";
-import { boxProbability } from "./chance";
+import { centredProbability } from "./chance";
 import { predictedReadings } from "./next";
 import { nominalTarget, wantedHeight, type SetOutPlan } from "./plan";
 import { planHalfWidths } from "./proof";
@@ -106,7 +106,7 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
       const sigma = readingSigma(instrument, slot, shown);
       entries.push({ kind: "reading", id: slot.id, slotId: slot.id, shown, sigma });
       const { aim } = solveSetOut(walked, entries);
-      const chance = aim ? boxProbability([0, 0, 0], aim.covariance, halves) : 0;
+      const chance = aim ? centredProbability([0, 0, 0], aim.covariance, halves) : 0;
       const places = slot.observes.in === "plan" ? hubSigma : 0;
       const root = (i: number): number => (aim ? Math.sqrt(aim.covariance[i]![i]!) : Infinity);
       return [

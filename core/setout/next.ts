@@ -1,6 +1,6 @@
 import { predictReadings, type Reading } from "@/core/survey";
 import { degToRad } from "@/core/units";
-import { boxProbability } from "./chance";
+import { centredProbability } from "./chance";
 import type { Instrument } from "./instrument";
 import type { Slot } from "./slot";
 import { readingSigma } from "./slots";
@@ -82,7 +82,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
       planSlots.map((slot) => ({ ...observationOf(slot, 0, 1)!, id: slot.id })),
     ).map((p, i) => [planSlots[i]!.id, p.gradient]),
   );
-  const planNow = boxProbability([0, 0, 0], now.covariance, halves, 128);
+  const planNow = centredProbability([0, 0, 0], now.covariance, halves, "rank");
   const scalarsNow = scalars.reduce((p, q) => p * insideChance(0, q.sigma, q.half), 1);
   const taken = (slot: Slot): number =>
     s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
@@ -116,7 +116,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
       const after = now.covariance.map((row, i) =>
         row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
       );
-      chanceAfter = boxProbability([0, 0, 0], after, halves, 128) * scalarsNow;
+      chanceAfter = centredProbability([0, 0, 0], after, halves, "rank") * scalarsNow;
       for (const i of s.owing.map(partIndex))
         proof -= 0.5 * Math.log(after[i]![i]! / now.covariance[i]![i]!);
     } else {

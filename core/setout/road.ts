@@ -1,5 +1,5 @@
 import type { BoardKnowledge, Setting } from "@/core/camera";
-import { boxProbability } from "./chance";
+import { centredProbability } from "./chance";
 import { nominalTarget } from "./plan";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
@@ -69,11 +69,11 @@ export const chanceByTolerance = (
     factor,
     chance: c.scalars.reduce(
       (p, q) => p * insideChance(q.error, q.sigma, q.half * factor),
-      boxProbability(
+      centredProbability(
         c.mean,
         c.covariance,
         c.halves.map((h) => h * factor),
-        256,
+        "rank",
       ),
     ),
   }));

@@ -1,6 +1,6 @@
 import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
-import { boxProbability } from "./chance";
+import { centredProbability } from "./chance";
 import { floorStep, wantedHeight, wantedTilt } from "./plan";
 import { planHalfWidths } from "./proof";
 import type { ScalarId } from "./slot";
@@ -88,7 +88,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   const across = (nulled: boolean): number =>
     scalars.reduce(
       (p, q) => p * insideChance(nulled ? 0 : q.error, q.sigma, q.half),
-      boxProbability(
+      centredProbability(
         nulled ? [0, 0, 0] : [s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad],
         planCovariance,
         halves,
