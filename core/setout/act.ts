@@ -116,10 +116,23 @@ function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candid
       again: null,
       decides: [pair[0].id, pair[1].id],
     };
-  const again = verdict.suspects.find((id) => timesRead(s, slotOf(id)) === 1);
+  const standing = new Set(s.readings.flatMap((r) => (r.state === "counts" ? [r.id] : [])));
+  const again = verdict.suspects.find((id) => standing.has(id) && timesRead(s, slotOf(id)) === 1);
   const candidate = again && of(slotOf(again));
   if (candidate) return { kind: "read", candidate, again };
   const suspect = s.slots.find((x) => x.id === slotOf(verdict.suspects[0]!))!;
+  // It was taken before the carrier was disturbed: nobody can take it again where it was taken.
+  if (!standing.has(verdict.suspects[0]!))
+    return {
+      kind: "stuck",
+      message: `${suspect.name}, read before the stand was last moved or touched, stands against what was read since. Leave it out and go on with the rest.`,
+      leaveOut: {
+        ids: [verdict.suspects[0]!],
+        name: suspect.name,
+        reason:
+          "Left out: read before the stand was disturbed, it stands against what was read since",
+      },
+    };
   const witness = candidates.find(
     (c) => c.slot.observes.in === suspect.observes.in && timesRead(s, c.slot.id) === 0,
   );

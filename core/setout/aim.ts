@@ -5,12 +5,6 @@ import type { VehiclePointId } from "@/core/vehicle";
 import { datumLine, type DatumFrame } from "./plan";
 import type { Sheet } from "@/core/sheet";
 
-/**
- * The stand's id in every set-out network; its origin is the centre of the board projected to the
- * floor.
- */
-export const STAND = "stand";
-
 /** Aim error in the plan: actual minus sheet, in the datum's own axes. */
 export type PlanAim = {
   /** Positive: too far from the car. */
@@ -35,14 +29,19 @@ export type PlanAim = {
  *   d along = u.(dC - dF) + n.(C - F) dphi, d across = n.(dC - dA) - u.(C - A) dphi, dphi = m.(dQ - dP) / L,
  * where m is the normal of P -> Q.
  *
- * @param adjustment an adjusted set-out network with the body {@link STAND} and the vehicle's
- *   points
+ * @param adjustment an adjusted set-out network with the vehicle's points
  * @param sheet placement in mm and degrees
  * @param frame the sheet's datum on this vehicle
+ * @param body the body whose origin is the centre of the board, projected to the floor
  */
-export function aim(adjustment: Adjustment, sheet: Sheet, frame: DatumFrame): PlanAim {
+export function aim(
+  adjustment: Adjustment,
+  sheet: Sheet,
+  frame: DatumFrame,
+  body: string,
+): PlanAim {
   const { index, order, covariance } = adjustment.joint;
-  const board = adjustment.bodies.find((b) => b.id === STAND)!;
+  const board = adjustment.bodies.find((b) => b.id === body)!;
   const line = datumLine(frame, adjustment.points);
   const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
 
@@ -60,9 +59,9 @@ export function aim(adjustment: Adjustment, sheet: Sheet, frame: DatumFrame): Pl
     j[row]! += gx;
     j[row + 1]! += gy;
   };
-  add(jAlong, STAND, ux, uy);
-  add(jAcross, STAND, -uy, ux);
-  jTwist[index[STAND]! + 2]! += 1;
+  add(jAlong, body, ux, uy);
+  add(jAcross, body, -uy, ux);
+  jTwist[index[body]! + 2]! += 1;
   for (const [id, w] of frame.distanceFrom) add(jAlong, id, -w * ux, -w * uy);
   for (const [id, w] of frame.through) add(jAcross, id, w * uy, -w * ux);
 

@@ -6,7 +6,7 @@ export {
   type NextAct,
   type ProposedMove,
 } from "./act";
-export { aim, STAND, type PlanAim } from "./aim";
+export { aim, type PlanAim } from "./aim";
 export { boxProbability } from "./chance";
 export { planMoves, type BoardState, type Move } from "./moves";
 export { predictedReadings, rankReadings, type Candidate } from "./next";
@@ -33,7 +33,11 @@ export type { Instrument } from "./instrument";
 export type { Slot } from "./slot";
 export { readingSigma, slotsFor } from "./slots";
 export {
+  solveScene,
   solveSetOut,
+  type Scene,
+  type ScenePlace,
+  type SceneSolution,
   type ReadingState,
   type SetOutEntry,
   type SetOutSolution,

@@ -133,7 +133,7 @@ export function lineViews(s: SetOutSolution): LineView[] {
 /** Whether a reading touches one of these points. */
 function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
   if (slot.observes.in !== "plan") return false;
-  const o = slot.observes.observation("probe", 0, 1);
+  const o = slot.observes.observation("probe", 0, 1, "carrier");
   const ends =
     o.kind === "distance"
       ? [o.from, o.to]

@@ -64,7 +64,7 @@ type Vec3 = [number, number, number];
  * to vehicle right: world-up in base axes is (a, b, 1)/|.|, so sin(pitch) = a/|.| and sin(roll) =
  * -b/|.|.
  */
-function footSlopes(pitchRad: number, rollRad: number): Slopes {
+export function footSlopes(pitchRad: number, rollRad: number): Slopes {
   const sx = Math.sin(pitchRad);
   const sy = -Math.sin(rollRad);
   const up = Math.sqrt(Math.max(1e-9, 1 - sx * sx - sy * sy));
@@ -95,7 +95,7 @@ type Slopes = { a: number; b: number };
  * How the board centre shifts, in base axes (level), when the feet bring a stand from one tilt to
  * another about foot 0.
  */
-function levelShift(
+export function levelShift(
   stand: Stand,
   state: StandState,
   heightMm: number,

@@ -32,8 +32,10 @@ export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undef
   s.plan.instruments.find((i) => i.kind === slot.instrument);
 
 /** A slot's number, without an uncertainty of its own, as the network sees it. */
-const observationOf = (slot: Slot, value: number, sigma: number): Reading | null =>
-  slot.observes.in === "plan" ? slot.observes.observation(OBSERVATION_ID, value, sigma) : null;
+const observationOf = (slot: Slot, value: number, sigma: number, body: string): Reading | null =>
+  slot.observes.in === "plan"
+    ? slot.observes.observation(OBSERVATION_ID, value, sigma, body)
+    : null;
 
 /** What each slot would show with the board at `board` (default: at the present solution). */
 export function predictedReadings(s: SetOutSolution, board = s.board): Map<string, number> {
@@ -42,9 +44,9 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
     s.network,
     {
       points: s.adjustment?.points ?? [],
-      bodies: [{ id: "stand", ...board.pose, covariance: [] }],
+      bodies: [{ id: s.body, ...board.pose, covariance: [] }],
     },
-    planSlots.map((slot) => ({ ...observationOf(slot, 0, 1)!, id: slot.id })),
+    planSlots.map((slot) => ({ ...observationOf(slot, 0, 1, s.body)!, id: slot.id })),
   );
   const shown = new Map(planSlots.map((slot, i) => [slot.id, slot.toShown(predictions[i]!.value)]));
   const scalars = { height: board.heightMm, pitch: board.pitchRad, roll: board.rollRad };
@@ -79,7 +81,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     predictReadings(
       s.network,
       s.adjustment,
-      planSlots.map((slot) => ({ ...observationOf(slot, 0, 1)!, id: slot.id })),
+      planSlots.map((slot) => ({ ...observationOf(slot, 0, 1, s.body)!, id: slot.id })),
     ).map((p, i) => [planSlots[i]!.id, p.gradient]),
   );
   const planNow = centredProbability([0, 0, 0], now.covariance, halves, "rank");

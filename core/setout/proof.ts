@@ -22,9 +22,10 @@ export const NO_DEBT: Debt = [0, 0, 0];
  */
 const OWES_FROM = 1 / 6;
 /**
- * Readings prove a part when they remove at least this share of the variance it had before them.
+ * Readings prove a part when they remove at least this share of the variance it had before them,
+ * all that earlier readings say of it included.
  */
-const PROVES_FROM = 0.3;
+const PROVES_FROM = 0.2;
 
 /** The debt after one more disturbance. */
 export const addDebt = (debt: Debt, planMm: number, headingRad: number): Debt => [

@@ -46,3 +46,36 @@ export function estimateScalar(
     suspect: worst && Math.abs(worst.w) > 3.29 ? worst.id : null,
   };
 }
+
+/** One such number while its history is walked: what was known before the readings that stand. */
+export type ScalarTrack = {
+  prior: { value: number; variance: number };
+  /** What is known of it when nothing is: the variance before any reading. */
+  loosest: number;
+  readings: { id: string; value: number; sigma: number }[];
+};
+
+export const newTrack = (value: number, sigma: number): ScalarTrack => ({
+  prior: { value, variance: sigma * sigma },
+  loosest: sigma * sigma,
+  readings: [],
+});
+
+export const trackNow = (t: ScalarTrack): ScalarEstimate => estimateScalar(t.prior, t.readings);
+
+/**
+ * The number is disturbed: what was known becomes the prior of what follows, shifted and widened. In
+ * one dimension this is all that a smoother could say of the present.
+ *
+ * @returns the readings that stop counting; none where nothing was disturbed
+ */
+export function widenTrack(t: ScalarTrack, sigma: number, shift: number): string[] {
+  if (sigma === 0 && shift === 0) return [];
+  const now = trackNow(t);
+  // Readings that contradict each other hand on their value but none of their confidence.
+  const variance = now.suspect ? t.loosest : now.variance;
+  t.prior = { value: now.value + shift, variance: variance + sigma * sigma };
+  const gone = t.readings.map((r) => r.id);
+  t.readings = [];
+  return gone;
+}

@@ -1,6 +1,5 @@
 import { degToRad } from "@/core/units";
 import type { VehiclePointId } from "@/core/vehicle";
-import { STAND } from "./aim";
 import { isAside } from "./aside";
 import type { SetOutPlan } from "./plan";
 import { asIs, type Slot } from "./slot";
@@ -12,7 +11,6 @@ import { asIs, type Slot } from "./slot";
 
 const flipped = { toModel: (v: number): number => -v, toShown: (v: number): number => -v };
 const LINE = { lineFrom: "badgeR", lineTo: "badgeF" } as const;
-const CENTRE = `${STAND}.centre`;
 const long = (name: string) => ({ name, dimension: "length", min: 300, max: 20_000 }) as const;
 const around = (name: string, middle: number, by = 800) =>
   ({ name, dimension: "length", min: middle - by, max: middle + by, expected: middle }) as const;
@@ -31,8 +29,8 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
   ): Slot => ({ id, name, short, act, seconds, instrument: "plumb", ...more });
   const side = (l: boolean) => ({
     hub: (l ? "hubFL" : "hubFR") as VehiclePointId,
-    end: `${STAND}.${l ? "beamL" : "beamR"}`,
-    far: `${STAND}.${l ? "beamR" : "beamL"}`,
+    end: l ? "beamL" : "beamR",
+    far: l ? "beamR" : "beamL",
     word: l ? "left" : "right",
     key: l ? "l" : "r",
   });
@@ -48,10 +46,10 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
         sides: SIDES,
         observes: {
           in: "plan",
-          observation: (id, valueMm, sigma) => ({
+          observation: (id, valueMm, sigma, body) => ({
             id,
             kind: "offset",
-            point: CENTRE,
+            point: `${body}.centre`,
             ...LINE,
             valueMm,
             sigma,
@@ -70,10 +68,10 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
         quantity: long("the tape from the badge mark to the board mark"),
         observes: {
           in: "plan",
-          observation: (id, valueMm, sigma) => ({
+          observation: (id, valueMm, sigma, body) => ({
             id,
             kind: "station",
-            point: CENTRE,
+            point: `${body}.centre`,
             ...LINE,
             origin: "badgeF",
             valueMm,
@@ -100,10 +98,10 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
         },
         observes: {
           in: "plan",
-          observation: (id, valueMm, sigma) => ({
+          observation: (id, valueMm, sigma, body) => ({
             id,
             kind: "offset",
-            point: CENTRE,
+            point: `${body}.centre`,
             lineFrom: "hubRL",
             lineTo: "hubFL",
             valueMm,
@@ -123,10 +121,10 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
         quantity: long("the tape from the rear hub mark"),
         observes: {
           in: "plan",
-          observation: (id, valueMm, sigma) => ({
+          observation: (id, valueMm, sigma, body) => ({
             id,
             kind: "station",
-            point: CENTRE,
+            point: `${body}.centre`,
             lineFrom: "hubRL",
             lineTo: "hubFL",
             valueMm,
@@ -149,10 +147,10 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
             quantity: long(`the tape along the ${s.word} offset line`),
             observes: {
               in: "plan",
-              observation: (id, valueMm, sigma) => ({
+              observation: (id, valueMm, sigma, body) => ({
                 id,
                 kind: "station",
-                point: CENTRE,
+                point: `${body}.centre`,
                 ...LINE,
                 origin: s.hub,
                 valueMm,
@@ -174,12 +172,12 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
             toAndFro: true,
             observes: {
               in: "plan",
-              observation: (id, valueMm, sigma) => ({
+              observation: (id, valueMm, sigma, body) => ({
                 id,
                 kind: "station",
-                point: s.end,
+                point: `${body}.${s.end}`,
                 ...LINE,
-                origin: CENTRE,
+                origin: `${body}.centre`,
                 valueMm,
                 sigma,
               }),
@@ -201,11 +199,11 @@ export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
           quantity: long(`the diagonal from the ${s.word} hub mark`),
           observes: {
             in: "plan",
-            observation: (id, valueMm, sigma) => ({
+            observation: (id, valueMm, sigma, body) => ({
               id,
               kind: "distance",
               from: s.hub,
-              to: s.far,
+              to: `${body}.${s.far}`,
               valueMm,
               sigma,
             }),
@@ -249,10 +247,10 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
     seconds,
     observes: {
       in: "plan",
-      observation: (obs, valueMm, sigma) => ({
+      observation: (obs, valueMm, sigma, body) => ({
         id: obs,
         kind: "range",
-        from: `${STAND}.${end}`,
+        from: `${body}.${end}`,
         directionRad: 0,
         panelPoint,
         panelHeadingRad,
@@ -307,10 +305,10 @@ export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
         in: "plan",
         // Along the beam to vehicle left is the body's own -y; the laser's plane has its normal a
         // quarter turn from it.
-        observation: (id, valueMm, sigma) => ({
+        observation: (id, valueMm, sigma, body) => ({
           id,
           kind: "range",
-          from: CENTRE,
+          from: `${body}.centre`,
           directionRad: left ? -Math.PI / 2 : Math.PI / 2,
           panelPoint: left ? "hubRL" : "hubRR",
           panelHeadingRad: heading + (left ? Math.PI / 2 : -Math.PI / 2),
@@ -333,7 +331,7 @@ const WHEELS: [string, VehiclePointId, string][] = [
 /** Where the rig sees the target on each wheel, in its own axes: ahead of it, and to the side. */
 export function rigSlots({ sheet }: SetOutPlan): Slot[] {
   const across = sheet.placement.acrossMm;
-  const own = { lineFrom: CENTRE, lineTo: `${STAND}.ahead` } as const;
+  const own = (body: string) => ({ lineFrom: `${body}.centre`, lineTo: `${body}.ahead` });
   return WHEELS.flatMap(([key, hub, word]): Slot[] => [
     {
       id: `rig-${key}-x`,
@@ -350,11 +348,11 @@ export function rigSlots({ sheet }: SetOutPlan): Slot[] {
       seconds: 2,
       observes: {
         in: "plan",
-        observation: (id, valueMm, sigma) => ({
+        observation: (id, valueMm, sigma, body) => ({
           id,
           kind: "station",
           point: hub,
-          ...own,
+          ...own(body),
           valueMm,
           sigma,
         }),
@@ -380,11 +378,11 @@ export function rigSlots({ sheet }: SetOutPlan): Slot[] {
       seconds: 2,
       observes: {
         in: "plan",
-        observation: (id, valueMm, sigma) => ({
+        observation: (id, valueMm, sigma, body) => ({
           id,
           kind: "offset",
           point: hub,
-          ...own,
+          ...own(body),
           valueMm,
           sigma,
         }),

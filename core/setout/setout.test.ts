@@ -15,7 +15,6 @@ import {
   planMoves,
   predictedReadings,
   solveSetOut,
-  STAND,
   type SetOutEntry,
   type SetOutPlan,
 } from ".";
@@ -183,11 +182,11 @@ describe("aim", () => {
       const value = (change: (a: typeof base) => void): number[] => {
         const copy = structuredClone(base);
         change(copy);
-        const a = aim(copy, plan.sheet, s.frame);
+        const a = aim(copy, plan.sheet, s.frame, s.body);
         return [a.alongMm, a.acrossMm, a.twistRad];
       };
       for (const [id, row] of Object.entries(base.joint.index))
-        for (let k = 0; k < (id === STAND ? 3 : 2); k++) {
+        for (let k = 0; k < (id === s.body ? 3 : 2); k++) {
           const h = k === 2 ? 1e-5 : 0.01;
           const nudge = (by: number) => (a: typeof base) => {
             const thing = [...a.points, ...a.bodies].find((p) => p.id === id)!;
@@ -400,7 +399,7 @@ describe("the path to a verdict", () => {
 
   it("puts the board where an independent solver puts it, from the same readings", () => {
     const s = solveSetOut(planOf(0, 0), readAll(openBay("net", planOf(0, 0)), FIVE));
-    const [x, y, heading] = independentSolution(s.network)[STAND]!;
+    const [x, y, heading] = independentSolution(s.network)[s.body]!;
     expect(s.board.pose.xMm).toBeCloseTo(x!, 5);
     expect(s.board.pose.yMm).toBeCloseTo(y!, 5);
     expect(s.board.pose.headingRad).toBeCloseTo(heading!, 8);

@@ -43,8 +43,12 @@ export type Slot = {
    * Its sides are not those of the vehicle: away and toward, which wear a sign instead of a letter.
    */
   toAndFro?: true;
+  /** Of the plan: the reading in the network, `body` being the carrier's body when it was taken. */
   observes:
-    | { in: "plan"; observation: (id: string, value: number, sigma: number) => Reading }
+    | {
+        in: "plan";
+        observation: (id: string, value: number, sigma: number, body: string) => Reading;
+      }
     | { in: ScalarId };
   toModel: (shown: number) => number;
   toShown: (model: number) => number;

@@ -1,5 +1,4 @@
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
-import { STAND } from "./aim";
 import { levelSlots } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
@@ -49,11 +48,11 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       seconds,
       observes: {
         in: "plan",
-        observation: (obs, valueMm, sigma) => ({
+        observation: (obs, valueMm, sigma, body) => ({
           id: obs,
           kind: "distance",
           from: hub,
-          to: `${STAND}.${end}`,
+          to: `${body}.${end}`,
           valueMm,
           sigma,
         }),
@@ -92,12 +91,12 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
         in: "plan",
         // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves
         // the badge on its left.
-        observation: (obs, valueMm, sigma) => ({
+        observation: (obs, valueMm, sigma, body) => ({
           id: obs,
           kind: "offset",
           point: "badgeF",
-          lineFrom: `${STAND}.centre`,
-          lineTo: `${STAND}.ahead`,
+          lineFrom: `${body}.centre`,
+          lineTo: `${body}.ahead`,
           valueMm,
           sigma,
         }),

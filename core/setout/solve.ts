@@ -1,14 +1,18 @@
-import {
-  adjustNetwork,
-  SurveyError,
-  type Adjustment,
-  type Observation,
-  type ObservationResult,
-  type SurveyNetwork,
-} from "@/core/survey";
-import { degToRad } from "@/core/units";
+import type { Adjustment, ObservationResult, SurveyNetwork } from "@/core/survey";
 import { vehiclePoints } from "@/core/vehicle";
-import { aim, STAND, type PlanAim } from "./aim";
+import { aim, type PlanAim } from "./aim";
+import { displacement, NOWHERE, settlesTilt, stateAfter } from "./displace";
+import { estimate, type Estimate } from "./estimate";
+import {
+  disturb,
+  epochNow,
+  moveVehicle,
+  newHistory,
+  readSince,
+  rollIn,
+  ROLLED_IN,
+  type History,
+} from "./history";
 import type { BoardState, Move } from "./moves";
 import { addDebt, NO_DEBT, owingParts, payDebt, type Debt, type PlanPart } from "./proof";
 import {
@@ -21,26 +25,23 @@ import {
   type DatumFrame,
   type SetOutPlan,
 } from "./plan";
-import { estimateScalar, type ScalarEstimate } from "./scalar";
+import { newTrack, trackNow, widenTrack, type ScalarEstimate, type ScalarTrack } from "./scalar";
 import type { ScalarId, Slot } from "./slot";
 import { slotsFor, standPoints } from "./slots";
-import {
-  baseFor,
-  boardAt,
-  stateAtRest,
-  withBooster,
-  type PlanPose,
-  type StandState,
-} from "./stand";
-import { slotValue } from "./words";
+import { stateAtRest, withBooster, type StandState } from "./stand";
 import { moveWidening, TOUCHES, type TouchKind, type Widening } from "./touch";
+import { slotValue } from "./words";
 
-/** What happened at the stand, in order. Struck readings are simply not in the list. */
-export type SetOutEntry =
+/**
+ * What happened in a setup, in order. Struck readings are simply not in the list. `target` names
+ * what was read, touched or moved where there is more than one; a moved vehicle reaches all.
+ */
+export type SetOutEntry = { target?: string } & (
   | { kind: "reading"; id: string; slotId: string; shown: number; sigma: number }
   | { kind: "touch"; id: string; touch: TouchKind }
   /** A proposed move that was carried out; `rest` are the moves of the same plan still to do. */
-  | { kind: "move"; id: string; move: Move; rest: Move[] };
+  | { kind: "move"; id: string; move: Move; rest: Move[] }
+);
 
 /** One reading as the solution sees it. */
 export type ReadingState = {
@@ -57,8 +58,12 @@ export type ReadingState = {
   result: ObservationResult | null;
 };
 
-/** Everything the readings say about the board. */
+/** Everything the readings say about one target. */
 export type SetOutSolution = {
+  /** Its name in the setup. */
+  id: string;
+  /** The body of the network that is its carrier's present epoch. */
+  body: string;
   plan: SetOutPlan;
   slots: Slot[];
   frame: DatumFrame;
@@ -66,10 +71,16 @@ export type SetOutSolution = {
   adjustment: Adjustment | null;
   /** Why there is no adjustment. */
   problem: string | null;
+  /** Readings of this target that contradict the rest, likeliest first. */
+  suspects: string[];
+  /** A move or touch of its carrier did not end where it was told to; the readings since say where. */
+  strayed: boolean;
   aim: PlanAim | null;
   scalars: Record<ScalarId, ScalarEstimate>;
   /** Best knowledge of the board; before any reading, the place the sheet wants. */
   board: BoardState;
+  /** Covariance of its place in the plan: x mm, y mm, heading rad; null while nothing solves. */
+  boardCovariance: number[][] | null;
   target: BoardState;
   readings: ReadingState[];
   standState: StandState;
@@ -92,340 +103,307 @@ export type SetOutSolution = {
  */
 export type Shift = { mm: number; sigmaMm: number; turnRad: number; sure: boolean };
 
-/**
- * Why the readings do not solve, in the words of the reading at fault: its id is nobody's business.
- */
-function unsolved(
-  error: SurveyError,
-  readings: readonly Reading[],
-  slots: ReadonlyMap<string, Slot>,
-): string {
-  const reading = readings.find((r) => r.id === error.culprit);
-  const slot = reading && slots.get(reading.slotId);
-  if (!reading || !slot)
-    return "The readings do not fix where the board stands. Take the one that is asked for next.";
-  return `The reading “${slot.name}”, ${slotValue(slot, reading.shown)}, goes with no place of the board. Strike that line and read it again.`;
-}
+/** One target of a setup: where it belongs, and which carrier holds it. */
+export type ScenePlace = { id: string; carrier: string; plan: SetOutPlan };
 
-/**
- * The stand was rolled in by eye: this is how well "about there" is known before the first reading.
- */
-const ROLLED_IN = { planMm: 300, headingRad: degToRad(10), heightMm: 150, tiltRad: degToRad(2) };
+/** The targets that stand at the same time, all about one vehicle. */
+export type Scene = readonly [ScenePlace, ...ScenePlace[]];
 
-type Reading = Extract<SetOutEntry, { kind: "reading" }>;
-type Prior = { pose: PlanPose; covariance: number[][] };
+/** What everything that was read in a setup says of each of its targets, and of all together. */
+export type SceneSolution = { estimate: Estimate; targets: Map<string, SetOutSolution> };
 
-const diagonal = (a: number, b: number, c: number): number[][] => [
-  [a * a, 0, 0],
-  [0, b * b, 0],
-  [0, 0, c * c],
-];
+/** What is known of one target while its history is walked. */
+type Progress = ScenePlace & {
+  slots: Map<string, Slot>;
+  frame: DatumFrame;
+  levels: Record<ScalarId, ScalarTrack>;
+  adjusters: StandState;
+  restMoves: Move[];
+  debt: Debt;
+  /** The epoch in which it was last known before it was touched. */
+  touchedAfter: string | null;
+  doubted: Set<string>;
+};
 
-/**
- * The network of one epoch: vehicle points with their priors, the stand with its prior, the plan
- * readings.
- */
-function networkFor(
-  plan: SetOutPlan,
-  slots: Map<string, Slot>,
-  prior: Prior,
-  readings: Reading[],
-): SurveyNetwork {
-  const observations = readings.flatMap((r): Observation[] => {
-    const slot = slots.get(r.slotId);
-    return slot?.observes.in === "plan"
-      ? [slot.observes.observation(r.id, slot.toModel(r.shown), r.sigma)]
-      : [];
-  });
-  return {
-    points: vehiclePoints(plan.vehicle).map(({ id, xMm, yMm, sigmaMm }) => ({
-      id,
-      xMm,
-      yMm,
-      sigmaMm,
-    })),
-    bodies: [
-      { id: STAND, ...prior.pose, points: standPoints(plan), priorCovariance: prior.covariance },
-    ],
-    observations,
-  };
-}
+const bySlot = (plan: SetOutPlan): Map<string, Slot> =>
+  new Map(slotsFor(plan).map((s) => [s.id, s]));
 
-/**
- * Solves the set-out from its history.
- *
- * Between two disturbances (touches, moves) all readings of a quantity enter one adjustment. At a
- * disturbance the posterior becomes the prior of what follows, widened by the disturbance's own
- * covariance, and the readings before it stop counting as proof. What is neglected: the posterior
- * correlation between vehicle points and stand is dropped at a disturbance; that is at most the hub
- * uncertainty (about 1 mm), small against the widening.
- *
- * @throws MissingThrustError when the sheet's datum cannot be known
- */
-export function solveSetOut(plan: SetOutPlan, entries: readonly SetOutEntry[]): SetOutSolution {
-  // A booster changes the stand's own figures: the readings after it are those of the boosted
-  // stand.
-  let boosted = plan;
-  let slots = slotsFor(plan);
-  let slotById = new Map(slots.map((s) => [s.id, s]));
-  const frame = datumFrame(plan);
-  const nominal = nominalTarget(plan);
+/** A target before anything is read. @throws MissingThrustError */
+function begin({ id, carrier, plan }: ScenePlace): Progress {
   const tilt = wantedTilt(plan);
-
-  let prior: Prior = {
-    pose: nominal,
-    covariance: diagonal(ROLLED_IN.planMm, ROLLED_IN.planMm, ROLLED_IN.headingRad),
+  return {
+    id,
+    carrier,
+    plan,
+    slots: bySlot(plan),
+    frame: datumFrame(plan),
+    levels: {
+      height: newTrack(wantedHeight(plan), ROLLED_IN.heightMm),
+      pitch: newTrack(tilt.pitch.value, ROLLED_IN.tiltRad),
+      roll: newTrack(tilt.roll.value, ROLLED_IN.tiltRad),
+    },
+    adjusters: stateAtRest(plan.stand),
+    restMoves: [],
+    debt: NO_DEBT,
+    touchedAfter: null,
+    doubted: new Set(),
   };
-  let planReadings: Reading[] = [];
-  const loosest = {
-    height: ROLLED_IN.heightMm ** 2,
-    pitch: ROLLED_IN.tiltRad ** 2,
-    roll: ROLLED_IN.tiltRad ** 2,
-  };
-  const scalarPrior: Record<ScalarId, { value: number; variance: number }> = {
-    height: { value: wantedHeight(plan), variance: loosest.height },
-    pitch: { value: tilt.pitch.value, variance: loosest.pitch },
-    roll: { value: tilt.roll.value, variance: loosest.roll },
-  };
-  const scalarReadings: Record<ScalarId, Reading[]> = { height: [], pitch: [], roll: [] };
-  const doubted = new Set<string>();
-  let standState = stateAtRest(plan.stand);
-  let restMoves: Move[] = [];
-  let debt: Debt = NO_DEBT;
-  let beforeTouch: { pose: PlanPose; covariance: number[][] } | null = null;
+}
 
-  const scalar = (id: ScalarId): ScalarEstimate =>
-    estimateScalar(
-      scalarPrior[id],
-      scalarReadings[id].map((r) => ({
-        id: r.id,
-        value: slotById.get(r.slotId)!.toModel(r.shown),
-        sigma: r.sigma,
-      })),
-    );
+/** What was read of a target in the plan since its carrier was last disturbed. */
+const freshReadings = (h: History, p: Progress) => {
+  const { body } = epochNow(h, p.carrier);
+  return h.readings.filter((r) => r.body === body && r.target === p.id);
+};
 
-  /** Closes an epoch of the plan: what is known now, or null when the readings do not solve. */
-  const closePlan = (): {
-    adjustment: Adjustment | null;
-    problem: string | null;
-    network: SurveyNetwork;
-  } => {
-    const network = networkFor(plan, slotById, prior, planReadings);
-    try {
-      return { adjustment: adjustNetwork(network), problem: null, network };
-    } catch (error) {
-      if (!(error instanceof SurveyError)) throw error;
-      return { adjustment: null, problem: unsolved(error, planReadings, slotById), network };
-    }
+/** The debt that the readings since the last disturbance leave standing. */
+function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
+  const fresh = freshReadings(h, p);
+  if (p.debt === NO_DEBT || fresh.length === 0) return p.debt;
+  const { vehicle } = p.plan;
+  const after = known ?? estimate(h, vehicle);
+  if (!after.adjustment || after.suspects.length > 0) return p.debt;
+  const without = h.readings.filter((r) => !fresh.includes(r));
+  const before = estimate(h, vehicle, without);
+  if (!before.adjustment) return p.debt;
+  const variances = (a: Adjustment): number[] =>
+    aim(a, p.plan.sheet, p.frame, epochNow(h, p.carrier).body).covariance.map((row, i) => row[i]!);
+  return payDebt(p.debt, variances(before.adjustment), variances(after.adjustment));
+}
+
+/** Takes down one reading. */
+function read(h: History, p: Progress, e: Extract<SetOutEntry, { kind: "reading" }>): void {
+  const slot = p.slots.get(e.slotId);
+  // A reading this plan cannot place stays in the log and on the slip, but proves nothing.
+  if (!slot) return;
+  p.restMoves = [];
+  if (slot.observes.in === "plan")
+    h.readings.push({
+      id: e.id,
+      target: p.id,
+      body: epochNow(h, p.carrier).body,
+      slot,
+      shown: e.shown,
+      sigma: e.sigma,
+    });
+  else
+    p.levels[slot.observes.in].readings.push({
+      id: e.id,
+      value: slot.toModel(e.shown),
+      sigma: e.sigma,
+    });
+}
+
+/** What a disturbance does to heights and tilts, and to what was read before it. */
+function unsettle(h: History, p: Progress, widening: Widening, move: Move | null): void {
+  const now = {
+    height: trackNow(p.levels.height).value,
+    pitch: trackNow(p.levels.pitch).value,
+    roll: trackNow(p.levels.roll).value,
   };
+  const level = move && settlesTilt(move) ? move.after : null;
+  const lifted = move?.kind === "crank" || move?.kind === "booster" ? move.upMm : 0;
+  const widen = (id: ScalarId, sigma: number, shift: number): void =>
+    widenTrack(p.levels[id], sigma, shift).forEach((r) => p.doubted.add(r));
+  widen("height", widening.heightMm, level ? level.heightMm - now.height : lifted);
+  widen("pitch", widening.tiltRad, level ? level.pitchRad - now.pitch : 0);
+  widen("roll", widening.tiltRad, level ? level.rollRad - now.roll : 0);
+  if (widening.planMm === 0) return;
+  p.debt = addDebt(settleDebt(h, p), widening.planMm, widening.headingRad);
+  for (const r of freshReadings(h, p)) p.doubted.add(r.id);
+}
 
-  /** The debt that the readings of this epoch leave standing. */
-  const settleDebt = (adjustment: Adjustment | null): Debt => {
-    if (!adjustment || adjustment.suspect || planReadings.length === 0 || debt === NO_DEBT)
-      return debt;
-    const variances = (a: Adjustment): number[] =>
-      aim(a, plan.sheet, frame).covariance.map((row, i) => row[i]!);
-    return payDebt(
-      debt,
-      variances(adjustNetwork(networkFor(plan, slotById, prior, []))),
-      variances(adjustment),
-    );
+/** A target's carrier is moved by hand. */
+function carryOut(
+  h: History,
+  p: Progress,
+  others: readonly Progress[],
+  { move, rest }: Extract<SetOutEntry, { kind: "move" }>,
+): void {
+  const widening = moveWidening(move);
+  const at: BoardState = {
+    pose: epochNow(h, p.carrier).start,
+    heightMm: trackNow(p.levels.height).value,
+    pitchRad: trackNow(p.levels.pitch).value,
+    rollRad: trackNow(p.levels.roll).value,
   };
-
-  const widenScalar = (id: ScalarId, sigma: number, shift: number): void => {
-    if (sigma === 0 && shift === 0) return;
-    const now = scalar(id);
-    // A suspect epoch hands on its value but none of its confidence.
-    const variance = now.suspect ? loosest[id] : now.variance;
-    scalarPrior[id] = { value: now.value + shift, variance: variance + sigma * sigma };
-    for (const r of scalarReadings[id]) doubted.add(r.id);
-    scalarReadings[id] = [];
-  };
-
-  const disturb = (widening: Widening, move: Move | null): void => {
-    const before = closePlan();
-    const body = before.adjustment?.bodies[0];
-    const heightBefore = scalar("height").value;
-    const tiltBefore = { pitch: scalar("pitch").value, roll: scalar("roll").value };
-    const pose: PlanPose = body ?? prior.pose;
-    if (widening.planMm > 0) {
-      debt = addDebt(settleDebt(before.adjustment), widening.planMm, widening.headingRad);
-      const known =
-        body && !before.adjustment!.suspect ? body.covariance : diagonal(100, 100, degToRad(5));
-      const extra = diagonal(widening.planMm, widening.planMm, widening.headingRad);
-      const moved = move ? carry(plan, standState, pose, move) : pose;
-      prior = {
-        pose: moved,
-        covariance: known.map((row, i) => row.map((v, j) => v + extra[i]![j]!)),
-      };
-      for (const r of planReadings) doubted.add(r.id);
-      planReadings = [];
-    }
-    const level = move && settlesTilt(move);
-    widenScalar(
-      "height",
-      widening.heightMm,
-      move?.kind === "crank" || move?.kind === "booster"
-        ? move.upMm
-        : level
-          ? move.after.heightMm - heightBefore
-          : 0,
-    );
-    widenScalar("pitch", widening.tiltRad, level ? move.after.pitchRad - tiltBefore.pitch : 0);
-    widenScalar("roll", widening.tiltRad, level ? move.after.rollRad - tiltBefore.roll : 0);
-    if (move?.kind === "booster") {
-      boosted = { ...plan, stand: withBooster(boosted.stand, move.booster) };
-      slots = slotsFor(boosted);
-      slotById = new Map(slots.map((s) => [s.id, s]));
-    }
-    if (move && "joint" in move) {
-      const by = move.kind === "yaw" ? move.turnRad : move.byMm;
-      standState = { joints: standState.joints.map((v, i) => (i === move.joint ? v + by : v)) };
-    }
-  };
-
-  for (const entry of entries) {
-    if (entry.kind === "reading") {
-      const slot = slotById.get(entry.slotId);
-      if (!slot) continue; // a reading this plan cannot place stays in the log and on the slip, but proves nothing
-      if (slot.observes.in === "plan") planReadings.push(entry);
-      else scalarReadings[slot.observes.in].push(entry);
-      restMoves = [];
-    } else if (entry.kind === "touch") {
-      const known = closePlan().adjustment;
-      // Several touches in a row are measured from the last time it was known.
-      if (planReadings.length > 0)
-        beforeTouch =
-          known && !known.suspect
-            ? { pose: known.bodies[0]!, covariance: known.bodies[0]!.covariance }
-            : null;
-      disturb(TOUCHES[entry.touch].widening, null);
-      restMoves = [];
-    } else {
-      beforeTouch = null;
-      disturb(moveWidening(entry.move), entry.move);
-      restMoves = entry.rest;
+  const by = displacement(p.plan.stand, p.adjusters, move, at);
+  for (const o of [p, ...others]) {
+    unsettle(h, o, widening, move);
+    o.touchedAfter = null;
+    o.adjusters = stateAfter(o.adjusters, move);
+    if (move.kind === "booster") {
+      o.plan = { ...o.plan, stand: withBooster(o.plan.stand, move.booster) };
+      o.slots = bySlot(o.plan);
     }
   }
+  if (widening.planMm > 0) disturb(h, p.carrier, widening, by);
+  p.restMoves = rest;
+}
 
-  const { adjustment, problem, network } = closePlan();
-  const scalars = { height: scalar("height"), pitch: scalar("pitch"), roll: scalar("roll") };
+/** A carrier is touched, or the vehicle itself is moved. */
+function touch(h: History, touched: readonly Progress[], kind: TouchKind): void {
+  const { widening } = TOUCHES[kind];
+  for (const p of touched) {
+    // Several touches in a row are measured from the last time it was known.
+    if (readSince(h, p.carrier)) p.touchedAfter = epochNow(h, p.carrier).body;
+    unsettle(h, p, widening, null);
+    p.restMoves = [];
+  }
+  if (kind === "moved-car") return moveVehicle(h, widening);
+  for (const carrier of new Set(touched.map((p) => p.carrier)))
+    disturb(h, carrier, widening, NOWHERE);
+}
+
+/**
+ * Solves a setup from its history: one network of all its targets, every reading in the epoch of
+ * its carrier it was taken in, vehicle points known once. A disturbance begins a new epoch tied to
+ * the one before; the readings before it stop counting as proof, and go on bearing witness.
+ *
+ * @param scene the targets of the setup, all about one vehicle
+ * @throws MissingThrustError when a sheet's datum cannot be known
+ */
+export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): SceneSolution {
+  const all = scene.map(begin);
+  const h = newHistory();
+  for (const p of all)
+    if (!h.epochs.has(p.carrier)) rollIn(h, p.carrier, nominalTarget(p.plan), standPoints(p.plan));
+  for (const e of entries) {
+    const p = all.find((x) => x.id === e.target) ?? all[0]!;
+    const onIt = all.filter((x) => x.carrier === p.carrier);
+    if (e.kind === "reading") read(h, p, e);
+    else if (e.kind === "touch") touch(h, e.touch === "moved-car" ? all : onIt, e.touch);
+    else
+      carryOut(
+        h,
+        p,
+        onIt.filter((x) => x !== p),
+        e,
+      );
+  }
+  const known = estimate(h, scene[0].plan.vehicle);
+  return {
+    estimate: known,
+    targets: new Map(all.map((p) => [p.id, solutionOf(h, p, known, entries)])),
+  };
+}
+
+/** What the only target of a setup is called where nobody names it. */
+const ONLY = "board";
+
+/** Solves a set-out of one target on one stand. @throws MissingThrustError */
+export const solveSetOut = (plan: SetOutPlan, entries: readonly SetOutEntry[]): SetOutSolution =>
+  solveScene([{ id: ONLY, carrier: "stand", plan }], entries).targets.get(ONLY)!;
+
+/** One target as the whole estimate knows it. */
+function solutionOf(
+  h: History,
+  p: Progress,
+  known: Estimate,
+  entries: readonly SetOutEntry[],
+): SetOutSolution {
+  const { adjustment } = known;
+  const { body, start } = epochNow(h, p.carrier);
+  const placed = adjustment?.bodies.find((b) => b.id === body);
+  const fresh = freshReadings(h, p);
+  const mine = new Set(h.readings.filter((r) => r.target === p.id).map((r) => r.id));
+  const scalars = {
+    height: trackNow(p.levels.height),
+    pitch: trackNow(p.levels.pitch),
+    roll: trackNow(p.levels.roll),
+  };
   const statistics = new Map<string, ObservationResult>();
   for (const r of [
     ...(adjustment?.residuals ?? []),
     ...Object.values(scalars).flatMap((s) => s.residuals),
   ])
     statistics.set(r.id, r);
-
-  const pose: PlanPose = adjustment?.bodies[0] ?? prior.pose;
-  const points = adjustment?.points ?? vehiclePoints(plan.vehicle);
+  const { tolerance } = p.plan.sheet;
   const needed: ("plan" | ScalarId)[] = ["plan", "height"];
-  if (plan.sheet.tolerance.pitchDeg !== undefined) needed.push("pitch");
-  if (plan.sheet.tolerance.rollDeg !== undefined) needed.push("roll");
+  if (tolerance.pitchDeg !== undefined) needed.push("pitch");
+  if (tolerance.rollDeg !== undefined) needed.push("roll");
+  const tilt = wantedTilt(p.plan);
+  const points = adjustment?.points ?? vehiclePoints(p.plan.vehicle);
+  const suspects = known.suspects.filter((id) => mine.has(id));
   return {
-    plan: boosted,
-    slots,
-    frame,
-    network,
+    id: p.id,
+    body,
+    plan: p.plan,
+    slots: [...p.slots.values()],
+    frame: p.frame,
+    network: known.network,
     adjustment,
-    problem,
-    aim: adjustment ? aim(adjustment, plan.sheet, frame) : null,
+    problem: adjustment ? null : unsolved(known.culprit, h),
+    suspects,
+    strayed: known.missed.includes(body),
+    aim: adjustment ? aim(adjustment, p.plan.sheet, p.frame, body) : null,
     scalars,
     board: {
-      pose,
+      pose: placed ?? start,
       heightMm: scalars.height.value,
       pitchRad: scalars.pitch.value,
       rollRad: scalars.roll.value,
     },
+    boardCovariance: placed?.covariance ?? null,
     target: {
-      pose: targetPose(plan.sheet, datumLine(frame, points)),
-      heightMm: wantedHeight(plan),
+      pose: targetPose(p.plan.sheet, datumLine(p.frame, points)),
+      heightMm: wantedHeight(p.plan),
       pitchRad: tilt.pitch.value,
       rollRad: tilt.roll.value,
     },
-    readings: entries.flatMap((e) =>
-      e.kind === "reading"
-        ? [
-            {
-              id: e.id,
-              slotId: e.slotId,
-              shown: e.shown,
-              sigma: e.sigma,
-              state: doubted.has(e.id) ? ("doubt" as const) : ("counts" as const),
-              result: statistics.get(e.id) ?? null,
-            },
-          ]
-        : [],
+    readings: entries.flatMap((e): ReadingState[] => {
+      if (e.kind !== "reading" || (e.target ?? p.id) !== p.id) return [];
+      const state = p.doubted.has(e.id) ? "doubt" : "counts";
+      const { id, slotId, shown, sigma } = e;
+      return [{ id, slotId, shown, sigma, state, result: statistics.get(id) ?? null }];
+    }),
+    standState: p.adjusters,
+    restMoves: p.restMoves,
+    unproved: needed.filter((q) =>
+      q === "plan" ? fresh.length === 0 : p.levels[q].readings.length === 0,
     ),
-    standState,
-    restMoves,
-    unproved: needed.filter((q) => (q === "plan" ? planReadings : scalarReadings[q]).length === 0),
-    owing: owingParts(settleDebt(adjustment), plan.sheet),
+    owing: owingParts(settleDebt(h, p, known), p.plan.sheet),
     shifted:
-      adjustment && !adjustment.suspect && beforeTouch && planReadings.length > 0
-        ? shiftOf(beforeTouch, adjustment.bodies[0]!)
+      adjustment && suspects.length === 0 && p.touchedAfter && fresh.length > 0
+        ? shiftOf(adjustment, p.touchedAfter, body)
         : null,
   };
 }
 
 /**
- * The shift from one pose to another, with the uncertainty along its own direction; sure beyond
- * 3.29 sigma (0.1 %).
+ * Why the readings do not solve, in the words of the reading at fault: its id is nobody's business.
  */
-function shiftOf(
-  a: { pose: PlanPose; covariance: number[][] },
-  b: PlanPose & { covariance: number[][] },
-): Shift {
-  const [dx, dy] = [b.xMm - a.pose.xMm, b.yMm - a.pose.yMm];
-  const mm = Math.hypot(dx, dy);
-  const [ux, uy] = mm > 0 ? [dx / mm, dy / mm] : [1, 0];
-  const along = (c: number[][]): number =>
-    ux * ux * c[0]![0]! + 2 * ux * uy * c[0]![1]! + uy * uy * c[1]![1]!;
-  const sigmaMm = Math.sqrt(along(a.covariance) + along(b.covariance));
-  const turnRad = b.headingRad - a.pose.headingRad;
-  const sigmaTurn = Math.sqrt(a.covariance[2]![2]! + b.covariance[2]![2]!);
-  return {
-    mm,
-    sigmaMm,
-    turnRad,
-    sure: mm > 3.29 * sigmaMm || Math.abs(turnRad) > 3.29 * sigmaTurn,
-  };
+function unsolved(culprit: string | null, h: History): string {
+  const reading = h.readings.find((r) => r.id === culprit);
+  if (!reading)
+    return "The readings do not fix where the board stands. Take the one that is asked for next.";
+  const { slot, shown } = reading;
+  return `The reading “${slot.name}”, ${slotValue(slot, shown)}, goes with no place of the board. Strike that line and read it again.`;
 }
 
 /**
- * Whether this foot is the last of its levelling. Logs older than the mark only know levellings to
- * plumb.
+ * The shift of a carrier from one epoch to another, with the uncertainty along its own direction;
+ * sure beyond 3.29 sigma (0.1 %).
  */
-const settlesTilt = (move: Move): boolean =>
-  move.kind === "level" && (move.last ?? (move.after.pitchRad === 0 && move.after.rollRad === 0));
-
-/** Where the board goes when `move` is carried out from `pose`, as far as the plan is concerned. */
-function carry(plan: SetOutPlan, state: StandState, pose: PlanPose, move: Move): PlanPose {
-  const base = baseFor(plan.stand, pose, state);
-  switch (move.kind) {
-    case "roll":
-      return boardAt(
-        plan.stand,
-        {
-          xMm: base.xMm + move.awayMm,
-          yMm: base.yMm + move.leftMm,
-          headingRad: base.headingRad + move.turnRad,
-        },
-        state,
-      );
-    case "yaw":
-    case "slide": {
-      const by = move.kind === "yaw" ? move.turnRad : move.byMm;
-      return boardAt(plan.stand, base, {
-        joints: state.joints.map((v, i) => (i === move.joint ? v + by : v)),
-      });
-    }
-    case "level":
-      // Only the last foot of a levelling brings the board to rest; its plan is the only one that
-      // says where.
-      return settlesTilt(move) ? { ...move.after.pose, headingRad: pose.headingRad } : pose;
-    case "crank":
-    case "booster":
-      return pose;
-  }
+function shiftOf(a: Adjustment, from: string, to: string): Shift {
+  const { index, order, covariance, values } = a.joint;
+  const [f, t] = [index[from]!, index[to]!];
+  const [dx, dy, turnRad] = [0, 1, 2].map((i) => values[t + i]! - values[f + i]!) as [
+    number,
+    number,
+    number,
+  ];
+  /** Covariance of two parts of the difference. */
+  const cov = (i: number, j: number): number =>
+    covariance[(t + i) * order + t + j]! +
+    covariance[(f + i) * order + f + j]! -
+    covariance[(t + i) * order + f + j]! -
+    covariance[(f + i) * order + t + j]!;
+  const mm = Math.hypot(dx, dy);
+  const [ux, uy] = mm > 0 ? [dx / mm, dy / mm] : [1, 0];
+  const variance = ux * ux * cov(0, 0) + 2 * ux * uy * cov(0, 1) + uy * uy * cov(1, 1);
+  const sigmaMm = Math.sqrt(Math.max(0, variance));
+  const sigmaTurn = Math.sqrt(Math.max(0, cov(2, 2)));
+  const sure = mm > 3.29 * sigmaMm || Math.abs(turnRad) > 3.29 * sigmaTurn;
+  return { mm, sigmaMm, turnRad, sure };
 }

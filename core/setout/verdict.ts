@@ -97,7 +97,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   const chance = across(false);
   const chanceIfNulled = across(true);
 
-  const planSuspects = s.adjustment?.suspectGroup ?? [];
+  const planSuspects = s.suspects;
   // Two readings of one number contradict each other equally: neither can be preferred.
   const scalarSuspects = scalars.flatMap(({ id }) =>
     s.scalars[id].suspect

@@ -150,13 +150,8 @@ export function Floor({
             onArm={onArm}
             board={known ? shown : null}
           />
-          {known && s.adjustment && (
-            <Ellipse
-              view={view}
-              at={shown}
-              covariance={s.adjustment.bodies[0]!.covariance}
-              factor={factor}
-            />
+          {known && s.boardCovariance && (
+            <Ellipse view={view} at={shown} covariance={s.boardCovariance} factor={factor} />
           )}
           <StandPlan
             view={view}

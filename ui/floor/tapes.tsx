@@ -13,19 +13,21 @@ function spanOf(
   board: (Place & { heading: number }) | null,
 ): [Place, Place] | null {
   if (slot.observes.in !== "plan") return null;
-  const { plan, target, network } = judged.solution;
+  const { plan, target, network, body } = judged.solution;
   const at = board ?? { x: target.pose.xMm, y: target.pose.yMm, heading: target.pose.headingRad };
   const places = new Map(
     vehiclePoints(plan.vehicle).map((p) => [p.id as string, { x: p.xMm, y: p.yMm }]),
   );
-  const onStand = new Map(network.bodies[0]!.points.map((p) => [`stand.${p.id}`, p]));
+  const onStand = new Map(
+    network.bodies.find((b) => b.id === body)!.points.map((p) => [`${body}.${p.id}`, p]),
+  );
   const place = (ref: string): Place => {
     const own = onStand.get(ref);
     if (!own) return places.get(ref)!;
     const [c, s] = [Math.cos(at.heading), Math.sin(at.heading)];
     return { x: at.x + c * own.xMm - s * own.yMm, y: at.y + s * own.xMm + c * own.yMm };
   };
-  const o = slot.observes.observation("drawn", 0, 1);
+  const o = slot.observes.observation("drawn", 0, 1, body);
   switch (o.kind) {
     case "distance":
       return [place(o.from), place(o.to)];
@@ -35,7 +37,7 @@ function spanOf(
       return [place(o.origin ?? o.lineFrom), place(o.point)];
     case "offset": {
       // The board laser runs along its own line; a mark beside a line is drawn square to it.
-      if (o.lineFrom.startsWith("stand.")) return [place(o.lineFrom), place(o.point)];
+      if (onStand.has(o.lineFrom)) return [place(o.lineFrom), place(o.point)];
       const [p, q, x] = [place(o.lineFrom), place(o.lineTo), place(o.point)];
       const far = Math.hypot(q.x - p.x, q.y - p.y);
       const t = ((x.x - p.x) * (q.x - p.x) + (x.y - p.y) * (q.y - p.y)) / far;
