@@ -13,7 +13,7 @@ import { runLogOf } from "@/core/job";
 import { asTyped, fieldsFor, judgeMeasure, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
 import { nextAct, plainFigure, solveSetOut, typedFigure, type Judged } from "@/core/setout";
-import type { Sheet } from "@/core/sheet";
+import { firstTarget, type Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
 import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
@@ -171,12 +171,13 @@ export function technician(person: Person, startAt: string) {
     /** Drives the sheet's routine through the simulated scan tool, once. */
     async run(): Promise<void> {
       const { sheet } = job().ground;
+      const target = firstTarget(sheet);
       const worn =
-        job().ground.boards?.find((b) => b.code === sheet.board.code)?.condition === "worn";
+        job().ground.boards?.find((b) => b.code === target.object.code)?.condition === "worn";
       write(
         {
           kind: "board",
-          code: sheet.board.code,
+          code: target.object.code,
           reason: worn ? "Pattern whole, edge scuffed" : null,
         },
         20,

@@ -67,11 +67,15 @@ test("a sheet goes out and comes back; a checked version edited in the file is r
   const refusal = page.getByRole("alert").filter({ hasText: /./ });
   await give("not a sheet at all");
   await expect(refusal).toContainText("The file is not JSON");
-  await give(JSON.stringify({ ...sheet, placement: { ...sheet.placement, heightMm: 1350 } }));
+  const high = structuredClone(sheet);
+  high.setups[0]!.targets[0]!.placement.heightMm = 1350;
+  await give(JSON.stringify(high));
   await expect(refusal).toContainText(
-    "never changes, but placement.heightMm differs (1310 there, 1350 here)",
+    "never changes, but setups.first.targets.first.placement.heightMm differs (1310 there, 1350 here)",
   );
-  await give(JSON.stringify({ ...sheet, version: 4, datum: undefined }));
+  const [first] = sheet.setups[0]!.targets;
+  const lineless = { ...sheet.setups[0]!, targets: [{ ...first!, datum: undefined }] };
+  await give(JSON.stringify({ ...sheet, version: 4, setups: [lineless] }));
   await expect(refusal).toContainText("datum");
   await give(JSON.stringify({ ...sheet, version: 4, title: "Tarn, from the other shop" }));
   await page.waitForURL(/drafts/);

@@ -1,4 +1,5 @@
 import { writeFileSync } from "node:fs";
+import type { JobRecord } from "@/core/record";
 import { expect, test, type Locator, type Page } from "@playwright/test";
 import DxfParser from "dxf-parser";
 import type { JobEvent } from "@/core/job";
@@ -304,9 +305,10 @@ test("a sheet with two places: the board is proved at each, with its own board, 
   await expect(nextBar(page)).toContainText("The routine is done", { timeout: 20_000 });
   const record = (await (
     await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/record`)
-  ).json()) as { setOut: { place: { name: string }; earlier: { place: string }[] } };
-  expect(record.setOut.place.name).toBe("the far place");
-  expect(record.setOut.earlier.map((e) => e.place)).toEqual(["first place"]);
+  ).json()) as JobRecord;
+  const { targets } = record.calibrations[0]!;
+  expect(targets.map((t) => t.name)).toEqual(["first place", "the far place"]);
+  for (const t of targets) expect(t.settled!.chance).toBeGreaterThanOrEqual(0.99);
 });
 
 test("two boards at once: a second stand carries the second, and a car that moved puts both in doubt", async ({

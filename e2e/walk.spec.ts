@@ -126,21 +126,24 @@ test("one real job, from take-in to the report", async ({ page }) => {
   const record = (await (
     await page.request.get(`${shop.url}/api/jobs/${job.split("/").at(-1)}/record`)
   ).json()) as JobRecord;
-  const schema = JSON.parse(readFileSync("public/schemas/record-1.json", "utf8")) as object;
+  const schema = JSON.parse(readFileSync("public/schemas/record-2.json", "utf8")) as object;
   const validate = new Ajv2020({
     strict: false,
     formats: { "date-time": true, date: true },
   }).compile(schema);
   expect(validate(record), JSON.stringify(validate.errors)).toBe(true);
-  expect(validate({ ...record, setOut: { ...record.setOut, readings: [{}] } })).toBe(false);
-  expect(record.run).toMatchObject({ status: "passed", attempts: 2, simulated: true });
-  expect(record.run.result!.passed).toBe(true);
-  expect(record.setOut.settled!.chance).toBeGreaterThanOrEqual(0.99);
-  expect(record.setOut.readings.filter((r) => r.state === "struck")).toHaveLength(1);
-  expect(
-    record.setOut.readings.every((r) => r.at && r.instrument.id && r.by.initials === "IT"),
-  ).toBe(true);
+  const [calibration] = record.calibrations;
+  const [target] = calibration!.targets;
+  const broken = { ...calibration!, targets: [{ ...target!, readings: [{}] }] };
+  expect(validate({ ...record, calibrations: [broken] })).toBe(false);
+  expect(calibration!.run).toMatchObject({ status: "passed", attempts: 2, simulated: true });
+  expect(calibration!.run.result!.passed).toBe(true);
+  expect(target!.settled!.chance).toBeGreaterThanOrEqual(0.99);
+  expect(target!.readings.filter((r) => r.state === "struck")).toHaveLength(1);
+  expect(target!.readings.every((r) => r.at && r.instrument.id && r.by.initials === "IT")).toBe(
+    true,
+  );
   expect(record.handedOver!.by.name).toBe("Ines Tarbet");
   // Every settled fact stood on the slip.
-  for (const r of record.setOut.readings) await expect(slip(page)).toContainText(r.name);
+  for (const r of target!.readings) await expect(slip(page)).toContainText(r.name);
 });

@@ -1,3 +1,4 @@
+import { firstTarget } from "@/core/sheet";
 import { DEFAULT_THRESHOLDS, type SetOutPlan } from "@/core/setout";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { SHEETS } from "@/demo/data/sheets";
@@ -6,7 +7,7 @@ import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
 /** The demo shop's plans by place in their lists: vehicle and sheet (same place), and stand. */
 export const planOf = (vehicle: number, stand: number): SetOutPlan => ({
   vehicle: VEHICLES[vehicle]!,
-  sheet: SHEETS[vehicle]!,
+  target: firstTarget(SHEETS[vehicle]!),
   stand: STANDS[stand]!,
   instruments: INSTRUMENTS,
   rearToe: { leftRad: 0.001, rightRad: 0.005 },

@@ -1,4 +1,4 @@
-export { plainMessage, problemsIn } from "./issues";
+export { plainly, plainMessage, problemsIn } from "./issues";
 export { differences, type Difference } from "./difference";
 
 export type { Problem } from "./problem";

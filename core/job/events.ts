@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
+import type { Quantity } from "@/core/setout/quantities";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import {
   FUNCTIONS,
@@ -235,13 +236,14 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
 export type TabletEvent = z.infer<typeof tabletEventSchema>;
 
 /** The set-out as the server itself computed it at the moment it was settled. */
-export type Settlement = {
-  kind: "settled";
-  chance: number;
-  alongMm: number;
-  acrossMm: number;
-  twistRad: number;
-  heightMm: number;
-  sigma: { alongMm: number; acrossMm: number; twistRad: number; heightMm: number };
-  readingIds: string[];
-};
+export type Settlement = { kind: "settled"; chance: number; readingIds: string[] } & (
+  | { quantities: Quantity[] }
+  /** Before a target had a list of them: four figures, actual minus sheet. */
+  | {
+      alongMm: number;
+      acrossMm: number;
+      twistRad: number;
+      heightMm: number;
+      sigma: { alongMm: number; acrossMm: number; twistRad: number; heightMm: number };
+    }
+);

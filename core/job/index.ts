@@ -13,8 +13,7 @@ export {
   measuredOf,
   scanLogOf,
   runLogOf,
-  piecesOf,
-  placeOf,
+  sentAt,
   standingBoard,
   standingHandOver,
   standingSettlement,
@@ -30,14 +29,20 @@ export {
   allProved,
   boardsStanding,
   freeStands,
-  placeWanted,
+  hasTarget,
+  piecesOf,
+  standsBeside,
+  targetNow,
+  targetWanted,
   standAt,
-  standUsedAt,
+  standUsedFor,
   type StandingBoard,
 } from "./standing";
 export type { JobGround } from "./ground";
-export { planFor, setOutEntries, sheetNow } from "./set-out";
-export { settlementOf } from "./settle";
+export { upcastGround } from "./ground-upcast";
+export { planFor, setOutEntries } from "./set-out";
+export { gateWords, runGate, type RunGate } from "./run-gate";
+export { settledQuantities, settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";
 export {
   JOB_STATES,

@@ -1,5 +1,5 @@
 import { floorStep, insideChance, DEFAULT_THRESHOLDS } from "@/core/setout";
-import type { Sheet } from "@/core/sheet";
+import { targetsOf, type Sheet } from "@/core/sheet";
 import type { JobGround } from "./ground";
 
 type Item = Sheet["ready"][number];
@@ -18,10 +18,11 @@ export const ASKED_FLOOR: Item = {
 export function itemsOf(g: Pick<JobGround, "sheet" | "vehicle">, stage: "ready" | "prove"): Item[] {
   const items: Item[] = g.sheet[stage];
   if (stage === "prove" || items.some((i) => i.measure?.kind === "floor")) return items;
-  const { sigma } = floorStep({ sheet: g.sheet, vehicle: g.vehicle });
-  return insideChance(0, sigma, g.sheet.tolerance.heightMm) >= DEFAULT_THRESHOLDS.setChance
-    ? items
-    : [...items, ASKED_FLOOR];
+  const sure = targetsOf(g.sheet).every((target) => {
+    const { sigma } = floorStep({ target, vehicle: g.vehicle });
+    return insideChance(0, sigma, target.tolerance.heightMm) >= DEFAULT_THRESHOLDS.setChance;
+  });
+  return sure ? items : [...items, ASKED_FLOOR];
 }
 
 /** One item of a stage by its id. */

@@ -1,5 +1,4 @@
 import type { RunEvent } from "@/core/run";
-import { FIRST_PLACE } from "@/core/sheet/first-place";
 import type { ScanEvent } from "@/core/scan";
 import type { Intake, Settlement, TabletEvent } from "./events";
 
@@ -108,35 +107,15 @@ export const runLogOf = (events: readonly JobEvent[]): RunEvent[] =>
 export const scanLogOf = (events: readonly JobEvent[]): ScanEvent[] =>
   eventsOf(events, "scan").map((e) => e.body.event);
 
-/** The place the board is at or on its way to, and where in the log it was sent there. */
-export function placeOf(events: readonly JobEvent[]): { id: string; seq: number } {
-  const last = eventsOf(events, "position").at(-1);
-  return last ? { id: last.body.to, seq: last.seq } : { id: FIRST_PLACE, seq: 0 };
-}
-
-/**
- * What was done while the board was at one place; `standId` where another stand than the job's
- * carries it.
- */
-export type Piece = { place: string; standId: string | null; endSeq: number; events: JobEvent[] };
-
-/** The log cut where the board was sent to another place, each piece with its place. */
-export function piecesOf(events: readonly JobEvent[]): Piece[] {
-  const pieces: Piece[] = [{ place: FIRST_PLACE, standId: null, endSeq: 0, events: [] }];
-  for (const e of events) {
-    if (e.body.kind === "position")
-      pieces.push({ place: e.body.to, standId: e.body.standId ?? null, endSeq: e.seq, events: [] });
-    else pieces.at(-1)!.events.push(e);
-    pieces.at(-1)!.endSeq = e.seq;
-  }
-  return pieces;
-}
+/** Where in the log the board was last sent to another target's place; 0 where it never was. */
+export const sentAt = (events: readonly JobEvent[]): number =>
+  eventsOf(events, "position").at(-1)?.seq ?? 0;
 
 /** The board's check that still holds: no other board was hung since. */
 export function standingBoard(events: readonly JobEvent[]): EventOf<"board"> | null {
   const last = lastOf(events, "board");
   // Another place may take another board: there it is checked anew.
-  if (last && last.seq < placeOf(events).seq) return null;
+  if (last && last.seq < sentAt(events)) return null;
   const rehung =
     last && eventsOf(events, "touch").some((e) => e.seq > last.seq && e.body.touch === "hung");
   return rehung ? null : last;
@@ -147,7 +126,7 @@ export function standingBoard(events: readonly JobEvent[]): EventOf<"board"> | n
  */
 export function standingSettlement(events: readonly JobEvent[]): EventOf<"settled"> | null {
   const last = eventsOf(events, "settled").at(-1);
-  if (!last || last.seq < placeOf(events).seq) return null;
+  if (!last || last.seq < sentAt(events)) return null;
   const readings = new Set(eventsOf(events, "reading").map((e) => e.id));
   const disturbed = events.some(
     (e) =>

@@ -38,7 +38,7 @@ const intake: Intake = {
 const ground: JobGround = {
   intake,
   vehicle: VEHICLES[1]!,
-  sheet: { ...SHEETS[1]!, kind: "static" },
+  sheet: { ...SHEETS[1]!, method: "static" },
   stand: STANDS[1]!,
   instruments: INSTRUMENTS,
   ruleBook: RULES,

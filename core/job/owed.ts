@@ -50,7 +50,7 @@ export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed
     ground.intake.happenings,
     fittedTo(ground.vehicle, ground.intake.answers),
     ground.ruleBook.rules,
-    [{ system: ground.sheet.appliesTo.system, kind: ground.sheet.kind }],
+    [{ system: ground.sheet.appliesTo.system, kind: ground.sheet.method }],
   );
   const extra = added
     .map(({ body }): OwedLine => ({

@@ -1,17 +1,19 @@
 import { describe, expect, it } from "vitest";
 import { SHEETS } from "@/demo/data/sheets";
-import { readSheet, sheetAt, type Sheet } from "@/core/sheet";
+import { firstTarget, placeName, readSheet, targetOf, type Sheet } from "@/core/sheet";
 import {
   piecesOf,
-  placeOf,
+  sentAt,
   setOutEntries,
   standingBoard,
   standingSettlement,
+  targetNow,
   type EventBody,
   type JobEvent,
 } from ".";
 
-const TWO = SHEETS.find((s) => s.positions)!;
+const TWO = SHEETS.find((s) => s.setups.length > 1)!;
+const GROUND = { sheet: TWO };
 const log = (...bodies: EventBody[]): JobEvent[] =>
   bodies.map((body, i) => ({
     id: `e${i + 1}`,
@@ -42,17 +44,17 @@ const board: EventBody = { kind: "board", code: "HQ-14", reason: null };
 const move: EventBody = { kind: "position", to: "far" };
 
 describe("a sheet with several places", () => {
-  it("is itself at the first, and takes placement and board of another there", () => {
-    expect(sheetAt(TWO, "first")).toBe(TWO);
-    expect(sheetAt(TWO, "far")).toMatchObject({
+  it("has a target at each, with placement and board of its own", () => {
+    expect(targetOf(TWO, "first")).toBe(firstTarget(TWO));
+    expect(targetOf(TWO, "far")).toMatchObject({
       placement: { alongMm: 3900 },
-      board: { code: "HQ-17" },
+      object: { code: "HQ-17" },
     });
-    expect(sheetAt(TWO, "far").tolerance).toBe(TWO.tolerance);
+    expect(placeName(TWO, "far")).toBe("the far place");
   });
   it("each place has readings, settlement and board check of its own", () => {
     const events = log(reading, settled, board, move);
-    expect(placeOf(events)).toEqual({ id: "far", seq: 4 });
+    expect([targetNow(GROUND, events).id, sentAt(events)]).toEqual(["far", 4]);
     expect(standingSettlement(events.slice(0, 3))?.id).toBe("e2");
     expect(standingSettlement(events)).toBeNull();
     expect(standingBoard(events)).toBeNull();
@@ -61,7 +63,9 @@ describe("a sheet with several places", () => {
     expect(standingSettlement(there)?.id).toBe("e6");
     expect(standingBoard(there)?.id).toBe("e7");
     expect(setOutEntries(there).map((e) => e.id)).toEqual(["e5"]);
-    expect(piecesOf(there).map((p) => [p.place, standingSettlement(p.events)?.id])).toEqual([
+    expect(
+      piecesOf(GROUND, there).map((p) => [p.target.id, standingSettlement(p.events)?.id]),
+    ).toEqual([
       ["first", "e2"],
       ["far", "e6"],
     ]);
@@ -84,6 +88,10 @@ describe("a sheet with several places", () => {
       (s: Sheet) => (s.run = s.run.filter((r) => r.kind !== "position")),
       /no step of the routine moves the board there/,
     ],
-    ["a place called first", (s: Sheet) => (s.positions![0]!.id = "first"), /is used twice/],
+    [
+      "a place called first",
+      (s: Sheet) => (s.setups[1]!.targets[0]!.id = "first"),
+      /is used twice/,
+    ],
   ])("is refused with %s", (_, change, words) => expect(problems(change)).toMatch(words));
 });

@@ -7,32 +7,28 @@ import {
   type SetOutEntry,
   type SetOutPlan,
 } from "@/core/setout";
-import { sheetAt, type Sheet } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import type { JobGround } from "./ground";
 import { itemsOf } from "./items";
-import { boosterBefore, standAt } from "./standing";
-import { eventsOf, lastOf, measuredOf, placeOf, strikes, type JobEvent } from "./job";
-
-/** The sheet at the place the board is at or on its way to. */
-export const sheetNow = (g: Pick<JobGround, "sheet">, events: readonly JobEvent[]): Sheet =>
-  sheetAt(g.sheet, placeOf(events).id);
+import { boosterBefore, standAt, targetNow } from "./standing";
+import { eventsOf, lastOf, measuredOf, sentAt, strikes, type JobEvent } from "./job";
 
 /** The plan core/setout works on; the log gives it the floor, where one was measured. */
 export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutPlan {
   const school = eventsOf(events, "school").at(-1)?.body.school;
   const toe = lastOf(events, "rear-toe")?.body;
   const rearToe = toe ? { left: toe.leftDeg, right: toe.rightDeg } : g.intake.rearToeDeg;
+  const target = targetNow(g, events);
   const plan: SetOutPlan = {
     vehicle: g.vehicle,
-    sheet: sheetNow(g, events),
+    target,
     stand: withBooster(standAt(g, events), boosterBefore(g, events)),
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
-    ...(school && !misses(school, sheetNow(g, events)) ? { school } : {}),
+    ...(school && !misses(school, target) ? { school } : {}),
   };
-  const floor = measuredFloor(plan, events);
+  const floor = measuredFloor(g, plan, events);
   if (!floor) return plan;
   return {
     ...plan,
@@ -42,10 +38,14 @@ export function planFor(g: JobGround, events: readonly JobEvent[] = []): SetOutP
 }
 
 /** The floor under the vehicle and at the board's place, from the standing floor measurement. */
-function measuredFloor(plan: SetOutPlan, events: readonly JobEvent[]): ReturnType<typeof floorOf> {
-  const item = itemsOf(plan, "ready").find((i) => i.measure?.kind === "floor");
+function measuredFloor(
+  g: JobGround,
+  plan: SetOutPlan,
+  events: readonly JobEvent[],
+): ReturnType<typeof floorOf> {
+  const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
-  if (!measured || (plan.sheet.datum === "thrust" && !plan.rearToe)) return null;
+  if (!measured || (plan.target.datum === "thrust" && !plan.rearToe)) return null;
   return floorOf(
     measured.body.values,
     plan.vehicle,
@@ -60,7 +60,7 @@ function measuredFloor(plan: SetOutPlan, events: readonly JobEvent[]): ReturnTyp
  */
 export function setOutEntries(events: readonly JobEvent[]): SetOutEntry[] {
   const struck = strikes(events);
-  const { seq } = placeOf(events);
+  const seq = sentAt(events);
   return events.flatMap((e): SetOutEntry[] => {
     const b = e.body;
     // A car that was rolled has moved, whatever became of what was read while it rolled.

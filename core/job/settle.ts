@@ -1,27 +1,40 @@
-import { floorStep, wantedHeight, type Judged } from "@/core/setout";
+import { quantitiesOf, type Judged, type Quantity } from "@/core/setout";
+import type { Target } from "@/core/sheet";
+import { degToRad } from "@/core/units";
 import type { Settlement } from "./events";
 
 /**
  * The figures that are printed when a board is accepted as set. Null while the verdict is not
  * "set".
  */
-export function settlementOf(judged: Judged): Settlement | null {
-  const { solution: s, verdict } = judged;
-  if (verdict.kind !== "set" || !s.aim) return null;
-  const sd = s.aim.covariance.map((row, i) => Math.sqrt(row[i]!));
+export function settlementOf({ solution, verdict }: Judged): Settlement | null {
+  if (verdict.kind !== "set") return null;
   return {
     kind: "settled",
     chance: verdict.chance,
-    alongMm: s.aim.alongMm,
-    acrossMm: s.aim.acrossMm,
-    twistRad: s.aim.twistRad,
-    heightMm: s.scalars.height.value - wantedHeight(s.plan),
-    sigma: {
-      alongMm: sd[0]!,
-      acrossMm: sd[1]!,
-      twistRad: sd[2]!,
-      heightMm: Math.sqrt(s.scalars.height.variance + floorStep(s.plan).sigma ** 2),
-    },
-    readingIds: s.readings.filter((r) => r.state === "counts").map((r) => r.id),
+    quantities: quantitiesOf(solution),
+    readingIds: solution.readings.filter((r) => r.state === "counts").map((r) => r.id),
   };
+}
+
+/**
+ * The quantities of a settlement as it was accepted. Older ones name four figures; their limits are
+ * the target's.
+ */
+export function settledQuantities(body: Settlement, target: Target): Quantity[] {
+  if ("quantities" in body) return body.quantities;
+  const { tolerance } = target;
+  const one = (
+    id: Quantity["id"],
+    error: number,
+    sigma: number,
+    half: number,
+    unit: Quantity["unit"] = "mm",
+  ): Quantity => ({ id, unit, error, sigma, lower: -half, upper: half });
+  return [
+    one("along", body.alongMm, body.sigma.alongMm, tolerance.alongMm),
+    one("across", body.acrossMm, body.sigma.acrossMm, tolerance.acrossMm),
+    one("twist", body.twistRad, body.sigma.twistRad, degToRad(tolerance.twistDeg), "rad"),
+    one("height", body.heightMm, body.sigma.heightMm, tolerance.heightMm),
+  ];
 }

@@ -10,7 +10,8 @@ import {
 import { happeningName, lineName } from "@/core/owed";
 import { placeName } from "@/core/sheet";
 import { dateAndTime, formatChance, formatNumber } from "@/core/units";
-import { piecesOf, standingSettlement, strikes, type JobEvent } from "./job";
+import { standingSettlement, strikes, type EventBody, type JobEvent } from "./job";
+import { piecesOf } from "./standing";
 import { itemOf } from "./items";
 import { jobOwed } from "./owed";
 import type { JobGround } from "./ground";
@@ -35,6 +36,277 @@ export type SlipLine = {
   strikable: boolean;
 };
 
+/** What an event says on the slip, before who wrote it and when. */
+type Fact = Pick<SlipLine, "stage" | "label" | "value"> &
+  Partial<Pick<SlipLine, "instrument" | "state" | "note" | "strikable">>;
+
+/** What the words of a line hang on besides its event. */
+type Context = {
+  ground: JobGround;
+  events: readonly JobEvent[];
+  judged: Judged | null;
+  setting: LengthSetting;
+  suspects: ReadonlySet<string>;
+  /** Settlements that still hold, each of its own target. */
+  held: ReadonlySet<string | undefined>;
+  settled: boolean;
+};
+
+type Body<K extends EventBody["kind"]> = Extract<EventBody, { kind: K }>;
+type Facts = { [K in EventBody["kind"]]: (b: Body<K>, c: Context, id: string) => Fact[] };
+
+const nothing = (): Fact[] => [];
+const OUTCOMES = {
+  fine: { value: "fine", state: "settled" },
+  fixed: { value: "fixed now", state: "settled" },
+  accepted: { value: "accepted", state: "loose" },
+  blocks: { value: "blocks the job", state: "stop" },
+} as const;
+
+const owedName = (c: Context, line: string): string => {
+  const owed = jobOwed(c.ground, c.events).lines.find((l) => l.id === line);
+  return owed ? lineName(owed) : line;
+};
+
+const asked = (c: Context, stage: "ready" | "prove", itemId: string): string =>
+  itemOf(c.ground, stage, itemId)?.ask ?? itemId;
+
+/** One row for every kind of event: what stands on the slip of it. */
+const FACTS: Facts = {
+  "taken-in": takenIn,
+  check: (b, c) => {
+    const { value, state } = OUTCOMES[b.outcome];
+    const label = asked(c, b.stage, b.itemId);
+    return [{ stage: b.stage, label, value, state, note: b.reason, strikable: true }];
+  },
+  reading,
+  position: (b, { ground }) => {
+    const on = b.standId ? `, on ${b.standId}` : "";
+    const value = `${placeName(ground.sheet, b.to)}${on}`;
+    return [{ stage: "run", label: "Board on its way to", value }];
+  },
+  board: (b) => [
+    {
+      stage: "run",
+      label: "Board checked",
+      value: `${b.code}, arrow up`,
+      note: b.reason ? `Worn: ${b.reason}` : null,
+      state: b.reason ? "loose" : "settled",
+      strikable: true,
+    },
+  ],
+  school: (b) => [{ stage: "set-out", label: "Way of setting out", value: SCHOOLS[b.school].name }],
+  "rear-toe": (b) => [
+    {
+      stage: "set-out",
+      label: b.how === "rolled" ? "Rear toe, rolled under the rig" : "Rear toe, printout",
+      value: `left ${formatNumber(b.leftDeg, 2)}°, right ${formatNumber(b.rightDeg, 2)}°`,
+      strikable: true,
+    },
+  ],
+  touch: (b) => [
+    {
+      stage: "set-out",
+      label: "Touched",
+      value: TOUCHES[b.touch].name,
+      state: "doubt",
+      strikable: true,
+    },
+  ],
+  move: (b, { ground, setting }) => [
+    {
+      stage: "set-out",
+      label: "Moved",
+      value: moveWords(b.move, ground.vehicle, setting).say,
+      strikable: true,
+    },
+  ],
+  settled: (b, { held }, id) => [
+    {
+      stage: "set-out",
+      label: "Board set",
+      value: `${formatChance(b.chance)} in tolerance`,
+      ...(held.has(id) ? {} : { state: "doubt", note: "Disturbed since" }),
+    },
+  ],
+  run: (b, { ground }) => {
+    const failed = b.event.type === "routine-result" && !b.event.result.passed;
+    const state = failed ? "stop" : b.event.type === "connect-failed" ? "loose" : "settled";
+    return [{ stage: "run", ...runEventWords(b.event, ground.sheet), state }];
+  },
+  scan: (b, { settled }) => {
+    const words = scanEventWords(b.event);
+    if (!words) return [];
+    const { label, value, bad } = words;
+    return [{ stage: settled ? "prove" : "ready", label, value, state: bad ? "loose" : "settled" }];
+  },
+  measured: (b, c) => {
+    const measure = itemOf(c.ground, "ready", b.itemId)?.measure;
+    const verdict = measure && judgeMeasure(measure, b.values, c.ground.vehicle);
+    return [
+      {
+        stage: "ready",
+        label: asked(c, "ready", b.itemId),
+        value: verdict ? verdict.headline : "measured",
+        state: verdict?.ok === false ? "loose" : "settled",
+        strikable: true,
+      },
+    ];
+  },
+  "put-right": (b, c) => [
+    {
+      stage: "ready",
+      label: asked(c, "ready", b.itemId),
+      value: "put right, to be read again",
+      state: "loose",
+      strikable: true,
+    },
+  ],
+  glass: (b, { ground }) => [
+    { stage: "take-in", label: "Glass", value: glassWords(ground.vehicle, b), strikable: true },
+  ],
+  walk,
+  photo: (b) => [
+    {
+      stage: b.subject === "set-out" ? "set-out" : "take-in",
+      label: "Photo",
+      value: PHOTO_SUBJECTS[b.subject],
+      note: b.takenAt ? `Taken ${dateAndTime(b.takenAt)} by the camera’s clock` : null,
+      strikable: true,
+    },
+  ],
+  consent: (b) => [
+    {
+      stage: "take-in",
+      label: "Consent to drive",
+      value: `signed by ${b.name}`,
+      strikable: true,
+    },
+  ],
+  "owed-decline": (b, c) => [
+    {
+      stage: "owed",
+      label: "Declined",
+      value: owedName(c, b.line),
+      state: "loose",
+      note: b.reason,
+      strikable: true,
+    },
+  ],
+  "owed-done": (b, c) => [
+    {
+      stage: "owed",
+      label: "Done, not on this sheet",
+      value: owedName(c, b.line),
+      note: b.note,
+      strikable: true,
+    },
+  ],
+  "owed-add": (b) => [
+    {
+      stage: "owed",
+      label: "Owed, added",
+      value: lineName({ system: b.system, kind: b.method }),
+      note: b.reason,
+      strikable: true,
+    },
+  ],
+  pause: (b, { settled }) => [
+    {
+      stage: settled ? "run" : "ready",
+      label: "Clock stopped",
+      value: b.reason,
+      state: "loose",
+    },
+  ],
+  resume: nothing,
+  // Nobody noticed: that is the point.
+  bump: nothing,
+  strike: nothing,
+  "hand-over": () => [{ stage: "hand-over", label: "Handed over", value: "report and record" }],
+  reopen: (b) => [
+    {
+      stage: "hand-over",
+      label: "Opened again for a revision",
+      value: b.reason,
+      state: "loose",
+    },
+  ],
+  document: (b) => [
+    {
+      stage: "hand-over",
+      label: `${b.document === "record" ? "Record" : "Report"}, version ${b.version}`,
+      value: b.sha256.slice(0, 12),
+      note: `Kept as made by Iridel ${b.program}`,
+    },
+  ],
+};
+
+function takenIn(_: Body<"taken-in">, { ground, events }: Context): Fact[] {
+  const { intake, vehicle, sheet } = ground;
+  const arrival = (label: string, value: string, more: Partial<Fact> = {}): Fact => ({
+    stage: "take-in",
+    label,
+    value,
+    ...more,
+  });
+  const why = intake.vinReason;
+  return [
+    arrival("Vehicle", `${vehicle.make} ${vehicle.model}, ${vehicle.variant}`),
+    arrival(
+      "VIN",
+      intake.vin || "not read",
+      why ? { state: "loose", note: `Kept although it fails its check: ${why}` } : {},
+    ),
+    arrival("Done", intake.happenings.map(happeningName).join(", ")),
+    ...(intake.complaint ? [arrival("Customer says", intake.complaint)] : []),
+    ...jobOwed(ground, events)
+      .lines.filter((l) => !l.added || l.because.length > 0)
+      .map((l): Fact => ({ stage: "owed", label: "Owed", value: lineName(l) })),
+    { stage: "owed", label: "Sheet", value: `${sheet.title} (${sheet.id} v${sheet.version})` },
+  ];
+}
+
+function reading(b: Body<"reading">, c: Context, id: string): Fact[] {
+  const slot = c.judged?.solution.slots.find((s) => s.id === b.slotId);
+  const known = c.judged?.solution.readings.find((r) => r.id === id);
+  const state = c.suspects.has(id) ? "loose" : known?.state === "doubt" ? "doubt" : "settled";
+  const note = {
+    loose: "Suspect: does not agree with the others",
+    doubt: "Read before something moved",
+    settled: null,
+  }[state];
+  return [
+    {
+      stage: "set-out",
+      label: slot?.name ?? b.slotId,
+      value: slot ? slotValue(slot, b.shown, c.setting) : b.typed,
+      instrument: b.instrumentId,
+      state,
+      note,
+      strikable: true,
+    },
+  ];
+}
+
+function walk(b: Body<"walk">): Fact[] {
+  const arrival = (label: string, value: string, state: SlipLine["state"] = "settled"): Fact => ({
+    stage: "take-in",
+    label,
+    value,
+    state,
+    strikable: true,
+  });
+  const lamps = b.lamps.map((l) => LAMPS[l]).join(", ");
+  return [
+    arrival("Odometer", `${formatNumber(b.odometerKm)} km`),
+    arrival("Lamps", lamps || "none lit", lamps ? "loose" : "settled"),
+    ...Object.entries(b.settings).map(([f, text]) =>
+      arrival(`As found: ${FUNCTIONS[f as FunctionId].name}`, text),
+    ),
+  ];
+}
+
 /** Everything settled about a job, in the order it was settled. Struck lines stay readable. */
 export function slipLines(
   events: readonly JobEvent[],
@@ -43,32 +315,28 @@ export function slipLines(
   setting: LengthSetting,
 ): SlipLine[] {
   const struck = strikes(events);
-  const suspects = new Set(judged?.verdict.suspects);
-  const readings = new Map(judged?.solution.readings.map((r) => [r.id, r]));
-  const standing = standingSettlement(events);
-  // Each place has its own settlement; those of earlier places stay as they were left.
-  const held = new Set(piecesOf(events).map((p) => standingSettlement(p.events)?.id));
-
-  return events.flatMap((e): SlipLine[] => {
+  const context: Context = {
+    ground,
+    events,
+    judged,
+    setting,
+    suspects: new Set(judged?.verdict.suspects),
+    held: new Set(piecesOf(ground, events).map((p) => standingSettlement(p.events)?.id)),
+    settled: standingSettlement(events) !== null,
+  };
+  return events.flatMap((e) => {
     const strike = struck.get(e.id);
-    const line = (
-      stage: StageId,
-      label: string,
-      value: string,
-      more: Partial<SlipLine> = {},
-    ): SlipLine => ({
-      id: `${e.id}/${label}`,
+    const facts = FACTS[e.body.kind](e.body as never, context, e.id);
+    return facts.map((fact): SlipLine => ({
+      id: `${e.id}/${fact.label}`,
       eventId: e.id,
-      stage,
       at: e.at,
       initials: e.by.initials,
-      label,
-      value,
       instrument: null,
       state: "settled",
       note: null,
       strikable: false,
-      ...more,
+      ...fact,
       ...(strike
         ? {
             state: "struck",
@@ -76,236 +344,6 @@ export function slipLines(
             strikable: false,
           }
         : {}),
-    });
-    const b = e.body;
-    switch (b.kind) {
-      case "taken-in": {
-        const { intake, vehicle, sheet } = ground;
-        return [
-          line("take-in", "Vehicle", `${vehicle.make} ${vehicle.model}, ${vehicle.variant}`),
-          line(
-            "take-in",
-            "VIN",
-            intake.vin || "not read",
-            intake.vinReason
-              ? { state: "loose", note: `Kept although it fails its check: ${intake.vinReason}` }
-              : {},
-          ),
-          line("take-in", "Done", intake.happenings.map(happeningName).join(", ")),
-          ...(intake.complaint ? [line("take-in", "Customer says", intake.complaint)] : []),
-          ...jobOwed(ground, events)
-            .lines.filter((l) => !l.added || l.because.length > 0)
-            .map((l) => line("owed", "Owed", lineName(l))),
-          line("owed", "Sheet", `${sheet.title} (${sheet.id} v${sheet.version})`),
-        ];
-      }
-      case "check": {
-        const item = itemOf(ground, b.stage, b.itemId);
-        const value = {
-          fine: "fine",
-          fixed: "fixed now",
-          accepted: "accepted",
-          blocks: "blocks the job",
-        }[b.outcome];
-        return [
-          line(b.stage, item?.ask ?? b.itemId, value, {
-            note: b.reason,
-            state: b.outcome === "blocks" ? "stop" : b.outcome === "accepted" ? "loose" : "settled",
-            strikable: true,
-          }),
-        ];
-      }
-      case "reading": {
-        const slot = judged?.solution.slots.find((s) => s.id === b.slotId);
-        const state = suspects.has(e.id)
-          ? "loose"
-          : readings.get(e.id)?.state === "doubt"
-            ? "doubt"
-            : "settled";
-        const note =
-          state === "loose"
-            ? "Suspect: does not agree with the others"
-            : state === "doubt"
-              ? "Read before something moved"
-              : null;
-        return [
-          line(
-            "set-out",
-            slot?.name ?? b.slotId,
-            slot ? slotValue(slot, b.shown, setting) : b.typed,
-            {
-              instrument: b.instrumentId,
-              state,
-              note,
-              strikable: true,
-            },
-          ),
-        ];
-      }
-      case "position":
-        return [
-          line(
-            "run",
-            "Board on its way to",
-            `${placeName(ground.sheet, b.to)}${b.standId ? `, on ${b.standId}` : ""}`,
-          ),
-        ];
-      case "board":
-        return [
-          line("run", "Board checked", `${b.code}, arrow up`, {
-            note: b.reason ? `Worn: ${b.reason}` : null,
-            state: b.reason ? "loose" : "settled",
-            strikable: true,
-          }),
-        ];
-      case "school":
-        return [line("set-out", "Way of setting out", SCHOOLS[b.school].name)];
-      case "rear-toe":
-        return [
-          line(
-            "set-out",
-            b.how === "rolled" ? "Rear toe, rolled under the rig" : "Rear toe, printout",
-            `left ${formatNumber(b.leftDeg, 2)}°, right ${formatNumber(b.rightDeg, 2)}°`,
-            { strikable: true },
-          ),
-        ];
-      case "touch":
-        return [
-          line("set-out", "Touched", TOUCHES[b.touch].name, { state: "doubt", strikable: true }),
-        ];
-      case "move":
-        return [
-          line("set-out", "Moved", moveWords(b.move, ground.vehicle, setting).say, {
-            strikable: true,
-          }),
-        ];
-      case "settled": {
-        const holds = held.has(e.id);
-        return [
-          line(
-            "set-out",
-            "Board set",
-            `${formatChance(b.chance)} in tolerance`,
-            holds ? {} : { state: "doubt", note: "Disturbed since" },
-          ),
-        ];
-      }
-      case "run": {
-        const words = runEventWords(b.event, ground.sheet);
-        const failed = b.event.type === "routine-result" && !b.event.result.passed;
-        return [
-          line("run", words.label, words.value, {
-            state: failed ? "stop" : b.event.type === "connect-failed" ? "loose" : "settled",
-          }),
-        ];
-      }
-      case "scan": {
-        const words = scanEventWords(b.event);
-        return words
-          ? [
-              line(standing ? "prove" : "ready", words.label, words.value, {
-                state: words.bad ? "loose" : "settled",
-              }),
-            ]
-          : [];
-      }
-      case "measured": {
-        const item = itemOf(ground, "ready", b.itemId);
-        const judged = item?.measure && judgeMeasure(item.measure, b.values, ground.vehicle);
-        return [
-          line("ready", item?.ask ?? b.itemId, judged ? judged.headline : "measured", {
-            state: judged?.ok === false ? "loose" : "settled",
-            strikable: true,
-          }),
-        ];
-      }
-      case "put-right": {
-        const item = itemOf(ground, "ready", b.itemId);
-        return [
-          line("ready", item?.ask ?? b.itemId, "put right, to be read again", {
-            state: "loose",
-            strikable: true,
-          }),
-        ];
-      }
-      case "glass":
-        return [line("take-in", "Glass", glassWords(ground.vehicle, b), { strikable: true })];
-      case "walk": {
-        const lamps = b.lamps.map((l) => LAMPS[l]).join(", ");
-        return [
-          line("take-in", "Odometer", `${formatNumber(b.odometerKm)} km`, { strikable: true }),
-          line("take-in", "Lamps", lamps || "none lit", {
-            state: lamps ? "loose" : "settled",
-            strikable: true,
-          }),
-          ...Object.entries(b.settings).map(([f, text]) =>
-            line("take-in", `As found: ${FUNCTIONS[f as FunctionId].name}`, text, {
-              strikable: true,
-            }),
-          ),
-        ];
-      }
-      case "photo":
-        return [
-          line(
-            b.subject === "set-out" ? "set-out" : "take-in",
-            "Photo",
-            PHOTO_SUBJECTS[b.subject],
-            {
-              note: b.takenAt ? `Taken ${dateAndTime(b.takenAt)} by the camera’s clock` : null,
-              strikable: true,
-            },
-          ),
-        ];
-      case "consent":
-        return [line("take-in", "Consent to drive", `signed by ${b.name}`, { strikable: true })];
-      case "owed-decline": {
-        const declined = jobOwed(ground, events).lines.find((l) => l.id === b.line);
-        return [
-          line("owed", "Declined", declined ? lineName(declined) : b.line, {
-            state: "loose",
-            note: b.reason,
-            strikable: true,
-          }),
-        ];
-      }
-      case "owed-done": {
-        const done = jobOwed(ground, events).lines.find((l) => l.id === b.line);
-        return [
-          line("owed", "Done, not on this sheet", done ? lineName(done) : b.line, {
-            note: b.note,
-            strikable: true,
-          }),
-        ];
-      }
-      case "owed-add":
-        return [
-          line("owed", "Owed, added", lineName({ system: b.system, kind: b.method }), {
-            note: b.reason,
-            strikable: true,
-          }),
-        ];
-      case "pause":
-        return [line(standing ? "run" : "ready", "Clock stopped", b.reason, { state: "loose" })];
-      case "resume":
-        return [];
-      case "bump":
-        return []; // nobody noticed: that is the point
-      case "strike":
-        return [];
-      case "hand-over":
-        return [line("hand-over", "Handed over", "report and record")];
-      case "reopen":
-        return [line("hand-over", "Opened again for a revision", b.reason, { state: "loose" })];
-      case "document":
-        return [
-          line(
-            "hand-over",
-            `${b.document === "record" ? "Record" : "Report"}, version ${b.version}`,
-            b.sha256.slice(0, 12),
-            { note: `Kept as made by Iridel ${b.program}` },
-          ),
-        ];
-    }
+    }));
   });
 }

@@ -70,7 +70,7 @@ export function stageStates(events: readonly JobEvent[], ground: JobGround): Sta
           };
 
   const drive: StageState =
-    sheet.kind === "static"
+    sheet.method === "static"
       ? { id: "drive", state: "none", lacks: "The sheet asks for no drive" }
       : { id: "drive", state: "open", lacks: "The sheet asks for a drive after the static part" };
   const handed = standingHandOver(events) !== null;

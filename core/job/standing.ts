@@ -1,18 +1,44 @@
-import { FIRST_PLACE } from "@/core/sheet/first-place";
-import { sheetAt } from "@/core/sheet/places";
+import { firstTarget, standingWith, targetOf, targetsOf, type Target } from "@/core/sheet";
 import { boosterFor, type Stand } from "@/core/setout";
-import { eventsOf, piecesOf, placeOf, standingSettlement, strikes, type JobEvent } from "./job";
+import { eventsOf, standingSettlement, strikes, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
+
+/** The target that is set out now: where the board is, or is on its way to. */
+export const targetNow = (g: Pick<JobGround, "sheet">, events: readonly JobEvent[]): Target =>
+  targetOf(g.sheet, eventsOf(events, "position").at(-1)?.body.to ?? "");
+
+/**
+ * What was done while one target was set out; `standId` where another stand than the job's carries
+ * it.
+ */
+export type Piece = { target: Target; standId: string | null; endSeq: number; events: JobEvent[] };
+
+/** The log cut where the board was sent to another target's place, each piece with its target. */
+export function piecesOf(g: Pick<JobGround, "sheet">, events: readonly JobEvent[]): Piece[] {
+  const pieces: Piece[] = [{ target: firstTarget(g.sheet), standId: null, endSeq: 0, events: [] }];
+  for (const e of events) {
+    if (e.body.kind === "position")
+      pieces.push({
+        target: targetOf(g.sheet, e.body.to),
+        standId: e.body.standId ?? null,
+        endSeq: e.seq,
+        events: [],
+      });
+    else pieces.at(-1)!.events.push(e);
+    pieces.at(-1)!.endSeq = e.seq;
+  }
+  return pieces;
+}
 
 /**
  * A board that stands now: at which place, on which stand, what was done there, and the settlement
  * that still holds.
  */
 export type StandingBoard = {
-  place: string;
+  target: Target;
   standId: string;
   /**
-   * The place's piece of the log, and what was done later that reaches it: the car moved, a line
+   * The target's piece of the log, and what was done later that reaches it: the car moved, a line
    * struck.
    */
   events: JobEvent[];
@@ -33,12 +59,12 @@ export function standAt(
  * left there.
  */
 export function boosterBefore(
-  g: Pick<JobGround, "stand" | "stands">,
+  g: Pick<JobGround, "sheet" | "stand" | "stands">,
   events: readonly JobEvent[],
 ): string | null {
   const struck = strikes(events);
   const here = standAt(g, events).id;
-  const before = piecesOf(events)
+  const before = piecesOf(g, events)
     .slice(0, -1)
     .filter((p) => (p.standId ?? g.stand.id) === here);
   const moves = before.flatMap((p) => eventsOf(p.events, "move")).filter((e) => !struck.has(e.id));
@@ -55,15 +81,12 @@ export function boardsStanding(
   g: Pick<JobGround, "sheet" | "stand">,
   events: readonly JobEvent[],
 ): StandingBoard[] {
-  const pieces = piecesOf(events);
-  const order = [FIRST_PLACE, ...(g.sheet.positions ?? []).map((p) => p.id)];
-  const here = order.indexOf(placeOf(events).id);
-  let from = here;
-  while (from > 0 && g.sheet.positions![from - 1]!.beside) from--;
-  return order.slice(from, here + 1).map((place): StandingBoard => {
+  const pieces = piecesOf(g, events);
+  const here = targetNow(g, events);
+  return standingWith(g.sheet, here.id).map((target): StandingBoard => {
     const piece =
-      place === order[here] ? pieces.at(-1)! : pieces.findLast((p) => p.place === place);
-    if (!piece) return { place, standId: g.stand.id, events: [], settled: null };
+      target.id === here.id ? pieces.at(-1)! : pieces.findLast((p) => p.target.id === target.id);
+    if (!piece) return { target, standId: g.stand.id, events: [], settled: null };
     const reaches = (e: JobEvent): boolean =>
       e.seq > piece.endSeq &&
       (e.body.kind === "strike" ||
@@ -71,7 +94,7 @@ export function boardsStanding(
         (e.body.kind === "touch" && e.body.touch === "moved-car"));
     const own = [...piece.events, ...events.filter(reaches)];
     return {
-      place,
+      target,
       standId: piece.standId ?? g.stand.id,
       events: own,
       settled: standingSettlement(own),
@@ -92,21 +115,41 @@ export const allProved = (
 export function freeStands(
   g: Pick<JobGround, "sheet" | "stand" | "stands">,
   events: readonly JobEvent[],
-  place: string,
+  targetId: string,
 ): Stand[] {
-  const order = [FIRST_PLACE, ...(g.sheet.positions ?? []).map((p) => p.id)];
-  const before = piecesOf(events).filter((p) => order.indexOf(p.place) < order.indexOf(place));
-  const taken = new Set(before.map((p) => p.standId ?? g.stand.id));
-  const { heightMm } = sheetAt(g.sheet, place).placement;
+  const before = standingWith(g.sheet, targetId)
+    .slice(0, -1)
+    .map((t) => t.id);
+  const taken = new Set(
+    piecesOf(g, events)
+      .filter((p) => before.includes(p.target.id))
+      .map((p) => p.standId ?? g.stand.id),
+  );
+  const { heightMm } = targetOf(g.sheet, targetId).placement;
   return (g.stands ?? []).filter((s) => !taken.has(s.id) && boosterFor(s, heightMm) !== undefined);
 }
 
-/** Where the board belongs at a step of the routine: where the last step before it sent it. */
-export const placeWanted = (g: Pick<JobGround, "sheet">, stepIndex: number): string =>
-  g.sheet.run
-    .slice(0, stepIndex)
-    .reduce<string>((at, s) => (s.kind === "position" ? s.to : at), FIRST_PLACE);
+/** Whether a target stands beside another one that is already there: it needs a stand of its own. */
+export const standsBeside = (g: Pick<JobGround, "sheet">, targetId: string): boolean =>
+  standingWith(g.sheet, targetId).length > 1;
 
-/** The stand that last carried the board at a place, where that was not the job's own. */
-export const standUsedAt = (events: readonly JobEvent[], place: string): string | undefined =>
-  piecesOf(events).findLast((p) => p.place === place)?.standId ?? undefined;
+/** The target that the routine wants proved at a step: where the last step before it sent the board. */
+export const targetWanted = (g: Pick<JobGround, "sheet">, stepIndex: number): Target =>
+  targetOf(
+    g.sheet,
+    g.sheet.run
+      .slice(0, stepIndex)
+      .reduce((at, s) => (s.kind === "position" ? s.to : at), firstTarget(g.sheet).id),
+  );
+
+/** The stand that last carried a target, where that was not the job's own. */
+export const standUsedFor = (
+  g: Pick<JobGround, "sheet">,
+  events: readonly JobEvent[],
+  targetId: string,
+): string | undefined =>
+  piecesOf(g, events).findLast((p) => p.target.id === targetId)?.standId ?? undefined;
+
+/** Whether a sheet has this target. */
+export const hasTarget = (g: Pick<JobGround, "sheet">, targetId: string): boolean =>
+  targetsOf(g.sheet).some((t) => t.id === targetId);

@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import { problemsIn, type Problem } from "@/core/book";
+import { plainly, problemsIn, type Problem } from "@/core/book";
 import { standSchema } from "@/core/setout/stand-schema";
 import { boardSchema } from "./board";
 import { instrumentSchema } from "./schema";
@@ -93,7 +93,7 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
 
 /** What keeps a piece of kit from being written down as it stands. */
 export function kitProblems(kind: KitKind, doc: unknown): Problem[] {
-  const parsed = SCHEMAS[kind].safeParse(doc);
+  const parsed = SCHEMAS[kind].safeParse(doc, plainly);
   return parsed.success ? [] : problemsIn(parsed.error, kind);
 }
 

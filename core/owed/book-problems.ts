@@ -1,4 +1,4 @@
-import { problemsIn, type Problem } from "@/core/book";
+import { plainly, problemsIn, type Problem } from "@/core/book";
 import type { SystemId } from "./names";
 import { SYSTEMS } from "./names";
 import type { OwedLine } from "./owed";
@@ -29,7 +29,7 @@ const neverApplies = (order: Order): boolean => edgesOf(everyLine(), [order]).le
 export function ruleBookProblems(
   json: unknown,
 ): { book: RuleBook; problems: [] } | { book: null; problems: Problem[] } {
-  const parsed = ruleBookSchema.safeParse(json);
+  const parsed = ruleBookSchema.safeParse(json, plainly);
   if (!parsed.success) return { book: null, problems: problemsIn(parsed.error, "rule book") };
   const idle = parsed.data.orders.findIndex((o) => neverApplies(o));
   if (idle >= 0)

@@ -1,46 +1,47 @@
 import {
-  itemOf,
-  itemsOf,
-  standAt,
+  boardsStanding,
   checksOf,
   eventsOf,
+  FUNCTIONS,
+  itemOf,
+  itemsOf,
   jobClock,
   jobOwed,
+  LAMPS,
   lastOf,
   measuredOf,
+  MOUNT_PARTS,
+  PHOTO_SUBJECTS,
   piecesOf,
-  placeOf,
   planFor,
-  sheetNow,
   runEventWords,
   runLogOf,
   setOutEntries,
+  settledQuantities,
+  STAGES,
   stageStates,
   standingBoard,
   standingHandOver,
   standingSettlement,
   strikes,
-  STAGES,
-  FUNCTIONS,
-  LAMPS,
-  MOUNT_PARTS,
-  PHOTO_SUBJECTS,
   type FunctionId,
-  type MountPart,
   type JobEvent,
   type JobGround,
+  type MountPart,
 } from "@/core/job";
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
 import { lineViews, moveWords, SCHOOLS, solveSetOut, TOUCHES } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
-import { placeName } from "@/core/sheet";
-import type { JobRecord } from "./schema";
+import type { Setup, Target } from "@/core/sheet";
+import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
 
 /** What the record says about itself, in every copy. */
 const NOTICE =
   "The vehicle maker's current service information decides. This record shows what was measured and done, with which instruments, by whom and when; it does not replace that information, local rules, or the judgement of the licensed person responsible.";
+
+const who = (e: Pick<JobEvent, "by">) => ({ name: e.by.name, initials: e.by.initials });
 
 /**
  * Builds the record of a job from its log alone.
@@ -54,20 +55,11 @@ export function buildRecord(
   events: readonly JobEvent[],
   simulated: boolean,
 ): JobRecord {
-  const { intake, sheet, vehicle } = ground;
+  const { intake, vehicle } = ground;
   const takenIn = eventsOf(events, "taken-in")[0]!;
-  const struck = strikes(events);
-  const who = (e: Pick<JobEvent, "by">) => ({ name: e.by.name, initials: e.by.initials });
-  const solution = solveSetOut(planFor(ground, events), setOutEntries(events));
-  const state = new Map(solution.readings.map((r) => [r.id, r]));
-  const settled = standingSettlement(events);
-  const standName = (s: { id: string; name: string }): string => `${s.id}, ${s.name}`;
-  const run = replayRun(runLogOf(events), sheet.run);
-  const hung = standingBoard(events);
   const handed = standingHandOver(events);
-
   return {
-    format: "iridel.record/1",
+    format: "iridel.record/2",
     job: {
       number,
       takenInAt: takenIn.at,
@@ -84,105 +76,49 @@ export function buildRecord(
       vinKeptBecause: intake.vinReason,
       plate: intake.plate,
     },
-    owed: {
-      done: intake.happenings.map(happeningName),
-      lines: owedLines(ground, events),
-      reason: sheet.reason,
-      sheet,
-    },
-    checks: (["ready", "prove"] as const).flatMap((stage) => {
-      const done = checksOf(events, stage);
-      return itemsOf(ground, stage).flatMap((item) => {
-        const e = done.get(item.id);
-        return e
-          ? [
-              {
-                stage,
-                measured: measuredFor(ground, events, item.id),
-                ask: item.ask,
-                outcome: e.body.outcome,
-                reason: e.body.reason,
-                at: e.at,
-                by: who(e),
-              },
-            ]
-          : [];
-      });
-    }),
+    owed: { done: intake.happenings.map(happeningName), lines: owedLines(ground, events) },
+    checks: checksIn(ground, events),
     ...arrivalOf(events),
     glass: glassOf(ground, events),
-    setOut: {
-      stand: standName(standAt(ground, events)),
-      place: { name: placeName(sheet, placeOf(events).id), ...sheetNow(ground, events).placement },
-      earlier: piecesOf(events)
-        .slice(0, -1)
-        .flatMap((p) => {
-          const held = standingSettlement(p.events);
-          if (!held) return [];
-          const { chance, alongMm, acrossMm, twistRad, heightMm } = held.body;
-          return [
-            {
-              place: placeName(sheet, p.place),
-              stand: p.standId ?? ground.stand.id,
-              chance,
-              alongMm,
-              acrossMm,
-              twistRad,
-              heightMm,
-              at: held.at,
-              by: who(held),
-            },
-          ];
-        }),
-      way: SCHOOLS[solution.plan.school ?? "tapes"].name,
-      lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({
-        name,
-        isSheets,
-        turnDeg: turnRad === null ? null : radToDeg(turnRad),
-        atBoardMm,
-        seen,
-      })),
-      readings: eventsOf(events, "reading").map((e) => {
-        const slot = solution.slots.find((s) => s.id === e.body.slotId);
-        const instrument = ground.instruments.find((i) => i.id === e.body.instrumentId);
-        const known = state.get(e.id);
-        const result = known?.state === "counts" ? known.result : null;
-        return {
-          id: e.id,
-          slot: e.body.slotId,
-          name: slot?.name ?? e.body.slotId,
-          typed: e.body.typed,
-          value: e.body.shown,
-          unit: slot?.quantity.dimension === "angle" ? ("rad" as const) : ("mm" as const),
-          sides: slot?.sides ?? null,
-          at: e.at,
-          by: who(e),
-          instrument: { id: e.body.instrumentId, name: instrument?.name ?? e.body.instrumentId },
-          sigma: e.body.sigma,
-          state: struck.has(e.id) ? ("struck" as const) : (known?.state ?? "doubt"),
-          struckReason: struck.get(e.id)?.body.reason ?? null,
-          residual: result?.residual ?? null,
-          redundancy: result?.redundancy ?? null,
-          w: result?.w ?? null,
-        };
-      }),
-      moves: eventsOf(events, "move")
-        .filter((e) => !struck.has(e.id))
-        .map((e) => ({ say: moveWords(e.body.move, vehicle).say, at: e.at, by: who(e) })),
-      touches: eventsOf(events, "touch")
-        .filter((e) => !struck.has(e.id))
-        .map((e) => ({ what: TOUCHES[e.body.touch].name, at: e.at, by: who(e) })),
-      settled: settled && {
-        at: settled.at,
-        by: who(settled),
-        chance: settled.body.chance,
-        alongMm: settled.body.alongMm,
-        acrossMm: settled.body.acrossMm,
-        twistRad: settled.body.twistRad,
-        heightMm: settled.body.heightMm,
-        sigma: settled.body.sigma,
-      },
-    },
+    calibrations: [calibrationOf(ground, events, simulated)],
+    time: timeOf(events),
+    open: stageStates(events, ground)
+      .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
+      .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}: ${s.lacks}`),
+    handedOver: handed ? { at: handed.at, by: who(handed) } : null,
+    notice: NOTICE,
+  };
+}
+
+/** What was checked before and after, with what was measured for it. */
+const checksIn = (ground: JobGround, events: readonly JobEvent[]): JobRecord["checks"] =>
+  (["ready", "prove"] as const).flatMap((stage) => {
+    const done = checksOf(events, stage);
+    return itemsOf(ground, stage).flatMap((item) => {
+      const e = done.get(item.id);
+      if (!e) return [];
+      const { outcome, reason } = e.body;
+      const measured = measuredFor(ground, events, item.id);
+      return [{ stage, measured, ask: item.ask, outcome, reason, at: e.at, by: who(e) }];
+    });
+  });
+
+/** One sheet as it was carried out. */
+function calibrationOf(
+  ground: JobGround,
+  events: readonly JobEvent[],
+  simulated: boolean,
+): CalibrationRecord {
+  const { sheet } = ground;
+  const run = replayRun(runLogOf(events), sheet.run);
+  const hung = standingBoard(events);
+  return {
+    id: sheet.id,
+    reason: sheet.reason,
+    sheet,
+    targets: sheet.setups.flatMap((setup) =>
+      setup.targets.map((target) => targetRecord(ground, events, setup, target)),
+    ),
     run: {
       status: run.status,
       board: hung && { code: hung.body.code, reason: hung.body.reason, at: hung.at, by: who(hung) },
@@ -196,12 +132,82 @@ export function buildRecord(
         ...runEventWords(e.body.event, sheet),
       })),
     },
-    time: timeOf(events),
-    open: stageStates(events, ground)
-      .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
-      .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}: ${s.lacks}`),
-    handedOver: handed ? { at: handed.at, by: who(handed) } : null,
-    notice: NOTICE,
+  };
+}
+
+/** One target: everything read and done of it, each reading as its own set-out last knew it. */
+function targetRecord(
+  ground: JobGround,
+  events: readonly JobEvent[],
+  setup: Setup,
+  target: Target,
+): TargetRecord {
+  const pieces = piecesOf(ground, events).filter((p) => p.target.id === target.id);
+  const own = pieces.flatMap((p) => p.events);
+  const last = pieces.at(-1);
+  const struck = strikes(events);
+  // What was struck later was never read; what happened to other targets later is none of its own.
+  const until = last
+    ? events.filter((e) => e.seq <= last.endSeq || e.body.kind === "strike")
+    : events.slice(0, 1);
+  const solution = solveSetOut(
+    { ...planFor(ground, until), target },
+    last ? setOutEntries(until) : [],
+  );
+  const state = new Map(solution.readings.map((r) => [r.id, r]));
+  const standId = last ? (last.standId ?? ground.stand.id) : null;
+  const stand = [ground.stand, ...(ground.stands ?? [])].find((s) => s.id === standId);
+  const standing = boardsStanding(ground, events).find((b) => b.target.id === target.id);
+  const settled = standing ? standing.settled : last ? standingSettlement(last.events) : null;
+  return {
+    id: target.id,
+    name: target.name,
+    setup: setup.name,
+    stand: stand ? `${stand.id}, ${stand.name}` : standId,
+    way: SCHOOLS[solution.plan.school ?? "tapes"].name,
+    lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({
+      name,
+      isSheets,
+      turnDeg: turnRad === null ? null : radToDeg(turnRad),
+      atBoardMm,
+      seen,
+    })),
+    readings: eventsOf(own, "reading").map((e) => {
+      const slot = solution.slots.find((s) => s.id === e.body.slotId);
+      const instrument = ground.instruments.find((i) => i.id === e.body.instrumentId);
+      const known = state.get(e.id);
+      const result = known?.state === "counts" ? known.result : null;
+      return {
+        id: e.id,
+        slot: e.body.slotId,
+        name: slot?.name ?? e.body.slotId,
+        typed: e.body.typed,
+        value: e.body.shown,
+        unit: slot?.quantity.dimension === "angle" ? ("rad" as const) : ("mm" as const),
+        sides: slot?.sides ?? null,
+        at: e.at,
+        by: who(e),
+        instrument: { id: e.body.instrumentId, name: instrument?.name ?? e.body.instrumentId },
+        sigma: e.body.sigma,
+        state: struck.has(e.id) ? ("struck" as const) : (known?.state ?? "doubt"),
+        struckReason: struck.get(e.id)?.body.reason ?? null,
+        residual: result?.residual ?? null,
+        redundancy: result?.redundancy ?? null,
+        w: result?.w ?? null,
+      };
+    }),
+    moves: eventsOf(own, "move")
+      .filter((e) => !struck.has(e.id))
+      .map((e) => ({ say: moveWords(e.body.move, ground.vehicle).say, at: e.at, by: who(e) })),
+    touches: eventsOf(own, "touch")
+      .filter((e) => !struck.has(e.id))
+      .map((e) => ({ what: TOUCHES[e.body.touch].name, at: e.at, by: who(e) })),
+    settled: settled && {
+      at: settled.at,
+      by: who(settled),
+      chance: settled.body.chance,
+      quantities: settledQuantities(settled.body, target),
+    },
   };
 }
 

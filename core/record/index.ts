@@ -1,13 +1,21 @@
 export { buildRecord } from "./build";
-export { recordJsonSchema, recordSchema, type JobRecord } from "./schema";
+export {
+  recordJsonSchema,
+  recordSchema,
+  type CalibrationRecord,
+  type JobRecord,
+  type TargetRecord,
+} from "./schema";
+export { record1JsonSchema, record1Schema } from "./schema-1";
+export { readRecord } from "./upcast";
 export {
   aimLearned,
   arrivalLines,
   glassLine,
   readingFigures,
-  standLines,
   resultLines,
   runLine,
+  standLines,
   timeLines,
   verdictLine,
 } from "./words";

@@ -1,9 +1,10 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { JobEvent } from "@/core/job";
-import { recordJsonSchema, recordSchema } from ".";
+import { z } from "zod";
+import { record1JsonSchema, recordJsonSchema, recordSchema } from ".";
 import { vehicleJsonSchema } from "@/core/vehicle";
-import { sheetJsonSchema } from "@/core/sheet";
+import { sheet1Schema, sheetJsonSchema } from "@/core/sheet";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
@@ -55,9 +56,11 @@ const reading = (slotId: string, shown: number): JobEvent["body"] => ({
 describe("the record", () => {
   it("is published as the schemas the code holds", () => {
     for (const [name, schema] of [
-      ["sheet-1", sheetJsonSchema()],
+      ["sheet-1", z.toJSONSchema(sheet1Schema)],
+      ["sheet-2", sheetJsonSchema()],
       ["vehicle-1", vehicleJsonSchema()],
-      ["record-1", recordJsonSchema()],
+      ["record-1", record1JsonSchema()],
+      ["record-2", recordJsonSchema()],
     ] as const)
       expect(JSON.parse(readFileSync(`public/schemas/${name}.json`, "utf8"))).toEqual(
         JSON.parse(JSON.stringify(schema)),
@@ -72,21 +75,22 @@ describe("the record", () => {
       reading("laser-badge", -3),
     ]);
     const record = recordSchema.parse(buildRecord(1041, ground, events, true));
-    expect(record.setOut.readings.map((r) => r.state)).toEqual(["doubt", "struck", "counts"]);
-    expect(record.setOut.readings[1]).toMatchObject({
+    const [target] = record.calibrations[0]!.targets;
+    expect(target!.readings.map((r) => r.state)).toEqual(["doubt", "struck", "counts"]);
+    expect(target!.readings[1]).toMatchObject({
       struckReason: "Tape hooked on the cap",
       residual: null,
     });
-    expect(record.setOut.touches).toHaveLength(1);
-    expect(standLines(record).map((l) => l.act?.say ?? l.reading!.slot)).toEqual([
+    expect(target!.touches).toHaveLength(1);
+    expect(standLines(target!).map((l) => l.act?.say ?? l.reading!.slot)).toEqual([
       "tape-fl-l",
       "tape-fr-r",
       "Touched: Knocked or leaned on it",
       "laser-badge",
     ]);
-    expect(record.setOut.settled).toBeNull();
+    expect(target!.settled).toBeNull();
     expect(record.open).toContain("Set out: Board not proved in place");
-    expect(readingFigures(record.setOut.readings[2]!).value.replace(/\s/g, " ")).toBe(
+    expect(readingFigures(target!.readings[2]!).value.replace(/\s/g, " ")).toBe(
       "3 mm vehicle right",
     );
   });

@@ -1,7 +1,8 @@
-import { DISTANCE_FROM_NAMES } from "@/core/sheet";
+import { QUANTITIES, type QuantityId } from "@/core/setout";
+import { DISTANCE_FROM_NAMES, type Target } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
-import type { JobRecord } from "./schema";
+import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
 
 /** One line of the set-out's result, as the report and the screen print it. */
 export type ResultLine = {
@@ -15,65 +16,64 @@ export type ResultLine = {
 const signed = (v: number, decimals: number): string =>
   (v >= 0 ? "+" : "") + formatNumber(v, decimals);
 
-/** The accepted position against the sheet, line by line; empty while nothing is settled. */
-export function resultLines(record: JobRecord): ResultLine[] {
-  const { sheet } = record.owed;
-  const s = record.setOut.settled;
-  if (!s) return [];
-  const mm = (
-    name: string,
-    wanted: number,
-    error: number,
-    sigma: number,
-    tolerance: number,
-  ): ResultLine => ({
-    name,
-    wanted: formatQuantity(wanted, "mm"),
-    error: `${signed(error, 1)} mm`,
-    sigma: `${formatNumber(sigma, 1)} mm`,
-    tolerance: `± ${formatNumber(tolerance)} mm`,
-  });
-  return [
-    mm(
-      `Distance from ${DISTANCE_FROM_NAMES[sheet.distanceFrom]}`,
-      record.setOut.place.alongMm,
-      s.alongMm,
-      s.sigma.alongMm,
-      sheet.tolerance.alongMm,
-    ),
-    mm(
-      `Across the ${DATUM_NAMES[sheet.datum]}, vehicle left +`,
-      record.setOut.place.acrossMm,
-      s.acrossMm,
-      s.sigma.acrossMm,
-      sheet.tolerance.acrossMm,
-    ),
-    {
-      name: `Twist against the ${DATUM_NAMES[sheet.datum]}`,
-      wanted: `${formatNumber(record.setOut.place.twistDeg, 2)}°`,
-      error: `${signed(radToDeg(s.twistRad), 2)}°`,
-      sigma: `${formatNumber(radToDeg(s.sigma.twistRad), 2)}°`,
-      tolerance: `± ${formatNumber(sheet.tolerance.twistDeg, 2)}°`,
-    },
-    mm(
-      "Height of the board centre",
-      record.setOut.place.heightMm,
-      s.heightMm,
-      s.sigma.heightMm,
-      sheet.tolerance.heightMm,
-    ),
-  ];
+/** What a quantity of a target is measured against. */
+function wantedOf(q: Accepted, target: Target): { name: string; wanted: string } {
+  const { placement } = target;
+  const against = DATUM_NAMES[target.datum];
+  const mm = (v: number): string => formatQuantity(v, "mm");
+  switch (q.id as QuantityId) {
+    case "along":
+      return {
+        name: `Distance from ${DISTANCE_FROM_NAMES[target.distanceFrom]}`,
+        wanted: mm(placement.alongMm),
+      };
+    case "across":
+      return { name: `Across the ${against}, vehicle left +`, wanted: mm(placement.acrossMm) };
+    case "twist":
+      return {
+        name: `Twist against the ${against}`,
+        wanted: `${formatNumber(placement.twistDeg, 2)}°`,
+      };
+    case "height":
+      return { name: "Height of the board centre", wanted: mm(placement.heightMm) };
+    default: {
+      const upright = target.upright === "vehicle-plane" ? "square to the car" : "plumb";
+      return { name: QUANTITIES[q.id as QuantityId]?.name ?? q.id, wanted: upright };
+    }
+  }
 }
 
-/** The verdict in one line. */
-export const verdictLine = (record: JobRecord): string =>
-  record.setOut.settled
-    ? `Set: ${formatChance(record.setOut.settled.chance)} chance that every quantity is inside its tolerance at once.`
+type Accepted = NonNullable<TargetRecord["settled"]>["quantities"][number];
+
+/** The accepted position against the sheet, line by line; empty while nothing is settled. */
+export function resultLines(record: TargetRecord, target: Target): ResultLine[] {
+  return (record.settled?.quantities ?? []).map((q) => {
+    const angle = q.unit === "rad";
+    const figure = (v: number, decimals: number): string =>
+      angle ? `${formatNumber(radToDeg(v), 2)}°` : `${formatNumber(v, decimals)} mm`;
+    const off = angle ? `${signed(radToDeg(q.error), 2)}°` : `${signed(q.error, 1)} mm`;
+    const even = q.lower === -q.upper;
+    return {
+      ...wantedOf(q, target),
+      error: off,
+      // Older records do not say how well a place before the last was known.
+      sigma: q.sigma > 0 ? figure(q.sigma, 1) : "–",
+      tolerance: even
+        ? `± ${figure(q.upper, 0)}`
+        : `${figure(q.lower, 0)} to ${figure(q.upper, 0)}`,
+    };
+  });
+}
+
+/** The verdict of one target in one line. */
+export const verdictLine = ({ settled }: TargetRecord): string =>
+  settled
+    ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.`
     : "Not settled: the board is not proved in place, or something was disturbed since.";
 
 /** The vehicle's answer in one line. */
-export function runLine(record: JobRecord): string {
-  const { status, result } = record.run;
+export function runLine({ run }: CalibrationRecord): string {
+  const { status, result } = run;
   if (!result) return status === "not-started" ? "Not run." : "Run not finished.";
   return status === "passed"
     ? `Learned, quality ${formatNumber(result.qualityPercent)} %.`
@@ -84,7 +84,7 @@ export function runLine(record: JobRecord): string {
  * A reading's value and residual as printed. A reading with a side names it instead of wearing a
  * sign.
  */
-export function readingFigures(r: JobRecord["setOut"]["readings"][number]): {
+export function readingFigures(r: TargetRecord["readings"][number]): {
   value: string;
   residual: string;
 } {
@@ -101,23 +101,23 @@ export function readingFigures(r: JobRecord["setOut"]["readings"][number]): {
   };
 }
 
-type Reading = JobRecord["setOut"]["readings"][number];
+type Reading = TargetRecord["readings"][number];
 type Act = { say: string; at: string; by: { name: string; initials: string } };
 
 /**
  * What was done at the stand in the order it was done: readings, and the moves and touches between
  * them.
  */
-export function standLines({
-  setOut,
-}: JobRecord): ({ reading: Reading; act: null } | { reading: null; act: Act })[] {
+export function standLines(
+  target: TargetRecord,
+): ({ reading: Reading; act: null } | { reading: null; act: Act })[] {
   return [
-    ...setOut.readings.map((reading) => ({ at: reading.at, line: { reading, act: null } })),
-    ...setOut.moves.map((m) => ({
+    ...target.readings.map((reading) => ({ at: reading.at, line: { reading, act: null } })),
+    ...target.moves.map((m) => ({
       at: m.at,
       line: { reading: null, act: { say: `Moved: ${m.say}`, at: m.at, by: m.by } },
     })),
-    ...setOut.touches.map((t) => ({
+    ...target.touches.map((t) => ({
       at: t.at,
       line: { reading: null, act: { say: `Touched: ${t.what}`, at: t.at, by: t.by } },
     })),
@@ -127,7 +127,7 @@ export function standLines({
 }
 
 /** The aim the vehicle learned, degrees. */
-export const aimLearned = (r: NonNullable<JobRecord["run"]["result"]>): string =>
+export const aimLearned = (r: NonNullable<CalibrationRecord["run"]["result"]>): string =>
   `yaw ${signed(r.learnedYawDeg, 2)}°, pitch ${signed(r.learnedPitchDeg, 2)}°, roll ${signed(r.learnedRollDeg, 2)}°`;
 
 /** The glass in one line. */

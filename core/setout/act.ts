@@ -45,7 +45,7 @@ const LEAVE_ALONE = 0.3;
  * moving.
  */
 export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): ProposedMove[] {
-  const t = s.plan.sheet.tolerance;
+  const t = s.plan.target.tolerance;
   const near = (error: number, half: number): boolean => Math.abs(error) < LEAVE_ALONE * half;
   const tilt = (part: "pitchRad" | "rollRad", toleranceDeg: number | undefined): number =>
     toleranceDeg === undefined || near(s.board[part] - s.target[part], degToRad(toleranceDeg))
@@ -88,10 +88,10 @@ export const outOfReach = (stand: Stand, heightMm: number): string => {
 function exhausted(s: SetOutSolution): string {
   const names = ["distance", "place across", "twist"];
   const sizes = s.aim!.covariance.map(
-    (row, i) => Math.sqrt(row[i]!) / planHalfWidths(s.plan.sheet)[i]!,
+    (row, i) => Math.sqrt(row[i]!) / planHalfWidths(s.plan.target)[i]!,
   );
   const worst = names[sizes.indexOf(Math.max(...sizes))]!;
-  return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.sheet.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
+  return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.target.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
 }
 
 /**
@@ -183,7 +183,7 @@ export function nextAct(solution: SetOutSolution): Judged {
         };
   };
   const decide = (): NextAct => {
-    const { stand, sheet } = solution.plan;
+    const { stand, target } = solution.plan;
     const booster = boosterFor(stand, solution.target.heightMm);
     if (booster === undefined)
       return { kind: "stuck", message: outOfReach(stand, solution.target.heightMm) };
@@ -194,7 +194,7 @@ export function nextAct(solution: SetOutSolution): Judged {
         rest: [],
       };
     if (
-      sheet.upright === "vehicle-plane" &&
+      target.upright === "vehicle-plane" &&
       !solution.plan.floorSlopeRad &&
       verdict.why === "not-known"
     )

@@ -3,7 +3,7 @@ import type { Adjustment } from "@/core/survey";
 import { degToRad } from "@/core/units";
 import type { VehiclePointId } from "@/core/vehicle";
 import { datumLine, type DatumFrame } from "./plan";
-import type { Sheet } from "@/core/sheet";
+import type { Target } from "@/core/sheet";
 
 /** Aim error in the plan: actual minus sheet, in the datum's own axes. */
 export type PlanAim = {
@@ -30,13 +30,13 @@ export type PlanAim = {
  * where m is the normal of P -> Q.
  *
  * @param adjustment an adjusted set-out network with the vehicle's points
- * @param sheet placement in mm and degrees
+ * @param target its placement in mm and degrees
  * @param frame the sheet's datum on this vehicle
  * @param body the body whose origin is the centre of the board, projected to the floor
  */
 export function aim(
   adjustment: Adjustment,
-  sheet: Sheet,
+  target: Target,
   frame: DatumFrame,
   body: string,
 ): PlanAim {
@@ -95,9 +95,9 @@ export function aim(
     }),
   );
   return {
-    alongMm: along - sheet.placement.alongMm,
-    acrossMm: across - sheet.placement.acrossMm,
-    twistRad: wrapAngle(twist - degToRad(sheet.placement.twistDeg)),
+    alongMm: along - target.placement.alongMm,
+    acrossMm: across - target.placement.acrossMm,
+    twistRad: wrapAngle(twist - degToRad(target.placement.twistDeg)),
     covariance: cov,
     jacobian,
   };

@@ -1,9 +1,9 @@
-import type { Sheet } from "@/core/sheet";
+import type { Target } from "@/core/sheet";
 
 /**
  * A board this far beside the line is missed by beams that run along the wheels: panels and scales
  * are half as wide.
  */
 const ASIDE_MM = 250;
-export const isAside = (sheet: Pick<Sheet, "placement">): boolean =>
-  Math.abs(sheet.placement.acrossMm) > ASIDE_MM;
+export const isAside = (target: Pick<Target, "placement">): boolean =>
+  Math.abs(target.placement.acrossMm) > ASIDE_MM;

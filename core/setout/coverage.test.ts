@@ -39,7 +39,7 @@ function truly(c: Car, b: Pose): [number, number, number] {
   const reach = Math.hypot(b.x - c.badgeR.x, b.y - c.badgeR.y);
   const across = reach * Math.sin(Math.atan2(b.y - c.badgeR.y, b.x - c.badgeR.x) - way);
   const twist = b.heading - way - Math.PI;
-  const { placement } = plan.sheet;
+  const { placement } = plan.target;
   return [
     along - placement.alongMm,
     across - placement.acrossMm,
@@ -128,7 +128,7 @@ function run(seed: number, touches: readonly TouchKind[]): { inside: boolean[]; 
     read(AGAIN);
   }
   const { adjustment } = estimate(h, plan.vehicle);
-  const a = aim(adjustment!, plan.sheet, frame, epochNow(h, "stand").body);
+  const a = aim(adjustment!, plan.target, frame, epochNow(h, "stand").body);
   const t = truly(c, b);
   const d = [a.alongMm - t[0], a.acrossMm - t[1], a.twistRad - t[2]];
   return {

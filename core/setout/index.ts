@@ -53,7 +53,7 @@ export {
   type StandState,
 } from "./stand";
 export { TOUCHES, type TouchKind } from "./touch";
-export { planHalfWidths } from "./proof";
+export { QUANTITIES, quantitiesOf, type Quantity, type QuantityId } from "./quantities";
 export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 export { moveWords, slotValue, type LengthSetting } from "./words";
 export { inSchool, misses, SCHOOLS, schoolsFor, type School, type SchoolId } from "./schools";

@@ -17,13 +17,13 @@ const BUBBLE_END = 5;
 
 /** What height and tilt of the board are read with: rule and scale, inclinometer, bubbles. */
 export function levelSlots(plan: SetOutPlan): Slot[] {
-  const { sheet, stand, instruments } = plan;
+  const { target, stand, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const height = {
     dimension: "length",
     min: 200,
     max: 3000,
-    expected: sheet.placement.heightMm,
+    expected: target.placement.heightMm,
   } as const;
   const slots: Slot[] = [];
   if (has("rule"))
@@ -57,8 +57,8 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
       toModel: (shown) => shown + stand.scaleOffsetMm,
       toShown: (model) => model - stand.scaleOffsetMm,
     });
-  if (sheet.tolerance.pitchDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.pitch));
-  if (sheet.tolerance.rollDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.roll));
+  if (target.tolerance.pitchDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.pitch));
+  if (target.tolerance.rollDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.roll));
   return slots;
 }
 
@@ -156,7 +156,7 @@ function tiltHint(
   part: "pitch" | "roll",
   { positive, negative }: NonNullable<Slot["sides"]>,
 ): { hint?: string } {
-  if (plan.sheet.upright !== "vehicle-plane") return {};
+  if (plan.target.upright !== "vehicle-plane") return {};
   if (!plan.floorSlopeRad)
     return {
       hint: "The board stands square to the vehicle’s plane: measure the floor under Ready, or nobody knows what is right.",

@@ -4,7 +4,7 @@ import { boardOf, carryOut, type StandBody } from "@/devices/bench/stand-sim";
 import { act, measure, openBay, trueReading } from "@/devices/bench/world";
 import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
-import { sheetAt } from "@/core/sheet";
+import { targetOf, targetsOf } from "@/core/sheet";
 import { planOf } from "@/tests/fixtures";
 import { degToRad } from "@/core/units";
 import {
@@ -37,12 +37,12 @@ describe("square to the vehicle's plane", () => {
         slope,
         fc.double({ min: -40, max: 40, noNaN: true }),
         (ahead, left, twistDeg) => {
-          const sheet = { ...plan.sheet, placement: { ...plan.sheet.placement, twistDeg } };
+          const target = { ...plan.target, placement: { ...plan.target.placement, twistDeg } };
           const floorSlopeRad = {
             ahead: { value: ahead, sigma: 0 },
             left: { value: left, sigma: 0 },
           };
-          const { pitch, roll } = wantedTilt({ sheet, floorSlopeRad });
+          const { pitch, roll } = wantedTilt({ target, floorSlopeRad });
           // The normal and the board's own axes as vectors: it faces the car, so "away" is against
           // its heading.
           const heading = Math.PI + degToRad(twistDeg);
@@ -61,10 +61,10 @@ describe("square to the vehicle's plane", () => {
         },
       ),
     );
-    const { upright: _, ...plumb } = plan.sheet;
+    const { upright: _, ...plumb } = plan.target;
     expect(
       wantedTilt({
-        sheet: plumb,
+        target: plumb,
         floorSlopeRad: { ahead: { value: 0.01, sigma: 0 }, left: { value: 0.01, sigma: 0 } },
       }),
     ).toEqual({ pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } });
@@ -180,7 +180,7 @@ describe("a booster", () => {
     expect(withBooster(high, null)).toEqual(plan.stand);
     const beyond = {
       ...plan,
-      sheet: { ...plan.sheet, placement: { ...plan.sheet.placement, heightMm: 1700 } },
+      target: { ...plan.target, placement: { ...plan.target.placement, heightMm: 1700 } },
     };
     expect(nextAct(solveSetOut(beyond, [])).next).toMatchObject({ kind: "stuck" });
   });
@@ -251,16 +251,14 @@ it("an adjuster's play is told to the hand only where a move ends against it", (
 
 describe("what a reading may honestly be", () => {
   const everyPlace = SHEETS.flatMap((sheet) =>
-    ["first", ...(sheet.positions ?? []).map((p) => p.id)].map(
-      (place) => [sheet.id, place] as const,
-    ),
+    targetsOf(sheet).map((t) => [sheet.id, t.id] as const),
   );
   it.each(everyPlace)(
     "of %s at %s: no true reading of a stand just rolled in is called impossible",
     (id, place) => {
       const sheet = SHEETS.find((s) => s.id === id)!;
       const vehicle = VEHICLES.find((v) => sheet.appliesTo.vehicles.includes(v.id))!;
-      const plan = { ...planOf(0, 1), vehicle, sheet: sheetAt(sheet, place) };
+      const plan = { ...planOf(0, 1), vehicle, target: targetOf(sheet, place) };
       for (let i = 0; i < 40; i++) {
         const world = openBay(`honest-${i}`, plan);
         for (const slot of slotsFor(plan)) {
@@ -289,7 +287,7 @@ describe("a floor nobody measured", () => {
     );
   });
   it("is uncertain by half a degree over the way from the wheels to the board", () => {
-    const far = unknown.sheet.placement.alongMm * Math.tan(Math.PI / 360);
+    const far = unknown.target.placement.alongMm * Math.tan(Math.PI / 360);
     expect(floorStep(unknown).sigma).toBeCloseTo(far, 1);
     expect(floorStep(planOf(0, 0)).sigma).toBe(0.8);
   });

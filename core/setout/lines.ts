@@ -85,12 +85,12 @@ const minus = (a: Float64Array, b: Float64Array): Float64Array => a.map((v, i) =
  */
 export function lineViews(s: SetOutSolution): LineView[] {
   if (!s.adjustment) return [];
-  const { sheet, rearToe } = s.plan;
+  const { target, rearToe } = s.plan;
   const points = s.adjustment.points;
   const frameOf = (kind: DatumKind): DatumFrame | null =>
     kind === "thrust" && !rearToe
       ? null
-      : datumFrame({ ...s.plan, sheet: { ...sheet, datum: kind } });
+      : datumFrame({ ...s.plan, target: { ...target, datum: kind } });
   const own = s.frame;
   const ownLine = datumLine(own, points);
   const atX = s.target.pose.xMm;
@@ -102,7 +102,7 @@ export function lineViews(s: SetOutSolution): LineView[] {
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));
   return KINDS.map((kind): LineView => {
     const frame = frameOf(kind);
-    const base = { kind, name: DATUM_NAMES[kind], isSheets: kind === sheet.datum };
+    const base = { kind, name: DATUM_NAMES[kind], isSheets: kind === target.datum };
     if (!frame)
       return {
         ...base,
@@ -116,7 +116,7 @@ export function lineViews(s: SetOutSolution): LineView[] {
     const g = gradients(s, frame, atX);
     const turnRad = wrapAngle(datumLine(frame, points).headingRad - ownLine.headingRad);
     const atBoardMm = acrossAt(frame) - acrossAt(own);
-    const toleranceRad = (sheet.tolerance.twistDeg * Math.PI) / 180;
+    const toleranceRad = (target.tolerance.twistDeg * Math.PI) / 180;
     return {
       ...base,
       turnRad,
@@ -125,7 +125,7 @@ export function lineViews(s: SetOutSolution): LineView[] {
       sigmaMm: sigmaOf(s, minus(g.across, ownGradients.across)),
       seen: s.slots.some((slot) => saw.has(slot.id) && touches(slot, POINTS[kind])),
       matters:
-        Math.abs(turnRad) > toleranceRad / 3 || Math.abs(atBoardMm) > sheet.tolerance.acrossMm / 3,
+        Math.abs(turnRad) > toleranceRad / 3 || Math.abs(atBoardMm) > target.tolerance.acrossMm / 3,
     };
   });
 }
@@ -151,14 +151,14 @@ function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
  */
 export function blindTo(s: SetOutSolution): { say: string; slotId: string | null } | null {
   const school = s.plan.school ?? "tapes";
-  const points = POINTS[s.plan.sheet.datum];
+  const points = POINTS[s.plan.target.datum];
   const sees = (slot: Slot): boolean => touches(slot, points);
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));
   if (s.slots.some((slot) => sees(slot) && (saw.has(slot.id) || inSchool(school, slot))))
     return null;
   const would = s.slots.find(sees);
   return {
-    say: `The sheet means the ${DATUM_NAMES[s.plan.sheet.datum]}; nothing this way reads touches it on this vehicle.${would ? ` Take “${would.name}” too.` : " The kit has no instrument that would."}`,
+    say: `The sheet means the ${DATUM_NAMES[s.plan.target.datum]}; nothing this way reads touches it on this vehicle.${would ? ` Take “${would.name}” too.` : " The kit has no instrument that would."}`,
     slotId: would?.id ?? null,
   };
 }

@@ -2,6 +2,7 @@ import DxfParser from "dxf-parser";
 import { describe, expect, it } from "vitest";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { SHEETS } from "@/demo/data/sheets";
+import { firstTarget } from "@/core/sheet";
 import { VEHICLES } from "@/demo/data/vehicles";
 import {
   DEFAULT_THRESHOLDS,
@@ -15,7 +16,7 @@ import {
 
 const plan: SetOutPlan = {
   vehicle: VEHICLES[0]!,
-  sheet: SHEETS[0]!,
+  target: firstTarget(SHEETS[0]!),
   stand: STANDS[0]!,
   instruments: INSTRUMENTS,
   rearToe: null,
@@ -27,13 +28,13 @@ describe("the mark-out sheet", () => {
   it("says what each tape shows when the board is right: by Pythagoras, from the book's dimensions", () => {
     const { steps } = markOut(plan, "tapes");
     const shown = (id: string): number => steps.find((s) => s.slot.id === id)!.expected;
-    const ahead = plan.sheet.placement.alongMm;
+    const ahead = plan.target.placement.alongMm;
     const rise = plan.stand.hookHeightMm - v.hubHeightMm;
     const [hub, end] = [v.trackFrontMm / 2 + v.hubCapOutMm, plan.stand.beamHalfMm];
     expect(shown("tape-fl-l")).toBeCloseTo(Math.hypot(ahead, end - hub, rise), 6);
     expect(shown("tape-fl-r")).toBeCloseTo(Math.hypot(ahead, end + hub, rise), 6);
     expect(shown("tape-fl-l")).toBeCloseTo(shown("tape-fr-r"), 6);
-    expect(shown("height-rule")).toBe(plan.sheet.placement.heightMm);
+    expect(shown("height-rule")).toBe(plan.target.placement.heightMm);
     const box = markOut(plan, "floor-box").steps;
     expect(box.find((s) => s.slot.id === "box-centre")!.expected).toBeCloseTo(0, 6);
     expect(box.find((s) => s.slot.id === "box-hub-l")!.expected).toBeCloseTo(ahead, 6);

@@ -92,7 +92,7 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
     ...path.flatMap((id) => slots.find((s) => s.id === id) ?? []),
     ...slots.filter((s) => !path.includes(s.id)),
   ];
-  const halves = planHalfWidths(plan.sheet);
+  const halves = planHalfWidths(plan.target);
   const entries: SetOutEntry[] = [];
   const hubSigma = Math.max(plan.vehicle.hubSigmaMm, plan.vehicle.badgeSigmaMm);
   return {

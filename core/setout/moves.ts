@@ -138,121 +138,157 @@ export function planMoves(
   least: Least = { mm: 0.2, rad: 1e-4 },
 ): Move[] {
   const { pitchRad = 0, rollRad = 0 } = target;
+  const wanted = { ...target, pitchRad, rollRad };
+  const tilt = tiltChange(stand, state, now, wanted, least);
+  const baseNow = baseFor(stand, now.pose, state);
+  // The base as it will stand once tilted as wanted, expressed by where it carries the board.
+  const levelled = shifted(baseNow, tilt.shift, baseNow.headingRad);
+  const { joints, base } = settle(stand, state, levelled, target.pose);
+  const rolled = rollBetween(levelled, base, least);
+  const standing = rolled ? base : levelled;
+
+  const moves: Move[] = [];
+  let at = now;
+  const push = (steps: readonly Step[]): void => {
+    for (const { move, after } of steps) {
+      at = { ...at, ...after };
+      moves.push({ ...move, after: at });
+    }
+  };
+  if (rolled) {
+    // The board is not level yet: it stands short of where it will by what levelling shifts it.
+    const back = tilt.shift.map((v) => -v) as Vec3;
+    push([
+      {
+        move: rolled,
+        after: { pose: shifted(boardAt(stand, base, state), back, base.headingRad) },
+      },
+    ]);
+  }
+  if (tilt.needed)
+    push(
+      levelSteps(stand, tilt, {
+        pose: boardAt(stand, standing, state),
+        heightMm: now.heightMm + tilt.shift[2],
+        pitchRad,
+        rollRad,
+      }),
+    );
+  push(jointSteps(stand, standing, state.joints, joints, least));
+  const up = target.heightMm - at.heightMm;
+  if (Math.abs(up) >= least.mm) push([crankStep(stand, up, target.heightMm)]);
+  return moves;
+}
+
+/** One move of a plan, and what it leaves changed of the board. */
+type Step = { move: MoveAct; after: Partial<BoardState> };
+
+/** The change of tilt that is wanted, and how far it shifts the board, in the base's own axes. */
+type TiltChange = { needed: boolean; from: Slopes; to: Slopes; shift: Vec3 };
+
+function tiltChange(
+  stand: Stand,
+  state: StandState,
+  now: BoardState,
+  { pitchRad, rollRad }: { pitchRad: number; rollRad: number },
+  least: Least,
+): TiltChange {
   const from = footSlopes(now.pitchRad, now.rollRad);
   const to = footSlopes(pitchRad, rollRad);
-  const tilted = Math.hypot(now.pitchRad - pitchRad, now.rollRad - rollRad) >= least.rad;
-  const baseNow = baseFor(stand, now.pose, state);
-  const shift: Vec3 = tilted ? levelShift(stand, state, now.heightMm, from, to) : [0, 0, 0];
-  const inPlan = (heading: number): [number, number] => [
-    Math.cos(heading) * shift[0] - Math.sin(heading) * shift[1],
-    Math.sin(heading) * shift[0] + Math.cos(heading) * shift[1],
-  ];
-  // The base as it will stand once tilted as wanted, expressed by where it carries the board.
-  const [sx, sy] = inPlan(baseNow.headingRad);
-  const levelled: PlanPose = { ...baseNow, xMm: baseNow.xMm + sx, yMm: baseNow.yMm + sy };
+  const needed = Math.hypot(now.pitchRad - pitchRad, now.rollRad - rollRad) >= least.rad;
+  const shift: Vec3 = needed ? levelShift(stand, state, now.heightMm, from, to) : [0, 0, 0];
+  return { needed, from, to, shift };
+}
 
-  const { joints, base } = settle(stand, state, levelled, target.pose);
-  const moves: Move[] = [];
-  let at: BoardState = now;
-  // An adjuster's play is named where it matters to the hand: when the move ends against the usual
-  // direction.
-  const play = (playMm: number | undefined, by: number) => (playMm && by < 0 ? { playMm } : {});
-  const push = (move: MoveAct, after: Partial<BoardState>): void => {
-    at = { ...at, ...after };
-    moves.push({ ...move, after: at });
-  };
+/** A pose carried by a shift in axes of the given heading. */
+function shifted(pose: PlanPose, [x, y]: Vec3, headingRad: number): PlanPose {
+  const [c, s] = [Math.cos(headingRad), Math.sin(headingRad)];
+  return { ...pose, xMm: pose.xMm + c * x - s * y, yMm: pose.yMm + s * x + c * y };
+}
 
-  let standing = levelled;
-  const roll = {
-    away: base.xMm - levelled.xMm,
-    left: base.yMm - levelled.yMm,
-    turn: wrapAngle(base.headingRad - levelled.headingRad),
-  };
-  if (Math.hypot(roll.away, roll.left) >= least.mm || Math.abs(roll.turn) >= least.rad) {
-    standing = base;
-    const [tx, ty] = inPlan(base.headingRad);
-    const board = boardAt(stand, base, state);
-    const pose = { xMm: board.xMm - tx, yMm: board.yMm - ty, headingRad: board.headingRad };
-    push({ kind: "roll", awayMm: roll.away, leftMm: roll.left, turnRad: roll.turn }, { pose });
-  }
-  if (tilted) {
-    const feet = stand.feet.slice(1).map((f, i) => ({
+/** Rolling the base from one pose to another; null where it is not worth a hand. */
+function rollBetween(from: PlanPose, to: PlanPose, least: Least): MoveAct | null {
+  const awayMm = to.xMm - from.xMm;
+  const leftMm = to.yMm - from.yMm;
+  const turnRad = wrapAngle(to.headingRad - from.headingRad);
+  if (Math.hypot(awayMm, leftMm) < least.mm && Math.abs(turnRad) < least.rad) return null;
+  return { kind: "roll", awayMm, leftMm, turnRad };
+}
+
+/** A foot that would be turned by less than this is left alone, mm. */
+const LEAST_FOOT_MM = 0.05;
+
+/** The feet, each by what the change of the plane through their tips raises it; the first stays. */
+function levelSteps(stand: Stand, { from, to }: TiltChange, done: BoardState): Step[] {
+  const [first, ...others] = stand.feet;
+  const feet = others
+    .map((f, i) => ({
       foot: i + 1,
-      raiseMm:
-        (to.a - from.a) * (f.xMm - stand.feet[0]!.xMm) +
-        (to.b - from.b) * (f.yMm - stand.feet[0]!.yMm),
-    }));
-    const worth = feet.filter((f) => Math.abs(f.raiseMm) >= 0.05);
-    worth.forEach((f, k) => {
-      const last = k === worth.length - 1;
-      const done = last
-        ? {
-            pose: boardAt(stand, standing, state),
-            heightMm: now.heightMm + shift[2],
-            pitchRad,
-            rollRad,
-          }
-        : {};
-      push(
-        { kind: "level", ...f, turns: f.raiseMm / stand.footMmPerTurn, ...(last ? { last } : {}) },
-        done,
-      );
-    });
-  }
+      raiseMm: (to.a - from.a) * (f.xMm - first!.xMm) + (to.b - from.b) * (f.yMm - first!.yMm),
+    }))
+    .filter((f) => Math.abs(f.raiseMm) >= LEAST_FOOT_MM);
+  return feet.map((f, k): Step => {
+    const last = k === feet.length - 1;
+    const turns = f.raiseMm / stand.footMmPerTurn;
+    return {
+      move: { kind: "level", ...f, turns, ...(last ? { last } : {}) },
+      after: last ? done : {},
+    };
+  });
+}
 
-  const value = [...state.joints];
-  const inOrder = [...stand.joints.keys()].sort(
+/** An adjuster's play is named where it matters to the hand: a move against the usual direction. */
+const play = (playMm: number | undefined, by: number): { playMm?: number } =>
+  playMm && by < 0 ? { playMm } : {};
+
+/** The joints from one set of values to another, turns before slides. */
+function jointSteps(
+  stand: Stand,
+  base: PlanPose,
+  from: readonly number[],
+  to: readonly number[],
+  least: Least,
+): Step[] {
+  const value = [...from];
+  const turnsFirst = [...stand.joints.keys()].sort(
     (i, j) => Number(stand.joints[i]!.kind !== "yaw") - Number(stand.joints[j]!.kind !== "yaw"),
   );
-  for (const i of inOrder) {
+  return turnsFirst.flatMap((i): Step[] => {
     const joint = stand.joints[i]!;
-    const by = joints[i]! - value[i]!;
-    if (Math.abs(by) < (joint.kind === "yaw" ? least.rad : least.mm)) continue;
-    const before = boardAt(stand, standing, { joints: value });
-    value[i] = joints[i]!;
-    const pose = boardAt(stand, standing, { joints: value });
+    const by = to[i]! - value[i]!;
+    if (Math.abs(by) < (joint.kind === "yaw" ? least.rad : least.mm)) return [];
+    const before = boardAt(stand, base, { joints: value });
+    value[i] = to[i]!;
+    const pose = boardAt(stand, base, { joints: value });
+    const loose = play(joint.playMm, by);
     if (joint.kind === "yaw") {
       // The vehicle-left end is at body (0, -half): body x of its travel is -(-half) * turn, and
       // body x is toward the car.
-      push(
-        {
-          kind: "yaw",
-          joint: i,
-          turnRad: by,
-          leftEndMm: -stand.beamHalfMm * Math.sin(by),
-          ...play(joint.playMm, by),
-        },
-        { pose },
-      );
-    } else {
-      push(
-        {
-          kind: "slide",
-          joint: i,
-          axis: joint.axis,
-          byMm: by,
-          awayMm: pose.xMm - before.xMm,
-          leftMm: pose.yMm - before.yMm,
-          ...play(joint.playMm, by),
-        },
-        { pose },
-      );
+      const leftEndMm = -stand.beamHalfMm * Math.sin(by);
+      return [
+        { move: { kind: "yaw", joint: i, turnRad: by, leftEndMm, ...loose }, after: { pose } },
+      ];
     }
-  }
-
-  const up = target.heightMm - at.heightMm;
-  if (Math.abs(up) >= least.mm)
-    push(
+    const [awayMm, leftMm] = [pose.xMm - before.xMm, pose.yMm - before.yMm];
+    const { axis } = joint;
+    return [
       {
-        kind: "crank",
-        upMm: up,
-        turns: up / stand.crank.mmPerTurn,
-        ...play(stand.crank.playMm, up),
+        move: { kind: "slide", joint: i, axis, byMm: by, awayMm, leftMm, ...loose },
+        after: { pose },
       },
-      { heightMm: target.heightMm },
-    );
-  return moves;
+    ];
+  });
 }
+
+const crankStep = (stand: Stand, upMm: number, heightMm: number): Step => ({
+  move: {
+    kind: "crank",
+    upMm,
+    turns: upMm / stand.crank.mmPerTurn,
+    ...play(stand.crank.playMm, upMm),
+  },
+  after: { heightMm },
+});
 
 /** Puts another booster under the mast, or takes it off; everything else stays where it is. */
 export function boosterMove(stand: Stand, now: BoardState, booster: string | null): Move {

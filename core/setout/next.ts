@@ -72,7 +72,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const now = s.aim;
   if (!s.adjustment || !now) return [];
   const { covariance, order } = s.adjustment.joint;
-  const halves = planHalfWidths(s.plan.sheet);
+  const halves = planHalfWidths(s.plan.target);
   const scalars = scalarErrors(s);
   const expected = predictedReadings(s);
   const school = s.plan.school ?? "tapes";
@@ -174,7 +174,7 @@ function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdi
  * Moves below a tenth of the tolerance are not asked for; adjusters finer than that are left alone.
  */
 export function worthwhile(s: SetOutSolution): { mm: number; rad: number } {
-  const t = s.plan.sheet.tolerance;
+  const t = s.plan.target.tolerance;
   return {
     mm: Math.max(0.5, 0.12 * Math.min(t.alongMm, t.acrossMm, t.heightMm)),
     rad: Math.max(

@@ -6,7 +6,7 @@ import {
   type Vehicle,
   type VehiclePointId,
 } from "@/core/vehicle";
-import type { Sheet } from "@/core/sheet";
+import type { Target } from "@/core/sheet";
 import type { Instrument } from "./instrument";
 import type { SchoolId } from "./schools";
 import type { PlanPose, Stand } from "./stand";
@@ -24,7 +24,7 @@ export const DEFAULT_THRESHOLDS: Thresholds = { setChance: 0.99, outsideChance: 
 /** Everything that is settled about a set-out before the first reading. */
 export type SetOutPlan = {
   vehicle: Vehicle;
-  sheet: Sheet;
+  target: Target;
   stand: Stand;
   instruments: Instrument[];
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
@@ -52,8 +52,8 @@ export type SetOutPlan = {
 };
 
 /** The height above the stand's own floor at which the board's centre belongs. */
-export const wantedHeight = (plan: Pick<SetOutPlan, "sheet" | "floorStepMm">): number =>
-  plan.sheet.placement.heightMm - (plan.floorStepMm?.value ?? 0);
+export const wantedHeight = (plan: Pick<SetOutPlan, "target" | "floorStepMm">): number =>
+  plan.target.placement.heightMm - (plan.floorStepMm?.value ?? 0);
 
 /**
  * Standard deviation of the fall of a floor nobody has measured, radians: bays drain at one in a
@@ -66,19 +66,19 @@ const UNMEASURED_FLOOR_RAD = degToRad(0.5);
  * as none, with the uncertainty of an unmeasured fall between the front wheels and the stand.
  */
 export const floorStep = (
-  plan: Pick<SetOutPlan, "sheet" | "vehicle" | "floorStepMm">,
+  plan: Pick<SetOutPlan, "target" | "vehicle" | "floorStepMm">,
 ): { value: number; sigma: number } =>
   plan.floorStepMm ?? { value: 0, sigma: UNMEASURED_FLOOR_RAD * throwFromWheels(plan) };
 
 /** From the front wheels to where the sheet puts the board, mm. */
-function throwFromWheels({ sheet, vehicle }: Pick<SetOutPlan, "sheet" | "vehicle">): number {
+function throwFromWheels({ target, vehicle }: Pick<SetOutPlan, "target" | "vehicle">): number {
   const ahead = {
     "front-hub-line": 0,
     "front-badge": vehicle.frontOverhangMm,
     "bumper-face": vehicle.frontOverhangMm,
     camera: vehicle.camera.xMm - vehicle.wheelbaseMm,
-  }[sheet.distanceFrom];
-  return Math.abs(sheet.placement.alongMm + ahead);
+  }[target.distanceFrom];
+  return Math.abs(target.placement.alongMm + ahead);
 }
 
 /**
@@ -91,13 +91,13 @@ function throwFromWheels({ sheet, vehicle }: Pick<SetOutPlan, "sheet" | "vehicle
  * of it change a slope by less than a hundredth.
  */
 export function wantedTilt(
-  plan: Pick<SetOutPlan, "sheet" | "floorSlopeRad">,
+  plan: Pick<SetOutPlan, "target" | "floorSlopeRad">,
 ): Record<"pitch" | "roll", { value: number; sigma: number }> {
-  if (plan.sheet.upright !== "vehicle-plane")
+  if (plan.target.upright !== "vehicle-plane")
     return { pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } };
   const unknown = { value: 0, sigma: UNMEASURED_FLOOR_RAD };
   const { ahead, left } = plan.floorSlopeRad ?? { ahead: unknown, left: unknown };
-  const turn = degToRad(plan.sheet.placement.twistDeg);
+  const turn = degToRad(plan.target.placement.twistDeg);
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   const along = (p: number, q: number) => ({
     value: p * ahead.value + q * left.value,
@@ -134,11 +134,11 @@ export class MissingThrustError extends Error {
 }
 
 /** The sheet's datum on this vehicle. @throws MissingThrustError */
-export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "sheet" | "rearToe">): DatumFrame {
-  const { vehicle, sheet, rearToe } = plan;
-  if (sheet.datum === "thrust" && !rearToe) throw new MissingThrustError();
+export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearToe">): DatumFrame {
+  const { vehicle, target, rearToe } = plan;
+  if (target.datum === "thrust" && !rearToe) throw new MissingThrustError();
   const line: Pick<DatumFrame, "through" | "directionFrom" | "directionTo" | "turnRad"> =
-    sheet.datum === "centreline"
+    target.datum === "centreline"
       ? { through: [["badgeR", 1]], directionFrom: "badgeR", directionTo: "badgeF", turnRad: 0 }
       : {
           // From right hub to left hub is the axle; its normal points forward a quarter turn
@@ -149,7 +149,7 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "sheet" | "rearToe
           ],
           directionFrom: "hubRR",
           directionTo: "hubRL",
-          turnRad: -Math.PI / 2 + (sheet.datum === "thrust" ? thrustAngleRad(rearToe!) : 0),
+          turnRad: -Math.PI / 2 + (target.datum === "thrust" ? thrustAngleRad(rearToe!) : 0),
         };
   const fromFrontAxle = (xMm: number): number => xMm - vehicle.wheelbaseMm;
   const hubs: [VehiclePointId, number][] = [
@@ -157,7 +157,7 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "sheet" | "rearToe
     ["hubFR", 0.5],
   ];
   const faceMm = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
-  switch (sheet.distanceFrom) {
+  switch (target.distanceFrom) {
     case "front-hub-line":
       return { ...line, distanceFrom: hubs, distanceOffsetMm: 0 };
     case "front-badge":
@@ -205,16 +205,15 @@ export function datumLine(frame: DatumFrame, points: readonly PlacedPoint[]): Da
 }
 
 /** Where the board belongs, in vehicle axes, given the datum line. */
-export function targetPose(sheet: Sheet, line: DatumLine): PlanPose {
+export function targetPose({ placement }: Target, line: DatumLine): PlanPose {
   const c = Math.cos(line.headingRad);
   const s = Math.sin(line.headingRad);
   // Foot of the distance origin on the datum line, then along and across from there.
-  const t =
-    c * (line.originXMm - line.xMm) + s * (line.originYMm - line.yMm) + sheet.placement.alongMm;
+  const t = c * (line.originXMm - line.xMm) + s * (line.originYMm - line.yMm) + placement.alongMm;
   return {
-    xMm: line.xMm + c * t - s * sheet.placement.acrossMm,
-    yMm: line.yMm + s * t + c * sheet.placement.acrossMm,
-    headingRad: line.headingRad + Math.PI + degToRad(sheet.placement.twistDeg),
+    xMm: line.xMm + c * t - s * placement.acrossMm,
+    yMm: line.yMm + s * t + c * placement.acrossMm,
+    headingRad: line.headingRad + Math.PI + degToRad(placement.twistDeg),
   };
 }
 
@@ -223,4 +222,4 @@ export function targetPose(sheet: Sheet, line: DatumLine): PlanPose {
  * reading.
  */
 export const nominalTarget = (plan: SetOutPlan): PlanPose =>
-  targetPose(plan.sheet, datumLine(datumFrame(plan), vehiclePoints(plan.vehicle)));
+  targetPose(plan.target, datumLine(datumFrame(plan), vehiclePoints(plan.vehicle)));

@@ -1,4 +1,4 @@
-import type { Sheet } from "@/core/sheet";
+import type { Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 
 /** The toleranced quantities of the plan, in the order of the aim covariance. */
@@ -6,10 +6,10 @@ export type PlanPart = "along" | "across" | "twist";
 const PLAN_PARTS: readonly PlanPart[] = ["along", "across", "twist"];
 
 /** Half-widths of the plan tolerances: along mm, across mm, twist rad. */
-export const planHalfWidths = (sheet: Sheet): [number, number, number] => [
-  sheet.tolerance.alongMm,
-  sheet.tolerance.acrossMm,
-  degToRad(sheet.tolerance.twistDeg),
+export const planHalfWidths = (target: Target): [number, number, number] => [
+  target.tolerance.alongMm,
+  target.tolerance.acrossMm,
+  degToRad(target.tolerance.twistDeg),
 ];
 
 /** Variance that disturbances have added to each part since readings last proved it. */
@@ -51,8 +51,8 @@ export const payDebt = (debt: Debt, before: readonly number[], after: readonly n
 };
 
 /** The parts that still owe a reading. */
-export const owingParts = (debt: Debt, sheet: Sheet): PlanPart[] => {
-  const halves = planHalfWidths(sheet);
+export const owingParts = (debt: Debt, target: Target): PlanPart[] => {
+  const halves = planHalfWidths(target);
   return PLAN_PARTS.filter((_, i) => Math.sqrt(debt[i]!) > OWES_FROM * halves[i]!);
 };
 

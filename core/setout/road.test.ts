@@ -30,10 +30,10 @@ describe("from the set-out to the road", () => {
     const { camera, board } = roadSetting(s);
     expect(camera).toBe(plan.vehicle.camera);
     expect(board.aheadMm).toBeCloseTo(
-      plan.vehicle.wheelbaseMm + plan.sheet.placement.alongMm - camera.xMm,
+      plan.vehicle.wheelbaseMm + plan.target.placement.alongMm - camera.xMm,
       6,
     );
-    expect(board.heightMm).toBe(plan.sheet.placement.heightMm);
+    expect(board.heightMm).toBe(plan.target.placement.heightMm);
   });
   it("what is known is the aim and the height, with their uncertainties", () => {
     const known = boardKnowledge(s)!;
@@ -43,7 +43,7 @@ describe("from the set-out to the road", () => {
       twistRad: s.aim!.twistRad,
     });
     expect(known.mean.heightMm).toBeCloseTo(
-      s.scalars.height.value - plan.sheet.placement.heightMm,
+      s.scalars.height.value - plan.target.placement.heightMm,
       9,
     );
     expect(known.sigma.heightMm).toBeGreaterThan(0.3);

@@ -7,15 +7,15 @@ import { insideChance, scalarErrors } from "./verdict";
 
 /** What the vehicle's computer believes, from vehicle and sheet. */
 export function roadSetting(s: SetOutSolution): Setting {
-  const { vehicle, sheet } = s.plan;
+  const { vehicle, target: wanted } = s.plan;
   const target = nominalTarget(s.plan);
   return {
     camera: vehicle.camera,
     board: {
       aheadMm: target.xMm - vehicle.camera.xMm,
       leftMm: target.yMm - vehicle.camera.yMm,
-      heightMm: sheet.placement.heightMm,
-      widthMm: sheet.board.widthMm,
+      heightMm: wanted.placement.heightMm,
+      widthMm: wanted.object.widthMm,
     },
   };
 }
@@ -56,7 +56,7 @@ export const toleranceCase = (s: SetOutSolution): ToleranceCase | null =>
   s.aim && {
     mean: [s.aim.alongMm, s.aim.acrossMm, s.aim.twistRad],
     covariance: s.aim.covariance,
-    halves: planHalfWidths(s.plan.sheet),
+    halves: planHalfWidths(s.plan.target),
     scalars: scalarErrors(s).map(({ error, sigma, half }) => ({ error, sigma, half })),
   };
 

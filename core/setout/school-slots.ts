@@ -17,8 +17,8 @@ const around = (name: string, middle: number, by = 800) =>
 const SIDES = { positive: "vehicle left", negative: "vehicle right" };
 
 /** Plumbed to the floor: tapes run level there, so nothing is taken out of them. */
-export function floorMarkSlots({ sheet }: SetOutPlan): Slot[] {
-  const across = sheet.placement.acrossMm;
+export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
+  const across = target.placement.acrossMm;
   const slot = (
     id: string,
     name: string,
@@ -229,7 +229,7 @@ const wheelHeading = (plan: SetOutPlan, left: boolean): number =>
  * own 0.05 degrees, which is in the instrument's uncertainty.
  */
 export function panelSlots(plan: SetOutPlan): Slot[] {
-  if (isAside(plan.sheet)) return [];
+  if (isAside(plan.target)) return [];
   const slot = (
     id: string,
     panelPoint: VehiclePointId,
@@ -287,7 +287,7 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
  * heading, meets the beam.
  */
 export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
-  if (isAside(plan.sheet)) return [];
+  if (isAside(plan.target)) return [];
   return [true, false].map((left): Slot => {
     const heading = wheelHeading(plan, left);
     const word = left ? "left" : "right";
@@ -300,7 +300,7 @@ export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
       quantity: { name: `the ${word} scale of the beam`, dimension: "length", min: 100, max: 2500 },
       seconds: 12,
       ...(plan.rearToe ? {} : { looseRad: USUAL_TOE.sigmaRad }),
-      throwM: plan.sheet.placement.alongMm / 1000 + plan.vehicle.wheelbaseMm / 1000,
+      throwM: plan.target.placement.alongMm / 1000 + plan.vehicle.wheelbaseMm / 1000,
       observes: {
         in: "plan",
         // Along the beam to vehicle left is the body's own -y; the laser's plane has its normal a
@@ -329,8 +329,8 @@ const WHEELS: [string, VehiclePointId, string][] = [
 ];
 
 /** Where the rig sees the target on each wheel, in its own axes: ahead of it, and to the side. */
-export function rigSlots({ sheet }: SetOutPlan): Slot[] {
-  const across = sheet.placement.acrossMm;
+export function rigSlots({ target }: SetOutPlan): Slot[] {
+  const across = target.placement.acrossMm;
   const own = (body: string) => ({ lineFrom: `${body}.centre`, lineTo: `${body}.ahead` });
   return WHEELS.flatMap(([key, hub, word]): Slot[] => [
     {

@@ -4,6 +4,7 @@ import { wrapAngle } from "@/core/math/linear";
 import { degToRad, parseQuantity } from "@/core/units";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { SHEETS } from "@/demo/data/sheets";
+import { firstTarget } from "@/core/sheet";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { boardOf } from "@/devices/bench/stand-sim";
 import { openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
@@ -29,7 +30,7 @@ import { targetPose } from "./plan";
 
 const planOf = (n: 0 | 1 | 2, school: SchoolId): SetOutPlan => ({
   vehicle: VEHICLES.find((v) => SHEETS[n]!.appliesTo.vehicles.includes(v.id))!,
-  sheet: SHEETS[n]!,
+  target: firstTarget(SHEETS[n]!),
   stand: STANDS[0]!,
   instruments: INSTRUMENTS,
   rearToe: { leftRad: degToRad(0.06), rightRad: degToRad(0.15) },
@@ -76,7 +77,7 @@ function walk(
 function offBy(world: BenchWorld, s: SetOutSolution): number {
   const { plan } = world;
   const line = datumLine(datumFrame(plan), world.points);
-  const wanted = targetPose(plan.sheet, line);
+  const wanted = targetPose(plan.target, line);
   const board = boardOf(plan.stand, world.stand).pose;
   const [c, n] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
   const [dx, dy] = [board.xMm - wanted.xMm, board.yMm - wanted.yMm];
@@ -158,14 +159,14 @@ describe("the schools stand on one footing", () => {
   });
 
   it("a kit walks the schools it has the instruments for", () => {
-    const { sheet } = planOf(0, "free");
+    const { target } = planOf(0, "free");
     expect(
-      schoolsFor({ sheet, instruments: INSTRUMENTS.filter((i) => i.kind === "tape") }),
+      schoolsFor({ target, instruments: INSTRUMENTS.filter((i) => i.kind === "tape") }),
     ).toEqual(["tapes", "free"]);
-    expect(schoolsFor({ sheet, instruments: INSTRUMENTS })).toHaveLength(7);
+    expect(schoolsFor({ target, instruments: INSTRUMENTS })).toHaveLength(7);
     // Beams along the wheels miss a board that stands beside the line.
-    const aside = { ...sheet, placement: { ...sheet.placement, acrossMm: -1180 } };
-    expect(schoolsFor({ sheet: aside, instruments: INSTRUMENTS })).toEqual([
+    const aside = { ...target, placement: { ...target.placement, acrossMm: -1180 } };
+    expect(schoolsFor({ target: aside, instruments: INSTRUMENTS })).toEqual([
       "tapes",
       "floor-box",
       "floor-box-rear",
@@ -261,7 +262,7 @@ describe("which line", () => {
         atBoardMm: 0,
       });
       const line = (datum: "centreline" | "thrust") =>
-        datumLine(datumFrame({ ...plan, sheet: { ...plan.sheet, datum } }), world.points);
+        datumLine(datumFrame({ ...plan, target: { ...plan.target, datum } }), world.points);
       const truth = wrapAngle(line("centreline").headingRad - line("thrust").headingRad);
       const seen = views.find((v) => v.kind === "centreline")!;
       if (Math.abs(seen.turnRad! - truth) < 3 * seen.sigmaRad) inside++;

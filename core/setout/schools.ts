@@ -1,4 +1,4 @@
-import type { Sheet } from "@/core/sheet";
+import type { Target } from "@/core/sheet";
 import { isAside } from "./aside";
 import type { Instrument } from "./instrument";
 import type { DatumKind } from "@/core/vehicle";
@@ -122,16 +122,16 @@ export const inSchool = (
 const ALONG_WHEELS: readonly SchoolId[] = ["wheel-panels", "wheel-lasers"];
 
 /** Whether this way cannot see the board where the sheet puts it. */
-export const misses = (school: SchoolId, sheet: Pick<Sheet, "placement">): boolean =>
-  ALONG_WHEELS.includes(school) && isAside(sheet);
+export const misses = (school: SchoolId, target: Pick<Target, "placement">): boolean =>
+  ALONG_WHEELS.includes(school) && isAside(target);
 
 /** The schools a kit can walk to where the sheet puts the board. */
 export const schoolsFor = (plan: {
   instruments: readonly Instrument[];
-  sheet: Pick<Sheet, "placement">;
+  target: Pick<Target, "placement">;
 }): SchoolId[] =>
   (Object.keys(SCHOOLS) as SchoolId[]).filter(
     (id) =>
-      !misses(id, plan.sheet) &&
+      !misses(id, plan.target) &&
       SCHOOLS[id].needs.every((kind) => plan.instruments.some((i) => i.kind === kind)),
   );

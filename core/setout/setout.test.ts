@@ -84,7 +84,7 @@ describe("moves", () => {
           };
           const points = openBay("moves", plan).points;
           const target = {
-            pose: targetPose(plan.sheet, datumLine(datumFrame(plan), points)),
+            pose: targetPose(plan.target, datumLine(datumFrame(plan), points)),
             heightMm: 1480,
           };
           const moves = planMoves(stand, { joints: body.joints }, boardOf(stand, body), target);
@@ -182,7 +182,7 @@ describe("aim", () => {
       const value = (change: (a: typeof base) => void): number[] => {
         const copy = structuredClone(base);
         change(copy);
-        const a = aim(copy, plan.sheet, s.frame, s.body);
+        const a = aim(copy, plan.target, s.frame, s.body);
         return [a.alongMm, a.acrossMm, a.twistRad];
       };
       for (const [id, row] of Object.entries(base.joint.index))
@@ -242,12 +242,12 @@ describe("the path to a verdict", () => {
         const { world, judged } = follow(`follow-${i}`, plan);
         expect(judged.verdict.kind).toBe("set");
         const board = boardOf(plan.stand, world.stand);
-        const target = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
-        const t = plan.sheet.tolerance;
+        const target = targetPose(plan.target, datumLine(datumFrame(plan), world.points));
+        const t = plan.target.tolerance;
         const off = [
           board.pose.xMm - target.xMm,
           board.pose.yMm - target.yMm,
-          board.heightMm - plan.sheet.placement.heightMm,
+          board.heightMm - plan.target.placement.heightMm,
         ];
         const out =
           Math.abs(off[0]!) > t.alongMm ||

@@ -28,7 +28,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
   const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const slots: Slot[] = [];
-  const across = plan.sheet.placement.acrossMm;
+  const across = plan.target.placement.acrossMm;
   const points = new Map(vehiclePoints(vehicle).map((p) => [p.id, p]));
   const sideways = { positive: "vehicle left", negative: "vehicle right" };
 

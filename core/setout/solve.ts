@@ -167,7 +167,7 @@ function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
   const before = estimate(h, vehicle, without);
   if (!before.adjustment) return p.debt;
   const variances = (a: Adjustment): number[] =>
-    aim(a, p.plan.sheet, p.frame, epochNow(h, p.carrier).body).covariance.map((row, i) => row[i]!);
+    aim(a, p.plan.target, p.frame, epochNow(h, p.carrier).body).covariance.map((row, i) => row[i]!);
   return payDebt(p.debt, variances(before.adjustment), variances(after.adjustment));
 }
 
@@ -318,7 +318,7 @@ function solutionOf(
     ...Object.values(scalars).flatMap((s) => s.residuals),
   ])
     statistics.set(r.id, r);
-  const { tolerance } = p.plan.sheet;
+  const { tolerance } = p.plan.target;
   const needed: ("plan" | ScalarId)[] = ["plan", "height"];
   if (tolerance.pitchDeg !== undefined) needed.push("pitch");
   if (tolerance.rollDeg !== undefined) needed.push("roll");
@@ -336,7 +336,7 @@ function solutionOf(
     problem: adjustment ? null : unsolved(known.culprit, h),
     suspects,
     strayed: known.missed.includes(body),
-    aim: adjustment ? aim(adjustment, p.plan.sheet, p.frame, body) : null,
+    aim: adjustment ? aim(adjustment, p.plan.target, p.frame, body) : null,
     scalars,
     board: {
       pose: placed ?? start,
@@ -346,7 +346,7 @@ function solutionOf(
     },
     boardCovariance: placed?.covariance ?? null,
     target: {
-      pose: targetPose(p.plan.sheet, datumLine(p.frame, points)),
+      pose: targetPose(p.plan.target, datumLine(p.frame, points)),
       heightMm: wantedHeight(p.plan),
       pitchRad: tilt.pitch.value,
       rollRad: tilt.roll.value,
@@ -362,7 +362,7 @@ function solutionOf(
     unproved: needed.filter((q) =>
       q === "plan" ? fresh.length === 0 : p.levels[q].readings.length === 0,
     ),
-    owing: owingParts(settleDebt(h, p, known), p.plan.sheet),
+    owing: owingParts(settleDebt(h, p, known), p.plan.target),
     shifted:
       adjustment && suspects.length === 0 && p.touchedAfter && fresh.length > 0
         ? shiftOf(adjustment, p.touchedAfter, body)

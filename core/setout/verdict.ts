@@ -44,7 +44,7 @@ const CHECKED_FROM = 0.03;
 export function scalarErrors(
   s: SetOutSolution,
 ): { id: ScalarId; error: number; sigma: number; half: number }[] {
-  const t = s.plan.sheet.tolerance;
+  const t = s.plan.target.tolerance;
   const one = (id: ScalarId, wanted: { value: number; sigma: number }, half: number) => ({
     id,
     error: s.scalars[id].value - wanted.value,
@@ -84,7 +84,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
       unchecked: [],
     };
 
-  const halves = planHalfWidths(s.plan.sheet);
+  const halves = planHalfWidths(s.plan.target);
   const across = (nulled: boolean): number =>
     scalars.reduce(
       (p, q) => p * insideChance(nulled ? 0 : q.error, q.sigma, q.half),
@@ -149,7 +149,7 @@ function floorShare(s: SetOutSolution, scalars: ReturnType<typeof scalarErrors>)
  */
 function surelyOutside(s: SetOutSolution): boolean {
   const a = s.aim!;
-  const halves = planHalfWidths(s.plan.sheet);
+  const halves = planHalfWidths(s.plan.target);
   const plan = [a.alongMm, a.acrossMm, a.twistRad].map((e, i) =>
     insideChance(e, Math.sqrt(a.covariance[i]![i]!), halves[i]!),
   );

@@ -5,12 +5,18 @@ import { SHEETS } from "@/demo/data/sheets";
 import { differences, type Draft } from "@/core/book";
 import { doubtfulFigures, draftProblems, readSheet, signSheet, type Sheet } from ".";
 
-type Change = (s: Record<string, Record<string, unknown>>) => void;
+type Loose = Record<string, Record<string, unknown>>;
+/** What is changed: the sheet, and its first target. */
+type Change = (s: Loose, t: Loose) => void;
+const FIRST = "setups.0.targets.0.";
 const changed = (change: Change): Draft => {
-  const copy = structuredClone(SHEETS[0]!) as unknown as Record<string, Record<string, unknown>>;
-  change(copy);
-  return copy as Draft;
+  const copy = structuredClone(SHEETS[0]!);
+  change(copy as unknown as Loose, copy.setups[0]!.targets[0] as unknown as Loose);
+  return copy as unknown as Draft;
 };
+
+/** The first target of a draft. */
+const firstOf = (s: Draft): Draft => (s.setups as { targets: Draft[] }[])[0]!.targets[0]!;
 
 /** Sheets with other figures, words, steps and cautions than the demo's, all of them valid. */
 const anySheet = fc
@@ -21,16 +27,28 @@ const anySheet = fc
     alongMm: fc.double({ min: 600, max: 9000, noNaN: true }),
     acrossMm: fc.double({ min: -900, max: 900, noNaN: true }),
     twistDeg: fc.double({ min: 0.05, max: 4, noNaN: true }),
-    cautions: fc.array(fc.string({ minLength: 3, maxLength: 60 }), { maxLength: 4 }),
+    cautions: fc.array(
+      fc.record({
+        say: fc.string({ minLength: 3, maxLength: 60 }),
+        when: fc.constantFrom("start", "wheels", "laser", "lift"),
+      }),
+      { maxLength: 4 },
+    ),
     steps: fc.integer({ min: 1, max: 7 }),
   })
   .map(({ base, version, title, alongMm, acrossMm, twistDeg, cautions, steps }): Sheet => ({
     ...base,
     version,
     title,
-    // JSON knows no negative zero.
-    placement: { ...base.placement, alongMm, acrossMm: acrossMm + 0 },
-    tolerance: { ...base.tolerance, twistDeg },
+    setups: base.setups.map((setup) => ({
+      ...setup,
+      targets: setup.targets.map((t) => ({
+        ...t,
+        // JSON knows no negative zero.
+        placement: { ...t.placement, alongMm, acrossMm: acrossMm + 0 },
+        tolerance: { ...t.tolerance, twistDeg },
+      })),
+    })),
     cautions,
     run: [
       ...base.run.slice(0, steps - 1).filter((s) => s.kind !== "routine" && s.kind !== "position"),
@@ -54,36 +72,41 @@ describe("a sheet on its way", () => {
   it.each<[string, Change, string, RegExp]>([
     [
       "metres for millimetres",
-      (s) => (s.placement!.alongMm = 2.86),
-      "placement.alongMm",
+      (_, t) => (t.placement!.alongMm = 2.86),
+      FIRST + "placement.alongMm",
       /Typed in metres\? That would be 2860 mm/,
     ],
     [
       "centimetres for millimetres",
-      (s) => (s.placement!.alongMm = 286 * 1.3),
-      "placement.alongMm",
+      (_, t) => (t.placement!.alongMm = 286 * 1.3),
+      FIRST + "placement.alongMm",
       /Typed in centimetres.*3718 mm/,
     ],
     [
       "inches for millimetres in the height",
-      (s) => (s.placement!.heightMm = 149),
-      "placement.heightMm",
+      (_, t) => (t.placement!.heightMm = 149),
+      FIRST + "placement.heightMm",
       /Typed in (centimetres|inches)/,
     ],
     [
       "inches for millimetres in a tolerance",
-      (s) => (s.tolerance!.heightMm = 0.5),
-      "tolerance.heightMm",
+      (_, t) => (t.tolerance!.heightMm = 0.5),
+      FIRST + "tolerance.heightMm",
       /Typed in (centimetres|inches)/,
     ],
     [
       "arc minutes for degrees",
-      (s) => (s.tolerance!.twistDeg = 9),
-      "tolerance.twistDeg",
+      (_, t) => (t.tolerance!.twistDeg = 9),
+      FIRST + "tolerance.twistDeg",
       /arc minutes.*0\.15°/,
     ],
-    ["no datum", (s) => delete (s as Record<string, unknown>).datum, "datum", /./],
-    ["no tolerance across", (s) => delete s.tolerance!.acrossMm, "tolerance.acrossMm", /./],
+    ["no datum", (_, t) => delete (t as Record<string, unknown>).datum, FIRST + "datum", /./],
+    [
+      "no tolerance across",
+      (_, t) => delete t.tolerance!.acrossMm,
+      FIRST + "tolerance.acrossMm",
+      /./,
+    ],
     ["no source name", (s) => delete s.source!.name, "source.name", /./],
     [
       "no routine",
@@ -128,14 +151,14 @@ describe("what the schema refuses", () => {
     [(s: Draft) => delete s.title, "title", "is missing."],
     [(s: Draft) => (s.reason = ""), "reason", "is too short; at least 3 characters."],
     [
-      (s: Draft) => ((s.placement as Draft).twistDeg = 50),
-      "placement.twistDeg",
+      (s: Draft) => ((firstOf(s).placement as Draft).twistDeg = 50),
+      FIRST + "placement.twistDeg",
       "is too much; at most 45.",
     ],
     [(s: Draft) => (s.run = []), "run", "needs at least 1."],
     [
-      (s: Draft) => (s.datum = "roof"),
-      "datum",
+      (s: Draft) => (firstOf(s).datum = "roof"),
+      FIRST + "datum",
       "must be one of centreline, rear-axle-normal, thrust.",
     ],
     [
@@ -143,22 +166,27 @@ describe("what the schema refuses", () => {
       "source.date",
       "must be a date such as 2026-11-03.",
     ],
-    [(s: Draft) => ((s.board as Draft).widthMm = "wide"), "board.widthMm", "must be a number."],
     [
-      (s: Draft) => (s.upright = "vehicle-plane"),
-      "tolerance.pitchDeg",
+      (s: Draft) => ((firstOf(s).object as Draft).widthMm = "wide"),
+      FIRST + "object.widthMm",
+      "must be a number.",
+    ],
+    [
+      (s: Draft) => (firstOf(s).upright = "vehicle-plane"),
+      FIRST + "tolerance.pitchDeg",
       "is needed: the board is to stand square to the vehicle's plane.",
     ],
     [
-      (s: Draft) =>
-        (s.positions = [
-          {
-            id: "b",
-            name: "by",
-            placement: { alongMm: 2.6, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
-          },
-        ]),
-      "positions.0.placement.alongMm",
+      (s: Draft) => {
+        const far = structuredClone(firstOf(s));
+        const placement = { ...(far.placement as Draft), alongMm: 2.6 };
+        (s.setups as Draft[]).push({
+          id: "b",
+          name: "by the door",
+          targets: [{ ...far, id: "b", placement }],
+        });
+      },
+      "setups.1.targets.0.placement.alongMm",
       "2.6 mm cannot be meant; it lies between 600 and 9000 mm. Typed in metres? That would be 2600 mm.",
     ],
   ] as [(s: Draft) => unknown, string, string][])(
@@ -166,21 +194,37 @@ describe("what the schema refuses", () => {
     (change, field, message) => {
       const draft = structuredClone(SHEETS[0]!) as unknown as Draft;
       change(draft);
-      expect(draftProblems(draft)).toContainEqual({ field, message });
+      expect(draftProblems(draft).map((p) => [p.field, p.message])).toContainEqual([
+        field,
+        message,
+      ]);
     },
   );
+});
+
+it("what nobody has come to yet is told apart from what is wrong", () => {
+  const draft = structuredClone(SHEETS[0]!) as unknown as Draft;
+  delete draft.title;
+  draft.reason = "";
+  draft.run = [];
+  const missing = draftProblems(draft).filter((p) => p.missing);
+  expect(missing.map((p) => p.field)).toEqual(["title", "run"]);
 });
 
 describe("what changed between versions", () => {
   it("names each leaf by its path, both sides in words", () => {
     const next = structuredClone(SHEETS[0]!);
     next.version = 3;
-    next.placement.alongMm = 2880;
+    next.setups[0]!.targets[0]!.placement.alongMm = 2880;
     next.run[1]!.say = "Supply voltage, at the battery itself";
     next.prove = next.prove.slice(1);
     expect(differences(SHEETS[0], next)).toEqual([
       { path: "version", before: "2", after: "3" },
-      { path: "placement.alongMm", before: "2860", after: "2880" },
+      {
+        path: "setups.first.targets.first.placement.alongMm",
+        before: "2860",
+        after: "2880",
+      },
       {
         path: "run.volts.say",
         before: "Supply voltage against the book",
@@ -199,14 +243,13 @@ describe("what changed between versions", () => {
   });
   it("reads a new list of things in words, not as a line of code", () => {
     const added = structuredClone(SHEETS[0]!);
-    added.positions = [
-      { id: "far", name: "the far place", placement: { ...added.placement, alongMm: 3900 } },
-    ];
+    const [board] = added.setups[0]!.targets;
+    const far = { ...board!, id: "far", placement: { ...board!.placement, alongMm: 3900 } };
+    added.setups.push({ id: "far", name: "the far place", targets: [far] });
     const [only] = differences(SHEETS[0], added);
-    expect(only).toMatchObject({ path: "positions", before: "–" });
-    expect(only!.after).toBe(
-      "id far, name the far place, placement alongMm 3900, acrossMm 0, twistDeg 0, heightMm 1245",
-    );
+    expect(only).toMatchObject({ path: "setups.far", before: "–" });
+    expect(only!.after).toContain("id far, name the far place, targets ");
+    expect(only!.after).toContain("placement alongMm 3900, acrossMm 0, twistDeg 0, heightMm 1245");
   });
   it("is empty exactly for equal documents", () => {
     fc.assert(
@@ -216,5 +259,72 @@ describe("what changed between versions", () => {
         expect(differences(x, y).length === 0).toBe(isDeepStrictEqual(x, y));
       }),
     );
+  });
+});
+
+describe("a sheet of the first format", () => {
+  const old = {
+    format: "iridel.sheet/1",
+    id: "skua-forward",
+    version: 4,
+    title: "Skua, forward camera, static, near, far and beside",
+    source: SHEETS[0]!.source,
+    appliesTo: SHEETS[0]!.appliesTo,
+    reason: SHEETS[0]!.reason,
+    kind: "static",
+    datum: "centreline",
+    distanceFrom: "camera",
+    board: { code: "HQ-14", widthMm: 1100 },
+    placement: { alongMm: 2600, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+    positions: [
+      {
+        id: "far",
+        name: "the far place",
+        placement: { alongMm: 3900, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+      },
+      {
+        id: "left",
+        name: "the left place",
+        placement: { alongMm: 3900, acrossMm: 900, twistDeg: 0, heightMm: 1245 },
+        board: { code: "HQ-17", widthMm: 1250 },
+        beside: true,
+      },
+    ],
+    tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.5, heightMm: 8 },
+    cautions: ["Chocks in.", "Keep out of the laser.", "Use the tether.", "Mind the door."],
+    ready: [],
+    run: [
+      { id: "to-far", kind: "position", say: "Move the stand to the far place.", to: "far" },
+      { id: "to-left", kind: "position", say: "Bring a second stand.", to: "left" },
+      SHEETS[0]!.run.find((s) => s.kind === "routine")!,
+    ],
+    prove: [],
+  };
+
+  it("is read as one of today's: places become setups, what stood beside belongs to the one before", () => {
+    const read = readSheet(old);
+    expect(read.ok ? [] : read.problems).toEqual([]);
+    const { setups, method, status, cautions } = (read as { sheet: Sheet }).sheet;
+    expect([method, status]).toEqual(["static", "checked"]);
+    expect(cautions.map((c) => c.when)).toEqual(["wheels", "laser", "lift", "start"]);
+    const places = setups.map((s) =>
+      s.targets.map((t) => [t.id, t.object.code, t.placement.acrossMm, t.tolerance.alongMm]),
+    );
+    expect(places).toEqual([
+      [["first", "HQ-14", 0, 15]],
+      [
+        ["far", "HQ-14", 0, 15],
+        ["left", "HQ-17", 900, 15],
+      ],
+    ]);
+  });
+
+  it("may be a draft that lacks anything, and still names what it lacks", () => {
+    const { tolerance: _, board: __, ...rest } = old;
+    const fields = draftProblems(rest as Draft).map((p) => p.field);
+    expect(fields).toContain("setups.0.targets.0.tolerance");
+    expect(fields).toContain("setups.0.targets.0.object");
+    expect(fields).not.toContain("setups.1.targets.1.object");
+    expect(draftProblems({ format: "iridel.sheet/1" }).length).toBeGreaterThan(3);
   });
 });

@@ -1,14 +1,25 @@
 export { doubtfulFigures, type Doubt } from "./magnitude";
+export { CAUTION_MOMENTS, type CautionMoment, type Measure } from "./parts";
+export {
+  cautionAt,
+  firstTarget,
+  placeName,
+  standingWith,
+  targetOf,
+  targetsOf,
+  wantsThrust,
+} from "./places";
 export {
   draftProblems,
   readSheet,
   sheetJsonSchema,
   sheetSchema,
   signSheet,
-  type Measure,
+  type Setup,
   type Sheet,
   type SheetStep,
+  type Target,
 } from "./schema";
+export { sheet1Schema } from "./schema-1";
+export { upcastSheet } from "./upcast";
 export { DISTANCE_FROM_NAMES, fieldName } from "./words";
-export { FIRST_PLACE } from "./first-place";
-export { placeName, sheetAt } from "./places";

@@ -4,8 +4,8 @@ export type Doubt = { field: string; message: string; likely: number | null };
 type Expectation = { field: string; min: number; max: number; unit: "mm" | "deg" };
 
 type Part = Partial<Record<string, unknown>>;
-/** The figures of a sheet, as far as they are there: a draft may lack any of them. */
-type Figures = { [K in "placement" | "tolerance" | "board"]?: Part } & { positions?: unknown };
+/** The figures of a target, as far as they are there: a draft may lack any of them. */
+type Figures = { [K in "placement" | "tolerance" | "object"]?: Part };
 
 /**
  * What boards, bays and tolerances really measure. Tighter than the schema: the schema says
@@ -14,7 +14,7 @@ type Figures = { [K in "placement" | "tolerance" | "board"]?: Part } & { positio
 const EXPECTED: Expectation[] = [
   { field: "placement.alongMm", min: 600, max: 9000, unit: "mm" },
   { field: "placement.heightMm", min: 250, max: 2600, unit: "mm" },
-  { field: "board.widthMm", min: 250, max: 3600, unit: "mm" },
+  { field: "object.widthMm", min: 250, max: 3600, unit: "mm" },
   { field: "tolerance.alongMm", min: 1.5, max: 120, unit: "mm" },
   { field: "tolerance.acrossMm", min: 1.5, max: 120, unit: "mm" },
   { field: "tolerance.heightMm", min: 1.5, max: 80, unit: "mm" },
@@ -34,20 +34,23 @@ const OTHER_UNITS = [
  * or inches for millimetres, arc minutes or radians for degrees. A figure is doubted when it lies
  * outside what is ever meant.
  */
-export function doubtfulFigures(sheet: Figures): Doubt[] {
-  const places = Array.isArray(sheet.positions) ? (sheet.positions as Figures[]) : [];
-  return [
-    ...doubtsOf(sheet),
-    ...places.flatMap((p, i) =>
-      doubtsOf(p ?? {}).map((d) => ({ ...d, field: `positions.${i}.${d.field}` })),
+export function doubtfulFigures(sheet: { setups?: unknown }): Doubt[] {
+  const list = (v: unknown): Part[] =>
+    Array.isArray(v) ? (v as (Part | null)[]).map((x) => x ?? {}) : [];
+  return list(sheet.setups).flatMap((setup, i) =>
+    list(setup.targets).flatMap((target, j) =>
+      doubtsOf(target as Figures).map((d) => ({
+        ...d,
+        field: `setups.${i}.targets.${j}.${d.field}`,
+      })),
     ),
-  ];
+  );
 }
 
-function doubtsOf(sheet: Figures): Doubt[] {
+function doubtsOf(target: Figures): Doubt[] {
   return EXPECTED.flatMap(({ field, min, max, unit }): Doubt[] => {
-    const [part, name] = field.split(".") as ["placement" | "tolerance" | "board", string];
-    const value = sheet[part]?.[name];
+    const [part, name] = field.split(".") as ["placement" | "tolerance" | "object", string];
+    const value = target[part]?.[name];
     if (typeof value !== "number" || !Number.isFinite(value)) return [];
     if (value >= min && value <= max) return [];
     const candidates =

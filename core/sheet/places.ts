@@ -1,16 +1,40 @@
-import type { Sheet } from "./schema";
+import type { CautionMoment } from "./parts";
+import type { Sheet, Target } from "./schema";
 
-/**
- * The sheet as it is at one of its places: that place's placement and board stand for the first
- * one's.
- */
-export function sheetAt(sheet: Sheet, place: string): Sheet {
-  const there = sheet.positions?.find((p) => p.id === place);
-  return there
-    ? { ...sheet, placement: there.placement, board: there.board ?? sheet.board }
-    : sheet;
+/** Every target of a sheet, setup after setup. */
+export const targetsOf = (sheet: Pick<Sheet, "setups">): Target[] =>
+  sheet.setups.flatMap((s) => s.targets);
+
+/** The target that stands before the routine begins. */
+export const firstTarget = (sheet: Pick<Sheet, "setups">): Target => sheet.setups[0]!.targets[0]!;
+
+/** One target by its id; the first where there is none of that name. */
+export const targetOf = (sheet: Pick<Sheet, "setups">, id: string): Target =>
+  targetsOf(sheet).find((t) => t.id === id) ?? firstTarget(sheet);
+
+/** What a target's place is called. */
+export const placeName = (sheet: Pick<Sheet, "setups">, id: string): string =>
+  targetOf(sheet, id).name;
+
+/** The targets that stand while this one is set out: those before it in its setup, and itself. */
+export function standingWith(sheet: Pick<Sheet, "setups">, id: string): Target[] {
+  const { targets } =
+    sheet.setups.find((s) => s.targets.some((t) => t.id === id)) ?? sheet.setups[0]!;
+  return targets.slice(
+    0,
+    Math.max(
+      0,
+      targets.findIndex((t) => t.id === id),
+    ) + 1,
+  );
 }
 
-/** What a place is called. */
-export const placeName = (sheet: Sheet, place: string): string =>
-  sheet.positions?.find((p) => p.id === place)?.name ?? "first place";
+/** Whether anything of it is squared to the thrust line, which needs rear toe from a printout. */
+export const wantsThrust = (sheet: Pick<Sheet, "setups">): boolean =>
+  targetsOf(sheet).some((t) => t.datum === "thrust");
+
+/** What protects somebody at a moment, in one line. */
+export const cautionAt = (
+  sheet: Pick<Sheet, "cautions">,
+  when: CautionMoment,
+): string | undefined => sheet.cautions.find((c) => c.when === when)?.say;

@@ -1,6 +1,6 @@
-import type { Sheet } from "./schema";
+import type { Target } from "./schema";
 
-export const DISTANCE_FROM_NAMES: Record<Sheet["distanceFrom"], string> = {
+export const DISTANCE_FROM_NAMES: Record<Target["distanceFrom"], string> = {
   "front-hub-line": "the front hub line",
   "front-badge": "the front badge",
   "bumper-face": "the bumper face",
@@ -25,10 +25,10 @@ const FIELD_NAMES: Record<string, string> = {
   upright: "what the board stands square to",
   ready: "what is checked before",
   run: "the steps of the routine",
-  "board.code": "the board code",
-  "board.widthMm": "the board width",
-  "board.side": "the side the board hangs on",
-  "board.version": "the version of the board",
+  "object.code": "the board code",
+  "object.widthMm": "the board width",
+  "object.side": "the side the board hangs on",
+  "object.version": "the version of the board",
   "source.name": "the source",
   "source.date": "the date of the source",
   "appliesTo.vehicles": "the vehicles",
@@ -42,8 +42,17 @@ export function fieldName(path: string): string {
   const item = /^(ready|prove)\.(\d+)/.exec(path);
   if (item)
     return `item ${Number(item[2]) + 1} of what is checked ${item[1] === "ready" ? "before" : "after"}`;
-  const place = /^positions\.(\d+)/.exec(path);
-  if (place) return `place ${Number(place[1]) + 2} of the board`;
+  const target = /^setups\.([^.]+)\.targets\.([^.]+)\.?(.*)$/.exec(path);
+  if (target) {
+    const [, setup, place, field] = target as unknown as [string, string, string, string];
+    const first = [setup, place].every((x) => x === "0" || x === "first");
+    const name = FIELD_NAMES[field] ?? field;
+    if (first) return name;
+    const of = /^\d+$/.test(place)
+      ? `place ${Number(place) + 1} of setup ${Number(setup) + 1}`
+      : `the place ${place}`;
+    return `${name ? `${name} of ` : ""}${of}`;
+  }
   const caution = /^cautions\.(\d+)/.exec(path);
   if (caution) return `caution ${Number(caution[1]) + 1}`;
   return FIELD_NAMES[path] ?? path;

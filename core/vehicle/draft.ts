@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { plainMessage, type Draft, type Problem } from "@/core/book";
+import { plainly, problemsIn, type Draft, type Problem } from "@/core/book";
 import { vehicleSchema, type Vehicle } from "./schema";
 
 const UNITS = [
@@ -72,9 +72,9 @@ function contradictions(v: Vehicle): Problem[] {
 }
 
 const problemsOf = (doc: unknown, error: z.ZodError): Problem[] =>
-  error.issues.map((i) => ({
-    field: i.path.join(".") || "vehicle",
-    message: `${plainMessage(i)}${likely(doc, i.path)}`,
+  problemsIn(error, "vehicle").map((p, k) => ({
+    ...p,
+    message: `${p.message}${likely(doc, error.issues[k]!.path)}`,
   }));
 
 /**

@@ -1,6 +1,6 @@
 import type { Sheet } from "@/core/sheet";
 
-/** Four made-up procedure sheets. Figures, sources and people are invented. */
+/** Made-up procedure sheets. Figures, sources and people are invented. */
 const READY: Sheet["ready"] = [
   {
     id: "baseline-scan",
@@ -86,9 +86,9 @@ const PROVE: Sheet["prove"] = [
   },
 ];
 
-const CAUTIONS = [
-  "Chocks in and park brake on before anyone works at the wheels.",
-  "Do not look into the board laser; keep it off when nobody reads it.",
+const CAUTIONS: Sheet["cautions"] = [
+  { say: "Chocks in and park brake on before anyone works at the wheels.", when: "wheels" },
+  { say: "Do not look into the board laser; keep it off when nobody reads it.", when: "laser" },
 ];
 
 const book = (date: string): Sheet["source"] => ({
@@ -101,9 +101,10 @@ const book = (date: string): Sheet["source"] => ({
 
 export const SHEETS: Sheet[] = [
   {
-    format: "iridel.sheet/1",
+    format: "iridel.sheet/2",
     id: "lisse-forward",
     version: 2,
+    status: "checked",
     title: "Lisse, forward camera, static",
     source: book("2026-09-14"),
     appliesTo: {
@@ -113,12 +114,25 @@ export const SHEETS: Sheet[] = [
     },
     reason:
       "The forward camera looks through the windshield; new glass changes what it sees, so it must learn its aim again.",
-    kind: "static",
-    datum: "centreline",
-    distanceFrom: "front-hub-line",
-    board: { code: "HQ-14", widthMm: 1100 },
-    placement: { alongMm: 2860, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
-    tolerance: { alongMm: 10, acrossMm: 10, twistDeg: 0.35, heightMm: 6 },
+    method: "static",
+    setups: [
+      {
+        id: "first",
+        name: "first place",
+        targets: [
+          {
+            id: "first",
+            name: "first place",
+            kind: "board",
+            object: { code: "HQ-14", widthMm: 1100 },
+            datum: "centreline",
+            distanceFrom: "front-hub-line",
+            placement: { alongMm: 2860, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+            tolerance: { alongMm: 10, acrossMm: 10, twistDeg: 0.35, heightMm: 6 },
+          },
+        ],
+      },
+    ],
     cautions: CAUTIONS,
     ready: READY,
     run: [
@@ -179,9 +193,10 @@ export const SHEETS: Sheet[] = [
     prove: PROVE,
   },
   {
-    format: "iridel.sheet/1",
+    format: "iridel.sheet/2",
     id: "harrow-forward",
     version: 1,
+    status: "checked",
     title: "Harrow, forward camera, static, upright board",
     source: book("2026-08-30"),
     appliesTo: {
@@ -191,21 +206,37 @@ export const SHEETS: Sheet[] = [
     },
     reason:
       "The camera behind the windshield was disturbed; the van must be shown a board at a known place to see straight again.",
-    kind: "static-then-dynamic",
-    datum: "rear-axle-normal",
-    distanceFrom: "front-badge",
-    board: { code: "HQ-22", widthMm: 1400 },
-    placement: { alongMm: 2140, acrossMm: 0, twistDeg: 0, heightMm: 1480 },
-    upright: "vehicle-plane",
-    tolerance: {
-      alongMm: 15,
-      acrossMm: 20,
-      twistDeg: 0.6,
-      heightMm: 8,
-      pitchDeg: 0.5,
-      rollDeg: 0.5,
-    },
-    cautions: [...CAUTIONS, "The board is heavy: tether it before it is cranked above your head."],
+    method: "static-then-dynamic",
+    setups: [
+      {
+        id: "first",
+        name: "first place",
+        targets: [
+          {
+            id: "first",
+            name: "first place",
+            kind: "board",
+            object: { code: "HQ-22", widthMm: 1400 },
+            datum: "rear-axle-normal",
+            distanceFrom: "front-badge",
+            placement: { alongMm: 2140, acrossMm: 0, twistDeg: 0, heightMm: 1480 },
+            upright: "vehicle-plane",
+            tolerance: {
+              alongMm: 15,
+              acrossMm: 20,
+              twistDeg: 0.6,
+              heightMm: 8,
+              pitchDeg: 0.5,
+              rollDeg: 0.5,
+            },
+          },
+        ],
+      },
+    ],
+    cautions: [
+      ...CAUTIONS,
+      { say: "The board is heavy: tether it before it is cranked above your head.", when: "lift" },
+    ],
     ready: READY,
     run: [
       {
@@ -237,9 +268,10 @@ export const SHEETS: Sheet[] = [
     prove: PROVE,
   },
   {
-    format: "iridel.sheet/1",
+    format: "iridel.sheet/2",
     id: "tarn-forward",
     version: 3,
+    status: "checked",
     title: "Tarn, forward camera, static, on the thrust line",
     source: book("2026-09-21"),
     appliesTo: {
@@ -248,12 +280,25 @@ export const SHEETS: Sheet[] = [
       after: ["glass-out", "camera-replaced", "alignment"],
     },
     reason: "The camera must look where the car goes; after this work its aim is no longer proved.",
-    kind: "static",
-    datum: "thrust",
-    distanceFrom: "bumper-face",
-    board: { code: "HQ-17", widthMm: 1250 },
-    placement: { alongMm: 1950, acrossMm: 0, twistDeg: 0, heightMm: 1310 },
-    tolerance: { alongMm: 12, acrossMm: 18, twistDeg: 0.5, heightMm: 7 },
+    method: "static",
+    setups: [
+      {
+        id: "first",
+        name: "first place",
+        targets: [
+          {
+            id: "first",
+            name: "first place",
+            kind: "board",
+            object: { code: "HQ-17", widthMm: 1250 },
+            datum: "thrust",
+            distanceFrom: "bumper-face",
+            placement: { alongMm: 1950, acrossMm: 0, twistDeg: 0, heightMm: 1310 },
+            tolerance: { alongMm: 12, acrossMm: 18, twistDeg: 0.5, heightMm: 7 },
+          },
+        ],
+      },
+    ],
     cautions: CAUTIONS,
     ready: READY,
     run: [
@@ -292,9 +337,10 @@ export const SHEETS: Sheet[] = [
     prove: PROVE,
   },
   {
-    format: "iridel.sheet/1",
+    format: "iridel.sheet/2",
     id: "sandling-forward",
     version: 1,
+    status: "checked",
     title: "Sandling, forward camera, static",
     source: book("2026-09-02"),
     appliesTo: {
@@ -304,12 +350,25 @@ export const SHEETS: Sheet[] = [
     },
     reason:
       "The forward camera looks through the windshield; new glass changes what it sees, so it must learn its aim again.",
-    kind: "static",
-    datum: "centreline",
-    distanceFrom: "camera",
-    board: { code: "HQ-14", widthMm: 1100 },
-    placement: { alongMm: 3400, acrossMm: 0, twistDeg: 0, heightMm: 1190 },
-    tolerance: { alongMm: 12, acrossMm: 12, twistDeg: 0.4, heightMm: 8 },
+    method: "static",
+    setups: [
+      {
+        id: "first",
+        name: "first place",
+        targets: [
+          {
+            id: "first",
+            name: "first place",
+            kind: "board",
+            object: { code: "HQ-14", widthMm: 1100 },
+            datum: "centreline",
+            distanceFrom: "camera",
+            placement: { alongMm: 3400, acrossMm: 0, twistDeg: 0, heightMm: 1190 },
+            tolerance: { alongMm: 12, acrossMm: 12, twistDeg: 0.4, heightMm: 8 },
+          },
+        ],
+      },
+    ],
     cautions: CAUTIONS,
     ready: READY,
     run: [
@@ -341,28 +400,50 @@ export const SHEETS: Sheet[] = [
     prove: PROVE,
   },
   {
-    format: "iridel.sheet/1",
+    format: "iridel.sheet/2",
     id: "lisse-forward-two",
     version: 1,
+    status: "checked",
     title: "Lisse, forward camera, static, near and far",
     source: book("2026-10-06"),
     appliesTo: { vehicles: ["norvane-lisse"], system: "forward-camera", after: ["camera-touched"] },
     reason:
       "The camera was taken off its bracket; it is shown a board near and far, so that its aim and its sight agree.",
-    kind: "static",
-    datum: "centreline",
-    distanceFrom: "front-hub-line",
-    board: { code: "HQ-14", widthMm: 1100, version: 2 },
-    placement: { alongMm: 2600, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
-    positions: [
+    method: "static",
+    setups: [
+      {
+        id: "first",
+        name: "first place",
+        targets: [
+          {
+            id: "first",
+            name: "first place",
+            kind: "board",
+            object: { code: "HQ-14", widthMm: 1100, version: 2 },
+            datum: "centreline",
+            distanceFrom: "front-hub-line",
+            placement: { alongMm: 2600, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+            tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.5, heightMm: 8 },
+          },
+        ],
+      },
       {
         id: "far",
         name: "the far place",
-        placement: { alongMm: 3900, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
-        board: { code: "HQ-17", widthMm: 1250 },
+        targets: [
+          {
+            id: "far",
+            name: "the far place",
+            kind: "board",
+            object: { code: "HQ-17", widthMm: 1250 },
+            datum: "centreline",
+            distanceFrom: "front-hub-line",
+            placement: { alongMm: 3900, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+            tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.5, heightMm: 8 },
+          },
+        ],
       },
     ],
-    tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.5, heightMm: 8 },
     cautions: CAUTIONS,
     ready: READY.filter((r) => ["baseline-scan", "maintainer", "light"].includes(r.id)),
     run: [
@@ -399,9 +480,10 @@ export const SHEETS: Sheet[] = [
     prove: PROVE,
   },
   {
-    format: "iridel.sheet/1",
+    format: "iridel.sheet/2",
     id: "sandling-forward-pair",
     version: 1,
+    status: "checked",
     title: "Sandling, forward camera, static, two boards at once",
     source: book("2026-10-14"),
     appliesTo: {
@@ -411,21 +493,35 @@ export const SHEETS: Sheet[] = [
     },
     reason:
       "The camera was taken off its bracket; it is shown two boards at once, so that it knows its turn and its tilt apart.",
-    kind: "static",
-    datum: "centreline",
-    distanceFrom: "camera",
-    board: { code: "HQ-14", widthMm: 1100, version: 2 },
-    placement: { alongMm: 3400, acrossMm: -1180, twistDeg: 0, heightMm: 1190 },
-    positions: [
+    method: "static",
+    setups: [
       {
-        id: "left",
-        name: "the left place",
-        placement: { alongMm: 3400, acrossMm: 1180, twistDeg: 0, heightMm: 1190 },
-        board: { code: "HQ-17", widthMm: 1250 },
-        beside: true,
+        id: "first",
+        name: "first place",
+        targets: [
+          {
+            id: "first",
+            name: "first place",
+            kind: "board",
+            object: { code: "HQ-14", widthMm: 1100, version: 2 },
+            datum: "centreline",
+            distanceFrom: "camera",
+            placement: { alongMm: 3400, acrossMm: -1180, twistDeg: 0, heightMm: 1190 },
+            tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.6, heightMm: 8 },
+          },
+          {
+            id: "left",
+            name: "the left place",
+            kind: "board",
+            object: { code: "HQ-17", widthMm: 1250 },
+            datum: "centreline",
+            distanceFrom: "camera",
+            placement: { alongMm: 3400, acrossMm: 1180, twistDeg: 0, heightMm: 1190 },
+            tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.6, heightMm: 8 },
+          },
+        ],
       },
     ],
-    tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.6, heightMm: 8 },
     cautions: CAUTIONS,
     ready: READY.filter((r) => ["baseline-scan", "maintainer", "light"].includes(r.id)),
     run: [

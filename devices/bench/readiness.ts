@@ -103,6 +103,6 @@ function floorHeight(world: BenchWorld, id: string): number {
     const sign = (corner[0] === "F" ? 1 : -1) * (corner[1] === "L" ? 1 : -1);
     return aheadRad * p.xMm + leftRad * p.yMm + twistMm * sign;
   }
-  const x = world.plan.sheet.placement.alongMm + vehicle.wheelbaseMm;
+  const x = world.plan.target.placement.alongMm + vehicle.wheelbaseMm;
   return aheadRad * x + leftRad * (id === "stand" ? 350 : -350) + stepMm;
 }

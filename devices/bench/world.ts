@@ -59,7 +59,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     yMm: p.yMm + p.sigmaMm * gaussian(random),
     zMm: p.zMm,
   }));
-  const target = targetPose(plan.sheet, datumLine(datumFrame(plan), points));
+  const target = targetPose(plan.target, datumLine(datumFrame(plan), points));
   // Away from zero on purpose: nobody rolls a stand in to the millimetre.
   const off = (size: number): number => (random() < 0.5 ? -1 : 1) * size * (0.7 + 0.6 * random());
   const c = Math.cos(target.headingRad);
@@ -71,7 +71,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     headingRad: target.headingRad + off(ROLLED_IN.twistRad),
   };
   const joints = plan.stand.joints.map(() => 0);
-  const toleratesTilt = plan.sheet.tolerance.pitchDeg === undefined;
+  const toleratesTilt = plan.target.tolerance.pitchDeg === undefined;
   return {
     seed,
     plan,
@@ -84,7 +84,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
       // Nobody cranks beyond the end of the screw.
       mastMm: Math.min(
         plan.stand.crank.maxMm,
-        Math.max(plan.stand.crank.minMm, plan.sheet.placement.heightMm + off(ROLLED_IN.heightMm)),
+        Math.max(plan.stand.crank.minMm, plan.target.placement.heightMm + off(ROLLED_IN.heightMm)),
       ),
     },
     toe: plan.rearToe ?? hiddenToe(randomFrom(seedFrom(`${seed}/toe`))),

@@ -14,7 +14,7 @@ import { learnForwardCamera } from "./forward-camera";
 function placed(awayMm: number, leftMm: number, turnRad = 0, upMm = 0): BenchWorld {
   const plan = planOf(0, 0);
   const world = openBay("look", plan);
-  const t = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
+  const t = targetPose(plan.target, datumLine(datumFrame(plan), world.points));
   const pose = { xMm: t.xMm + awayMm, yMm: t.yMm + leftMm, headingRad: t.headingRad + turnRad };
   const joints = [0, 0, 0];
   const stand = {

@@ -90,7 +90,7 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
     rollRad: standing.rollRad - leftRad,
   };
   const seen = picture(
-    boardPoints(board, plan.sheet.board.widthMm),
+    boardPoints(board, plan.target.object.widthMm),
     plan.vehicle.camera,
     world.cameraRad,
   ).map(([u, v]): [number, number] => [
@@ -98,10 +98,10 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
     v + PIXEL_NOISE * gaussian(random),
   ]);
 
-  const pose = targetPose(plan.sheet, datumLine(datumFrame(plan), world.points));
+  const pose = targetPose(plan.target, datumLine(datumFrame(plan), world.points));
   const believed = boardPoints(
-    { pose, heightMm: plan.sheet.placement.heightMm, pitchRad: 0, rollRad: 0 },
-    plan.sheet.board.widthMm,
+    { pose, heightMm: plan.target.placement.heightMm, pitchRad: 0, rollRad: 0 },
+    plan.target.object.widthMm,
   );
   const turn: Turn = { yaw: 0, pitch: 0, roll: 0 };
   for (let round = 0; round < 8; round++) fitTurn(turn, believed, seen, plan.vehicle.camera);

@@ -80,7 +80,7 @@ describe("the simulated car as it was driven in", () => {
     for (const w of bays.slice(0, 30)) {
       const values = readReadiness(w, "floor", floor, false, 0);
       const step = (values.stand! + values["stand-2"]!) / 2;
-      const ahead = w.floor.aheadRad * (w.plan.sheet.placement.alongMm + plan.vehicle.wheelbaseMm);
+      const ahead = w.floor.aheadRad * (w.plan.target.placement.alongMm + plan.vehicle.wheelbaseMm);
       expect(Math.abs(600 - step - ahead - w.floor.stepMm)).toBeLessThan(3);
     }
   });

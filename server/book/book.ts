@@ -37,6 +37,8 @@ export type BookKind<T> = {
   insert: (id: string, version: number, doc: T) => void;
   idOf: (doc: T) => string;
   versionOf: (doc: T) => number;
+  /** A draft written in an older format, in today's. */
+  upcast?: (draft: Draft) => Draft;
   problems: (draft: Draft) => Problem[];
   read: (json: unknown) => { ok: true; doc: T } | { ok: false; problems: string[] };
   /** The draft with the name of whoever wrote it last. */
@@ -73,11 +75,10 @@ export function makeBook<T>(k: BookKind<T>) {
       .where(eq(draftWriters.draftKey, key))
       .orderBy(sql`draft_writers.rowid`)
       .all();
-  const judged = (r: Omit<DraftRow, "problems" | "writers">): DraftRow => ({
-    ...r,
-    writers: writersOf(r.key).map((w) => w.id),
-    problems: k.problems(r.doc),
-  });
+  const judged = (r: Omit<DraftRow, "problems" | "writers">): DraftRow => {
+    const doc = k.upcast?.(r.doc) ?? r.doc;
+    return { ...r, doc, writers: writersOf(r.key).map((w) => w.id), problems: k.problems(doc) };
+  };
   const noteWriter = (key: string, person: Person): void =>
     void db()
       .insert(draftWriters)

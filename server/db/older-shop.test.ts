@@ -5,7 +5,7 @@ import path from "node:path";
 import { gunzipSync } from "node:zlib";
 import { beforeAll, describe, expect, it } from "vitest";
 import { eventsOf, planFor, setOutEntries, stageStates } from "@/core/job";
-import { buildRecord } from "@/core/record";
+import { buildRecord, readRecord, record1Schema, recordSchema } from "@/core/record";
 import { nextAct, solveSetOut } from "@/core/setout";
 import { eventsAfter, verifyJob } from "../jobs/log";
 import { findJob, type JobRow } from "../jobs/store";
@@ -54,7 +54,7 @@ describe.each(EXPECTED)("job $number of a shop of one sheet a job", (was) => {
     const settled = eventsOf(events, "settled").map((e) => ({
       seq: e.seq,
       chance: e.body.chance,
-      alongMm: e.body.alongMm,
+      alongMm: "alongMm" in e.body ? e.body.alongMm : NaN,
       readings: e.body.readingIds.length,
     }));
     expect(settled).toEqual(was.settled);
@@ -66,6 +66,27 @@ describe.each(EXPECTED)("job $number of a shop of one sheet a job", (was) => {
           : null;
         expect(sha, `${kind} ${i + 1}`).toBe(kept[kind]);
       }
+    });
+  });
+
+  it("has its kept records read as one of today's, with what they said", () => {
+    const job = jobOf(was.number);
+    was.kept.forEach((kept, i) => {
+      if (!kept.record) return;
+      const bytes = keptDocument(job.id, "record", i + 1) as Buffer;
+      const stored = record1Schema.parse(JSON.parse(bytes.toString("utf8")));
+      const record = recordSchema.parse(readRecord(stored));
+      const { targets, run } = record.calibrations[0]!;
+      expect(run).toEqual(stored.run);
+      const last = targets.find((t) => t.name === stored.setOut.place.name)!;
+      expect(last.readings).toEqual(stored.setOut.readings);
+      expect(last.settled?.chance).toBe(stored.setOut.settled?.chance);
+      const errors = last.settled?.quantities.map((q) => q.error);
+      const { alongMm, acrossMm, twistRad, heightMm } = stored.setOut.settled!;
+      expect(errors).toEqual([alongMm, acrossMm, twistRad, heightMm]);
+      // What was accepted before the last place is still told, where a place was accepted twice the last time.
+      for (const e of stored.setOut.earlier)
+        expect(targets.find((t) => t.name === e.place)!.settled).toBeTruthy();
     });
   });
 

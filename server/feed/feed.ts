@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import Papa from "papaparse";
 import { z } from "zod";
-import { plainMessage } from "@/core/book";
+import { plainly, plainMessage } from "@/core/book";
 import { planFor, standingHandOver, type JobEvent } from "@/core/job";
 import { takeReading } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
@@ -113,7 +113,7 @@ export function parseFeed(text: string, type: string): z.infer<typeof bodySchema
       throw new FeedRefusal("The body is neither JSON nor declared as text/csv.");
     }
   }
-  const parsed = bodySchema.safeParse(json);
+  const parsed = bodySchema.safeParse(json, plainly);
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
   throw new FeedRefusal(`${issue!.path.join(".") || "body"}: ${plainMessage(issue!)}`);

@@ -3,7 +3,8 @@ import {
   checksOf,
   eventsOf,
   itemOf,
-  placeOf,
+  itemsOf,
+  targetNow,
   putRight,
   planFor,
   runLogOf,
@@ -16,7 +17,6 @@ import { scanState } from "@/core/scan";
 import { readReadiness } from "@/devices/bench/readiness";
 import type { NetworkState } from "@/devices/vehicle/network";
 import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
-import { placeName } from "@/core/sheet";
 import { simulatedScanTool, type BesideWorld, type Cabin } from "@/devices/scan-tool/simulated";
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
 import type { JobRow } from "./store";
@@ -61,7 +61,8 @@ export function holdInstrument(job: JobRow, events: readonly JobEvent[], slotId:
 export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1): ScanTool {
   const run = eventsOf(events, "run").map((e) => e.body.event);
   const turns = run.filter((e) => e.type === "ignition");
-  const maintainer = checksOf(events, "ready").get("maintainer");
+  const supply = itemsOf(job.ground, "ready").find((i) => i.measure?.kind === "battery")?.id ?? "";
+  const maintainer = checksOf(events, "ready").get(supply);
   let on = 0;
   turns.forEach((t, i) => {
     if (t.to === "on")
@@ -70,7 +71,7 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1):
   const cabin: Cabin = {
     ignition: turns.at(-1)?.to ?? "off",
     maintained:
-      putRight(events, "maintainer") > 0 ||
+      putRight(events, supply) > 0 ||
       (maintainer !== undefined && maintainer.body.outcome !== "accepted"),
     ignitionOnSeconds: on,
     connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed")
@@ -82,23 +83,22 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1):
 
 /** The bay as the vehicle sees it: once for each board that stands, the present one last. */
 function boardsNow(job: JobRow, events: readonly JobEvent[]): [...BesideWorld[], BesideWorld] {
-  const { sheet } = job.ground;
   const standing = boardsStanding(job.ground, events).filter((b) => b.events.length > 0);
   const beside = standing.slice(0, -1).map((b): BesideWorld => {
     const own = new Set(b.events.map((e) => e.id));
     const until = Math.max(...b.events.map((e) => e.seq));
     const begun = events.findLast(
-      (e) => e.body.kind === "position" && e.body.to === b.place && e.seq < until,
+      (e) => e.body.kind === "position" && e.body.to === b.target.id && e.seq < until,
     );
     return {
-      name: placeName(sheet, b.place),
+      name: b.target.name,
       world: bayOf(
         job,
         events.filter((e) => e.seq <= (begun?.seq ?? 0) || own.has(e.id)),
       ),
     };
   });
-  return [...beside, { name: placeName(sheet, placeOf(events).id), world: bayOf(job, events) }];
+  return [...beside, { name: targetNow(job.ground, events).name, world: bayOf(job, events) }];
 }
 
 /** What the simulated instruments show for a measured readiness item. */

@@ -74,13 +74,17 @@ describe("two boards at once", () => {
     );
     // A place that none of the others reaches leaves nobody to choose.
     const high = structuredClone(job().ground);
-    high.sheet.positions![0]!.placement.heightMm = 1700;
+    high.sheet.setups[0]!.targets[1]!.placement.heightMm = 1700;
     expect(freeStands(high, events(), "left")).toEqual([]);
     say({ kind: "position", to: "left", standId: "S-1" });
     expect(standAt(job().ground, events()).id).toBe("S-1");
-    expect(planFor(job().ground, events()).sheet.placement.acrossMm).toBe(1180);
+    expect(planFor(job().ground, events()).target.placement.acrossMm).toBe(1180);
     expect(
-      boardsStanding(job().ground, events()).map((b) => [b.place, b.standId, b.settled !== null]),
+      boardsStanding(job().ground, events()).map((b) => [
+        b.target.id,
+        b.standId,
+        b.settled !== null,
+      ]),
     ).toEqual([
       ["first", "S-2", true],
       ["left", "S-1", false],
@@ -92,11 +96,19 @@ describe("two boards at once", () => {
       event: { type: "routine-result", result: { passed: true } },
     });
     const record = buildRecord(1, job().ground, events(), true);
-    expect(record.setOut).toMatchObject({
-      stand: expect.stringMatching(/^S-1/),
-      place: { name: "the left place" },
-      earlier: [{ place: "first place", stand: "S-2" }],
-    });
+    expect(record.calibrations[0]!.targets).toMatchObject([
+      { name: "first place", stand: expect.stringMatching(/^S-2/) as string },
+      { name: "the left place", stand: expect.stringMatching(/^S-1/) as string },
+    ]);
+    for (const t of record.calibrations[0]!.targets) {
+      expect(t.settled!.quantities.map((q) => q.id)).toEqual([
+        "along",
+        "across",
+        "twist",
+        "height",
+      ]);
+      expect(t.readings.filter((r) => r.state === "counts").length).toBeGreaterThanOrEqual(3);
+    }
   }, 30_000);
 
   it("a car that moved puts both in doubt; the routine waits until both are proved again", async () => {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { plainMessage } from "@/core/book";
+import { plainly, plainMessage } from "@/core/book";
 import type { JobEvent } from "@/core/job";
 import { allow, problem } from "../auth/guard";
 import { RIGHTS } from "../auth/rights";
@@ -25,7 +25,7 @@ export const commandRoute = <C>(
       const who = await allow(RIGHTS["command-devices"]);
       if ("refusal" in who) return who.refusal;
       const frame = z.object({ after: z.number().int().min(0), command: schema });
-      const body = frame.safeParse(await readJson(request, MOST_BYTES));
+      const body = frame.safeParse(await readJson(request, MOST_BYTES), plainly);
       if (!body.success)
         return problem(
           400,

@@ -7,7 +7,9 @@ import {
   readOdometer,
   settlementOf,
   setOutEntries,
-  sheetNow,
+  hasTarget,
+  standsBeside,
+  targetNow,
   standAt,
   standingHandOver,
   type EventBody,
@@ -17,7 +19,7 @@ import {
 import { checkBoard } from "@/core/kit";
 import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
 import { nextAct, nominalTarget, solveSetOut, takeReading, type Move } from "@/core/setout";
-import { FIRST_PLACE, type Sheet } from "@/core/sheet";
+import type { Sheet } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
 import { photoExists } from "../photos/store";
@@ -183,14 +185,14 @@ function deriveMove(b: Body<"move">, { job, events }: Circumstances): EventBody 
 /** A place of the sheet, and a stand of its own where the board before it stays. */
 function derivePosition(b: Body<"position">, { job, events }: Circumstances): EventBody {
   const g = job.ground;
-  const place = g.sheet.positions?.find((p) => p.id === b.to);
-  if (!place && b.to !== FIRST_PLACE) return refuse("The sheet has no such place.");
+  if (!hasTarget(g, b.to)) return refuse("The sheet has no such place.");
+  const beside = standsBeside(g, b.to);
   const free = freeStands(g, events, b.to);
-  if (place?.beside && !free.some((s) => s.id === b.standId))
+  if (beside && !free.some((s) => s.id === b.standId))
     return refuse(
       `Stand: the board before stays, so this one needs another stand: ${free.map((s) => s.id).join(", ") || "there is none in this job's kit"}.`,
     );
-  if (!place?.beside && b.standId !== undefined)
+  if (!beside && b.standId !== undefined)
     return refuse("Stand: this place is set out with the job's own stand.");
   return b;
 }
@@ -205,7 +207,7 @@ function deriveSettlement(_: Body<"settle">, { job, events }: Circumstances): Ev
 }
 
 function deriveBoard(b: Body<"board">, { job, events }: Circumstances): EventBody {
-  const finding = checkBoard(b.code, job.ground.boards ?? [], sheetNow(job.ground, events).board);
+  const finding = checkBoard(b.code, job.ground.boards ?? [], targetNow(job.ground, events).object);
   if (finding?.kind === "stop" || (finding && !b.reason)) refuse(finding.say);
   return b;
 }

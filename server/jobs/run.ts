@@ -1,17 +1,8 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import {
-  boardsStanding,
-  placeOf,
-  placeWanted,
-  runLogOf,
-  scanLogOf,
-  standingBoard,
-  type JobEvent,
-} from "@/core/job";
+import { gateWords, runGate, runLogOf, scanLogOf, type JobEvent } from "@/core/job";
 import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
-import { FIRST_PLACE, placeName } from "@/core/sheet";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import type { Person } from "../auth/session";
 import { scanToolFor } from "./bay";
@@ -65,6 +56,12 @@ export async function commandRun(
 
 const now = (): string => new Date().toISOString();
 
+/** The boards must stand as the routine wants them. @throws RunRefusal saying what is to be done */
+function pass(job: JobRow, events: readonly JobEvent[]): void {
+  const gate = runGate(job.ground, events);
+  if (gate) throw new RunRefusal(gateWords(gate));
+}
+
 async function carryOut(
   job: JobRow,
   command: RunCommand,
@@ -75,12 +72,7 @@ async function carryOut(
   const tool = scanToolFor(job, events);
   switch (command.type) {
     case "connect":
-      if (placeOf(events).id !== FIRST_PLACE)
-        throw new RunRefusal(
-          "The routine begins with the board at its first place: bring it back and set it out there.",
-        );
-      if (job.ground.boards && !standingBoard(events))
-        throw new RunRefusal("Check which board hangs first: scan or type its code.");
+      pass(job, events);
       try {
         const { volts } = await tool.connect();
         return write({ at: now(), type: "connected", tool: tool.identity, volts });
@@ -91,17 +83,7 @@ async function carryOut(
     case "place": {
       const wanted = currentStep(state, job.ground.sheet.run);
       if (wanted?.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
-      if (placeOf(events).id !== wanted.to)
-        throw new RunRefusal(
-          `Set the board out at ${placeName(job.ground.sheet, wanted.to)} first.`,
-        );
-      const loose = boardsStanding(job.ground, events).find((b) => !b.settled);
-      if (loose)
-        throw new RunRefusal(
-          `Set the board out at ${placeName(job.ground.sheet, loose.place)} first.`,
-        );
-      if (job.ground.boards && !standingBoard(events))
-        throw new RunRefusal("Check which board hangs first: scan or type its code.");
+      pass(job, events);
       return write({ at: now(), type: "placed", step: command.step });
     }
     case "confirm":
@@ -132,11 +114,8 @@ async function carryOut(
         throw new DeviceRefusal(
           "The gateway refuses the routine: sign in under Ready, Scan, then start again.",
         );
-      const wanted = placeWanted(job.ground, state.stepIndex);
-      if (placeOf(events).id !== wanted)
-        throw new RunRefusal(
-          `The board belongs at ${placeName(job.ground.sheet, wanted)} now: set it out there first.`,
-        );
+      // Before it is connected the routine itself says so.
+      if (currentStep(state, job.ground.sheet.run)) pass(job, events);
       write({ at: now(), type: "routine-started", step: command.step });
       const result = await tool.runRoutine("forward-camera-static");
       return write({ at: now(), type: "routine-result", step: command.step, result });

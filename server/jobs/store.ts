@@ -1,5 +1,5 @@
 import { eq } from "drizzle-orm";
-import type { JobGround } from "@/core/job";
+import { upcastGround, type JobGround } from "@/core/job";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
 
@@ -13,9 +13,12 @@ export type JobRow = {
   updatedAt: string;
 };
 
+const read = (row: JobRow | undefined): JobRow | null =>
+  row ? { ...row, ground: upcastGround(row.ground) } : null;
+
 export const findJob = (id: string): JobRow | null =>
-  db().select().from(jobs).where(eq(jobs.id, id)).get() ?? null;
+  read(db().select().from(jobs).where(eq(jobs.id, id)).get());
 
 /** The job with a number of the shop, or null. */
 export const findJobByNumber = (number: number): JobRow | null =>
-  db().select().from(jobs).where(eq(jobs.number, number)).get() ?? null;
+  read(db().select().from(jobs).where(eq(jobs.number, number)).get());

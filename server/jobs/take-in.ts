@@ -2,6 +2,7 @@ import { max } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { intakeSchema, type Intake, type JobGround } from "@/core/job";
 import { boosterFor, outOfReach } from "@/core/setout";
+import { wantsThrust } from "@/core/sheet";
 import { checkVin } from "@/core/vehicle";
 import type { Person } from "../auth/session";
 import { config } from "../config";
@@ -40,8 +41,9 @@ function groundFor(intake: Intake): JobGround {
     throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
   const stand = listStands().find((s) => s.id === intake.standId);
   if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
-  const own = (sheet.positions ?? []).filter((p) => !p.beside).map((p) => p.placement);
-  for (const { heightMm } of [sheet.placement, ...own])
+  // The job's own stand carries the first target of every setup; others beside it choose theirs.
+  const own = sheet.setups.map((s) => s.targets[0]!);
+  for (const { heightMm } of own.map((t) => t.placement))
     if (boosterFor(stand, heightMm) === undefined)
       throw new JobRefusal(`Stand: ${outOfReach(stand, heightMm)}`);
   const failed = failedStands().get(stand.id);
@@ -49,7 +51,7 @@ function groundFor(intake: Intake): JobGround {
     throw new JobRefusal(
       `Stand: ${stand.id} failed its zero check (${failed}). Put it right and check it again, or choose another.`,
     );
-  if (sheet.datum === "thrust" && !intake.rearToeDeg)
+  if (wantsThrust(sheet) && !intake.rearToeDeg)
     throw new JobRefusal(
       "Rear toe: the sheet squares the board to the thrust line; enter left and right from the printout.",
     );

@@ -99,7 +99,7 @@ describe("the chain of a job's log", () => {
     ["a line left out", "DELETE FROM job_events WHERE jobId = ? AND seq = 3", 4],
     [
       "the sheet it stands on",
-      "UPDATE jobs SET ground = json_set(ground, '$.sheet.placement.alongMm', 1) WHERE id = ?",
+      "UPDATE jobs SET ground = json_set(ground, '$.sheet.setups[0].targets[0].placement.alongMm', 1) WHERE id = ?",
       1,
     ],
   ])("breaks at the first line after %s was changed", (_, change, seq) => {
@@ -207,7 +207,7 @@ it("a shop made before the chain opens with every log sealed, and its records as
   const first = recordPaper(jobs[0]!, INES)!.bytes;
   expect(JSON.parse(first.toString())).toMatchObject({
     job: { customer: "Elin Marsh" },
-    setOut: { settled: { by: { initials: "OV" } } },
+    calibrations: [{ targets: [{ settled: { by: { initials: "OV" } } }] }],
   });
   expect(recordPaper(jobs[0]!, INES)!.bytes.equals(first)).toBe(true);
   expect(verifyJob(jobs[0]!)).toMatchObject({ ok: true });

@@ -1,7 +1,7 @@
 import { and, eq, isNull, ne } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { plainMessage } from "@/core/book";
+import { plainly, plainMessage } from "@/core/book";
 import { Refusal } from "../auth/as-writer";
 import { checkPin, forgiveTries, hashPin } from "../auth/pin";
 import { endSessionsOf, type Person, type Role } from "../auth/session";
@@ -62,7 +62,7 @@ export function pinProblem(pin: string): string | null {
 }
 
 function read(input: unknown): z.infer<typeof personSchema> {
-  const parsed = personSchema.safeParse(input);
+  const parsed = personSchema.safeParse(input, plainly);
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
   throw new PeopleRefusal(`${FIELDS[String(issue!.path[0])] ?? "Person"}: ${plainMessage(issue!)}`);

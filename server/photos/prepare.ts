@@ -63,6 +63,11 @@ export async function preparePhoto(bytes: Buffer): Promise<PreparedPhoto> {
     throw new PhotoRefusal(`This is a ${kind}, not a photo. ${REMEDY}`);
   const taken = await takenBy(bytes);
   try {
+    const { width, height } = await sharp(bytes, { limitInputPixels: false }).metadata();
+    if (width * height > MAX_PIXELS)
+      throw new PhotoRefusal(
+        "The picture has more than 120 million pixels. Take it at a smaller size.",
+      );
     const image = sharp(bytes, { failOn: "truncated", limitInputPixels: MAX_PIXELS })
       .autoOrient()
       .resize({ width: LONG_EDGE, height: LONG_EDGE, fit: "inside", withoutEnlargement: true })
@@ -72,11 +77,7 @@ export async function preparePhoto(bytes: Buffer): Promise<PreparedPhoto> {
     const { data, info } = await image.toBuffer({ resolveWithObject: true });
     return { jpeg: data, width: info.width, height: info.height, takenAt: taken?.at ?? null };
   } catch (error) {
-    const said = error instanceof Error ? error.message : "";
-    if (/pixel limit/i.test(said))
-      throw new PhotoRefusal(
-        "The picture has more than 120 million pixels. Take it at a smaller size.",
-      );
+    if (error instanceof PhotoRefusal) throw error;
     throw new PhotoRefusal(
       `The ${kind} is damaged or was cut off on the way. Send it again, or take a new one.`,
     );

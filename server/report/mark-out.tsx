@@ -1,6 +1,6 @@
 import { Document, Line, Page, Svg, Text as SvgText, View } from "@react-pdf/renderer";
 import { drawingLines, SCHOOLS, slotValue, type MarkOut, type SetOutPlan } from "@/core/setout";
-import { DISTANCE_FROM_NAMES } from "@/core/sheet";
+import { DISTANCE_FROM_NAMES, type Sheet } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { renderPaper, Row, styles, Text, useFaces } from "./paper";
@@ -9,7 +9,12 @@ import { renderPaper, Row, styles, Text, useFaces } from "./paper";
  * The mark-out of one way of setting out, for the wall of the bay: drawing to scale, readings in
  * order, how sure each makes.
  */
-export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promise<Buffer> {
+export function renderMarkOut(
+  plan: SetOutPlan,
+  m: MarkOut,
+  job: number,
+  sheet: Pick<Sheet, "title" | "version">,
+): Promise<Buffer> {
   const xs = m.marks.map((p) => p.xMm);
   const ys = m.marks.map((p) => p.yMm);
   // The largest usual scale at which the bay fits across an A4 page: one point is 0.3528 mm.
@@ -20,7 +25,7 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
   const size = { width: pt(width), height: pt(Math.max(...ys) - Math.min(...ys) + 500) };
   const at = (x: number, y: number) => ({ x: pt(x - x0), y: pt(y1 - y) });
   const widths = [0.3, 3.4, 1.2, 1, 1];
-  const { sheet, vehicle, stand } = plan;
+  const { target, vehicle, stand } = plan;
   const everything = JSON.stringify([
     vehicle.make,
     vehicle.model,
@@ -37,7 +42,7 @@ export function renderMarkOut(plan: SetOutPlan, m: MarkOut, job: number): Promis
           {`${vehicle.make} ${vehicle.model}. ${sheet.title}, version ${sheet.version}. ${SCHOOLS[m.school].name}; stand ${stand.id}.`}
         </Text>
         <Text style={{ marginTop: 6 }}>
-          {`Board centre ${formatQuantity(sheet.placement.alongMm, "mm")} ahead of ${DISTANCE_FROM_NAMES[sheet.distanceFrom]}, ${formatQuantity(sheet.placement.acrossMm, "mm")} across the ${DATUM_NAMES[sheet.datum]}, ${formatQuantity(m.heightMm, "mm")} above the floor at the stand. Board ${sheet.board.code}.`}
+          {`Board centre ${formatQuantity(target.placement.alongMm, "mm")} ahead of ${DISTANCE_FROM_NAMES[target.distanceFrom]}, ${formatQuantity(target.placement.acrossMm, "mm")} across the ${DATUM_NAMES[target.datum]}, ${formatQuantity(m.heightMm, "mm")} above the floor at the stand. Board ${target.object.code}.`}
         </Text>
         <Text style={styles.soft}>{SCHOOLS[m.school].note ?? ""}</Text>
         <View style={{ marginVertical: 8 }}>

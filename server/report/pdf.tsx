@@ -10,9 +10,12 @@ import {
   runLine,
   timeLines,
   verdictLine,
+  type CalibrationRecord,
   type JobRecord,
+  type TargetRecord,
 } from "@/core/record";
-import { clockTime, dateAndTime, formatChance, formatNumber, radToDeg } from "@/core/units";
+import { targetOf, type Target } from "@/core/sheet";
+import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
 
@@ -36,9 +39,139 @@ const Facts = ({ facts }: { facts: [string, string][] }) => (
 /** A photo of the record with its bytes. */
 export type ReportPhoto = JobRecord["photos"][number] & { jpeg: Buffer };
 
-function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
-  const { job, vehicle, owed, setOut, run } = record;
+/** One sheet carried out: each target as it was set out, then the routine. */
+function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
+  const { run } = c;
+  const named = (part: string): string => (of > 1 ? `${part}: ${c.sheet.title}` : part);
+  return (
+    <>
+      {c.targets.map((t, i) => (
+        <SetOut
+          key={t.id}
+          t={t}
+          wanted={targetOf(c.sheet, t.id)}
+          title={c.targets.length > 1 ? `${named("Set out")}, ${t.name}` : named("Set out")}
+          first={i === 0}
+        />
+      ))}
+      <Part title={named("Run")}>
+        <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(c)}</Text>
+        {run.tool && (
+          <Text style={styles.soft}>
+            {run.tool.name}, serial {run.tool.serial}, software {run.tool.software}. Attempts:{" "}
+            {run.attempts}.{run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
+          </Text>
+        )}
+        {run.board && (
+          <Text style={styles.soft}>
+            Board {run.board.code} checked, arrow up, {clockTime(run.board.at)}{" "}
+            {run.board.by.initials}
+            {run.board.reason ? `. Worn: ${run.board.reason}` : ""}.
+          </Text>
+        )}
+        {run.result && <Facts facts={[["Aim learned", aimLearned(run.result)]]} />}
+        {run.log.map((l, i) => (
+          <Row
+            key={i}
+            cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]}
+            widths={[3.2, 3, 1]}
+          />
+        ))}
+      </Part>
+    </>
+  );
+}
+
+/** What was read and done of one target, and where it was accepted. */
+function SetOut({
+  t,
+  wanted,
+  title,
+  first,
+}: {
+  t: TargetRecord;
+  wanted: Target;
+  title: string;
+  first: boolean;
+}) {
   const times = [2.5, 2.5, 1.1, 0.6, 1.35, 0.85, 1.5];
+  // A target nobody has come to yet is named only where it is the one to begin with.
+  if (!first && t.readings.length === 0 && !t.settled)
+    return (
+      <Part title={title}>
+        <Text style={styles.soft}>Not begun.</Text>
+      </Part>
+    );
+  return (
+    <Part title={title}>
+      <Text style={{ fontWeight: 600, marginVertical: 3 }}>{verdictLine(t)}</Text>
+      {t.settled && (
+        <>
+          <Row
+            head
+            cells={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
+            widths={[3, 1.2, 1.2, 1.2, 1.2]}
+            figures={[1, 2, 3, 4]}
+          />
+          {resultLines(t, wanted).map((l) => (
+            <Row
+              key={l.name}
+              cells={[l.name, l.wanted, l.error, l.sigma, l.tolerance]}
+              widths={[3, 1.2, 1.2, 1.2, 1.2]}
+              figures={[1, 2, 3, 4]}
+            />
+          ))}
+          <Text style={styles.soft}>
+            Accepted {dateAndTime(t.settled.at)} by {t.settled.by.name}. Stand: {t.stand}. Way:{" "}
+            {t.way.toLowerCase()}.
+          </Text>
+        </>
+      )}
+      <View style={{ height: 8 }} />
+      <Row
+        head
+        cells={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
+        widths={times}
+        figures={[1, 2, 3]}
+      />
+      {standLines(t).map(({ reading: r, act }) => {
+        if (!r)
+          return (
+            <Row
+              key={act.at + act.say}
+              cells={[act.say, `${clockTime(act.at)} ${act.by.initials}`]}
+              widths={[5, 1]}
+            />
+          );
+        const { value, residual } = readingFigures(r);
+        const state = {
+          counts: "counts",
+          doubt: "before a move",
+          struck: `struck: ${r.struckReason ?? ""}`,
+        }[r.state];
+        return (
+          <Row
+            key={r.id}
+            cells={[
+              r.name.replace("→", "to"),
+              value,
+              residual,
+              r.w === null ? "–" : formatNumber(r.w, 1),
+              r.instrument.name,
+              `${clockTime(r.at)} ${r.by.initials}`,
+              state,
+            ]}
+            widths={times}
+            figures={[1, 2, 3]}
+          />
+        );
+      })}
+    </Part>
+  );
+}
+
+function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
+  const { job, vehicle, owed, calibrations } = record;
   return (
     <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
       <Page size="A4" style={styles.page}>
@@ -78,11 +211,13 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
                   `${{ "this-record": "this record", done: "done", open: "OPEN", declined: "DECLINED" }[l.outcome]}${l.done ? ` (${l.done.note}; ${l.done.by.name})` : ""}${l.declined ? ` (${l.declined.reason}; ${l.declined.by.name})` : ""}. ${l.reasons.map((r) => `${r.because}: ${r.reason} ${r.source}.`).join(" ")}`,
                 ],
               ]),
-              ["Sheet", `${owed.sheet.title}, version ${owed.sheet.version}`],
-              [
-                "Source",
-                `${owed.sheet.source.name}, ${owed.sheet.source.date}; entered by ${owed.sheet.source.enteredBy}, checked by ${owed.sheet.source.checkedBy} on ${owed.sheet.source.checkedOn}`,
-              ],
+              ...calibrations.flatMap(({ sheet }): [string, string][] => [
+                ["Sheet", `${sheet.title}, version ${sheet.version}`],
+                [
+                  "Source",
+                  `${sheet.source.name}, ${sheet.source.date}; entered by ${sheet.source.enteredBy}, checked by ${sheet.source.checkedBy} on ${sheet.source.checkedOn}`,
+                ],
+              ]),
             ]}
           />
         </Part>
@@ -103,102 +238,9 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
             />
           ))}
         </Part>
-        <Part title="Set out">
-          <Text style={{ fontWeight: 600, marginVertical: 3 }}>{verdictLine(record)}</Text>
-          {setOut.settled && (
-            <>
-              <Row
-                head
-                cells={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
-                widths={[3, 1.2, 1.2, 1.2, 1.2]}
-                figures={[1, 2, 3, 4]}
-              />
-              {resultLines(record).map((l) => (
-                <Row
-                  key={l.name}
-                  cells={[l.name, l.wanted, l.error, l.sigma, l.tolerance]}
-                  widths={[3, 1.2, 1.2, 1.2, 1.2]}
-                  figures={[1, 2, 3, 4]}
-                />
-              ))}
-              <Text style={styles.soft}>
-                Accepted {dateAndTime(setOut.settled.at)} by {setOut.settled.by.name}. Stand:{" "}
-                {setOut.stand}. Way: {setOut.way.toLowerCase()}.
-              </Text>
-            </>
-          )}
-          {setOut.earlier.map((e) => (
-            <Text key={e.at}>
-              Before that, at {e.place}, stand {e.stand}: {formatChance(e.chance)} in tolerance; off
-              by {formatNumber(e.alongMm, 1)} mm along, {formatNumber(e.acrossMm, 1)} mm across,{" "}
-              {formatNumber(radToDeg(e.twistRad), 2)}° of twist, {formatNumber(e.heightMm, 1)} mm in
-              height. {clockTime(e.at)} {e.by.initials}
-            </Text>
-          ))}
-          <View style={{ height: 8 }} />
-          <Row
-            head
-            cells={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
-            widths={times}
-            figures={[1, 2, 3]}
-          />
-          {standLines(record).map(({ reading: r, act }) => {
-            if (!r)
-              return (
-                <Row
-                  key={act.at + act.say}
-                  cells={[act.say, `${clockTime(act.at)} ${act.by.initials}`]}
-                  widths={[5, 1]}
-                />
-              );
-            const { value, residual } = readingFigures(r);
-            const state = {
-              counts: "counts",
-              doubt: "before a move",
-              struck: `struck: ${r.struckReason ?? ""}`,
-            }[r.state];
-            return (
-              <Row
-                key={r.id}
-                cells={[
-                  r.name.replace("→", "to"),
-                  value,
-                  residual,
-                  r.w === null ? "–" : formatNumber(r.w, 1),
-                  r.instrument.name,
-                  `${clockTime(r.at)} ${r.by.initials}`,
-                  state,
-                ]}
-                widths={times}
-                figures={[1, 2, 3]}
-              />
-            );
-          })}
-        </Part>
-        <Part title="Run">
-          <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(record)}</Text>
-          {run.tool && (
-            <Text style={styles.soft}>
-              {run.tool.name}, serial {run.tool.serial}, software {run.tool.software}. Attempts:{" "}
-              {run.attempts}.{run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
-            </Text>
-          )}
-          {run.board && (
-            <Text style={styles.soft}>
-              Board {run.board.code} checked, arrow up, {clockTime(run.board.at)}{" "}
-              {run.board.by.initials}
-              {run.board.reason ? `. Worn: ${run.board.reason}` : ""}.
-            </Text>
-          )}
-          {run.result && <Facts facts={[["Aim learned", aimLearned(run.result)]]} />}
-          {run.log.map((l, i) => (
-            <Row
-              key={i}
-              cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]}
-              widths={[3.2, 3, 1]}
-            />
-          ))}
-        </Part>
+        {calibrations.map((c) => (
+          <Calibration key={c.id} c={c} of={calibrations.length} />
+        ))}
         <Part title="Time">
           {timeLines(record).map((t) => (
             <Text key={t}>{t}</Text>

@@ -1,6 +1,6 @@
 import { eq } from "drizzle-orm";
 import { standingHandOver, type JobEvent } from "@/core/job";
-import type { JobRecord } from "@/core/record";
+import { readRecord } from "@/core/record";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
@@ -70,7 +70,7 @@ export async function reportPaper(jobId: string, person: Author): Promise<Paper 
   const { version } = paper;
   const before = handedOver ? keptDocument(jobId, "report", version) : null;
   if (before && before !== "erased") return { ...paper, bytes: before };
-  const record = JSON.parse(paper.bytes.toString("utf8")) as JobRecord;
+  const record = readRecord(JSON.parse(paper.bytes.toString("utf8")));
   const photos = record.photos.flatMap((p) => {
     const jpeg = photoBytes(p.sha256);
     return jpeg ? [{ ...p, jpeg }] : [];

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
+import type { Target } from "@/core/sheet";
 import { SHEETS } from "@/demo/data/sheets";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
 import { listSheets } from "../shop/store";
@@ -10,19 +11,28 @@ const { begin, checkDraft, discardDraft, draftFrom, findDraft, importFile, listD
 
 beforeAll(() => openTestShop());
 const LISSE = SHEETS[0]!;
+/** The sheet with other figures of its one target. */
+const withTarget = <D extends object>(
+  doc: D,
+  change: Partial<Record<keyof Target, unknown>>,
+): D => {
+  const [setup] = LISSE.setups;
+  return { ...doc, setups: [{ ...setup!, targets: [{ ...setup!.targets[0]!, ...change }] }] };
+};
+const { placement: PLACE, tolerance: ALLOWED } = LISSE.setups[0]!.targets[0]!;
 
 describe("the shop's book of sheets", () => {
   it("takes a new version only from a second person, and never changes the old one", () => {
     const key = draftFrom("lisse-forward", INES);
     saveDraft(
       key,
-      { ...findDraft(key)!.doc, placement: { ...LISSE.placement, alongMm: 2880 } },
+      withTarget(findDraft(key)!.doc, { placement: { ...PLACE, alongMm: 2880 } }),
       INES,
     );
     expect(() => checkDraft(key, INES)).toThrow(/source\.checkedBy.*second person/);
     expect(checkDraft(key, OSKAR)).toMatchObject({
       version: 3,
-      placement: { alongMm: 2880 },
+      setups: [{ targets: [{ placement: { alongMm: 2880 } }] }],
       source: { enteredBy: "Ines Tarbet", checkedBy: "Oskar Veld" },
     });
     expect(sheetVersions("lisse-forward").map((s) => s.version)).toEqual([3, 2]);
@@ -34,14 +44,11 @@ describe("the shop's book of sheets", () => {
     const key = draftFrom("tarn-forward", OSKAR);
     const saved = saveDraft(
       key,
-      {
-        ...findDraft(key)!.doc,
-        placement: { alongMm: 1.95, acrossMm: 0, twistDeg: 0, heightMm: 1310 },
-      },
+      withTarget(findDraft(key)!.doc, { placement: { ...PLACE, alongMm: 1.95 } }),
       OSKAR,
     );
-    expect(saved.problems[0]!.field).toBe("placement.alongMm");
-    expect(() => checkDraft(key, INES)).toThrow(/placement\.alongMm/);
+    expect(saved.problems[0]!.field).toBe("setups.0.targets.0.placement.alongMm");
+    expect(() => checkDraft(key, INES)).toThrow(/targets\.0\.placement\.alongMm/);
     expect(listDrafts().map((d) => d.key)).toContain(key);
     discardDraft(key);
     expect(findDraft(key)).toBeNull();
@@ -50,10 +57,8 @@ describe("the shop's book of sheets", () => {
   });
   it("whoever wrote a figure cannot sign; who opened and kept it unchanged wrote none", () => {
     const key = draftFrom("lisse-forward", INES);
-    const further = (mm: number) => ({
-      ...findDraft(key)!.doc,
-      placement: { ...LISSE.placement, alongMm: mm },
-    });
+    const further = (mm: number) =>
+      withTarget(findDraft(key)!.doc, { placement: { ...PLACE, alongMm: mm } });
     saveDraft(key, further(2890), INES);
     // A colleague opens the draft, and the page keeps it as it is: that is no writing.
     const kept = saveDraft(key, findDraft(key)!.doc, OSKAR);
@@ -86,11 +91,11 @@ describe("the shop's book of sheets", () => {
     ["{", /not JSON/],
     ["\ufeff[]", /not a sheet/],
     ["[]", /not a sheet/],
-    [JSON.stringify({ ...LISSE, datum: "nose" }), /datum/],
+    [JSON.stringify(withTarget(LISSE, { datum: "nose" })), /datum/],
     [JSON.stringify(LISSE), /already in the book, word for word/],
     [
-      JSON.stringify({ ...LISSE, tolerance: { ...LISSE.tolerance, alongMm: 40 } }),
-      /was checked and never changes, but tolerance\.alongMm differs \(10 there, 40 here\)\. Give the file version/,
+      JSON.stringify(withTarget(LISSE, { tolerance: { ...ALLOWED, alongMm: 40 } })),
+      /was checked and never changes, but setups\.first\.targets\.first\.tolerance\.alongMm differs \(10 there, 40 here\)\. Give the file version/,
     ],
   ])("refuses the file %.20s", (text, message) => {
     const before = listDrafts().length;
@@ -110,7 +115,7 @@ describe("the shop's book of sheets", () => {
     for (const expected of ["tarn-door-camera", "tarn-door-camera-2"]) {
       const key = begin(INES);
       const { doc, problems } = findDraft(key)!;
-      expect(problems).toContainEqual({ field: "title", message: "is missing." });
+      expect(problems).toContainEqual({ field: "title", message: "is missing.", missing: true });
       expect(problems.map((p) => p.field)).not.toContain("id");
       const { id: _, ...filled } = { ...LISSE, title: "Tarn, door camera" };
       saveDraft(key, { ...doc, ...filled, id: doc.id }, INES);

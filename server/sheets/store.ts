@@ -1,5 +1,6 @@
 import { desc, eq } from "drizzle-orm";
-import { draftProblems, readSheet, signSheet, type Sheet } from "@/core/sheet";
+import { draftProblems, readSheet, signSheet, upcastSheet, type Sheet } from "@/core/sheet";
+import type { Draft } from "@/core/book";
 import { makeBook } from "../book/book";
 import { db } from "../db/client";
 import { sheets } from "../db/schema";
@@ -12,7 +13,7 @@ export const sheetVersions = (id: string): Sheet[] =>
     .where(eq(sheets.id, id))
     .orderBy(desc(sheets.version))
     .all()
-    .map((r) => r.doc);
+    .map((r) => upcastSheet(r.doc) as Sheet);
 
 /** The shop's book of procedure sheets. */
 export const sheetBook = makeBook<Sheet>({
@@ -21,6 +22,7 @@ export const sheetBook = makeBook<Sheet>({
   insert: (id, version, doc) => void db().insert(sheets).values({ id, version, doc }).run(),
   idOf: (s) => s.id,
   versionOf: (s) => s.version,
+  upcast: (doc) => upcastSheet(doc) as Draft,
   problems: draftProblems,
   read: (json) => {
     const read = readSheet(json);
@@ -32,16 +34,32 @@ export const sheetBook = makeBook<Sheet>({
   },
   sign: signSheet,
   blank: {
-    format: "iridel.sheet/1",
+    format: "iridel.sheet/2",
     version: 1,
-    kind: "static",
-    datum: "centreline",
-    distanceFrom: "front-hub-line",
+    status: "provisional",
+    method: "static",
     appliesTo: { vehicles: [], system: "forward-camera", after: [] },
-    placement: { acrossMm: 0, twistDeg: 0 },
-    board: {},
-    tolerance: {},
-    cautions: ["Chocks in and park brake on before anyone works at the wheels."],
+    setups: [
+      {
+        id: "first",
+        name: "first place",
+        targets: [
+          {
+            id: "first",
+            name: "first place",
+            kind: "board",
+            object: {},
+            datum: "centreline",
+            distanceFrom: "front-hub-line",
+            placement: { acrossMm: 0, twistDeg: 0 },
+            tolerance: {},
+          },
+        ],
+      },
+    ],
+    cautions: [
+      { say: "Chocks in and park brake on before anyone works at the wheels.", when: "wheels" },
+    ],
     ready: [],
     run: [],
     prove: [],

@@ -4,7 +4,7 @@ import { inForce, type CheckedInstrument } from "@/core/kit";
 import { ruleBookSchema, type RuleBook } from "@/core/owed";
 import type { GlassPolicy } from "@/core/ready";
 import type { Instrument, Stand } from "@/core/setout";
-import type { Sheet } from "@/core/sheet";
+import { upcastSheet, type Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import { db } from "../db/client";
 import { instruments, people, ruleBooks, settings, sheets, stands, vehicles } from "../db/schema";
@@ -54,7 +54,7 @@ export const listInstruments = (now = new Date().toISOString()): Instrument[] =>
 export function listSheets(): Sheet[] {
   const newest = new Map<string, Sheet>();
   for (const row of db().select().from(sheets).orderBy(desc(sheets.version)).all())
-    if (!newest.has(row.id)) newest.set(row.id, row.doc);
+    if (!newest.has(row.id)) newest.set(row.id, upcastSheet(row.doc) as Sheet);
   return [...newest.values()];
 }
 

@@ -94,9 +94,7 @@ export function DraftEditor({
   );
   const viewer = me.role === "viewer";
   // In a document that was just begun, what nobody has come to yet is no mistake.
-  const unwritten = base
-    ? []
-    : problems.filter((p) => ["is missing.", "needs at least 1."].includes(p.message));
+  const unwritten = base ? [] : problems.filter((p) => p.missing);
   const wrong = problems.filter((p) => !unwritten.includes(p));
 
   // Kept half a second after the last key; a tablet that dies loses no more than that, and says so

@@ -12,7 +12,7 @@ import {
   STAGES,
   type FunctionId,
 } from "@/core/job";
-import type { Measure, Sheet } from "@/core/sheet";
+import { cautionAt, type Measure, type Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
@@ -79,7 +79,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
       detail={current.id === "settings" && found ? `As found: ${found}.` : current.why}
       caution={
         stage === "ready"
-          ? ground.sheet.cautions[0]
+          ? cautionAt(ground.sheet, "wheels")
           : "Test assistance functions only where no one else is put at risk."
       }
     >

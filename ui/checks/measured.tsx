@@ -2,7 +2,7 @@
 
 import { measuredOf, putRight } from "@/core/job";
 import { asTyped, judgeMeasure } from "@/core/ready";
-import type { Measure, Sheet } from "@/core/sheet";
+import { cautionAt, type Measure, type Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
@@ -110,7 +110,7 @@ export function MeasuredCheck({
           tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"}
           say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`}
           detail={detail}
-          caution={ground.sheet.cautions[0]}
+          caution={cautionAt(ground.sheet, "wheels")}
         >
           {!viewer && (
             <Answers

@@ -13,7 +13,7 @@ import { Paper } from "../primitives/paper";
 export function Drive() {
   const { ground, events } = useJob();
   const consent = lastOf(events, "consent");
-  const asked = ground.sheet.kind !== "static";
+  const asked = ground.sheet.method !== "static";
   return (
     <Stage
       title="Drive"

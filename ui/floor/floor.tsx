@@ -48,7 +48,7 @@ export function Floor({
   };
 
   const s = judged.solution;
-  const { vehicle, stand, sheet } = s.plan;
+  const { vehicle, stand, target: wanted } = s.plan;
   const front = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
   const boards = [
     { yMm: s.target.pose.yMm, halfMm: stand.beamHalfMm },
@@ -121,7 +121,7 @@ export function Floor({
             at={ahead(lineStart, line.headingRad, 520)}
             dv={-9}
             className="fill-act"
-            text={DATUM_NAMES[sheet.datum]}
+            text={DATUM_NAMES[wanted.datum]}
           />
           {beside.map((b) => (
             <g key={b.name} opacity={0.55}>
@@ -157,7 +157,7 @@ export function Floor({
             view={view}
             at={known ? shown : { x: target.xMm, y: target.yMm, heading: target.headingRad }}
             half={stand.beamHalfMm}
-            board={sheet.board.widthMm / 2}
+            board={wanted.object.widthMm / 2}
             ghost={!known}
             tone={judged.verdict.kind}
           />

@@ -168,8 +168,8 @@ export function VehiclePlan({
 export function Target({ view, judged, factor }: { view: View; judged: Judged; factor: number }) {
   const { target, plan } = judged.solution;
   const { u, v } = view.to({ x: target.pose.xMm, y: target.pose.yMm });
-  const along = plan.sheet.tolerance.alongMm * factor * view.pxPerMm;
-  const across = plan.sheet.tolerance.acrossMm * factor * view.pxPerMm;
+  const along = plan.target.tolerance.alongMm * factor * view.pxPerMm;
+  const across = plan.target.tolerance.acrossMm * factor * view.pxPerMm;
   const turn = view.turn(target.pose.headingRad);
   return (
     <g transform={`translate(${u} ${v}) rotate(${turn})`}>

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { PHOTO_SUBJECTS, standingHandOver, type PhotoSubject } from "@/core/job";
-import type { JobRecord } from "@/core/record";
+import type { CalibrationRecord, JobRecord } from "@/core/record";
 import {
   arrivalLines,
   buildRecord,
@@ -14,6 +14,7 @@ import {
   timeLines,
   verdictLine,
 } from "@/core/record";
+import { targetOf } from "@/core/sheet";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -56,6 +57,70 @@ function LogLine({ log }: { log: LogState }) {
         given away.
       </p>
     </section>
+  );
+}
+
+/** One sheet carried out: why, what the vehicle said, and each target as it was set out. */
+function CalibrationPart({ c }: { c: CalibrationRecord }) {
+  return (
+    <>
+      <div className="grid gap-x-10 gap-y-5 xl:grid-cols-2">
+        <section>
+          <h2 className="mb-1 text-xl font-semibold">Why it was owed</h2>
+          <p className="text-lg leading-snug">{c.reason}</p>
+          <p className="mt-1 text-base text-soft">
+            {c.sheet.title}, version {c.sheet.version}.
+          </p>
+        </section>
+        <section>
+          <h2 className="mb-1 text-xl font-semibold">What the vehicle said</h2>
+          <p className="text-lg leading-snug">{runLine(c)}</p>
+          <p className="mt-1 text-base text-soft">
+            {c.run.tool
+              ? `${c.run.tool.name}, serial ${c.run.tool.serial}, software ${c.run.tool.software}. Attempts: ${c.run.attempts}.`
+              : "No scan tool was connected."}
+          </p>
+        </section>
+      </div>
+      {c.targets.map((t) => (
+        <section key={t.id} className="mt-6">
+          <h2 className="mb-1 text-xl font-semibold">
+            Set out{c.targets.length > 1 ? `, ${t.name}` : ""}
+          </h2>
+          <p className="text-lg font-semibold">{verdictLine(t)}</p>
+          {t.settled && (
+            <Table
+              head={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
+              rows={resultLines(t, targetOf(c.sheet, t.id)).map((l) => [
+                l.name,
+                l.wanted,
+                l.error,
+                l.sigma,
+                l.tolerance,
+              ])}
+            />
+          )}
+          {t.readings.length > 0 && (
+            <Table
+              head={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
+              rows={standLines(t).map(({ reading: r, act }) => {
+                if (!r) return `${act.say} ${clockTime(act.at)} ${act.by.initials}`;
+                const { value, residual } = readingFigures(r);
+                return [
+                  r.name,
+                  value,
+                  residual,
+                  r.w === null ? "–" : formatNumber(r.w, 1),
+                  r.instrument.name,
+                  `${clockTime(r.at)} ${r.by.initials}`,
+                  { counts: "counts", doubt: "before a move", struck: "struck" }[r.state],
+                ];
+              })}
+            />
+          )}
+        </section>
+      ))}
+    </>
   );
 }
 
@@ -129,59 +194,10 @@ export function HandOver({ kept, log, erase }: Props) {
         title={`Calibration record, job ${record.job.number}`}
         note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}
       >
-        <div className="grid gap-x-10 gap-y-5 xl:grid-cols-2">
-          <section>
-            <h2 className="mb-1 text-xl font-semibold">Why it was owed</h2>
-            <p className="text-lg leading-snug">{record.owed.reason}</p>
-            <p className="mt-1 text-base text-soft">
-              {record.owed.done.join(", ")}. {record.owed.sheet.title}, version{" "}
-              {record.owed.sheet.version}.
-            </p>
-          </section>
-          <section>
-            <h2 className="mb-1 text-xl font-semibold">What the vehicle said</h2>
-            <p className="text-lg leading-snug">{runLine(record)}</p>
-            <p className="mt-1 text-base text-soft">
-              {record.run.tool
-                ? `${record.run.tool.name}, serial ${record.run.tool.serial}, software ${record.run.tool.software}. Attempts: ${record.run.attempts}.`
-                : "No scan tool was connected."}
-            </p>
-          </section>
-        </div>
-        <section className="mt-6">
-          <h2 className="mb-1 text-xl font-semibold">Set out</h2>
-          <p className="text-lg font-semibold">{verdictLine(record)}</p>
-          {record.setOut.settled && (
-            <Table
-              head={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
-              rows={resultLines(record).map((l) => [
-                l.name,
-                l.wanted,
-                l.error,
-                l.sigma,
-                l.tolerance,
-              ])}
-            />
-          )}
-          {record.setOut.readings.length > 0 && (
-            <Table
-              head={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
-              rows={standLines(record).map(({ reading: r, act }) => {
-                if (!r) return `${act.say} ${clockTime(act.at)} ${act.by.initials}`;
-                const { value, residual } = readingFigures(r);
-                return [
-                  r.name,
-                  value,
-                  residual,
-                  r.w === null ? "–" : formatNumber(r.w, 1),
-                  r.instrument.name,
-                  `${clockTime(r.at)} ${r.by.initials}`,
-                  { counts: "counts", doubt: "before a move", struck: "struck" }[r.state],
-                ];
-              })}
-            />
-          )}
-        </section>
+        <p className="mb-2 text-base text-soft">{record.owed.done.join(", ")}.</p>
+        {record.calibrations.map((c) => (
+          <CalibrationPart key={c.id} c={c} />
+        ))}
         <section className="mt-6">
           <h2 className="mb-1 text-xl font-semibold">Vehicle and job</h2>
           <Facts

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { sheetNow } from "@/core/job";
+import { targetNow } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -13,7 +13,7 @@ import { CodePhoto } from "../scanning/code-photo";
  */
 export function BoardCheck() {
   const { ground, events, write } = useJob();
-  const wanted = sheetNow(ground, events).board;
+  const wanted = targetNow(ground, events).object;
   const [typed, setTyped] = useState("");
   const [asked, setAsked] = useState<string | null>(null);
   const [over, setOver] = useState(false);

@@ -1,24 +1,16 @@
 "use client";
 
-import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
-import {
-  boardsStanding,
-  freeStands,
-  placeOf,
-  placeWanted,
-  standingBoard,
-  standUsedAt,
-} from "@/core/job";
+import { useEffect, useMemo, useState } from "react";
+import { runGate } from "@/core/job";
 import type { RunState } from "@/core/run";
-import { FIRST_PLACE, placeName, type SheetStep } from "@/core/sheet";
+import { placeName, type SheetStep } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
 import { Button, ButtonLink } from "../primitives/button";
 import { useSettings } from "../settings";
-import { BoardCheck } from "./board-check";
+import { RunGateBar } from "./run-gate";
 import type { RunCommand } from "./use-run";
 
 type Props = {
@@ -31,13 +23,8 @@ type Props = {
 
 /** The one thing the routine waits for. */
 export function NextRun({ state, step, proved, busy, command }: Props) {
-  const { head, me, ground, events, write } = useJob();
-  const router = useRouter();
-  /** Sends the board to a place of the sheet; it is set out and proved there like at the first. */
-  const sendTo = (to: string, standId?: string): void => {
-    write({ kind: "position", to, ...(standId ? { standId } : {}) });
-    router.push(`/jobs/${head.id}/set-out`);
-  };
+  const { head, me, ground, events } = useJob();
+  const gate = useMemo(() => runGate(ground, events), [ground, events]);
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
   const big = (words: string, c: RunCommand, wait = words) => (
     <Button
@@ -53,21 +40,10 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
 
   if (state.status === "passed")
     return <NextStage after="run" say="The routine is done: the camera has learned." />;
+  const resting = state.status === "waiting" && state.waitUntil !== null;
+  if (gate && !resting) return <RunGateBar gate={gate} state={state} step={step} />;
   if (!step) {
     const failed = state.status === "failed";
-    if (placeOf(events).id !== FIRST_PLACE)
-      return (
-        <NextBar
-          tone="loose"
-          say="The routine begins with the board at its first place."
-          detail={state.message ?? "Bring it back, then set it out and prove it there."}
-        >
-          <Button look="act" size="large" onClick={() => sendTo(FIRST_PLACE)}>
-            Set it out there
-          </Button>
-        </NextBar>
-      );
-    if (ground.boards && !standingBoard(events)) return <BoardCheck />;
     return (
       <NextBar
         tone={failed ? "stop" : state.message ? "loose" : "act"}
@@ -108,70 +84,12 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
           {big("Done", { type: "confirm", step: step.id })}
         </NextBar>
       );
-    case "position": {
-      const there = placeOf(events).id === step.to;
-      if (!there && ground.sheet.positions?.find((p) => p.id === step.to)?.beside) {
-        const free = freeStands(ground, events, step.to);
-        return (
-          <NextBar
-            tone={free.length > 0 ? "act" : "stop"}
-            say={step.say}
-            caution={caution}
-            detail={
-              free.length > 0
-                ? "The board before it stays where it is. Which stand carries this one?"
-                : "The board before it stays, and the kit has no other stand that reaches its height and passed its zero check. Put one right under Kit; a new job will have it."
-            }
-          >
-            {free.map((s) => (
-              <Button
-                key={s.id}
-                look="act"
-                size="large"
-                title={s.name}
-                onClick={() => sendTo(step.to, s.id)}
-              >
-                {s.id}
-              </Button>
-            ))}
-          </NextBar>
-        );
-      }
-      if (!there)
-        return (
-          <NextBar
-            say={step.say}
-            caution={caution}
-            detail={`To ${placeName(ground.sheet, step.to)}: it is set out and proved there like at the first place.`}
-          >
-            <Button look="act" size="large" onClick={() => sendTo(step.to)}>
-              Set it out there
-            </Button>
-          </NextBar>
-        );
-      const loose = boardsStanding(ground, events).find((b) => !b.settled);
-      if (loose && loose.place !== step.to)
-        return (
-          <BackTo
-            place={placeName(ground.sheet, loose.place)}
-            onGo={() => sendTo(loose.place, standUsedAt(events, loose.place))}
-          />
-        );
-      if (loose)
-        return (
-          <Unproved
-            place={placeName(ground.sheet, step.to)}
-            href={`/jobs/${head.id}/set-out`}
-            caution={caution}
-          />
-        );
-      if (ground.boards && !standingBoard(events)) return <BoardCheck />;
+    case "position":
       return (
         <NextBar say={`The board stands at ${placeName(ground.sheet, step.to)}.`}>
           {big("It stands there", { type: "place", step: step.id })}
         </NextBar>
       );
-    }
     case "ignition":
       return (
         <NextBar
@@ -204,24 +122,7 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     }
     case "input":
       return <InputStep step={step} busy={busy} command={command} />;
-    case "routine": {
-      const wanted = placeWanted(ground, state.stepIndex);
-      const loose = boardsStanding(ground, events).find((b) => !b.settled && b.place !== wanted);
-      const back = placeOf(events).id === wanted ? loose?.place : proved ? wanted : null;
-      if (back)
-        return (
-          <BackTo
-            place={placeName(ground.sheet, back)}
-            onGo={() => sendTo(back, standUsedAt(events, back))}
-          />
-        );
-      if (placeOf(events).id !== wanted)
-        return (
-          <Unproved
-            place={placeName(ground.sheet, placeOf(events).id)}
-            href={`/jobs/${head.id}/set-out`}
-          />
-        );
+    case "routine":
       return (
         <NextBar
           tone={proved ? "act" : "loose"}
@@ -237,7 +138,6 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
           {big("Start the routine", { type: "start", step: step.id }, "Looking")}
         </NextBar>
       );
-    }
   }
 }
 
@@ -245,34 +145,6 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
  * A board the routine needs is in doubt, or is not where the routine left it: it is set out there
  * again.
  */
-const BackTo = ({ place, onGo }: { place: string; onGo: () => void }) => (
-  <NextBar
-    tone="loose"
-    say={`The board belongs at ${place}, and is not proved there.`}
-    detail="Something was touched since it was, or it went elsewhere. Set it out there again."
-  >
-    <Button look="act" size="large" onClick={onGo}>
-      Set it out again
-    </Button>
-  </NextBar>
-);
-
-const Unproved = ({
-  place,
-  href,
-  caution,
-}: {
-  place: string;
-  href: string;
-  caution?: string | undefined;
-}) => (
-  <NextBar tone="loose" say={`Prove the board at ${place} first.`} caution={caution}>
-    <ButtonLink href={href} look="act" size="large">
-      4 Set out
-    </ButtonLink>
-  </NextBar>
-);
-
 const Stop = ({ command, busy }: Pick<Props, "command" | "busy">) => (
   <Button
     look="quiet"

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useRef, useState } from "react";
-import { sheetNow } from "@/core/job";
+import { targetNow } from "@/core/job";
 import type { Candidate } from "@/core/setout";
 import {
   agree,
@@ -94,7 +94,7 @@ export function Catcher({
     burst.clear();
     if (scanned) {
       const code = text.trim();
-      const { board } = sheetNow(ground, events);
+      const { object: board } = targetNow(ground, events);
       const right = code.toUpperCase() === board.code.toUpperCase();
       say(
         right

@@ -1,15 +1,11 @@
+import type { Quantity } from "@/core/setout";
 import { formatLength, formatNumber, radToDeg } from "@/core/units";
 
-/**
- * One toleranced quantity: how far off, how well known, and what is allowed. Lengths in mm, angles
- * in radians.
- */
-export type Gauged = {
+/** One quantity as it is shown: how far off, how well known, and from where to where it may lie. */
+export type Gauged = Quantity & {
   name: string;
-  error: number | null;
-  sigma: number;
-  half: number;
-  angle: boolean;
+  /** Whether anything is known of it. */
+  known: boolean;
   /** What positive and negative mean. */
   words: [string, string];
 };
@@ -26,21 +22,27 @@ export function Gauge({
   lengths: "mm" | "in";
   crowded: boolean;
 }) {
-  const known = g.error !== null && g.sigma < 3 * g.half;
-  const error = g.error ?? 0;
+  const half = (g.upper - g.lower) / 2;
+  const middle = (g.upper + g.lower) / 2;
+  const angle = g.unit === "rad";
+  const { error } = g;
+  const known = g.known && g.sigma < 3 * half;
+  const limit = (v: number): string =>
+    angle
+      ? `${formatNumber(radToDeg(v), 2)}°`
+      : // its unit stands in the top bar
+        formatLength(v, lengths).replace(/\u00a0(mm|in)$/, "");
   const figure = !known
     ? "?"
-    : g.angle
+    : angle
       ? `${formatNumber(Math.abs(radToDeg(error)), 2)}°`
       : lengths === "in"
         ? formatLength(Math.abs(error), "in")
         : formatNumber(Math.abs(error), Math.abs(error) < 9.95 ? 1 : 0);
-  const allowed = g.angle
-    ? `± ${formatNumber(radToDeg(g.half), 2)}°`
-    : `± ${formatLength(g.half, lengths).replace(/\u00a0(mm|in)$/, "")}`; // its unit stands in the top bar
-  const outside = known && Math.abs(error) > g.half;
+  const allowed = middle === 0 ? `± ${limit(half)}` : `${limit(g.lower)} to ${limit(g.upper)}`;
+  const outside = known && Math.abs(error - middle) > half;
   // The rule runs over two and a half tolerances each side.
-  const at = (v: number): number => within(50 + (20 * v) / g.half);
+  const at = (v: number): number => within(50 + (20 * (v - middle)) / half);
   const [from, to] = [at(error - 1.96 * g.sigma), at(error + 1.96 * g.sigma)];
   const tone = !known ? "var(--chalk)" : outside ? "var(--loose)" : "var(--ink)";
   return (

@@ -22,7 +22,7 @@ export function LinesDialog({
 }) {
   const { head, write, say, me } = useJob();
   const views = open ? lineViews(judged.solution) : [];
-  const { sheet, instruments, school } = judged.solution.plan;
+  const { target, instruments, school } = judged.solution.plan;
   const rig = instruments.some((i) => i.kind === "rig") && school === "rig";
   const roll = async (): Promise<void> => {
     const response = await fetch(`/api/jobs/${head.id}/bay?roll=1`, { cache: "no-store" }).catch(
@@ -113,8 +113,8 @@ export function LinesDialog({
         </table>
       </div>
       <p className="mt-3 text-base text-soft">
-        Allowed: {formatNumber(sheet.tolerance.twistDeg, 2)}° of twist and{" "}
-        {formatNumber(sheet.tolerance.acrossMm)} mm across. A difference above a third of either is
+        Allowed: {formatNumber(target.tolerance.twistDeg, 2)}° of twist and{" "}
+        {formatNumber(target.tolerance.acrossMm)} mm across. A difference above a third of either is
         marked.
       </p>
       {rig && me.role !== "viewer" && (

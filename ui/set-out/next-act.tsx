@@ -13,6 +13,7 @@ import {
   type ProposedMove,
   type Swap,
 } from "@/core/setout";
+import { cautionAt } from "@/core/sheet";
 import { formatChance, formatLength, formatNumber, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -48,7 +49,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     rolled?.kind === "rear-toe" && rolled.how === "rolled"
       ? "Park brake on and chocks in before anyone works at the wheels again."
       : judged.solution.readings.length === 0
-        ? ground.sheet.cautions[0]
+        ? (cautionAt(ground.sheet, "start") ?? cautionAt(ground.sheet, "wheels"))
         : undefined;
 
   const swap = useMemo(
@@ -92,11 +93,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
                 .filter(Boolean)
                 .join(" ")
         }
-        caution={
-          candidate.slot.instrument === "laser"
-            ? ground.sheet.cautions.find((c) => c.includes("laser"))
-            : caution
-        }
+        caution={candidate.slot.instrument === "laser" ? cautionAt(ground.sheet, "laser") : caution}
       >
         {candidate.slot.instrument === "rig" && !viewer ? (
           <RigPanel judged={judged} onTaken={onTaken} />
@@ -119,7 +116,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       next.move.kind === "booster"
         ? "Take the board off first; two people lift the mast."
         : next.move.kind === "crank"
-          ? ground.sheet.cautions.find((c) => c.includes("tether"))
+          ? cautionAt(ground.sheet, "lift")
           : undefined;
     const done: TabletEvent = { kind: "move", move: bare(next.move), rest: next.rest.map(bare) };
     return (

@@ -1,23 +1,44 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useEffect, useState, type ComponentProps } from "react";
-import { boardsStanding, placeOf, standAt, strikes } from "@/core/job";
+import { boardsStanding, standAt, strikes, targetNow } from "@/core/job";
 import { blindTo, nominalTarget, SCHOOLS } from "@/core/setout";
-import { placeName, sheetAt } from "@/core/sheet";
+import { targetsOf } from "@/core/sheet";
 import { Stage, useStageKeys } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
 import { JoinDialog } from "../stand/join-dialog";
-import { RoadDialog } from "../road/road-dialog";
 import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
-import { LinesDialog } from "./lines-dialog";
 import { Tray } from "./tray";
 import { useArmed } from "./use-catcher";
-import { WaysDialog } from "./ways-dialog";
 import { VerdictStrip } from "./verdict-strip";
+
+// What is looked at now and then is loaded a while after the first page, so that it is there when
+// the shop is out of reach.
+const LATER = {
+  road: () => import("../road/road-dialog"),
+  lines: () => import("./lines-dialog"),
+  ways: () => import("./ways-dialog"),
+};
+const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
+const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
+const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
+const LATER_MS = 4000;
+
+/** Fetches the dialogs once the page has come to rest; what fails is tried again when opened. */
+function useLater(): void {
+  useEffect(() => {
+    const timer = setTimeout(
+      () => void Promise.allSettled(Object.values(LATER).map((load) => load())),
+      LATER_MS,
+    );
+    return () => clearTimeout(timer);
+  }, []);
+}
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
 export function SetOut({
@@ -33,6 +54,7 @@ export function SetOut({
   const [onRoad, setOnRoad] = useState(false);
   const [joining, setJoining] = useState(false);
   const keys = useStageKeys();
+  useLater();
 
   const byHand = judged?.candidates.find((c) => c.slot.id === armed) ?? null;
   const candidate = byHand ?? (judged?.next.kind === "read" ? judged.next.candidate : null);
@@ -79,15 +101,16 @@ export function SetOut({
     ["Another reading", "N", another],
     ["Undo", "U", undo],
   ] as const;
+  const targets = targetsOf(ground.sheet);
+  const now = targetNow(ground, events);
   const beside = boardsStanding(ground, events).slice(0, -1);
   const drawn = beside.map((b) => {
-    const sheet = sheetAt(ground.sheet, b.place);
     const stand = ground.stands?.find((s) => s.id === b.standId) ?? ground.stand;
     return {
       name: b.standId,
-      pose: nominalTarget({ ...judged.solution.plan, sheet }),
+      pose: nominalTarget({ ...judged.solution.plan, target: b.target }),
       halfMm: stand.beamHalfMm,
-      boardMm: sheet.board.widthMm,
+      boardMm: b.target.object.widthMm,
       proved: b.settled !== null,
     };
   });
@@ -107,20 +130,18 @@ export function SetOut({
       }
     >
       <VerdictStrip judged={judged} />
-      {ground.sheet.positions && (
+      {targets.length > 1 && (
         <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
           <span className="text-soft">
-            Place {ground.sheet.positions.findIndex((p) => p.id === placeOf(events).id) + 2} of{" "}
-            {ground.sheet.positions.length + 1}:
+            Place {targets.indexOf(now) + 1} of {targets.length}:
           </span>{" "}
-          <b className="font-semibold">{placeName(ground.sheet, placeOf(events).id)}</b>
+          <b className="font-semibold">{now.name}</b>
           {beside.length > 0 && (
             <span className="text-soft">
               , on {standAt(ground, events).id};{" "}
               {beside
                 .map(
-                  (b) =>
-                    `${placeName(ground.sheet, b.place)} stays on ${b.standId}${b.settled ? "" : ", in doubt"}`,
+                  (b) => `${b.target.name} stays on ${b.standId}${b.settled ? "" : ", in doubt"}`,
                 )
                 .join("; ")}
             </span>
@@ -209,18 +230,20 @@ export function SetOut({
         onClose={() => setTouching(false)}
         onTouch={(touch) => write({ kind: "touch", touch })}
       />
-      <WaysDialog
-        open={choosing}
-        judged={judged}
-        onClose={() => setChoosing(false)}
-        onChoose={(s) => {
-          arm(null);
-          write({ kind: "school", school: s });
-        }}
-      />
+      {choosing && (
+        <WaysDialog
+          open
+          judged={judged}
+          onClose={() => setChoosing(false)}
+          onChoose={(s) => {
+            arm(null);
+            write({ kind: "school", school: s });
+          }}
+        />
+      )}
       <JoinDialog open={joining} onClose={() => setJoining(false)} {...stand} />
-      <RoadDialog open={onRoad} judged={judged} onClose={() => setOnRoad(false)} />
-      <LinesDialog open={lines} judged={judged} onClose={() => setLines(false)} />
+      {onRoad && <RoadDialog open judged={judged} onClose={() => setOnRoad(false)} />}
+      {lines && <LinesDialog open judged={judged} onClose={() => setLines(false)} />}
     </Stage>
   );
 }

@@ -35,10 +35,10 @@ describe("the reading catcher", () => {
     expect(readCaught("-12", laser, 0, "mm")).toEqual({ kind: "value", shown: -12 });
     expect(readCaught("0", laser, 0, "mm")).toEqual({ kind: "value", shown: 0 });
     // A board that belongs far to vehicle right: only there is such a figure possible.
-    const { sheet } = planOf(1, 1);
+    const { target } = planOf(1, 1);
     const aside = slotsFor({
       ...planOf(1, 1),
-      sheet: { ...sheet, placement: { ...sheet.placement, acrossMm: -1180 } },
+      target: { ...target, placement: { ...target.placement, acrossMm: -1180 } },
     }).find((s) => s.id === "laser-badge")!;
     expect(readCaught("1191", aside, -1, "mm")).toEqual({ kind: "value", shown: -1191 });
     expect(readCaught("1191", aside, 0, "mm")).toMatchObject({

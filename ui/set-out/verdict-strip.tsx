@@ -1,4 +1,4 @@
-import { planHalfWidths, scalarErrors, type Judged, type Verdict } from "@/core/setout";
+import { QUANTITIES, quantitiesOf, type Judged, type Verdict } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
@@ -32,34 +32,10 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
   const suspect = verdict.why === "suspect";
   const { mark, tone } = WORDS[verdict.kind];
   const word = suspect ? "Suspect" : WORDS[verdict.kind].word;
-  const halves = planHalfWidths(s.plan.sheet);
-  const plan = (
-    i: 0 | 1 | 2,
-    error: number | undefined,
-  ): Pick<Gauged, "error" | "sigma" | "half"> => ({
-    error: error ?? null,
-    sigma: s.aim ? Math.sqrt(s.aim.covariance[i]![i]!) : Infinity,
-    half: halves[i],
+  const gauges = quantitiesOf(s).map((q): Gauged => {
+    const { name, more, less } = QUANTITIES[q.id];
+    return { ...q, name, known: Number.isFinite(q.sigma), words: [more, less] };
   });
-  const scalarName = { height: "Height", pitch: "Lean", roll: "Level" } as const;
-  const scalarWords: Record<string, [string, string]> = {
-    height: ["high", "low"],
-    pitch: ["top away", "top near"],
-    roll: ["left high", "right high"],
-  };
-  const gauges: Gauged[] = [
-    { name: "Distance", ...plan(0, s.aim?.alongMm), angle: false, words: ["too far", "too near"] },
-    { name: "Across", ...plan(1, s.aim?.acrossMm), angle: false, words: ["left", "right"] },
-    { name: "Twist", ...plan(2, s.aim?.twistRad), angle: true, words: ["to left", "to right"] },
-    ...scalarErrors(s).map((q): Gauged => ({
-      name: scalarName[q.id],
-      error: q.error,
-      sigma: q.sigma,
-      half: q.half,
-      angle: q.id !== "height",
-      words: scalarWords[q.id]!,
-    })),
-  ];
   return (
     <section
       aria-label="Verdict"

@@ -86,10 +86,10 @@ function Ways({
           const s = SCHOOLS[id];
           const chance = chances.get(id);
           const lacks = s.needs.filter((k) => !plan.instruments.some((i) => i.kind === k));
-          const missed = misses(id, plan.sheet);
+          const missed = misses(id, plan.target);
           const blind =
-            !s.sees.includes(plan.sheet.datum) &&
-            !(plan.sheet.datum === "thrust" && s.sees.includes("rear-axle-normal"));
+            !s.sees.includes(plan.target.datum) &&
+            !(plan.target.datum === "thrust" && s.sees.includes("rear-axle-normal"));
           return (
             <li
               key={id}
@@ -120,7 +120,7 @@ function Ways({
                   )}
                   {blind && (
                     <span className="block text-base text-loose">
-                      It does not see the {DATUM_NAMES[plan.sheet.datum]} this sheet means.
+                      It does not see the {DATUM_NAMES[plan.target.datum]} this sheet means.
                     </span>
                   )}
                   {here === id && s.note && (

@@ -10,6 +10,9 @@ import { CautionList, PlaceList } from "./place-list";
 import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
 
+/** The target that stands before the routine begins: its figures stand on the page itself. */
+const FIRST = "setups.0.targets.0";
+
 /** Writes a sheet. */
 export function SheetEditor({
   vehicles,
@@ -31,25 +34,33 @@ export function SheetEditor({
             <ChoiceField
               label="Line the board is placed on"
               choices={Object.entries(DATUM_NAMES)}
-              {...at("datum")}
+              {...at(`${FIRST}.datum`)}
             />
             <ChoiceField
               label="Distance counts from"
               choices={Object.entries(DISTANCE_FROM_NAMES)}
-              {...at("distanceFrom")}
+              {...at(`${FIRST}.distanceFrom`)}
             />
           </div>
           <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
-            <NumberField label="Ahead" unit="mm" {...at("placement.alongMm")} />
-            <NumberField label="Across, left +" unit="mm" {...at("placement.acrossMm")} />
-            <NumberField label="Twist" unit="°" {...at("placement.twistDeg")} />
-            <NumberField label="Centre height" unit="mm" {...at("placement.heightMm")} />
-            <NumberField label="± ahead" unit="mm" {...at("tolerance.alongMm")} />
-            <NumberField label="± across" unit="mm" {...at("tolerance.acrossMm")} />
-            <NumberField label="± twist" unit="°" {...at("tolerance.twistDeg")} />
-            <NumberField label="± height" unit="mm" {...at("tolerance.heightMm")} />
-            <NumberField label="± lean, if asked for" unit="°" {...at("tolerance.pitchDeg")} />
-            <NumberField label="± level, if asked for" unit="°" {...at("tolerance.rollDeg")} />
+            <NumberField label="Ahead" unit="mm" {...at(`${FIRST}.placement.alongMm`)} />
+            <NumberField label="Across, left +" unit="mm" {...at(`${FIRST}.placement.acrossMm`)} />
+            <NumberField label="Twist" unit="°" {...at(`${FIRST}.placement.twistDeg`)} />
+            <NumberField label="Centre height" unit="mm" {...at(`${FIRST}.placement.heightMm`)} />
+            <NumberField label="± ahead" unit="mm" {...at(`${FIRST}.tolerance.alongMm`)} />
+            <NumberField label="± across" unit="mm" {...at(`${FIRST}.tolerance.acrossMm`)} />
+            <NumberField label="± twist" unit="°" {...at(`${FIRST}.tolerance.twistDeg`)} />
+            <NumberField label="± height" unit="mm" {...at(`${FIRST}.tolerance.heightMm`)} />
+            <NumberField
+              label="± lean, if asked for"
+              unit="°"
+              {...at(`${FIRST}.tolerance.pitchDeg`)}
+            />
+            <NumberField
+              label="± level, if asked for"
+              unit="°"
+              {...at(`${FIRST}.tolerance.rollDeg`)}
+            />
             <div className="col-span-2">
               <ChoiceField
                 label="The board stands"
@@ -57,15 +68,15 @@ export function SheetEditor({
                   ["plumb", "Plumb and level"],
                   ["vehicle-plane", "Square to the vehicle’s plane"],
                 ]}
-                {...at("upright")}
-                value={at("upright").value ?? "plumb"}
-                onChange={(v) => change("upright", v === "plumb" ? undefined : v)}
+                {...at(`${FIRST}.upright`)}
+                value={at(`${FIRST}.upright`).value ?? "plumb"}
+                onChange={(v) => change(`${FIRST}.upright`, v === "plumb" ? undefined : v)}
               />
             </div>
           </div>
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-            <TextField label="Board code" {...at("board.code")} />
-            <NumberField label="Board width" unit="mm" {...at("board.widthMm")} />
+            <TextField label="Board code" {...at(`${FIRST}.object.code`)} />
+            <NumberField label="Board width" unit="mm" {...at(`${FIRST}.object.widthMm`)} />
             <ChoiceField
               label="Board hangs on"
               choices={[
@@ -73,14 +84,14 @@ export function SheetEditor({
                 ["left", "Vehicle left"],
                 ["right", "Vehicle right"],
               ]}
-              {...at("board.side")}
-              value={at("board.side").value ?? ""}
-              onChange={(v) => change("board.side", v === "" ? undefined : v)}
+              {...at(`${FIRST}.object.side`)}
+              value={at(`${FIRST}.object.side`).value ?? ""}
+              onChange={(v) => change(`${FIRST}.object.side`, v === "" ? undefined : v)}
             />
             <NumberField
               label="Version of its print, if the source names one"
               unit=""
-              {...at("board.version")}
+              {...at(`${FIRST}.object.version`)}
             />
             <TextField label="Source: whose information" {...at("source.name")} />
             <TextField label="Source: its date, year-month-day" {...at("source.date")} />
@@ -91,7 +102,7 @@ export function SheetEditor({
               ["static", "A board alone"],
               ["static-then-dynamic", "A board, then a drive"],
             ]}
-            {...at("kind")}
+            {...at("method")}
           />
           <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
           <SetField

@@ -2,7 +2,14 @@
 
 import type { ReactNode } from "react";
 import { EVENTS } from "@/core/owed";
-import { DISTANCE_FROM_NAMES, type Sheet } from "@/core/sheet";
+import {
+  CAUTION_MOMENTS,
+  DISTANCE_FROM_NAMES,
+  standingWith,
+  targetsOf,
+  type Sheet,
+  type Target,
+} from "@/core/sheet";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { Big, BookDocument, Numbered, type DocumentPage } from "../book/document-page";
@@ -12,29 +19,30 @@ import { SHEET_SIGNATURES } from "./signatures";
 /** One sheet as it is used. */
 export function SheetPage(page: DocumentPage<Sheet>) {
   const s = page.doc;
+  const [first, ...more] = targetsOf(s) as [Target, ...Target[]];
   return (
     <BookDocument {...page} title={s.title} href="/sheets" signatures={SHEET_SIGNATURES}>
       <p className="mb-4 max-w-[70ch] text-xl leading-snug">{s.reason}</p>
       <div className="mb-4 grid grid-cols-2 gap-x-3 gap-y-3 border-y-2 sm:gap-x-8 border-ink py-3 lg:grid-cols-4">
         <Big
-          name={`Ahead of ${DISTANCE_FROM_NAMES[s.distanceFrom]}`}
-          value={`${formatNumber(s.placement.alongMm)} mm`}
-          note={`± ${formatNumber(s.tolerance.alongMm)}`}
+          name={`Ahead of ${DISTANCE_FROM_NAMES[first.distanceFrom]}`}
+          value={`${formatNumber(first.placement.alongMm)} mm`}
+          note={`± ${formatNumber(first.tolerance.alongMm)}`}
         />
         <Big
-          name={`Across the ${DATUM_NAMES[s.datum]}`}
-          value={`${formatNumber(s.placement.acrossMm)} mm`}
-          note={`± ${formatNumber(s.tolerance.acrossMm)}`}
+          name={`Across the ${DATUM_NAMES[first.datum]}`}
+          value={`${formatNumber(first.placement.acrossMm)} mm`}
+          note={`± ${formatNumber(first.tolerance.acrossMm)}`}
         />
         <Big
           name="Twist"
-          value={`${formatNumber(s.placement.twistDeg, 2)}°`}
-          note={`± ${formatNumber(s.tolerance.twistDeg, 2)}°`}
+          value={`${formatNumber(first.placement.twistDeg, 2)}°`}
+          note={`± ${formatNumber(first.tolerance.twistDeg, 2)}°`}
         />
         <Big
           name="Centre above the floor"
-          value={`${formatNumber(s.placement.heightMm)} mm`}
-          note={`± ${formatNumber(s.tolerance.heightMm)}`}
+          value={`${formatNumber(first.placement.heightMm)} mm`}
+          note={`± ${formatNumber(first.tolerance.heightMm)}`}
         />
       </div>
       <Facts
@@ -42,31 +50,37 @@ export function SheetPage(page: DocumentPage<Sheet>) {
           ["Owed after", s.appliesTo.after.map((e) => EVENTS[e]).join(", ")],
           [
             "Board",
-            `${s.board.code}, ${formatNumber(s.board.widthMm)} mm wide${s.board.side ? `, vehicle ${s.board.side}` : ""}${s.board.version ? `, version ${s.board.version}` : ""}`,
+            `${first.object.code}, ${formatNumber(first.object.widthMm)} mm wide${first.object.side ? `, vehicle ${first.object.side}` : ""}${first.object.version ? `, version ${first.object.version}` : ""}`,
           ],
-          ...(s.tolerance.pitchDeg !== undefined || s.tolerance.rollDeg !== undefined
+          ...(first.tolerance.pitchDeg !== undefined || first.tolerance.rollDeg !== undefined
             ? ([
                 [
                   "Upright",
-                  `${s.upright === "vehicle-plane" ? "square to the vehicle’s plane" : "plumb and level"}${s.tolerance.pitchDeg === undefined ? "" : `, lean ± ${formatNumber(s.tolerance.pitchDeg, 2)}°`}${s.tolerance.rollDeg === undefined ? "" : `, level ± ${formatNumber(s.tolerance.rollDeg, 2)}°`}`,
+                  `${first.upright === "vehicle-plane" ? "square to the vehicle’s plane" : "plumb and level"}${first.tolerance.pitchDeg === undefined ? "" : `, lean ± ${formatNumber(first.tolerance.pitchDeg, 2)}°`}${first.tolerance.rollDeg === undefined ? "" : `, level ± ${formatNumber(first.tolerance.rollDeg, 2)}°`}`,
                 ],
               ] as [string, ReactNode][])
             : []),
-          ...(s.positions
+          ...(more.length > 0
             ? ([
                 [
                   "Then also at",
                   <Numbered
                     key="o"
-                    items={s.positions.map(
+                    items={more.map(
                       (p) =>
-                        `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${formatNumber(p.placement.heightMm)} up${p.board ? `, board ${p.board.code}` : ""}${p.beside ? ", beside the one before" : ""}`,
+                        `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${formatNumber(p.placement.heightMm)} up, board ${p.object.code}${standingWith(s, p.id).length > 1 ? ", beside the one before" : ""}`,
                     )}
                   />,
                 ],
               ] as [string, ReactNode][])
             : []),
-          ["Cautions", <Numbered key="c" items={s.cautions} />],
+          [
+            "Cautions",
+            <Numbered
+              key="c"
+              items={s.cautions.map((x) => `${CAUTION_MOMENTS[x.when]}: ${x.say}`)}
+            />,
+          ],
           ["Ready", <Numbered key="r" items={s.ready.map((i) => i.ask)} />],
           ["Run", <Numbered key="s" items={s.run.map((i) => i.say)} />],
           ["Prove", <Numbered key="p" items={s.prove.map((i) => i.ask)} />],

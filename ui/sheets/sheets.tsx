@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import type { Sheet } from "@/core/sheet";
+import { firstTarget, type Sheet } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { BookListPage, type BookList } from "../book/book-list";
@@ -15,7 +15,7 @@ export function Sheets(page: BookList<Sheet>) {
       noun="sheet"
       href="/sheets"
       placeholder="Find by title, vehicle, board, source"
-      textOf={(s) => JSON.stringify([s.title, s.id, s.appliesTo, s.datum, s.board.code, s.source])}
+      textOf={(s) => JSON.stringify([s.title, s.id, s.appliesTo, s.setups, s.source])}
       empty="No sheet yet. Import one, or enter it from the shop’s own service information."
     >
       {(s) => (
@@ -31,11 +31,13 @@ export function Sheets(page: BookList<Sheet>) {
               </span>
             </span>
             <span className="hidden text-base lg:block">
-              <span className="figure font-semibold">{formatNumber(s.placement.alongMm)} mm</span>{" "}
-              ahead, on the {DATUM_NAMES[s.datum]}
+              <span className="figure font-semibold">
+                {formatNumber(firstTarget(s).placement.alongMm)} mm
+              </span>{" "}
+              ahead, on the {DATUM_NAMES[firstTarget(s).datum]}
             </span>
             <span className="hidden text-base text-soft lg:block">
-              board {s.board.code}, {s.run.length} steps
+              board {firstTarget(s).object.code}, {s.run.length} steps
             </span>
             <span className="text-right">
               <span className="figure block text-lg font-semibold">v{s.version}</span>

@@ -86,14 +86,15 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   onChange={(e) => patch(i, { to: e.target.value })}
                   className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
                 >
-                  {[
-                    "first",
-                    ...((doc.positions as { id: string }[] | undefined) ?? []).map((p) => p.id),
-                  ].map((p) => (
-                    <option key={p} value={p}>
-                      {p}
-                    </option>
-                  ))}
+                  {(
+                    (doc.setups as { targets: { id: string; name?: string }[] }[] | undefined) ?? []
+                  )
+                    .flatMap((setup) => setup.targets)
+                    .map((t) => (
+                      <option key={t.id} value={t.id}>
+                        {t.name || t.id}
+                      </option>
+                    ))}
                 </select>
               )}
               {kind?.numbers.map(([field, name]) => (

@@ -28,7 +28,7 @@ export function OwedPreview({
     draft.happenings,
     fittedTo(vehicle, draft.answers),
     book.rules,
-    sheet ? [{ system: sheet.appliesTo.system, kind: sheet.kind }] : [],
+    sheet ? [{ system: sheet.appliesTo.system, kind: sheet.method }] : [],
   );
   let plan: OwedPlan | null = null;
   try {

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState, useTransition } from "react";
 import type { Stand } from "@/core/setout";
 import type { RuleBook } from "@/core/owed";
-import type { Sheet } from "@/core/sheet";
+import { firstTarget, wantsThrust, type Sheet } from "@/core/sheet";
 import { vinFromCode, type Vehicle } from "@/core/vehicle";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
@@ -239,7 +239,7 @@ export function TakeIn({
               maxLength={400}
               onChange={(e) => change({ complaint: e.target.value })}
             />
-            {r.sheet?.datum === "thrust" && (
+            {r.sheet && wantsThrust(r.sheet) && (
               <div id="take-in-toe" className="grid grid-cols-2 gap-4">
                 <Field
                   label="Rear toe, vehicle left"
@@ -306,7 +306,7 @@ export function TakeIn({
           }
           detail={
             r.intake
-              ? `${r.sheet!.title}, board ${r.sheet!.board.code}, stand ${r.stand!.id}.`
+              ? `${r.sheet!.title}, board ${firstTarget(r.sheet!).object.code}, stand ${r.stand!.id}.`
               : "What is typed here is kept on this tablet until the job is open."
           }
         >

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useState } from "react";
 import { fittedTo, type Intake } from "@/core/job";
 import { EVENT_PLACES, owedFor, type RuleBook } from "@/core/owed";
 import type { Stand } from "@/core/setout";
-import type { Sheet } from "@/core/sheet";
+import { wantsThrust, type Sheet } from "@/core/sheet";
 import { degToRad, parseQuantity, radToDeg } from "@/core/units";
 import { checkVin, type Vehicle, type VinCheck } from "@/core/vehicle";
 
@@ -169,7 +169,7 @@ export function readIntake(
       `The shop has no sheet for the ${vehicle.model} after this work. It cannot be opened without one: enter the sheet from the shop’s own service information first.`,
     );
   if (!stand) return lacks(null, "The shop has no stand in its kit.");
-  if (sheet.datum === "thrust" && (toe.left === null || toe.right === null))
+  if (wantsThrust(sheet) && (toe.left === null || toe.right === null))
     return lacks(
       "toe",
       toe.problem ??
@@ -190,7 +190,7 @@ export function readIntake(
     plate: d.plate.trim(),
     order: d.order.trim(),
     promisedAt: d.promised ? new Date(d.promised).toISOString() : null,
-    rearToeDeg: sheet.datum === "thrust" ? { left: toe.left!, right: toe.right! } : null,
+    rearToeDeg: wantsThrust(sheet) ? { left: toe.left!, right: toe.right! } : null,
   };
   return { ...reading, lack: null, intake };
 }

@@ -1,5 +1,5 @@
 import { standingHandOver } from "@/core/job";
-import type { JobRecord } from "@/core/record";
+import { readRecord } from "@/core/record";
 import { requirePerson } from "@/server/auth/guard";
 import { eraseCustomerOf } from "@/server/jobs/actions";
 import { eventsAfter, verifyJob } from "@/server/jobs/log";
@@ -15,7 +15,6 @@ export default async function HandOverPage({ params }: { params: Promise<{ id: s
   const { id } = await params;
   const events = eventsAfter(id);
   const bytes = standingHandOver(events) ? keptDocument(id, "record", versionOf(events)) : null;
-  const kept =
-    bytes && bytes !== "erased" ? (JSON.parse(bytes.toString("utf8")) as JobRecord) : null;
+  const kept = bytes && bytes !== "erased" ? readRecord(JSON.parse(bytes.toString("utf8"))) : null;
   return <HandOver kept={kept} log={verifyJob(id)} erase={eraseCustomerOf} />;
 }

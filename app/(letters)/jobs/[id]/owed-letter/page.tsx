@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
-import type { JobRecord } from "@/core/record";
+import { readRecord } from "@/core/record";
 import { recordPaper } from "@/server/report/record";
 import { OwedLetter } from "@/ui/owed/owed-letter";
 
@@ -15,5 +15,5 @@ export default async function OwedLetterPage({ params }: { params: Promise<{ id:
   const me = await requirePerson();
   const paper = recordPaper((await params).id, me);
   if (!paper) notFound();
-  return <OwedLetter record={JSON.parse(paper.bytes.toString("utf8")) as JobRecord} />;
+  return <OwedLetter record={readRecord(JSON.parse(paper.bytes.toString("utf8")))} />;
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { plainMessage } from "@/core/book";
+import { plainly, plainMessage } from "@/core/book";
 import { tabletEventSchema } from "@/core/job";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
 import { authorFor } from "@/server/auth/hand-on";
@@ -55,7 +55,7 @@ export const POST = route(async (request: Request, { params }: Context) => {
   const { id } = await params;
   const who = await allow(WRITERS, id);
   if ("refusal" in who) return who.refusal;
-  const frame = frameSchema.safeParse(await readJson(request, MOST_BYTES));
+  const frame = frameSchema.safeParse(await readJson(request, MOST_BYTES), plainly);
   if (!frame.success) {
     const issue = frame.error.issues[0]!;
     return problem(400, `${issue.path.join(".") || "request"}: ${plainMessage(issue)}`);
@@ -65,7 +65,7 @@ export const POST = route(async (request: Request, { params }: Context) => {
   if (!author) return problem(401, "The PIN for these lines is needed again.");
   const misread = new Map<string, string>();
   const lines = events.flatMap((raw) => {
-    const line = lineSchema.safeParse(raw);
+    const line = lineSchema.safeParse(raw, plainly);
     if (line.success) return [line.data];
     const issue = line.error.issues[0]!;
     const name = nameSchema.safeParse(raw);

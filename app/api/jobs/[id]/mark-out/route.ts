@@ -29,7 +29,7 @@ export const GET = route(
         ? toDxf(drawn)
         : as === "svg"
           ? toSvg(drawn)
-          : new Uint8Array(await renderMarkOut(plan, drawn, job.number));
+          : new Uint8Array(await renderMarkOut(plan, drawn, job.number, job.ground.sheet));
     return new Response(body, {
       headers: {
         "content-type": TYPES[as as keyof typeof TYPES],

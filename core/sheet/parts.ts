@@ -1,0 +1,179 @@
+import { z } from "zod";
+import { eventIdSchema } from "@/core/owed/schema";
+
+/** What a sheet is made of, whatever its version. */
+export const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figures and dashes");
+const isoDate = z.iso.date();
+export const say = z.string().min(3).max(240);
+
+export const step = z.discriminatedUnion("kind", [
+  /** The technician does something and says so. */
+  z.object({ id, kind: z.literal("prompt"), say, caution: say.optional() }),
+  /** The ignition is turned; the routine then needs `waitSeconds` of rest before it goes on. */
+  z.object({
+    id,
+    kind: z.literal("ignition"),
+    say,
+    to: z.enum(["on", "off"]),
+    waitSeconds: z.number().min(0).max(1800),
+    caution: say.optional(),
+  }),
+  /**
+   * The board goes to another place of the sheet and is set out and proved there before the routine
+   * goes on.
+   */
+  z.object({ id, kind: z.literal("position"), say, to: id, caution: say.optional() }),
+  /**
+   * A value the vehicle reports, compared with the book. The tool may speak another unit than the
+   * book.
+   */
+  z.object({
+    id,
+    kind: z.literal("compare"),
+    say,
+    value: z.enum(["camera-height", "battery-voltage"]),
+    unit: z.enum(["mm", "V"]),
+    min: z.number(),
+    max: z.number(),
+  }),
+  /** A number the routine asks the technician for; plausible range in millimetres. */
+  z.object({ id, kind: z.literal("input"), say, name: say, minMm: z.number(), maxMm: z.number() }),
+  /**
+   * The routine itself: the vehicle looks at the board and answers with a result and a quality
+   * figure.
+   */
+  z.object({
+    id,
+    kind: z.literal("routine"),
+    say,
+    routine: z.literal("forward-camera-static"),
+    minQuality: z.number().min(0).max(100),
+    caution: say.optional(),
+  }),
+]);
+
+/**
+ * The board itself; the side where it matters, and the version of its print where the source
+ * names one.
+ */
+export const board = z.object({
+  code: z.string().min(1),
+  widthMm: z.number().min(200).max(4000),
+  side: z.enum(["left", "right"]).optional(),
+  version: z.number().int().min(1).optional(),
+});
+
+/**
+ * Where the centre of the board belongs. `acrossMm` positive to vehicle left; height above the
+ * floor.
+ */
+export const placement = z.object({
+  alongMm: z.number().min(300).max(12000),
+  acrossMm: z.number().min(-4000).max(4000),
+  twistDeg: z.number().min(-45).max(45),
+  heightMm: z.number().min(100).max(3000),
+});
+
+export const ask = z.object({ id, ask: say, why: say });
+
+/** A readiness item that is measured, with what the sheet allows. */
+const measure = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("pressures"),
+    load: z.enum(["half", "full"]),
+    toleranceKPa: z.number().min(1).max(60),
+  }),
+  /**
+   * Sizes read off the four tyres: largest difference of overall diameter across an axle, and from
+   * the maker's size.
+   */
+  z.object({
+    kind: z.literal("tyres"),
+    axlePercent: z.number().min(0.1).max(5),
+    nominalPercent: z.number().min(0.5).max(10),
+  }),
+  /**
+   * Free floor before the front bumper and to each side of the centreline, with nothing board-like
+   * in it.
+   */
+  z.object({
+    kind: z.literal("clear-zone"),
+    aheadMm: z.number().min(500).max(20000),
+    sideMm: z.number().min(300).max(10000),
+  }),
+  z.object({
+    kind: z.literal("arches"),
+    cameraHeightMm: z.number().min(2).max(100),
+    pitchDeg: z.number().min(0.05).max(3),
+    rollDeg: z.number().min(0.05).max(3),
+  }),
+  z.object({
+    kind: z.literal("floor"),
+    slopeDeg: z.number().min(0.05).max(3),
+    twistMm: z.number().min(1).max(40),
+  }),
+  z.object({ kind: z.literal("fuel"), minShare: z.number().min(0).max(1) }),
+  z.object({ kind: z.literal("steering"), maxDeg: z.number().min(0.2).max(20) }),
+  z.object({
+    kind: z.literal("battery"),
+    minVolts: z.number().min(9).max(30),
+    minMinutes: z.number().min(1).max(240),
+  }),
+  z.object({ kind: z.literal("scan") }),
+]);
+export type Measure = z.infer<typeof measure>;
+
+export const readyItem = ask.extend({ measure: measure.optional() });
+
+/** The line a target is placed on and squared to. */
+export const datum = z.enum(["centreline", "rear-axle-normal", "thrust"]);
+export const distanceFrom = z.enum(["front-hub-line", "front-badge", "bumper-face", "camera"]);
+
+/**
+ * What lean and level of a board count from: plumb (when it is not said), or square to the plane the
+ * vehicle stands on.
+ */
+export const upright = z.enum(["plumb", "vehicle-plane"]).optional();
+
+/** Half-widths of what is allowed, each side of the placement. */
+export const tolerance = z.object({
+  alongMm: z.number().min(0.5).max(200),
+  acrossMm: z.number().min(0.5).max(200),
+  twistDeg: z.number().min(0.02).max(10),
+  heightMm: z.number().min(0.5).max(200),
+  pitchDeg: z.number().min(0.02).max(10).optional(),
+  rollDeg: z.number().min(0.02).max(10).optional(),
+});
+
+/** Where the figures come from, who wrote them down, and the second person who compared them. */
+export const source = z.object({
+  name: z.string().min(3),
+  date: isoDate,
+  enteredBy: z.string().min(1),
+  checkedBy: z.string().min(1),
+  checkedOn: isoDate,
+});
+
+/** For which vehicles it is, which of their systems, and what work it is owed after. */
+export const appliesTo = z.object({
+  vehicles: z.array(id).min(1),
+  system: z.enum(["forward-camera"]),
+  after: z.array(eventIdSchema).min(1),
+});
+
+export const method = z.enum(["static", "static-then-dynamic"]);
+
+/** When a caution protects somebody: that is when it is shown. */
+export const CAUTION_MOMENTS = {
+  start: "Before anything else",
+  wheels: "Before work at the wheels",
+  laser: "While a laser is read",
+  lift: "When the board goes up",
+} as const;
+export type CautionMoment = keyof typeof CAUTION_MOMENTS;
+
+/** One plain line for something that can hurt somebody. */
+export const caution = z.object({
+  say,
+  when: z.enum(Object.keys(CAUTION_MOMENTS) as [CautionMoment, ...CautionMoment[]]),
+});

@@ -1,0 +1,57 @@
+import { z } from "zod";
+import {
+  appliesTo,
+  ask,
+  board,
+  datum,
+  distanceFrom,
+  id,
+  method,
+  placement,
+  readyItem,
+  say,
+  source,
+  step,
+  tolerance,
+  upright,
+} from "./parts";
+
+/**
+ * Sheets as they were written first: one board, and places it goes to later. Records made of them
+ * stay as they were made; sheets are read through `upcastSheet`.
+ */
+export const sheet1Schema = z.object({
+  format: z.literal("iridel.sheet/1"),
+  id,
+  version: z.number().int().min(1),
+  title: z.string().min(3).max(120),
+  source,
+  appliesTo,
+  /** One sentence a customer understands: why this is owed. */
+  reason: say,
+  kind: method,
+  datum,
+  distanceFrom,
+  board,
+  placement,
+  upright,
+  /** Places after the first, in any number: another offset, another distance, a second board. */
+  positions: z
+    .array(
+      z.object({
+        id,
+        name: say,
+        placement,
+        board: board.optional(),
+        /** The boards of the places before stay where they stand; another stand carries this one. */
+        beside: z.literal(true).optional(),
+      }),
+    )
+    .max(6)
+    .optional(),
+  tolerance,
+  cautions: z.array(say),
+  ready: z.array(readyItem),
+  run: z.array(step).min(1),
+  prove: z.array(ask),
+});
