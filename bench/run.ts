@@ -1,7 +1,15 @@
 import { cpus } from "node:os";
 import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { gaussian, randomFrom } from "@/core/math/random";
-import { nextAct, rankReadings, solveSetOut, type SetOutEntry } from "@/core/setout";
+import {
+  judgeSetOut,
+  nextAct,
+  rankReadings,
+  solveScene,
+  solveSetOut,
+  type Scene,
+  type SetOutEntry,
+} from "@/core/setout";
 import { adjustNetwork, type Reading, type SurveyNetwork } from "@/core/survey";
 import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
@@ -147,6 +155,39 @@ function general(
     });
 }
 
+/** Three boards before one car, each on a stand of its own, every reading that a tape can take. */
+function scene(): { places: Scene; entries: SetOutEntry[] } {
+  const base = planOf(0, 0);
+  const places = (["left", "middle", "right"] as const).map((id, i) => ({
+    id,
+    carrier: id,
+    plan: {
+      ...base,
+      target: {
+        ...base.target,
+        placement: { ...base.target.placement, acrossMm: 1400 * (1 - i) },
+      },
+    },
+  }));
+  const entries = places.flatMap(({ id, plan }) => {
+    const world = openBay(`scene-${id}`, plan);
+    const sigma = new Map(
+      nextAct(solveSetOut(plan, [])).candidates.map((c) => [c.slot.id, c.sigma]),
+    );
+    return [...sigma.keys(), "tape-fl-l", "tape-fr-r", "height-rule", "laser-badge"].map(
+      (slotId, n): SetOutEntry => ({
+        kind: "reading",
+        id: `${id}-${slotId}-${n}`,
+        target: id,
+        slotId,
+        shown: measure(world, slotId, n),
+        sigma: sigma.get(slotId)!,
+      }),
+    );
+  });
+  return { places: places as unknown as Scene, entries };
+}
+
 const net = network();
 const ours = adjustNetwork(net);
 const theirs = general(net)();
@@ -188,6 +229,20 @@ console.log(
 );
 console.log(
   `  ranking alone                            ${median(200, () => rankReadings(judged.solution, judged.verdict)).toFixed(2)} ms`,
+);
+
+const three = scene();
+const known = solveScene(three.places, three.entries);
+console.log(`one setup: ${three.places.length} targets, ${three.entries.length} readings`);
+console.log(
+  `  a reading to every verdict and the next act  ${median(100, () => {
+    const { targets } = solveScene(three.places, three.entries);
+    for (const s of targets.values()) judgeSetOut(s);
+    nextAct(targets.get("middle")!);
+  }).toFixed(2)} ms`,
+);
+console.log(
+  `  network of ${known.estimate.adjustment!.joint.order} unknowns alone                 ${median(200, () => adjustNetwork(known.estimate.network)).toFixed(2)} ms`,
 );
 
 await camera(median);

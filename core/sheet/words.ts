@@ -35,13 +35,17 @@ const FIELD_NAMES: Record<string, string> = {
   "appliesTo.after": "what it is owed after",
 };
 
+/** One of a list: by its number, or by its own name where a list is compared by names. */
+const numbered = (what: string, at: string): string =>
+  /^\d+$/.test(at) ? `${what} ${Number(at) + 1}` : `the ${what} “${at}”`;
+
 /** A field of a sheet as people call it; a step by its number. */
 export function fieldName(path: string): string {
-  const step = /^run\.(\d+)/.exec(path);
-  if (step) return `step ${Number(step[1]) + 1}`;
-  const item = /^(ready|prove)\.(\d+)/.exec(path);
+  const step = /^run\.([^.]+)/.exec(path);
+  if (step) return numbered("step", step[1]!);
+  const item = /^(ready|prove)\.([^.]+)/.exec(path);
   if (item)
-    return `item ${Number(item[2]) + 1} of what is checked ${item[1] === "ready" ? "before" : "after"}`;
+    return `${numbered("item", item[2]!)} of what is checked ${item[1] === "ready" ? "before" : "after"}`;
   const target = /^setups\.([^.]+)\.targets\.([^.]+)\.?(.*)$/.exec(path);
   if (target) {
     const [, setup, place, field] = target as unknown as [string, string, string, string];

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { differences } from "@/core/book";
+import { FieldName } from "./field-name";
 import { Button } from "../primitives/button";
 import { Paper } from "../primitives/paper";
 
@@ -33,12 +34,15 @@ export function BookDocument<T extends { id: string; version?: number }>({
   title,
   href,
   signatures,
+  nameOf,
   children,
 }: DocumentPage<T> & {
   title: string;
   href: string;
   /** Paths that signing itself changes; they are no difference. */
   signatures: readonly string[];
+  /** A field as people call it. */
+  nameOf: (path: string) => string;
   children: ReactNode;
 }) {
   const router = useRouter();
@@ -104,7 +108,9 @@ export function BookDocument<T extends { id: string; version?: number }>({
               <tbody>
                 {changes.map((d) => (
                   <tr key={d.path} className="border-b border-dashed border-hairline align-top">
-                    <td className="figure whitespace-normal py-1 pr-4 text-sm">{d.path}</td>
+                    <td className="py-1 pr-4">
+                      <FieldName path={d.path} nameOf={nameOf} />
+                    </td>
                     <td className="pr-4 text-soft line-through [overflow-wrap:anywhere]">
                       {d.before}
                     </td>

@@ -6,6 +6,7 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { differences, type Draft, type Problem } from "@/core/book";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
+import { FieldName } from "./field-name";
 import { getAt, setAt } from "./paths";
 
 type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
@@ -188,7 +189,7 @@ export function DraftEditor({
             <ul className="mt-1 flex flex-col gap-2">
               {changes.map((d) => (
                 <li key={d.path} className="text-base leading-snug [overflow-wrap:anywhere]">
-                  <span className="figure whitespace-normal text-sm text-soft">{d.path}</span>{" "}
+                  <FieldName path={d.path} nameOf={nameOf} />{" "}
                   <span className="text-soft line-through">{d.before}</span> {d.after}
                 </li>
               ))}

@@ -194,7 +194,9 @@ export function HandOver({ kept, log, erase }: Props) {
         title={`Calibration record, job ${record.job.number}`}
         note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}
       >
-        <p className="mb-2 text-base text-soft">{record.owed.done.join(", ")}.</p>
+        <p className="mb-4 text-lg">
+          <span className="text-soft">Done to the vehicle:</span> {record.owed.done.join(", ")}.
+        </p>
         {record.calibrations.map((c) => (
           <CalibrationPart key={c.id} c={c} />
         ))}

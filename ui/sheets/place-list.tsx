@@ -99,20 +99,23 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
                 hint="what this place is called"
                 className="font-semibold"
               />
-              {(["placement", "tolerance"] as const).map((part) => (
-                <span key={part} className="flex flex-wrap items-center gap-x-4 gap-y-1">
-                  {FIGURES.map(([field, name]) => (
-                    <RowNumber
-                      key={field}
-                      label={label(`${part === "tolerance" ? "± " : ""}${name}`)}
-                      name={part === "tolerance" ? `± ${name}` : name}
-                      value={target[part]?.[field]}
-                      readOnly={readOnly}
-                      onChange={(v) => patch({ [part]: { ...target[part], [field]: v } })}
-                    />
-                  ))}
-                </span>
-              ))}
+              <span className="grid gap-x-6 sm:grid-cols-2">
+                {FIGURES.flatMap(([field, name]) =>
+                  (["placement", "tolerance"] as const).map((part) => {
+                    const called = part === "tolerance" ? `± ${name}` : name;
+                    return (
+                      <RowNumber
+                        key={part + field}
+                        label={label(called)}
+                        name={called}
+                        value={target[part]?.[field]}
+                        readOnly={readOnly}
+                        onChange={(v) => patch({ [part]: { ...target[part], [field]: v } })}
+                      />
+                    );
+                  }),
+                )}
+              </span>
               <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
                 <label className="flex items-center gap-1 text-sm text-soft">
                   board

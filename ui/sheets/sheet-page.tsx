@@ -5,6 +5,7 @@ import { EVENTS } from "@/core/owed";
 import {
   CAUTION_MOMENTS,
   DISTANCE_FROM_NAMES,
+  fieldName,
   standingWith,
   targetsOf,
   type Sheet,
@@ -21,7 +22,13 @@ export function SheetPage(page: DocumentPage<Sheet>) {
   const s = page.doc;
   const [first, ...more] = targetsOf(s) as [Target, ...Target[]];
   return (
-    <BookDocument {...page} title={s.title} href="/sheets" signatures={SHEET_SIGNATURES}>
+    <BookDocument
+      {...page}
+      title={s.title}
+      href="/sheets"
+      signatures={SHEET_SIGNATURES}
+      nameOf={fieldName}
+    >
       <p className="mb-4 max-w-[70ch] text-xl leading-snug">{s.reason}</p>
       <div className="mb-4 grid grid-cols-2 gap-x-3 gap-y-3 border-y-2 sm:gap-x-8 border-ink py-3 lg:grid-cols-4">
         <Big

@@ -2,7 +2,7 @@
 
 import { PLACES, SYSTEMS } from "@/core/owed";
 import { formatNumber } from "@/core/units";
-import { CORNER_NAMES, CORNERS, type Vehicle } from "@/core/vehicle";
+import { CORNER_NAMES, CORNERS, vehicleFieldName, type Vehicle } from "@/core/vehicle";
 import { Big, BookDocument, type DocumentPage } from "../book/document-page";
 import { Facts } from "../primitives/paper";
 import { VehiclePlan } from "./plan";
@@ -19,6 +19,7 @@ export function VehiclePage(page: DocumentPage<Vehicle>) {
       title={`${v.make} ${v.model}`}
       href="/vehicles"
       signatures={VEHICLE_SIGNATURES}
+      nameOf={vehicleFieldName}
     >
       <p className="text-lg text-soft">
         {v.variant}, driver on the vehicle {v.driverSide}, VIN begins {v.vinStart}
