@@ -1,18 +1,11 @@
 import { nanoid } from "nanoid";
-import {
-  itemLacks,
-  itemsOf,
-  planFor,
-  setOutEntries,
-  type JobEvent,
-  type TabletEvent,
-} from "@/core/job";
+import { itemLacks, itemsOf, type JobEvent, type TabletEvent, judgeJob } from "@/core/job";
 import { replayRun, type RunEvent } from "@/core/run";
 import { currentStep } from "@/core/run";
 import { runLogOf } from "@/core/job";
 import { asTyped, fieldsFor, judgeMeasure, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
-import { nextAct, plainFigure, solveSetOut, typedFigure, type Judged } from "@/core/setout";
+import { plainFigure, typedFigure, type Judged } from "@/core/setout";
 import { firstTarget, type Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
@@ -35,8 +28,7 @@ export function technician(person: Person, startAt: string) {
   const tick = (seconds: number): string => new Date((clock += seconds * 1000)).toISOString();
   const events = (): JobEvent[] => eventsAfter(jobId);
   const job = (): JobRow => findJob(jobId)!;
-  const judge = (): Judged =>
-    nextAct(solveSetOut(planFor(job().ground, events()), setOutEntries(events())));
+  const judge = (): Judged => judgeJob(job().ground, events());
 
   const write = (
     body: TabletEvent | { kind: "run"; event: RunEvent } | { kind: "scan"; event: ScanEvent },

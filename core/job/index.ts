@@ -40,7 +40,7 @@ export {
 } from "./standing";
 export type { JobGround } from "./ground";
 export { upcastGround } from "./ground-upcast";
-export { planFor, setOutEntries } from "./set-out";
+export { judgeJob, planFor, sceneNow, setOutEntries } from "./set-out";
 export { gateWords, runGate, type RunGate } from "./run-gate";
 export { settledQuantities, settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";

@@ -1,5 +1,5 @@
 import { firstTarget, standingWith, targetOf, targetsOf, type Target } from "@/core/sheet";
-import { boosterFor, type Stand } from "@/core/setout";
+import { boosterFor, lacksReference, targetOn, type Stand } from "@/core/setout";
 import { eventsOf, standingSettlement, strikes, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
 
@@ -42,6 +42,8 @@ export type StandingBoard = {
    * struck.
    */
   events: JobEvent[];
+  /** The last place of the log in its own piece. */
+  endSeq: number;
   settled: ReturnType<typeof standingSettlement>;
 };
 
@@ -86,7 +88,7 @@ export function boardsStanding(
   return standingWith(g.sheet, here.id).map((target): StandingBoard => {
     const piece =
       target.id === here.id ? pieces.at(-1)! : pieces.findLast((p) => p.target.id === target.id);
-    if (!piece) return { target, standId: g.stand.id, events: [], settled: null };
+    if (!piece) return { target, standId: g.stand.id, events: [], endSeq: 0, settled: null };
     const reaches = (e: JobEvent): boolean =>
       e.seq > piece.endSeq &&
       (e.body.kind === "strike" ||
@@ -97,6 +99,7 @@ export function boardsStanding(
       target,
       standId: piece.standId ?? g.stand.id,
       events: own,
+      endSeq: piece.endSeq,
       settled: standingSettlement(own),
     };
   });
@@ -125,8 +128,11 @@ export function freeStands(
       .filter((p) => before.includes(p.target.id))
       .map((p) => p.standId ?? g.stand.id),
   );
-  const { heightMm } = targetOf(g.sheet, targetId).placement;
-  return (g.stands ?? []).filter((s) => !taken.has(s.id) && boosterFor(s, heightMm) !== undefined);
+  const target = targetOf(g.sheet, targetId);
+  const carries = (s: Stand): boolean =>
+    !lacksReference(target, s) &&
+    boosterFor(s, targetOn(target, s).placement.heightMm) !== undefined;
+  return (g.stands ?? []).filter((s) => !taken.has(s.id) && carries(s));
 }
 
 /** Whether a target stands beside another one that is already there: it needs a stand of its own. */

@@ -1,8 +1,7 @@
-import { nextAct, solveSetOut } from "@/core/setout";
 import { happeningName } from "@/core/owed";
 import { eventsOf, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
-import { planFor, setOutEntries } from "./set-out";
+import { judgeJob } from "./set-out";
 import { jobState, stageStates, type JobState, type StageState } from "./stages";
 
 /** A job as the list shows it. */
@@ -36,9 +35,7 @@ export const LIST = { page: 60, most: 600, found: 1000 } as const;
  * are there.
  */
 function setOutWords(ground: JobGround, events: readonly JobEvent[]): string {
-  const { verdict, next, solution } = nextAct(
-    solveSetOut(planFor(ground, events), setOutEntries(events)),
-  );
+  const { verdict, next, solution } = judgeJob(ground, events);
   if (verdict.why === "suspect") return "A reading does not fit";
   if (next.kind === "move") return "The board has to be moved";
   if (next.kind === "settle") return "In place, not yet printed";

@@ -57,6 +57,8 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     { path: "boardXMm", label: "Board before the last joint", as: "mm" },
     { path: "boardYMm", label: "Board beside the last joint", as: "mm" },
     { path: "scaleOffsetMm", label: "Board centre above the scale’s figure", as: "mm" },
+    { path: "beamBackMm", label: "Back of the beam behind the board’s face", as: "mm" },
+    { path: "laserUpMm", label: "Its laser above the board’s centre", as: "mm" },
     { path: "crank.minMm", label: "Crank, lowest", as: "mm" },
     { path: "crank.maxMm", label: "Crank, highest", as: "mm" },
     { path: "crank.mmPerTurn", label: "Crank, each turn", as: "mm" },

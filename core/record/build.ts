@@ -15,6 +15,7 @@ import {
   piecesOf,
   planFor,
   runEventWords,
+  sceneNow,
   runLogOf,
   setOutEntries,
   settledQuantities,
@@ -32,7 +33,15 @@ import {
 import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
-import { lineViews, moveWords, SCHOOLS, solveSetOut, TOUCHES } from "@/core/setout";
+import {
+  lineViews,
+  moveWords,
+  SCHOOLS,
+  solveScene,
+  solveSetOut,
+  targetOn,
+  TOUCHES,
+} from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import type { Setup, Target } from "@/core/sheet";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
@@ -150,14 +159,16 @@ function targetRecord(
   const until = last
     ? events.filter((e) => e.seq <= last.endSeq || e.body.kind === "strike")
     : events.slice(0, 1);
-  const solution = solveSetOut(
-    { ...planFor(ground, until), target },
-    last ? setOutEntries(until) : [],
-  );
+  const standing = boardsStanding(ground, events).find((b) => b.target.id === target.id);
+  const scene = sceneNow(ground, events);
+  // Nobody came to it yet: it would stand on the job's own stand.
+  const on = last ? undefined : { target: targetOn(target, ground.stand), stand: ground.stand };
+  const solution = standing?.events.length
+    ? solveScene(scene.scene, scene.entries).targets.get(target.id)!
+    : solveSetOut(planFor(ground, until, on), last ? setOutEntries(until) : []);
   const state = new Map(solution.readings.map((r) => [r.id, r]));
   const standId = last ? (last.standId ?? ground.stand.id) : null;
   const stand = [ground.stand, ...(ground.stands ?? [])].find((s) => s.id === standId);
-  const standing = boardsStanding(ground, events).find((b) => b.target.id === target.id);
   const settled = standing ? standing.settled : last ? standingSettlement(last.events) : null;
   return {
     id: target.id,

@@ -1,4 +1,4 @@
-import { QUANTITIES, type QuantityId } from "@/core/setout";
+import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
 import { DISTANCE_FROM_NAMES, type Target } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
@@ -16,6 +16,13 @@ export type ResultLine = {
 const signed = (v: number, decimals: number): string =>
   (v >= 0 ? "+" : "") + formatNumber(v, decimals);
 
+/** To which point the book's figure is, where that is not the centre of the face. */
+function to(part: "along" | "height", { measuredTo }: Target): string {
+  const point = measuredTo?.[part];
+  if (part === "along") return point === "beam-back" ? `, to ${REFERENCES.along[point]}` : "";
+  return point === "scale" || point === "laser" ? `, by ${REFERENCES.height[point]}` : "";
+}
+
 /** What a quantity of a target is measured against. */
 function wantedOf(q: Accepted, target: Target): { name: string; wanted: string } {
   const { placement } = target;
@@ -24,7 +31,7 @@ function wantedOf(q: Accepted, target: Target): { name: string; wanted: string }
   switch (q.id as QuantityId) {
     case "along":
       return {
-        name: `Distance from ${DISTANCE_FROM_NAMES[target.distanceFrom]}`,
+        name: `Distance from ${DISTANCE_FROM_NAMES[target.distanceFrom]}${to("along", target)}`,
         wanted: mm(placement.alongMm),
       };
     case "across":
@@ -35,7 +42,10 @@ function wantedOf(q: Accepted, target: Target): { name: string; wanted: string }
         wanted: `${formatNumber(placement.twistDeg, 2)}°`,
       };
     case "height":
-      return { name: "Height of the board centre", wanted: mm(placement.heightMm) };
+      return {
+        name: `Height of the board${to("height", target) || " centre"}`,
+        wanted: mm(placement.heightMm),
+      };
     default: {
       const upright = target.upright === "vehicle-plane" ? "square to the car" : "plumb";
       return { name: QUANTITIES[q.id as QuantityId]?.name ?? q.id, wanted: upright };

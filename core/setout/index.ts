@@ -76,3 +76,4 @@ export {
   toleranceCase,
   type ToleranceCase,
 } from "./road";
+export { lacksReference, REFERENCES, targetOn } from "./reference";

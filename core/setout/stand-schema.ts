@@ -63,6 +63,10 @@ export const standSchema = z.object({
     .refine((c) => c.minMm < c.maxMm, { path: ["maxMm"], message: "must be above the lowest" }),
   /** Board-centre height minus the height the stand's own scale shows. */
   scaleOffsetMm: finite,
+  /** From the board's face back to the back of the beam, for books that count to it. */
+  beamBackMm: z.number().min(0).max(800).optional(),
+  /** The stand's own laser above the board's centre, for books that count to it. */
+  laserUpMm: finite.optional(),
   /** Levelling feet in base axes; the first is the reference foot and is left alone. */
   feet: z
     .array(z.object({ xMm: finite, yMm: finite }))

@@ -135,6 +135,17 @@ export const distanceFrom = z.enum(["front-hub-line", "front-badge", "bumper-fac
  */
 export const upright = z.enum(["plumb", "vehicle-plane"]).optional();
 
+/**
+ * Which points the figures of a placement are to, where that is not the centre of the board's face:
+ * the back of the beam, the figure on the stand's own scale, where the stand's laser comes out.
+ */
+export const measuredTo = z
+  .object({
+    along: z.enum(["face", "beam-back"]).optional(),
+    height: z.enum(["centre", "scale", "laser"]).optional(),
+  })
+  .optional();
+
 /** Half-widths of what is allowed, each side of the placement. */
 export const tolerance = z.object({
   alongMm: z.number().min(0.5).max(200),

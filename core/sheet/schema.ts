@@ -9,6 +9,7 @@ import {
   datum,
   distanceFrom,
   id,
+  measuredTo,
   method,
   placement,
   readyItem,
@@ -32,6 +33,7 @@ const target = z.object({
   datum,
   distanceFrom,
   placement,
+  measuredTo,
   upright,
   tolerance,
 });

@@ -16,6 +16,8 @@ const FIELD_NAMES: Record<string, string> = {
   "placement.acrossMm": "the place across",
   "placement.twistDeg": "the twist",
   "placement.heightMm": "the centre height",
+  "measuredTo.along": "what the distance is to",
+  "measuredTo.height": "what the height is of",
   "tolerance.alongMm": "the tolerance ahead",
   "tolerance.acrossMm": "the tolerance across",
   "tolerance.twistDeg": "the tolerance of twist",

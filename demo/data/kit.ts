@@ -18,6 +18,8 @@ export const STANDS: Stand[] = [
     boardYMm: 0,
     crank: { minMm: 700, maxMm: 1650, mmPerTurn: 6 },
     scaleOffsetMm: 215,
+    beamBackMm: 64,
+    laserUpMm: -140,
     feet: [
       { xMm: -420, yMm: 0 },
       { xMm: 360, yMm: 410 },

@@ -1,5 +1,14 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { boardsStanding, freeStands, planFor, standAt, type TabletEvent } from "@/core/job";
+import {
+  boardsStanding,
+  freeStands,
+  planFor,
+  standAt,
+  type TabletEvent,
+  judgeJob,
+  setOutEntries,
+} from "@/core/job";
+import { solveSetOut } from "@/core/setout";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop } from "@/tests/shop-database";
@@ -90,6 +99,12 @@ describe("two boards at once", () => {
       ["left", "S-1", false],
     ]);
     setOut("HQ-17");
+    // Both boards stand about one car: what was read of the first is known of the second too.
+    const both = judgeJob(job().ground, events()).solution;
+    const alone = solveSetOut(planFor(job().ground, events()), setOutEntries(events()));
+    const known = (s: typeof both): number => s.aim!.covariance[0]![0]!;
+    expect(known(both)).toBeLessThan(known(alone));
+    expect(both.network.bodies.map((b) => b.id.split("@")[0])).toContain("first");
     await command({ type: "place", step: "to-left" });
     await command({ type: "start", step: "learn" });
     expect(events().at(-1)!.body).toMatchObject({

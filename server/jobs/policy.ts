@@ -2,11 +2,11 @@ import {
   eventsOf,
   freeStands,
   itemLacks,
+  judgeJob,
   itemOf,
   planFor,
   readOdometer,
   settlementOf,
-  setOutEntries,
   hasTarget,
   standsBeside,
   targetNow,
@@ -18,7 +18,7 @@ import {
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
-import { nextAct, nominalTarget, solveSetOut, takeReading, type Move } from "@/core/setout";
+import { nominalTarget, takeReading, type Move } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
@@ -199,7 +199,7 @@ function derivePosition(b: Body<"position">, { job, events }: Circumstances): Ev
 
 /** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
 function deriveSettlement(_: Body<"settle">, { job, events }: Circumstances): EventBody {
-  const judged = nextAct(solveSetOut(planFor(job.ground, events), setOutEntries(events)));
+  const judged = judgeJob(job.ground, events);
   return (
     settlementOf(judged) ??
     refuse("The readings do not prove the board in place. Follow the next act, then settle.")

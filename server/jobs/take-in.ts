@@ -1,7 +1,7 @@
 import { max } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { intakeSchema, type Intake, type JobGround } from "@/core/job";
-import { boosterFor, outOfReach } from "@/core/setout";
+import { boosterFor, lacksReference, outOfReach, targetOn } from "@/core/setout";
 import { wantsThrust } from "@/core/sheet";
 import { checkVin } from "@/core/vehicle";
 import type { Person } from "../auth/session";
@@ -43,9 +43,13 @@ function groundFor(intake: Intake): JobGround {
   if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
   // The job's own stand carries the first target of every setup; others beside it choose theirs.
   const own = sheet.setups.map((s) => s.targets[0]!);
-  for (const { heightMm } of own.map((t) => t.placement))
+  for (const target of own) {
+    const lacks = lacksReference(target, stand);
+    if (lacks) throw new JobRefusal(`Stand: ${lacks}`);
+    const { heightMm } = targetOn(target, stand).placement;
     if (boosterFor(stand, heightMm) === undefined)
       throw new JobRefusal(`Stand: ${outOfReach(stand, heightMm)}`);
+  }
   const failed = failedStands().get(stand.id);
   if (failed)
     throw new JobRefusal(

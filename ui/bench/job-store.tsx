@@ -10,8 +10,7 @@ import {
   type ReactNode,
 } from "react";
 import {
-  planFor,
-  setOutEntries,
+  judgeJob,
   settlementOf,
   slipLines,
   stageStates,
@@ -21,7 +20,7 @@ import {
   type StageState,
   type TabletEvent,
 } from "@/core/job";
-import { nextAct, solveSetOut, type Judged } from "@/core/setout";
+import type { Judged } from "@/core/setout";
 import type { Line } from "../outbox/lines";
 import { useOutbox, type Outbox } from "../outbox/use-outbox";
 import { useSettings } from "../settings";
@@ -160,15 +159,13 @@ export function JobProvider({
     () => (inConflict ? confirmed : withPending(confirmed, outbox.mine, me)),
     [confirmed, outbox.mine, inConflict, me],
   );
-  const plan = useMemo(() => planFor(ground, events), [ground, events]);
-  const entries = useMemo(() => setOutEntries(events), [events]);
   const { judged, problem } = useMemo(() => {
     try {
-      return { judged: nextAct(solveSetOut(plan, entries)), problem: null };
+      return { judged: judgeJob(ground, events), problem: null };
     } catch (error) {
       return { judged: null, problem: error instanceof Error ? error.message : String(error) };
     }
-  }, [plan, entries]);
+  }, [ground, events]);
 
   const { keep, seenUpTo, drop } = outbox;
   const write = useCallback(

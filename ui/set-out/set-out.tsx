@@ -3,13 +3,15 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState, type ComponentProps } from "react";
 import { boardsStanding, standAt, strikes, targetNow } from "@/core/job";
-import { blindTo, nominalTarget, SCHOOLS } from "@/core/setout";
-import { targetsOf } from "@/core/sheet";
+import { blindTo, nominalTarget, REFERENCES, SCHOOLS, targetOn } from "@/core/setout";
+import { targetsOf, type Target } from "@/core/sheet";
+import { formatLength } from "@/core/units";
 import { Stage, useStageKeys } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
+import { useSettings } from "../settings";
 import { JoinDialog } from "../stand/join-dialog";
 import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
@@ -108,7 +110,7 @@ export function SetOut({
     const stand = ground.stands?.find((s) => s.id === b.standId) ?? ground.stand;
     return {
       name: b.standId,
-      pose: nominalTarget({ ...judged.solution.plan, target: b.target }),
+      pose: nominalTarget({ ...judged.solution.plan, target: targetOn(b.target, stand) }),
       halfMm: stand.beamHalfMm,
       boardMm: b.target.object.widthMm,
       proved: b.settled !== null,
@@ -148,6 +150,7 @@ export function SetOut({
           )}
         </p>
       )}
+      {now.measuredTo && <BookFigures target={now} on={judged.solution.plan.target} />}
       {blind && (
         <p
           role="note"
@@ -245,5 +248,24 @@ export function SetOut({
       {onRoad && <RoadDialog open judged={judged} onClose={() => setOnRoad(false)} />}
       {lines && <LinesDialog open judged={judged} onClose={() => setLines(false)} />}
     </Stage>
+  );
+}
+
+/** The book's own figures, and what they come to on this stand. */
+function BookFigures({ target, on }: { target: Target; on: Target }) {
+  const { lengths } = useSettings();
+  const { along, height } = target.measuredTo ?? {};
+  const [book, own] = [target.placement, on.placement];
+  const parts = [
+    along === "beam-back" &&
+      `${formatLength(book.alongMm, lengths)} to ${REFERENCES.along[along]} is ${formatLength(own.alongMm, lengths)} to the board’s face`,
+    (height === "scale" || height === "laser") &&
+      `${formatLength(book.heightMm, lengths)} by ${REFERENCES.height[height]} is ${formatLength(own.heightMm, lengths)} to the board’s centre`,
+  ].filter(Boolean);
+  if (parts.length === 0) return null;
+  return (
+    <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
+      <span className="text-soft">In the book</span> {parts.join("; ")}.
+    </p>
   );
 }

@@ -2,6 +2,7 @@
 
 import { EVENTS, type EventId } from "@/core/owed";
 import { DISTANCE_FROM_NAMES, draftProblems, fieldName } from "@/core/sheet";
+import { REFERENCES } from "@/core/setout";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { DraftEditor, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField } from "../book/fields";
@@ -75,6 +76,22 @@ export function SheetEditor({
             </div>
           </div>
           <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+            {(["along", "height"] as const).map((part) => {
+              const field = at(`${FIRST}.measuredTo.${part}`);
+              const usual = part === "along" ? "face" : "centre";
+              return (
+                <ChoiceField
+                  key={part}
+                  label={part === "along" ? "The distance is to" : "The height is of"}
+                  choices={Object.entries(REFERENCES[part])}
+                  {...field}
+                  value={field.value ?? usual}
+                  onChange={(v) =>
+                    change(`${FIRST}.measuredTo.${part}`, v === usual ? undefined : v)
+                  }
+                />
+              );
+            })}
             <TextField label="Board code" {...at(`${FIRST}.object.code`)} />
             <NumberField label="Board width" unit="mm" {...at(`${FIRST}.object.widthMm`)} />
             <ChoiceField

@@ -11,6 +11,7 @@ import {
   type Sheet,
   type Target,
 } from "@/core/sheet";
+import { REFERENCES } from "@/core/setout";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { Big, BookDocument, Numbered, type DocumentPage } from "../book/document-page";
@@ -32,7 +33,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
       <p className="mb-4 max-w-[70ch] text-xl leading-snug">{s.reason}</p>
       <div className="mb-4 grid grid-cols-2 gap-x-3 gap-y-3 border-y-2 sm:gap-x-8 border-ink py-3 lg:grid-cols-4">
         <Big
-          name={`Ahead of ${DISTANCE_FROM_NAMES[first.distanceFrom]}`}
+          name={`Ahead of ${DISTANCE_FROM_NAMES[first.distanceFrom]}${first.measuredTo?.along === "beam-back" ? `, to ${REFERENCES.along["beam-back"]}` : ""}`}
           value={`${formatNumber(first.placement.alongMm)} mm`}
           note={`± ${formatNumber(first.tolerance.alongMm)}`}
         />
@@ -47,7 +48,11 @@ export function SheetPage(page: DocumentPage<Sheet>) {
           note={`± ${formatNumber(first.tolerance.twistDeg, 2)}°`}
         />
         <Big
-          name="Centre above the floor"
+          name={
+            first.measuredTo?.height && first.measuredTo.height !== "centre"
+              ? `Height: ${REFERENCES.height[first.measuredTo.height]}`
+              : "Centre above the floor"
+          }
           value={`${formatNumber(first.placement.heightMm)} mm`}
           note={`± ${formatNumber(first.tolerance.heightMm)}`}
         />
