@@ -1,8 +1,7 @@
 import { createHash } from "node:crypto";
-import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { copyFileSync, mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { gunzipSync } from "node:zlib";
 import { beforeAll, describe, expect, it } from "vitest";
 import { eventsOf, planFor, setOutEntries, stageStates } from "@/core/job";
 import { buildRecord, readRecord, record1Schema, recordSchema } from "@/core/record";
@@ -37,7 +36,7 @@ const EXPECTED = JSON.parse(
  */
 beforeAll(() => {
   const file = path.join(mkdtempSync(path.join(tmpdir(), "iridel-older-")), "shop.sqlite");
-  writeFileSync(file, gunzipSync(readFileSync("tests/fixtures/shop-one-sheet.sqlite.gz")));
+  copyFileSync("tests/fixtures/shop-one-sheet.sqlite", file);
   process.env.IRIDEL_DB = file;
 });
 
