@@ -2,7 +2,7 @@ import { degToRad } from "@/core/units";
 import type { VehiclePointId } from "@/core/vehicle";
 import { isAside } from "./aside";
 import type { SetOutPlan } from "./plan";
-import { asIs, type Slot } from "./slot";
+import { asIs, inPlan, type Slot } from "./slot";
 
 /**
  * Readings of the schools beside tapes: floor marks, wheel panels, wheel lasers, camera rig. What
@@ -44,17 +44,7 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
       {
         quantity: around("the board mark beside the line", across),
         sides: SIDES,
-        observes: {
-          in: "plan",
-          observation: (id, valueMm, sigma, body) => ({
-            id,
-            kind: "offset",
-            point: `${body}.centre`,
-            ...LINE,
-            valueMm,
-            sigma,
-          }),
-        },
+        observes: inPlan((body) => ({ kind: "offset", point: `${body}.centre`, ...LINE })),
         ...asIs,
       },
     ),
@@ -66,18 +56,12 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
       35,
       {
         quantity: long("the tape from the badge mark to the board mark"),
-        observes: {
-          in: "plan",
-          observation: (id, valueMm, sigma, body) => ({
-            id,
-            kind: "station",
-            point: `${body}.centre`,
-            ...LINE,
-            origin: "badgeF",
-            valueMm,
-            sigma,
-          }),
-        },
+        observes: inPlan((body) => ({
+          kind: "station",
+          point: `${body}.centre`,
+          ...LINE,
+          origin: "badgeF",
+        })),
         ...asIs,
       },
     ),
@@ -96,18 +80,12 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
           min: 250 - across,
           max: 2500 - across,
         },
-        observes: {
-          in: "plan",
-          observation: (id, valueMm, sigma, body) => ({
-            id,
-            kind: "offset",
-            point: `${body}.centre`,
-            lineFrom: "hubRL",
-            lineTo: "hubFL",
-            valueMm,
-            sigma,
-          }),
-        },
+        observes: inPlan((body) => ({
+          kind: "offset",
+          point: `${body}.centre`,
+          lineFrom: "hubRL",
+          lineTo: "hubFL",
+        })),
         ...flipped,
       },
     ),
@@ -119,18 +97,12 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
       50,
       {
         quantity: long("the tape from the rear hub mark"),
-        observes: {
-          in: "plan",
-          observation: (id, valueMm, sigma, body) => ({
-            id,
-            kind: "station",
-            point: `${body}.centre`,
-            lineFrom: "hubRL",
-            lineTo: "hubFL",
-            valueMm,
-            sigma,
-          }),
-        },
+        observes: inPlan((body) => ({
+          kind: "station",
+          point: `${body}.centre`,
+          lineFrom: "hubRL",
+          lineTo: "hubFL",
+        })),
         ...asIs,
       },
     ),
@@ -145,18 +117,12 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
           45,
           {
             quantity: long(`the tape along the ${s.word} offset line`),
-            observes: {
-              in: "plan",
-              observation: (id, valueMm, sigma, body) => ({
-                id,
-                kind: "station",
-                point: `${body}.centre`,
-                ...LINE,
-                origin: s.hub,
-                valueMm,
-                sigma,
-              }),
-            },
+            observes: inPlan((body) => ({
+              kind: "station",
+              point: `${body}.centre`,
+              ...LINE,
+              origin: s.hub,
+            })),
             ...asIs,
           },
         ),
@@ -170,18 +136,12 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
             quantity: around(`the ${s.word} beam end off the square line`, 0, 400),
             sides: { positive: "away from the car", negative: "toward the car" },
             toAndFro: true,
-            observes: {
-              in: "plan",
-              observation: (id, valueMm, sigma, body) => ({
-                id,
-                kind: "station",
-                point: `${body}.${s.end}`,
-                ...LINE,
-                origin: `${body}.centre`,
-                valueMm,
-                sigma,
-              }),
-            },
+            observes: inPlan((body) => ({
+              kind: "station",
+              point: `${body}.${s.end}`,
+              ...LINE,
+              origin: `${body}.centre`,
+            })),
             ...asIs,
           },
         ),
@@ -197,17 +157,7 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
         45,
         {
           quantity: long(`the diagonal from the ${s.word} hub mark`),
-          observes: {
-            in: "plan",
-            observation: (id, valueMm, sigma, body) => ({
-              id,
-              kind: "distance",
-              from: s.hub,
-              to: `${body}.${s.far}`,
-              valueMm,
-              sigma,
-            }),
-          },
+          observes: inPlan((body) => ({ kind: "distance", from: s.hub, to: `${body}.${s.far}` })),
           ...asIs,
         },
       );
@@ -245,19 +195,13 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
     instrument: "range",
     quantity: { name: `the ${name}`, dimension: "length", min: 500, max: 20_000 },
     seconds,
-    observes: {
-      in: "plan",
-      observation: (obs, valueMm, sigma, body) => ({
-        id: obs,
-        kind: "range",
-        from: `${body}.${end}`,
-        directionRad: 0,
-        panelPoint,
-        panelHeadingRad,
-        valueMm,
-        sigma,
-      }),
-    },
+    observes: inPlan((body) => ({
+      kind: "range",
+      from: `${body}.${end}`,
+      directionRad: 0,
+      panelPoint,
+      panelHeadingRad,
+    })),
     ...asIs,
   });
   return [
@@ -301,21 +245,15 @@ export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
       seconds: 12,
       ...(plan.rearToe ? {} : { looseRad: USUAL_TOE.sigmaRad }),
       throwM: plan.target.placement.alongMm / 1000 + plan.vehicle.wheelbaseMm / 1000,
-      observes: {
-        in: "plan",
-        // Along the beam to vehicle left is the body's own -y; the laser's plane has its normal a
-        // quarter turn from it.
-        observation: (id, valueMm, sigma, body) => ({
-          id,
-          kind: "range",
-          from: `${body}.centre`,
-          directionRad: left ? -Math.PI / 2 : Math.PI / 2,
-          panelPoint: left ? "hubRL" : "hubRR",
-          panelHeadingRad: heading + (left ? Math.PI / 2 : -Math.PI / 2),
-          valueMm,
-          sigma,
-        }),
-      },
+      // Along the beam to vehicle left is the body's own -y; the laser's plane has its normal a
+      // quarter turn from it.
+      observes: inPlan((body) => ({
+        kind: "range",
+        from: `${body}.centre`,
+        directionRad: left ? -Math.PI / 2 : Math.PI / 2,
+        panelPoint: left ? "hubRL" : "hubRR",
+        panelHeadingRad: heading + (left ? Math.PI / 2 : -Math.PI / 2),
+      })),
       ...asIs,
     };
   });
@@ -346,17 +284,7 @@ export function rigSlots({ target }: SetOutPlan): Slot[] {
         max: 20_000,
       },
       seconds: 2,
-      observes: {
-        in: "plan",
-        observation: (id, valueMm, sigma, body) => ({
-          id,
-          kind: "station",
-          point: hub,
-          ...own(body),
-          valueMm,
-          sigma,
-        }),
-      },
+      observes: inPlan((body) => ({ kind: "station", point: hub, ...own(body) })),
       ...asIs,
     },
     {
@@ -376,17 +304,7 @@ export function rigSlots({ target }: SetOutPlan): Slot[] {
       // The rig faces the car: its own left is vehicle right.
       sides: SIDES,
       seconds: 2,
-      observes: {
-        in: "plan",
-        observation: (id, valueMm, sigma, body) => ({
-          id,
-          kind: "offset",
-          point: hub,
-          ...own(body),
-          valueMm,
-          sigma,
-        }),
-      },
+      observes: inPlan((body) => ({ kind: "offset", point: hub, ...own(body) })),
       ...flipped,
     },
   ]);

@@ -56,3 +56,17 @@ export type Slot = {
 
 /** The instrument shows what the network wants. */
 export const asIs = { toModel: (v: number): number => v, toShown: (v: number): number => v };
+
+type Measured = Extract<Reading, { valueMm: number }>;
+/** A reading of the network without its name, its figure and its uncertainty. */
+type Geometry = Measured extends infer R
+  ? R extends Measured
+    ? Omit<R, "id" | "sigma" | "valueMm">
+    : never
+  : never;
+
+/** A reading in the plan: `of` names the points it is taken of, the carrier's own by its body. */
+export const inPlan = (of: (body: string) => Geometry): Slot["observes"] => ({
+  in: "plan",
+  observation: (id, valueMm, sigma, body) => ({ ...of(body), id, valueMm, sigma }),
+});

@@ -2,7 +2,7 @@ import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { levelSlots } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
-import type { Slot } from "./slot";
+import { inPlan, type Slot } from "./slot";
 import { floorMarkSlots, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
 /** Board-fixed points the readings use, in body axes (x toward the car; vehicle left is -y). */
@@ -46,17 +46,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       instrument: "tape",
       quantity: { name: `the tape ${name}`, dimension: "length", min: 500, max: 20_000 },
       seconds,
-      observes: {
-        in: "plan",
-        observation: (obs, valueMm, sigma, body) => ({
-          id: obs,
-          kind: "distance",
-          from: hub,
-          to: `${body}.${end}`,
-          valueMm,
-          sigma,
-        }),
-      },
+      observes: inPlan((body) => ({ kind: "distance", from: hub, to: `${body}.${end}` })),
       toModel: (shown) => Math.sqrt(Math.max(0, shown * shown - rise * rise)),
       toShown: (model) => Math.hypot(model, rise),
     });
@@ -87,20 +77,14 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       // A laser line spreads over its throw, not over the offset that is read; two to three metres
       // are taken as three.
       throwM: 3,
-      observes: {
-        in: "plan",
-        // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves
-        // the badge on its left.
-        observation: (obs, valueMm, sigma, body) => ({
-          id: obs,
-          kind: "offset",
-          point: "badgeF",
-          lineFrom: `${body}.centre`,
-          lineTo: `${body}.ahead`,
-          valueMm,
-          sigma,
-        }),
-      },
+      // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves the
+      // badge on its left.
+      observes: inPlan((body) => ({
+        kind: "offset",
+        point: "badgeF",
+        lineFrom: `${body}.centre`,
+        lineTo: `${body}.ahead`,
+      })),
       toModel: (shown) => shown,
       toShown: (model) => model,
     });
