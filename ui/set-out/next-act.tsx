@@ -89,7 +89,11 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         detail={
           again
             ? suspectWords(judged, again, lengths)
-            : [byHand ? "Chosen by hand." : candidate.why, candidate.slot.hint]
+            : [
+                byHand ? "Chosen by hand." : candidate.why,
+                candidate.slot.hint,
+                judged.solution.strayed && shiftWords(judged),
+              ]
                 .filter(Boolean)
                 .join(" ")
         }
@@ -228,11 +232,14 @@ function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): 
 }
 
 /**
- * What the touch did to the stand, as readings before and after it say; empty while nothing is
+ * What a touch did to the stand, or that a move went astray, as readings before and after it say; empty while nothing is
  * known of it.
  */
-function shiftWords({ solution: { shifted } }: Judged): string {
-  if (!shifted) return "";
+function shiftWords({ solution: { shifted, strayed } }: Judged): string {
+  if (!shifted)
+    return strayed
+      ? "The stand did not end where the last move should have left it; what was read since says where it is."
+      : "";
   if (!shifted.sure) return "The touch moved nothing that the readings can tell.";
   return `The touch moved it: ${formatNumber(shifted.mm, 1)} ± ${formatNumber(shifted.sigmaMm, 1)} mm, ${formatQuantity(Math.abs(shifted.turnRad), "deg")}.`;
 }
