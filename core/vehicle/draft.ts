@@ -83,7 +83,7 @@ const problemsOf = (doc: unknown, error: z.ZodError): Problem[] =>
  */
 export function vehicleProblems(draft: Draft): Problem[] {
   const { checked: _, ...rest } = draft;
-  const parsed = vehicleSchema.safeParse(rest);
+  const parsed = vehicleSchema.safeParse(rest, plainly);
   return parsed.success ? contradictions(parsed.data) : problemsOf(rest, parsed.error);
 }
 
@@ -91,7 +91,7 @@ export function vehicleProblems(draft: Draft): Problem[] {
 export function readVehicle(
   json: unknown,
 ): { ok: true; vehicle: Vehicle } | { ok: false; problems: string[] } {
-  const parsed = vehicleSchema.safeParse(json);
+  const parsed = vehicleSchema.safeParse(json, plainly);
   const problems = parsed.success ? contradictions(parsed.data) : problemsOf(json, parsed.error);
   if (parsed.success && problems.length === 0) return { ok: true, vehicle: parsed.data };
   return { ok: false, problems: problems.map((p) => `${p.field}: ${p.message}`) };

@@ -1,3 +1,4 @@
+import { plainly } from "@/core/book";
 import { max } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { intakeSchema, type Intake, type JobGround } from "@/core/job";
@@ -84,7 +85,7 @@ export function takeIn(
   person: Person,
   options: { seed?: string; at?: string } = {},
 ): string {
-  const intake = intakeSchema.parse(input);
+  const intake = intakeSchema.parse(input, plainly);
   const ground = groundFor(intake);
   const id = nanoid(12);
   const at = options.at ?? new Date().toISOString();
