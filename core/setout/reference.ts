@@ -5,10 +5,9 @@ import type { Stand } from "./stand";
  * Which point a figure of the book is to. The arithmetic counts to the centre of the board's face; a
  * book may mean the back of the beam, the figure on the stand's own scale, or where its laser comes
  * out. What lies between is the stand's own measure.
+ *
+ * What each point is called.
  */
-export type ReferencePart = "along" | "height";
-
-/** What each point is called. */
 export const REFERENCES = {
   along: { face: "the board’s face", "beam-back": "the back of the beam" },
   height: {
