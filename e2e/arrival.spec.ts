@@ -252,7 +252,7 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
   await page.goto(other.url());
   await page.getByRole("button", { name: "I have checked it" }).click();
   await page.waitForURL(/vehicles\/norvane-lisse$/);
-  await expect(page.getByRole("region", { name: "What changed" })).toContainText("wheelbaseMm");
+  await expect(page.getByRole("region", { name: "What changed" })).toContainText("the wheelbase");
   await mine.close();
   await theirs.close();
 });

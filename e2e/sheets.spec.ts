@@ -30,7 +30,7 @@ test("a new version is written, held back while a unit slips, and checked by a s
   await expect(page.getByRole("region", { name: "To put right" })).toContainText("step 8");
   await page.getByLabel("Step 8: what is said").fill("Shut the driver's door.");
   const changes = page.getByRole("region", { name: "What changed" });
-  await expect(changes).toContainText("placement.alongMm 2860 2880");
+  await expect(changes).toContainText("the distance ahead 2860 2880");
   await expect(page.getByText(/draft of version 3 · kept/)).toBeVisible();
   await page.reload();
   await expect(page.getByLabel("Ahead", { exact: true })).toHaveValue("2880");
