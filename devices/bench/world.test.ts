@@ -79,6 +79,27 @@ describe("the simulated bay", () => {
     }
   });
 
+  it("a car that is moved leaves the bay as it is: two boards keep their distance, hubs come nearer or go", () => {
+    const aside = {
+      ...plan,
+      target: { ...plan.target, placement: { ...plan.target.placement, acrossMm: 1400 } },
+    };
+    const before = [openBay("car", plan), openBay("car", aside)];
+    const after = before.map((w) => act(w, { id: "m", kind: "touch", touch: "moved-car" }));
+    const between = ([a, b]: typeof before) => {
+      const [p, q] = [a!, b!].map((w) => boardOf(w.plan.stand, w.stand).pose);
+      const [x, y] = [q!.xMm - p!.xMm, q!.yMm - p!.yMm];
+      return { far: Math.hypot(x, y), bearing: Math.atan2(y, x), heading: p!.headingRad };
+    };
+    const [was, is] = [between(before), between(after)];
+    expect(is.far).toBeCloseTo(was.far, 6);
+    // Seen from the car all of it has turned together, not each board about itself.
+    expect(is.bearing - was.bearing).toBeCloseTo(is.heading - was.heading, 9);
+    expect(Math.abs(is.heading - was.heading)).toBeGreaterThan(1e-3);
+    const moved = trueReading(after[0]!, "tape-fl-l") - trueReading(before[0]!, "tape-fl-l");
+    expect(Math.abs(moved)).toBeGreaterThan(1);
+  });
+
   it("knows no reading that no instrument here can take", () => {
     const world = openBay("none", {
       ...plan,

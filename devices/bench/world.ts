@@ -137,6 +137,27 @@ function shove(
 }
 
 /**
+ * The car is moved and everything else stays: in the car's own axes all of the bay goes the other
+ * way, as one piece, about where the car was.
+ */
+function moveCar(world: BenchWorld, random: Random, mm: number, rad: number): BenchWorld {
+  const [dx, dy, turn] = [mm * gaussian(random), mm * gaussian(random), rad * gaussian(random)];
+  const { base } = world.stand;
+  const [x, y] = [base.xMm - dx, base.yMm - dy];
+  return {
+    ...world,
+    stand: {
+      ...world.stand,
+      base: {
+        xMm: x * Math.cos(turn) + y * Math.sin(turn),
+        yMm: y * Math.cos(turn) - x * Math.sin(turn),
+        headingRad: base.headingRad - turn,
+      },
+    },
+  };
+}
+
+/**
  * The bay after one act. Hands miss a move by about one per cent and disturb a little on the way.
  */
 export function act(world: BenchWorld, what: BayAct): BenchWorld {
@@ -173,6 +194,7 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
     };
   }
   const w = TOUCHES[what.touch].widening;
+  if (what.touch === "moved-car") return moveCar(world, random, 0.5 * w.planMm, 0.5 * w.headingRad);
   return shove(
     world,
     random,
