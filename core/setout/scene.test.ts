@@ -76,6 +76,20 @@ describe("two targets of one setup", () => {
     );
   });
 
+  it("a slip at one of them keeps nobody from proving the other", () => {
+    const knocked: SetOutEntry = { kind: "touch", id: "t", touch: "hung", target: "right" };
+    const slipped = of("left", "a").map((e) =>
+      e.id === "a-left-tape-fr-r" && e.kind === "reading" ? { ...e, shown: e.shown + 90 } : e,
+    );
+    const again = of("right", "b");
+    const owing = (left: SetOutEntry[]): readonly string[] =>
+      solveScene(scene, [...of("right", "a"), ...left, knocked, ...again]).targets.get("right")!
+        .owing;
+    expect(solveScene(scene, slipped).targets.get("left")!.suspects).not.toEqual([]);
+    expect(owing(of("left", "a"))).toEqual([]);
+    expect(owing(slipped)).toEqual([]);
+  });
+
   it("a touch reaches its own carrier, a moved car reaches both", () => {
     const all = [...of("left", "a"), ...of("right", "a")];
     const states = (more: SetOutEntry): Record<string, Set<string>> => {

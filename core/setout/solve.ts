@@ -162,7 +162,9 @@ function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
   if (p.debt === NO_DEBT || fresh.length === 0) return p.debt;
   const { vehicle } = p.plan;
   const after = known ?? estimate(h, vehicle);
-  if (!after.adjustment || after.suspects.length > 0) return p.debt;
+  // What another target contradicts itself in is none of this one's proof.
+  const own = new Set(h.readings.filter((r) => r.target === p.id).map((r) => r.id));
+  if (!after.adjustment || after.suspects.some((id) => own.has(id))) return p.debt;
   const without = h.readings.filter((r) => !fresh.includes(r));
   const before = estimate(h, vehicle, without);
   if (!before.adjustment) return p.debt;
