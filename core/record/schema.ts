@@ -7,7 +7,8 @@ const quantity = z.object({
   id: z.string(),
   unit: z.enum(["mm", "rad"]),
   error: z.number(),
-  sigma: z.number(),
+  /** Standard uncertainty; null where an older record does not say it. */
+  sigma: z.number().nullable(),
   lower: z.number(),
   upper: z.number(),
 });

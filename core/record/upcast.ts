@@ -23,6 +23,7 @@ function upcastRecord(r: JobRecord1): JobRecord {
   const sheet = upcastSheet(owed.sheet) as Sheet;
   const targets = targetsOf(sheet).map((target): TargetRecord => {
     const { tolerance } = target;
+    // That format knew its places by their names alone.
     const here = target.name === setOut.place.name;
     const earlier = setOut.earlier.findLast((e) => e.place === target.name);
     const held = here ? setOut.settled : earlier;
@@ -32,7 +33,7 @@ function upcastRecord(r: JobRecord1): JobRecord {
       unit: id === "twist" ? ("rad" as const) : ("mm" as const),
       error,
       // Of a place before the last it only said where it was.
-      sigma: known ?? 0,
+      sigma: known ?? null,
       lower: -half,
       upper: half,
     });

@@ -66,8 +66,7 @@ export function resultLines(record: TargetRecord, target: Target): ResultLine[] 
     return {
       ...wantedOf(q, target),
       error: off,
-      // Older records do not say how well a place before the last was known.
-      sigma: q.sigma > 0 ? figure(q.sigma, 1) : "–",
+      sigma: q.sigma === null ? "–" : figure(q.sigma, 1),
       tolerance: even
         ? `± ${figure(q.upper, 0)}`
         : `${figure(q.lower, 0)} to ${figure(q.upper, 0)}`,
