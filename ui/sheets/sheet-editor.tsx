@@ -8,6 +8,7 @@ import { DraftEditor, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField } from "../book/fields";
 import { CheckList } from "./check-list";
 import { CautionList, PlaceList } from "./place-list";
+import { everywhere } from "./everywhere";
 import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
 
@@ -27,129 +28,128 @@ export function SheetEditor({
       nameOf={fieldName}
       signatures={SHEET_SIGNATURES}
     >
-      {({ doc, problems, readOnly, at, change }) => (
-        <>
-          <TextField label="Title" large {...at("title")} />
-          <TextField label="Why it is owed, in one sentence for the customer" {...at("reason")} />
-          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-            <ChoiceField
-              label="Line the board is placed on"
-              choices={Object.entries(DATUM_NAMES)}
-              {...at(`${FIRST}.datum`)}
-            />
-            <ChoiceField
-              label="Distance counts from"
-              choices={Object.entries(DISTANCE_FROM_NAMES)}
-              {...at(`${FIRST}.distanceFrom`)}
-            />
-          </div>
-          <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
-            <NumberField label="Ahead" unit="mm" {...at(`${FIRST}.placement.alongMm`)} />
-            <NumberField label="Across, left +" unit="mm" {...at(`${FIRST}.placement.acrossMm`)} />
-            <NumberField label="Twist" unit="°" {...at(`${FIRST}.placement.twistDeg`)} />
-            <NumberField label="Centre height" unit="mm" {...at(`${FIRST}.placement.heightMm`)} />
-            <NumberField label="± ahead" unit="mm" {...at(`${FIRST}.tolerance.alongMm`)} />
-            <NumberField label="± across" unit="mm" {...at(`${FIRST}.tolerance.acrossMm`)} />
-            <NumberField label="± twist" unit="°" {...at(`${FIRST}.tolerance.twistDeg`)} />
-            <NumberField label="± height" unit="mm" {...at(`${FIRST}.tolerance.heightMm`)} />
-            <NumberField
-              label="± lean, if asked for"
-              unit="°"
-              {...at(`${FIRST}.tolerance.pitchDeg`)}
-            />
-            <NumberField
-              label="± level, if asked for"
-              unit="°"
-              {...at(`${FIRST}.tolerance.rollDeg`)}
-            />
-            <div className="col-span-2">
+      {({ doc, problems, readOnly, at, change }) => {
+        /** A field that is asked once and holds for every place of the board. */
+        const all = (field: string) => ({
+          ...at(`${FIRST}.${field}`),
+          onChange: (v: unknown) => change("setups", everywhere(doc, field, v)),
+        });
+        return (
+          <>
+            <TextField label="Title" large {...at("title")} />
+            <TextField label="Why it is owed, in one sentence for the customer" {...at("reason")} />
+            <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
               <ChoiceField
-                label="The board stands"
-                choices={[
-                  ["plumb", "Plumb and level"],
-                  ["vehicle-plane", "Square to the vehicle’s plane"],
-                ]}
-                {...at(`${FIRST}.upright`)}
-                value={at(`${FIRST}.upright`).value ?? "plumb"}
-                onChange={(v) => change(`${FIRST}.upright`, v === "plumb" ? undefined : v)}
+                label="Line the board is placed on"
+                choices={Object.entries(DATUM_NAMES)}
+                {...all("datum")}
+              />
+              <ChoiceField
+                label="Distance counts from"
+                choices={Object.entries(DISTANCE_FROM_NAMES)}
+                {...all("distanceFrom")}
               />
             </div>
-          </div>
-          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-            {(["along", "height"] as const).map((part) => {
-              const field = at(`${FIRST}.measuredTo.${part}`);
-              const usual = part === "along" ? "face" : "centre";
-              return (
+            <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
+              <NumberField label="Ahead" unit="mm" {...at(`${FIRST}.placement.alongMm`)} />
+              <NumberField
+                label="Across, left +"
+                unit="mm"
+                {...at(`${FIRST}.placement.acrossMm`)}
+              />
+              <NumberField label="Twist" unit="°" {...at(`${FIRST}.placement.twistDeg`)} />
+              <NumberField label="Centre height" unit="mm" {...at(`${FIRST}.placement.heightMm`)} />
+              <NumberField label="± ahead" unit="mm" {...at(`${FIRST}.tolerance.alongMm`)} />
+              <NumberField label="± across" unit="mm" {...at(`${FIRST}.tolerance.acrossMm`)} />
+              <NumberField label="± twist" unit="°" {...at(`${FIRST}.tolerance.twistDeg`)} />
+              <NumberField label="± height" unit="mm" {...at(`${FIRST}.tolerance.heightMm`)} />
+              <NumberField label="± lean, if asked for" unit="°" {...all("tolerance.pitchDeg")} />
+              <NumberField label="± level, if asked for" unit="°" {...all("tolerance.rollDeg")} />
+              <div className="col-span-2">
                 <ChoiceField
-                  key={part}
-                  label={part === "along" ? "The distance is to" : "The height is of"}
-                  choices={Object.entries(REFERENCES[part])}
-                  {...field}
-                  value={field.value ?? usual}
-                  onChange={(v) =>
-                    change(`${FIRST}.measuredTo.${part}`, v === usual ? undefined : v)
-                  }
+                  label="The board stands"
+                  choices={[
+                    ["plumb", "Plumb and level"],
+                    ["vehicle-plane", "Square to the vehicle’s plane"],
+                  ]}
+                  {...all("upright")}
+                  value={all("upright").value ?? "plumb"}
+                  onChange={(v) => all("upright").onChange(v === "plumb" ? undefined : v)}
                 />
-              );
-            })}
-            <TextField label="Board code" {...at(`${FIRST}.object.code`)} />
-            <NumberField label="Board width" unit="mm" {...at(`${FIRST}.object.widthMm`)} />
+              </div>
+            </div>
+            <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+              {(["along", "height"] as const).map((part) => {
+                const field = all(`measuredTo.${part}`);
+                return (
+                  <ChoiceField
+                    key={part}
+                    label={part === "along" ? "The distance is to" : "The height is of"}
+                    choices={Object.entries(REFERENCES[part])}
+                    {...field}
+                    value={field.value ?? (part === "along" ? "face" : "centre")}
+                  />
+                );
+              })}
+              <TextField label="Board code" {...at(`${FIRST}.object.code`)} />
+              <NumberField label="Board width" unit="mm" {...at(`${FIRST}.object.widthMm`)} />
+              <ChoiceField
+                label="Board hangs on"
+                choices={[
+                  ["", "Either side"],
+                  ["left", "Vehicle left"],
+                  ["right", "Vehicle right"],
+                ]}
+                {...at(`${FIRST}.object.side`)}
+                value={at(`${FIRST}.object.side`).value ?? ""}
+                onChange={(v) => change(`${FIRST}.object.side`, v === "" ? undefined : v)}
+              />
+              <NumberField
+                label="Version of its print, if the source names one"
+                unit=""
+                {...at(`${FIRST}.object.version`)}
+              />
+              <TextField label="Source: whose information" {...at("source.name")} />
+              <TextField label="Source: its date, year-month-day" {...at("source.date")} />
+            </div>
             <ChoiceField
-              label="Board hangs on"
+              label="What it asks for"
               choices={[
-                ["", "Either side"],
-                ["left", "Vehicle left"],
-                ["right", "Vehicle right"],
+                ["static", "A board alone"],
+                ["static-then-dynamic", "A board, then a drive"],
               ]}
-              {...at(`${FIRST}.object.side`)}
-              value={at(`${FIRST}.object.side`).value ?? ""}
-              onChange={(v) => change(`${FIRST}.object.side`, v === "" ? undefined : v)}
+              {...at("method")}
             />
-            <NumberField
-              label="Version of its print, if the source names one"
-              unit=""
-              {...at(`${FIRST}.object.version`)}
+            <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
+            <SetField
+              label="For these vehicles"
+              choices={vehicles.map((v) => [v.id, v.name])}
+              {...at("appliesTo.vehicles")}
             />
-            <TextField label="Source: whose information" {...at("source.name")} />
-            <TextField label="Source: its date, year-month-day" {...at("source.date")} />
-          </div>
-          <ChoiceField
-            label="What it asks for"
-            choices={[
-              ["static", "A board alone"],
-              ["static-then-dynamic", "A board, then a drive"],
-            ]}
-            {...at("method")}
-          />
-          <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
-          <SetField
-            label="For these vehicles"
-            choices={vehicles.map((v) => [v.id, v.name])}
-            {...at("appliesTo.vehicles")}
-          />
-          <SetField
-            label="Owed after"
-            choices={(Object.keys(EVENTS) as EventId[]).map((e) => [e, EVENTS[e]])}
-            {...at("appliesTo.after")}
-          />
-          <CautionList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
-          <CheckList
-            stage="ready"
-            doc={doc}
-            problems={problems}
-            readOnly={readOnly}
-            onChange={change}
-          />
-          <StepList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
-          <CheckList
-            stage="prove"
-            doc={doc}
-            problems={problems}
-            readOnly={readOnly}
-            onChange={change}
-          />
-        </>
-      )}
+            <SetField
+              label="Owed after"
+              choices={(Object.keys(EVENTS) as EventId[]).map((e) => [e, EVENTS[e]])}
+              {...at("appliesTo.after")}
+            />
+            <CautionList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
+            <CheckList
+              stage="ready"
+              doc={doc}
+              problems={problems}
+              readOnly={readOnly}
+              onChange={change}
+            />
+            <StepList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
+            <CheckList
+              stage="prove"
+              doc={doc}
+              problems={problems}
+              readOnly={readOnly}
+              onChange={change}
+            />
+          </>
+        );
+      }}
     </DraftEditor>
   );
 }
