@@ -1,4 +1,4 @@
-import type { Sheet } from "@/core/sheet";
+import type { Sheet, Target } from "@/core/sheet";
 
 /** Made-up procedure sheets. Figures, sources and people are invented. */
 const READY: Sheet["ready"] = [
@@ -99,6 +99,15 @@ const book = (date: string): Sheet["source"] => ({
   checkedOn: "2026-10-02",
 });
 
+/** The one place of a sheet that asks for one board. */
+const oneBoard = (board: Omit<Target, "id" | "name" | "kind">): Sheet["setups"] => [
+  {
+    id: "first",
+    name: "first place",
+    targets: [{ id: "first", name: "first place", kind: "board", ...board }],
+  },
+];
+
 export const SHEETS: Sheet[] = [
   {
     format: "iridel.sheet/2",
@@ -115,24 +124,13 @@ export const SHEETS: Sheet[] = [
     reason:
       "The forward camera looks through the windshield; new glass changes what it sees, so it must learn its aim again.",
     method: "static",
-    setups: [
-      {
-        id: "first",
-        name: "first place",
-        targets: [
-          {
-            id: "first",
-            name: "first place",
-            kind: "board",
-            object: { code: "HQ-14", widthMm: 1100 },
-            datum: "centreline",
-            distanceFrom: "front-hub-line",
-            placement: { alongMm: 2860, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
-            tolerance: { alongMm: 10, acrossMm: 10, twistDeg: 0.35, heightMm: 6 },
-          },
-        ],
-      },
-    ],
+    setups: oneBoard({
+      object: { code: "HQ-14", widthMm: 1100 },
+      datum: "centreline",
+      distanceFrom: "front-hub-line",
+      placement: { alongMm: 2860, acrossMm: 0, twistDeg: 0, heightMm: 1245 },
+      tolerance: { alongMm: 10, acrossMm: 10, twistDeg: 0.35, heightMm: 6 },
+    }),
     cautions: CAUTIONS,
     ready: READY,
     run: [
@@ -207,32 +205,21 @@ export const SHEETS: Sheet[] = [
     reason:
       "The camera behind the windshield was disturbed; the van must be shown a board at a known place to see straight again.",
     method: "static-then-dynamic",
-    setups: [
-      {
-        id: "first",
-        name: "first place",
-        targets: [
-          {
-            id: "first",
-            name: "first place",
-            kind: "board",
-            object: { code: "HQ-22", widthMm: 1400 },
-            datum: "rear-axle-normal",
-            distanceFrom: "front-badge",
-            placement: { alongMm: 2140, acrossMm: 0, twistDeg: 0, heightMm: 1480 },
-            upright: "vehicle-plane",
-            tolerance: {
-              alongMm: 15,
-              acrossMm: 20,
-              twistDeg: 0.6,
-              heightMm: 8,
-              pitchDeg: 0.5,
-              rollDeg: 0.5,
-            },
-          },
-        ],
+    setups: oneBoard({
+      object: { code: "HQ-22", widthMm: 1400 },
+      datum: "rear-axle-normal",
+      distanceFrom: "front-badge",
+      placement: { alongMm: 2140, acrossMm: 0, twistDeg: 0, heightMm: 1480 },
+      upright: "vehicle-plane",
+      tolerance: {
+        alongMm: 15,
+        acrossMm: 20,
+        twistDeg: 0.6,
+        heightMm: 8,
+        pitchDeg: 0.5,
+        rollDeg: 0.5,
       },
-    ],
+    }),
     cautions: [
       ...CAUTIONS,
       { say: "The board is heavy: tether it before it is cranked above your head.", when: "lift" },
@@ -281,24 +268,13 @@ export const SHEETS: Sheet[] = [
     },
     reason: "The camera must look where the car goes; after this work its aim is no longer proved.",
     method: "static",
-    setups: [
-      {
-        id: "first",
-        name: "first place",
-        targets: [
-          {
-            id: "first",
-            name: "first place",
-            kind: "board",
-            object: { code: "HQ-17", widthMm: 1250 },
-            datum: "thrust",
-            distanceFrom: "bumper-face",
-            placement: { alongMm: 1950, acrossMm: 0, twistDeg: 0, heightMm: 1310 },
-            tolerance: { alongMm: 12, acrossMm: 18, twistDeg: 0.5, heightMm: 7 },
-          },
-        ],
-      },
-    ],
+    setups: oneBoard({
+      object: { code: "HQ-17", widthMm: 1250 },
+      datum: "thrust",
+      distanceFrom: "bumper-face",
+      placement: { alongMm: 1950, acrossMm: 0, twistDeg: 0, heightMm: 1310 },
+      tolerance: { alongMm: 12, acrossMm: 18, twistDeg: 0.5, heightMm: 7 },
+    }),
     cautions: CAUTIONS,
     ready: READY,
     run: [
@@ -351,24 +327,13 @@ export const SHEETS: Sheet[] = [
     reason:
       "The forward camera looks through the windshield; new glass changes what it sees, so it must learn its aim again.",
     method: "static",
-    setups: [
-      {
-        id: "first",
-        name: "first place",
-        targets: [
-          {
-            id: "first",
-            name: "first place",
-            kind: "board",
-            object: { code: "HQ-14", widthMm: 1100 },
-            datum: "centreline",
-            distanceFrom: "camera",
-            placement: { alongMm: 3400, acrossMm: 0, twistDeg: 0, heightMm: 1190 },
-            tolerance: { alongMm: 12, acrossMm: 12, twistDeg: 0.4, heightMm: 8 },
-          },
-        ],
-      },
-    ],
+    setups: oneBoard({
+      object: { code: "HQ-14", widthMm: 1100 },
+      datum: "centreline",
+      distanceFrom: "camera",
+      placement: { alongMm: 3400, acrossMm: 0, twistDeg: 0, heightMm: 1190 },
+      tolerance: { alongMm: 12, acrossMm: 12, twistDeg: 0.4, heightMm: 8 },
+    }),
     cautions: CAUTIONS,
     ready: READY,
     run: [
