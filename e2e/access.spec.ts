@@ -73,13 +73,14 @@ test("every main view keeps contrast and names its controls, day and night, wide
       ["Phone", /join/i],
       [/^Touched/, "Knocked"],
     ] as const) {
-      await page
+      const opener = page
         .getByRole("main")
-        .getByRole("button", { name, ...(typeof name === "string" ? { exact: true } : {}) })
-        .click();
+        .getByRole("button", { name, ...(typeof name === "string" ? { exact: true } : {}) });
+      await opener.click();
       await expect(page.getByRole("dialog")).toContainText(there);
       await clean(page, `${String(name)} ${theme} ${width}`);
       await page.keyboard.press("Escape");
+      await expect(opener).toBeFocused();
     }
   }
 });
