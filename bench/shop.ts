@@ -15,6 +15,7 @@ import {
   post,
   type Server,
 } from "@/scripts/soak/house";
+import { upcastGround } from "@/core/job";
 import { db } from "@/server/db/client";
 import { jobs, jobTickets } from "@/server/db/schema";
 import { changedJobs, listJobs } from "@/server/jobs/list";
@@ -97,7 +98,7 @@ function years(count: number): void {
             { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: i, body, sent: null },
             person,
           );
-        words.run(id, searchWords(number, ground));
+        words.run(id, searchWords(number, upcastGround(ground)));
         const mine = { ...ticket, id, number, customer: ground.intake.customer };
         db()
           .insert(jobTickets)

@@ -1,5 +1,5 @@
 import { existsSync, rmSync } from "node:fs";
-import { standingSettlement } from "@/core/job";
+import { eventsOf } from "@/core/job";
 import { boardSchema } from "@/core/kit";
 import { ruleBookSchema } from "@/core/owed";
 import { standSchema } from "@/core/setout";
@@ -100,7 +100,7 @@ async function main(): Promise<void> {
     const made = await makeJobs(PEOPLE);
     for (const j of made)
       console.log(
-        `  job ${j.number}: ${j.what}${standingSettlement(eventsAfter(j.id)) ? ", board set" : ""}`,
+        `  job ${j.number}: ${j.what}${eventsOf(eventsAfter(j.id), "settled").length > 0 ? ", board set" : ""}`,
       );
   }
   console.log(`Demo shop made: ${file}`);

@@ -1,12 +1,23 @@
 import { nanoid } from "nanoid";
-import { itemLacks, itemsOf, type JobEvent, type TabletEvent, judgeJob } from "@/core/job";
-import { replayRun, type RunEvent } from "@/core/run";
-import { currentStep } from "@/core/run";
-import { runLogOf } from "@/core/job";
+import {
+  itemLacks,
+  itemsOf,
+  judgeTarget,
+  movesVehicle,
+  runOf,
+  SCOPES,
+  standingNow,
+  targetInHand,
+  viewOf,
+  type CalibrationGround,
+  type JobEvent,
+  type TabletEvent,
+} from "@/core/job";
+import type { RunEvent } from "@/core/run";
 import { asTyped, fieldsFor, judgeMeasure, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
 import { plainFigure, typedFigure, type Judged } from "@/core/setout";
-import { firstTarget, type Sheet } from "@/core/sheet";
+import { type Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
 import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
@@ -28,23 +39,36 @@ export function technician(person: Person, startAt: string) {
   const tick = (seconds: number): string => new Date((clock += seconds * 1000)).toISOString();
   const events = (): JobEvent[] => eventsAfter(jobId);
   const job = (): JobRow => findJob(jobId)!;
-  const judge = (): Judged => judgeJob(job().ground, events());
+  /** What is worked on; the target last worked on where nothing is said. */
+  let at: { calibrationId: string | null; targetId: string | null } = {
+    calibrationId: null,
+    targetId: null,
+  };
+  const view = (): CalibrationGround => viewOf(job().ground, at.calibrationId);
+  const target = (): string => at.targetId ?? targetInHand(view(), events()).id;
+  const judge = (): Judged => judgeTarget(view(), events(), target());
 
   const write = (
     body: TabletEvent | { kind: "run"; event: RunEvent } | { kind: "scan"; event: ScanEvent },
     seconds: number,
   ): void => {
-    const [id, at] = [nanoid(16), tick(seconds)];
-    if (body.kind === "run" || body.kind === "scan")
-      return void writeOwn(jobId, () => [{ id, at, body }], person);
+    const [id, when] = [nanoid(16), tick(seconds)];
+    const { calibrationId } = view();
+    if (body.kind === "run" || body.kind === "scan") {
+      const own = body.kind === "run" ? { ...body, calibrationId } : body;
+      return void writeOwn(jobId, () => [{ id, at: when, body: own }], person);
+    }
+    const scope = movesVehicle(body) ? "job" : SCOPES[body.kind];
+    const named = {
+      ...(scope !== "job" || body.kind === "check" ? { calibrationId } : {}),
+      ...(scope === "target" && at.targetId ? { targetId: at.targetId } : {}),
+    };
     const result = writeLines(
       jobId,
       eventsAfter(jobId).length,
-      [{ id, takenAt: at, body }],
+      [{ id, takenAt: when, body: { ...named, ...body } }],
       person,
-      {
-        now: new Date(at),
-      },
+      { now: new Date(when) },
     );
     const why = result.ok ? result.outcomes.find((o) => o.outcome === "refused") : undefined;
     if (!result.ok || why)
@@ -57,7 +81,7 @@ export function technician(person: Person, startAt: string) {
   const read = (slotId: string, slipMm = 0): void => {
     const { candidates, solution } = judge();
     const { slot, instrument, sigma } = candidates.find((c) => c.slot.id === slotId)!;
-    const raw = holdInstrument(job(), events(), slotId);
+    const raw = holdInstrument(job(), view(), events(), target(), slotId);
     // Read to the last figure the instrument shows: a tenth of a division, a hundredth of a degree,
     // a millimetre.
     const step = slot.divisionRad
@@ -91,6 +115,10 @@ export function technician(person: Person, startAt: string) {
       jobId = takeIn(intake, person, { seed, at: tick(0) });
     },
     read,
+    /** Turns to another calibration, or another target of it. */
+    turnTo(calibrationId: string, targetId: string | null = null): void {
+      at = { calibrationId, targetId };
+    },
     write: (body: TabletEvent, seconds = 20): void => write(body, seconds),
     /**
      * Answers every check; what is measured is measured, put right where it is off, and measured
@@ -98,7 +126,7 @@ export function technician(person: Person, startAt: string) {
      */
     async check(stage: "ready" | "prove", accepted: Record<string, string> = {}): Promise<void> {
       const { vehicle } = job().ground;
-      const items: Sheet["ready"] = itemsOf(job().ground, stage);
+      const items: Sheet["ready"] = itemsOf(view(), stage);
       for (const item of items) {
         const answer = (outcome: "fine" | "fixed" | "accepted", reason: string | null): void =>
           write({ kind: "check", stage, itemId: item.id, outcome, reason }, 30);
@@ -116,7 +144,7 @@ export function technician(person: Person, startAt: string) {
         }
         if (measure && measure.kind !== "scan" && measure.kind !== "battery") {
           for (let n = 0; n < 3; n++) {
-            const values = holdReadiness(job(), events(), item.id)!;
+            const values = holdReadiness(job(), view(), events(), item.id)!;
             const typed = Object.fromEntries(
               fieldsFor(measure, vehicle).map((f) => [f.id, asTyped(f, values[f.id]!)]),
             );
@@ -162,23 +190,18 @@ export function technician(person: Person, startAt: string) {
     },
     /** Drives the sheet's routine through the simulated scan tool, once. */
     async run(): Promise<void> {
-      const { sheet } = job().ground;
-      const target = firstTarget(sheet);
-      const worn =
-        job().ground.boards?.find((b) => b.code === target.object.code)?.condition === "worn";
-      write(
-        {
-          kind: "board",
-          code: target.object.code,
-          reason: worn ? "Pattern whole, edge scuffed" : null,
-        },
-        20,
-      );
+      const kept = at;
+      for (const { target } of standingNow(view(), events(), targetInHand(view(), events()).id)) {
+        const { code } = target.object;
+        const worn = job().ground.boards?.find((b) => b.code === code)?.condition === "worn";
+        at = { ...kept, targetId: target.id };
+        write({ kind: "board", code, reason: worn ? "Pattern whole, edge scuffed" : null }, 20);
+      }
+      at = kept;
       const log = (event: RunEvent): void => write({ kind: "run", event }, 0);
       for (let n = 0; n < 40; n++) {
-        const state = replayRun(runLogOf(events()), sheet.run);
-        const tool = scanToolFor(job(), events(), 0);
-        const step = currentStep(state, sheet.run);
+        const { state, step } = runOf(view(), events());
+        const tool = scanToolFor(job(), view(), events(), 0);
         if (!step) {
           if (state.attempt > 0) return;
           try {

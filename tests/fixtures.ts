@@ -1,8 +1,17 @@
-import { firstTarget } from "@/core/sheet";
+import { firstTarget, type Sheet } from "@/core/sheet";
 import { DEFAULT_THRESHOLDS, type SetOutPlan } from "@/core/setout";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
+import {
+  scopedLog,
+  viewOf,
+  type CalibrationGround,
+  type EventBody,
+  type Intake,
+  type JobEvent,
+} from "@/core/job";
+import { RULES } from "@/demo/data/rules";
 
 /** The demo shop's plans by place in their lists: vehicle and sheet (same place), and stand. */
 export const planOf = (vehicle: number, stand: number): SetOutPlan => ({
@@ -35,3 +44,38 @@ export const INTAKE = {
   answers: {},
   complaint: "",
 };
+
+/** A job of one calibration, as its first view. */
+export const groundOf = (
+  intake: Intake,
+  vehicle: number,
+  sheet: Sheet,
+  stand = STANDS[vehicle]!,
+): CalibrationGround =>
+  viewOf(
+    {
+      intake,
+      vehicle: VEHICLES[vehicle]!,
+      calibrations: [{ id: sheet.id, sheet, stand }],
+      instruments: INSTRUMENTS,
+      ruleBook: RULES,
+      glassPolicy: "equivalent-with-reason",
+    },
+    null,
+  );
+
+/** Ines, who writes the logs of tests. */
+const BY = { id: "ines", name: "Ines Tarbet", initials: "IT" };
+
+/** A job's log as the program reads it: a line a minute, each with what it is of. */
+export const logOf = (ground: CalibrationGround, ...bodies: EventBody[]): JobEvent[] =>
+  scopedLog(
+    ground,
+    [{ kind: "taken-in" as const, intake: ground.intake }, ...bodies].map((body, i) => ({
+      id: `e${i + 1}`,
+      seq: i + 1,
+      at: new Date(Date.UTC(2026, 10, 3, 9, i)).toISOString(),
+      by: BY,
+      body,
+    })),
+  );

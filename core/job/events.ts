@@ -21,6 +21,13 @@ const id = z.string().min(1).max(64);
 const finite = z.number().refine(Number.isFinite, "must be a number");
 const reason = z.string().trim().min(3, "say why in a few words").max(400);
 
+/**
+ * What a line is of: a calibration of the job, and a target of its sheet. Lines of an older program
+ * say neither; there a job had one calibration, and the target was the one last gone to.
+ */
+const ofCalibration = { calibrationId: id.optional() };
+const ofTarget = { ...ofCalibration, targetId: id.optional() };
+
 const pose = z.object({ xMm: finite, yMm: finite, headingRad: finite });
 const after = z.object({ pose, heightMm: finite, pitchRad: finite, rollRad: finite });
 const move = z.discriminatedUnion("kind", [
@@ -58,6 +65,16 @@ const move = z.discriminatedUnion("kind", [
     playMm: finite.optional(),
     after,
   }),
+  z.object({ kind: z.literal("rail"), leftMm: finite, after }),
+  z.object({
+    kind: z.literal("draw"),
+    end: z.enum(["whole", "front", "rear"]),
+    aheadMm: finite,
+    leftMm: finite,
+    turnRad: finite,
+    pivotMm: finite,
+    after,
+  }),
   z.object({
     kind: z.literal("booster"),
     booster: z.string().max(12).nullable(),
@@ -66,8 +83,14 @@ const move = z.discriminatedUnion("kind", [
   }),
 ]);
 
-/** What was settled when the job was taken in. */
-export const intakeSchema = z.object({
+/** Jobs had one sheet and one stand. */
+const oneSheet = (intake: unknown): unknown => {
+  if (typeof intake !== "object" || intake === null || !("sheetId" in intake)) return intake;
+  const { sheetId, sheetVersion, standId, ...rest } = intake as Record<string, unknown>;
+  return { ...rest, sheets: [{ sheetId, sheetVersion, standId }] };
+};
+
+const intake = z.object({
   vin: z.string().max(40),
   /** Why a VIN that fails its check was kept. */
   vinReason: reason.nullable(),
@@ -80,9 +103,11 @@ export const intakeSchema = z.object({
   answers: z.record(id, id),
   /** What the customer complains of, in their words. */
   complaint: z.string().trim().max(400),
-  sheetId: id,
-  sheetVersion: z.number().int(),
-  standId: id,
+  /** The sheets that are carried out, in order; a stand where the sheet needs one. */
+  sheets: z
+    .array(z.object({ sheetId: id, sheetVersion: z.number().int(), standId: id.nullable() }))
+    .min(1, "choose at least one sheet")
+    .max(12),
   customer: z.string().trim().min(1, "name the customer").max(120),
   plate: z.string().trim().max(20),
   order: z.string().trim().max(40),
@@ -97,7 +122,10 @@ export const intakeSchema = z.object({
    */
   rearToeDeg: z.object({ left: finite.min(-3).max(3), right: finite.min(-3).max(3) }).nullable(),
 });
-export type Intake = z.infer<typeof intakeSchema>;
+export type Intake = z.infer<typeof intake>;
+
+/** What was settled when the job was taken in. */
+export const intakeSchema = z.preprocess(oneSheet, intake);
 
 const touchKind = z.enum(["cranked", "hung", "knocked", "moved-car"]);
 
@@ -105,6 +133,7 @@ const touchKind = z.enum(["cranked", "hung", "knocked", "moved-car"]);
 export const tabletEventSchema = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("reading"),
+    ...ofTarget,
     slotId: id,
     /** Exactly as typed. */
     typed: z.string().max(60),
@@ -121,10 +150,10 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     instrumentId: id,
   }),
   z.object({ kind: z.literal("strike"), target: id, reason }),
-  z.object({ kind: z.literal("touch"), touch: touchKind }),
-  z.object({ kind: z.literal("move"), move, rest: z.array(move).max(12) }),
+  z.object({ kind: z.literal("touch"), ...ofTarget, touch: touchKind }),
+  z.object({ kind: z.literal("move"), ...ofTarget, move, rest: z.array(move).max(12) }),
   /** The way of setting out from here on; readings of other ways count all the same. */
-  z.object({ kind: z.literal("school"), school: keysOf<SchoolId>(SCHOOLS) }),
+  z.object({ kind: z.literal("school"), ...ofCalibration, school: keysOf<SchoolId>(SCHOOLS) }),
   /**
    * Rear toe of this very vehicle, toe-in positive, degrees: from a printout, or from rolling it
    * under the rig.
@@ -136,18 +165,32 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     how: z.enum(["printout", "rolled"]),
   }),
   /**
-   * The board is on its way to another place of the sheet; what was read at the last one stays with
-   * that. A board beside needs a stand.
+   * A stand is on its way to another place of the sheet; what was read where it stood stays with
+   * that. A board beside others needs a stand of its own.
    */
-  z.object({ kind: z.literal("position"), to: id, standId: id.optional() }),
+  z.object({
+    kind: z.literal("position"),
+    ...ofCalibration,
+    to: id,
+    standId: id.optional(),
+    /** It was brought there anew, though it stood there: what was known of its place is gone. */
+    anew: z.literal(true).optional(),
+  }),
   /**
    * The board that hangs was checked: the right one, the right way up. The reason is given for a
    * worn one.
    */
-  z.object({ kind: z.literal("board"), code: z.string().max(16), reason: reason.nullable() }),
-  z.object({ kind: z.literal("settle") }),
+  z.object({
+    kind: z.literal("board"),
+    ...ofTarget,
+    code: z.string().max(16),
+    reason: reason.nullable(),
+  }),
+  z.object({ kind: z.literal("settle"), ...ofTarget }),
   z.object({
     kind: z.literal("check"),
+    /** Whose item it is, under Prove; what is checked before belongs to the job. */
+    ...ofCalibration,
     stage: z.enum(["ready", "prove"]),
     itemId: id,
     outcome: z.enum(["fine", "fixed", "accepted", "blocks"]),
@@ -159,7 +202,7 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
    */
   z.object({ kind: z.literal("put-right"), itemId: id }),
   /** Simulated bay only: somebody walks into the stand and says nothing. */
-  z.object({ kind: z.literal("bump") }),
+  z.object({ kind: z.literal("bump"), ...ofTarget }),
   /** Measured values of a readiness item, as typed and in base units (mm, rad, kPa, share, V). */
   z.object({
     kind: z.literal("measured"),
@@ -236,7 +279,13 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
 export type TabletEvent = z.infer<typeof tabletEventSchema>;
 
 /** The set-out as the server itself computed it at the moment it was settled. */
-export type Settlement = { kind: "settled"; chance: number; readingIds: string[] } & (
+export type Settlement = {
+  kind: "settled";
+  chance: number;
+  readingIds: string[];
+  calibrationId?: string | undefined;
+  targetId?: string | undefined;
+} & (
   | { quantities: Quantity[] }
   /** Before a target had a list of them: four figures, actual minus sheet. */
   | {

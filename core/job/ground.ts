@@ -6,12 +6,15 @@ import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import type { Intake } from "./events";
 
+/** One sheet that is carried out in a job, and the stand that carries its first target. */
+export type Calibration = { id: string; sheet: Sheet; stand: Stand };
+
 /** What a job stands on: its intake and the documents that were in force when it was taken in. */
 export type JobGround = {
   intake: Intake;
   vehicle: Vehicle;
-  sheet: Sheet;
-  stand: Stand;
+  /** In the order they are done. */
+  calibrations: Calibration[];
   /**
    * Every stand of the kit that may be used, for sheets with boards beside each other; absent on
    * older jobs.
@@ -28,3 +31,17 @@ export type JobGround = {
   /** The shop's school: the maker's glass only, or an equivalent part with a recorded reason. */
   glassPolicy: GlassPolicy;
 };
+
+/** The ground of a job as one of its calibrations sees it. */
+export type CalibrationGround = JobGround & Omit<Calibration, "id"> & { calibrationId: string };
+
+/** One calibration of a job; its first where there is none of that name. */
+export function viewOf(ground: JobGround, calibrationId: string | null): CalibrationGround {
+  const { id, sheet, stand } =
+    ground.calibrations.find((c) => c.id === calibrationId) ?? ground.calibrations[0]!;
+  return { ...ground, calibrationId: id, sheet, stand };
+}
+
+/** Every calibration of a job, in the order they are done. */
+export const viewsOf = (ground: JobGround): CalibrationGround[] =>
+  ground.calibrations.map((c) => viewOf(ground, c.id));

@@ -8,47 +8,77 @@ export {
 } from "./events";
 export {
   checksOf,
+  checkStanding,
   eventsOf,
   lastOf,
   measuredOf,
   scanLogOf,
   runLogOf,
-  sentAt,
-  standingBoard,
+  settlementStanding,
   standingHandOver,
-  standingSettlement,
   strikes,
   type EventBody,
   type JobEvent,
 } from "./job";
-export { disturbedBy, isHeldBy, scopeOf, type LineScope } from "./scope";
+export {
+  calibrationIn,
+  conflicts,
+  disturbedBy,
+  isHeldBy,
+  movesVehicle,
+  SCOPES,
+  scopedLog,
+  targetIn,
+  type LineScope,
+} from "./scope";
+export { boosterBefore, isOfStay, lastStay, stayEvents, staysOf, type Stay } from "./stays";
 export { itemOf, itemsOf } from "./items";
 export { itemLacks, itemReading, itemSettled, putRight, type ItemReading } from "./item";
-export { fittedTo, jobOwed, jobRedoneBy, type JobOwed, type JobOwedLine } from "./owed";
+export {
+  doesLine,
+  fittedTo,
+  jobOwed,
+  jobRedoneBy,
+  sheetsFor,
+  type SheetChoice,
+  type JobOwed,
+  type JobOwedLine,
+} from "./owed";
 export {
   allProved,
-  boardsStanding,
+  calibrationInHand,
+  calibrationLog,
   freeStands,
   hasTarget,
-  piecesOf,
-  standsBeside,
-  targetNow,
-  targetWanted,
+  runOf,
   standAt,
+  standingAt,
+  standingNow,
+  standsBeside,
   standUsedFor,
-  type StandingBoard,
+  targetInHand,
+  type Standing,
 } from "./standing";
-export type { JobGround } from "./ground";
-export { upcastGround } from "./ground-upcast";
-export { judgeJob, planFor, sceneNow, setOutEntries } from "./set-out";
+export {
+  viewOf,
+  viewsOf,
+  type Calibration,
+  type CalibrationGround,
+  type JobGround,
+} from "./ground";
+export { upcastGround, type StoredGround } from "./ground-upcast";
+export { judgeTarget, planFor, sceneNow } from "./set-out";
 export { gateWords, runGate, type RunGate } from "./run-gate";
 export { settledQuantities, settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";
 export {
   JOB_STATES,
+  calibrationStages,
+  calibrationState,
   jobState,
   STAGES,
   stageStates,
+  type CalibrationState,
   type JobState,
   type StageId,
   type StageState,

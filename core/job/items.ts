@@ -1,6 +1,6 @@
 import { floorStep, insideChance, DEFAULT_THRESHOLDS } from "@/core/setout";
-import { targetsOf, type Sheet } from "@/core/sheet";
-import type { JobGround } from "./ground";
+import { targetsOf, type Measure, type Sheet } from "@/core/sheet";
+import type { CalibrationGround, JobGround } from "./ground";
 
 type Item = Sheet["ready"][number];
 
@@ -12,22 +12,63 @@ export const ASKED_FLOOR: Item = {
   measure: { kind: "floor", slopeDeg: 1, twistMm: 10 },
 };
 
+/** Limits that ask for at least so much; every other limit allows at most so much. */
+const AT_LEAST = new Set(["aheadMm", "sideMm", "minShare", "minVolts", "minMinutes"]);
+
+/** What two sheets ask of one measurement, as one: the stricter of each limit. */
+export function strictest(a: Measure, b: Measure): Measure {
+  const [one, two] = [a, b] as unknown as [Record<string, unknown>, Record<string, unknown>];
+  const merged = Object.entries(one).map(([field, mine]) => {
+    const other = two[field];
+    if (typeof mine !== "number" || typeof other !== "number") return [field, mine];
+    return [field, AT_LEAST.has(field) ? Math.max(mine, other) : Math.min(mine, other)];
+  });
+  return Object.fromEntries(merged) as Measure;
+}
+
 /**
- * What is to be checked at a stage: the sheet's own items, and the floor where the sheet forgot it.
+ * What the sheets of a job ask before any of them begins, each thing once: the vehicle and its floor
+ * are the same for all. What is measured for two of them is held to the stricter limits.
  */
-export function itemsOf(g: Pick<JobGround, "sheet" | "vehicle">, stage: "ready" | "prove"): Item[] {
-  const items: Item[] = g.sheet[stage];
-  if (stage === "prove" || items.some((i) => i.measure?.kind === "floor")) return items;
-  const sure = targetsOf(g.sheet).every((target) => {
+function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): Item[] {
+  const items: Item[] = [];
+  for (const { id, sheet } of g.calibrations)
+    for (const item of sheet.ready) {
+      const { measure } = item;
+      const same = items.findIndex((x) =>
+        measure ? x.measure?.kind === measure.kind : !x.measure && x.ask === item.ask,
+      );
+      const known = items[same];
+      if (known?.measure && measure)
+        items[same] = { ...known, measure: strictest(known.measure, measure) };
+      else if (!known)
+        items.push(
+          items.some((x) => x.id === item.id) ? { ...item, id: `${id}-${item.id}` } : item,
+        );
+    }
+  if (items.some((i) => i.measure?.kind === "floor")) return items;
+  const targets = g.calibrations.flatMap((c) => targetsOf(c.sheet));
+  const sure = targets.every((target) => {
+    const { heightMm } = target.tolerance;
+    if (heightMm === undefined) return true;
     const { sigma } = floorStep({ target, vehicle: g.vehicle });
-    return insideChance(0, sigma, target.tolerance.heightMm) >= DEFAULT_THRESHOLDS.setChance;
+    return insideChance(0, sigma, heightMm) >= DEFAULT_THRESHOLDS.setChance;
   });
   return sure ? items : [...items, ASKED_FLOOR];
 }
 
+/**
+ * What is to be checked at a stage: before the work for the job as a whole, and the floor where the
+ * sheets forgot it; after it for one calibration.
+ */
+export const itemsOf = (
+  g: Pick<CalibrationGround, "sheet" | "vehicle" | "calibrations">,
+  stage: "ready" | "prove",
+): Item[] => (stage === "ready" ? readyItems(g) : g.sheet.prove);
+
 /** One item of a stage by its id. */
 export const itemOf = (
-  g: Pick<JobGround, "sheet" | "vehicle">,
+  g: Pick<CalibrationGround, "sheet" | "vehicle" | "calibrations">,
   stage: "ready" | "prove",
   id: string,
 ): Item | undefined => itemsOf(g, stage).find((i) => i.id === id);

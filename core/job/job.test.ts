@@ -1,50 +1,34 @@
 import { describe, expect, it } from "vitest";
-import { nextAct, solveSetOut, type TouchKind } from "@/core/setout";
+import type { TouchKind } from "@/core/setout";
 import type { RunEvent } from "@/core/run";
-import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
-import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
-import { VEHICLES } from "@/demo/data/vehicles";
-import { INTAKE } from "@/tests/fixtures";
+import { groundOf, INTAKE, logOf } from "@/tests/fixtures";
 import {
   intakeSchema,
   itemLacks,
   itemSettled,
   jobState,
+  judgeTarget,
   planFor,
-  setOutEntries,
+  sceneNow,
   settlementOf,
   slipLines,
   stageStates,
-  standingBoard,
-  standingSettlement,
+  standingAt,
   tabletEventSchema,
   ticketOf,
   type EventBody,
   type JobEvent,
-  type JobGround,
 } from ".";
 
-const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 const intake = intakeSchema.parse({ ...INTAKE, plate: "HQ 41 ELM", order: "4471" });
-const ground: JobGround = {
-  ruleBook: RULES,
-  glassPolicy: "equivalent-with-reason" as const,
-  intake,
-  vehicle: VEHICLES[0]!,
-  sheet: SHEETS[0]!,
-  stand: STANDS[0]!,
-  instruments: INSTRUMENTS,
-};
-
-const log = (...bodies: EventBody[]): JobEvent[] =>
-  [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({
-    id: `e${i + 1}`,
-    seq: i + 1,
-    at: new Date(Date.UTC(2026, 10, 3, 9, i)).toISOString(),
-    by,
-    body,
-  }));
+const ground = groundOf(intake, 0, SHEETS[0]!);
+const log = (...bodies: EventBody[]): JobEvent[] => logOf(ground, ...bodies);
+const FIRST = "first";
+const at = (events: JobEvent[], of = ground) => planFor(of, events, FIRST);
+/** What of the first target still holds. */
+const standing = (events: JobEvent[]) => standingAt(ground, events, FIRST)!;
+const entriesOf = (events: JobEvent[]) => sceneNow(ground, events, FIRST).entries;
 
 const check = (
   stage: "ready" | "prove",
@@ -167,17 +151,17 @@ describe("stages", () => {
     ["a struck reading", { kind: "strike", target: "e2", reason: "misread" } as EventBody],
   ])("%s after the board was settled unsettles it", (_, disturbance) => {
     const before = log(reading("tape-fl-l", 2876), settled);
-    expect(standingSettlement(before)?.id).toBe("e3");
+    expect(standing(before).settled?.id).toBe("e3");
     expect(stateOf(before, "set-out").state).toBe("settled");
     const after = log(reading("tape-fl-l", 2876), settled, disturbance);
-    expect(standingSettlement(after)).toBeNull();
+    expect(standing(after).settled).toBeNull();
     expect(stateOf(after, "set-out")).toMatchObject({
       state: "loose",
       lacks: "Disturbed since it was settled",
     });
   });
   it("an unnoticed bump unsettles nothing: nobody knows", () => {
-    expect(standingSettlement(log(settled, { kind: "bump" }))).not.toBeNull();
+    expect(standing(log(settled, { kind: "bump" })).settled).not.toBeNull();
   });
   it("a refusal of the vehicle stops the job and is what the list says", () => {
     const stopped = log(
@@ -186,10 +170,10 @@ describe("stages", () => {
     );
     expect(stateOf(stopped, "run").state).toBe("loose");
     // A sheet whose routine comes at once, so that the log is short.
-    const short = {
-      ...ground,
-      sheet: { ...ground.sheet, run: ground.sheet.run.filter((s) => s.kind === "routine") },
-    };
+    const short = groundOf(intake, 0, {
+      ...ground.sheet,
+      run: ground.sheet.run.filter((s) => s.kind === "routine"),
+    });
     const step = short.sheet.run[0]!.id;
     const no = {
       passed: false,
@@ -222,24 +206,25 @@ describe("what happened at the stand", () => {
       { kind: "strike", target: "e3", reason: "misread" },
       touch("hung"),
     );
-    expect(setOutEntries(events).map((e) => e.id)).toEqual(["e2", "e5"]);
+    expect(entriesOf(events).map((e) => e.id)).toEqual(["e2", "e5"]);
   });
   it("prints no settlement while the verdict is anything but set", () => {
     expect(
-      settlementOf(
-        nextAct(solveSetOut(planFor(ground), setOutEntries(log(reading("tape-fl-l", 2876))))),
-      ),
+      settlementOf(judgeTarget(ground, log(reading("tape-fl-l", 2876)), FIRST), {
+        calibrationId: ground.calibrationId,
+        targetId: FIRST,
+      }),
     ).toBeNull();
   });
   it("reads rear toe in degrees and hands it on in radians", () => {
     const turned = { ...ground, intake: { ...intake, rearToeDeg: { left: 0.1, right: -0.2 } } };
-    expect(planFor(turned).rearToe!.rightRad).toBeCloseTo((-0.2 * Math.PI) / 180, 12);
+    expect(at([], turned).rearToe!.rightRad).toBeCloseTo((-0.2 * Math.PI) / 180, 12);
   });
 });
 
 describe("the slip", () => {
   const lines = (events: JobEvent[]) =>
-    slipLines(events, ground, nextAct(solveSetOut(planFor(ground), setOutEntries(events))), "mm");
+    slipLines(events, ground, judgeTarget(ground, events, FIRST), "mm");
 
   it("prints every settled fact with time and initials, a struck one with its reason", () => {
     const slip = lines(
@@ -307,7 +292,6 @@ describe("what a tablet may send", () => {
 });
 
 describe("ways, toe and boards in the log", () => {
-  const at = (events: JobEvent[]) => planFor(ground, events);
   it("the last way chosen holds, tapes until one is; it is on the slip", () => {
     expect(at(log()).school).toBeUndefined();
     const events = log(
@@ -336,7 +320,7 @@ describe("ways, toe and boards in the log", () => {
       how,
     });
     const kinds = (events: JobEvent[]): string[] =>
-      setOutEntries(events).map((e) => (e.kind === "touch" ? e.touch : e.kind));
+      entriesOf(events).map((e) => (e.kind === "touch" ? e.touch : e.kind));
     expect(kinds(log(reading("tape-fl-l", 2876), toe("rolled")))).toEqual(["reading", "moved-car"]);
     expect(kinds(log(reading("tape-fl-l", 2876), toe("printout")))).toEqual(["reading"]);
     const struck = log(reading("tape-fl-l", 2876), toe("rolled"), {
@@ -345,14 +329,14 @@ describe("ways, toe and boards in the log", () => {
       reason: "on a stone",
     });
     expect(kinds(struck)).toEqual(["reading", "moved-car"]);
-    const solved = solveSetOut(planFor(ground, struck), setOutEntries(struck));
-    expect(solved.readings.map((r) => r.state)).toEqual(["doubt"]);
+    const { solution } = judgeTarget(ground, struck, FIRST);
+    expect(solution.readings.map((r) => r.state)).toEqual(["doubt"]);
   });
   it("a board's check holds until another board is hung", () => {
     const checked: EventBody = { kind: "board", code: "HQ-14", reason: null };
-    expect(standingBoard(log(checked))?.body.code).toBe("HQ-14");
-    expect(standingBoard(log(checked, { kind: "touch", touch: "cranked" }))).not.toBeNull();
-    expect(standingBoard(log(checked, { kind: "touch", touch: "hung" }))).toBeNull();
-    expect(standingBoard(log(checked, { kind: "touch", touch: "hung" }, checked))).not.toBeNull();
+    expect(standing(log(checked)).board?.body.code).toBe("HQ-14");
+    expect(standing(log(checked, { kind: "touch", touch: "cranked" })).board).not.toBeNull();
+    expect(standing(log(checked, { kind: "touch", touch: "hung" })).board).toBeNull();
+    expect(standing(log(checked, { kind: "touch", touch: "hung" }, checked)).board).not.toBeNull();
   });
 });

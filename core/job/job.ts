@@ -5,7 +5,7 @@ import type { Intake, Settlement, TabletEvent } from "./events";
 /** What the server alone adds. */
 export type ServerEvent =
   | { kind: "taken-in"; intake: Intake }
-  | { kind: "run"; event: RunEvent }
+  | { kind: "run"; event: RunEvent; calibrationId?: string | undefined }
   | { kind: "scan"; event: ScanEvent }
   /**
    * A record or a report was made and kept as it is, under this hash, by this version of the
@@ -43,6 +43,8 @@ export type JobEvent = {
    * was right.
    */
   clockBehindS?: number;
+  /** The last place of the log its writer knew; absent on lines older than its keeping. */
+  seen?: number;
   by: { id: string; name: string; initials: string };
   body: EventBody;
 };
@@ -107,26 +109,22 @@ export const runLogOf = (events: readonly JobEvent[]): RunEvent[] =>
 export const scanLogOf = (events: readonly JobEvent[]): ScanEvent[] =>
   eventsOf(events, "scan").map((e) => e.body.event);
 
-/** Where in the log the board was last sent to another target's place; 0 where it never was. */
-export const sentAt = (events: readonly JobEvent[]): number =>
-  eventsOf(events, "position").at(-1)?.seq ?? 0;
-
-/** The board's check that still holds: no other board was hung since. */
-export function standingBoard(events: readonly JobEvent[]): EventOf<"board"> | null {
+/** The board's check that holds at a stay: no other board was hung since. @param events its own */
+export function checkStanding(events: readonly JobEvent[]): EventOf<"board"> | null {
   const last = lastOf(events, "board");
-  // Another place may take another board: there it is checked anew.
-  if (last && last.seq < sentAt(events)) return null;
   const rehung =
     last && eventsOf(events, "touch").some((e) => e.seq > last.seq && e.body.touch === "hung");
   return rehung ? null : last;
 }
 
 /**
- * The settlement that still holds: nothing at the stand was read, moved, touched or struck since.
+ * The settlement that holds at a stay: nothing there was read, moved, touched or struck since.
+ *
+ * @param events its own
  */
-export function standingSettlement(events: readonly JobEvent[]): EventOf<"settled"> | null {
+export function settlementStanding(events: readonly JobEvent[]): EventOf<"settled"> | null {
   const last = eventsOf(events, "settled").at(-1);
-  if (!last || last.seq < sentAt(events)) return null;
+  if (!last) return null;
   const readings = new Set(eventsOf(events, "reading").map((e) => e.id));
   const disturbed = events.some(
     (e) =>

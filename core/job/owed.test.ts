@@ -1,8 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
-import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
-import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
+import { groundOf, logOf } from "@/tests/fixtures";
+import { madeUpVin } from "@/demo/data/vehicles";
 import { buildRecord, recordSchema } from "@/core/record";
 import {
   fittedTo,
@@ -13,10 +12,8 @@ import {
   type EventBody,
   type Intake,
   type JobEvent,
-  type JobGround,
 } from ".";
 
-const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 const intake: Intake = {
   vin: madeUpVin("0TMHRWLC4T310077"),
   vinReason: null,
@@ -27,31 +24,14 @@ const intake: Intake = {
   ],
   answers: {},
   complaint: "Warns of cars that are not there",
-  sheetId: "harrow-forward",
-  sheetVersion: 1,
-  standId: "S-2",
+  sheets: [{ sheetId: "harrow-forward", sheetVersion: 1, standId: "S-2" }],
   customer: "Skerry Fish Company",
   plate: "",
   order: "",
   rearToeDeg: null,
 };
-const ground: JobGround = {
-  intake,
-  vehicle: VEHICLES[1]!,
-  sheet: { ...SHEETS[1]!, method: "static" },
-  stand: STANDS[1]!,
-  instruments: INSTRUMENTS,
-  ruleBook: RULES,
-  glassPolicy: "equivalent-with-reason" as const,
-};
-const log = (...bodies: EventBody[]): JobEvent[] =>
-  [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({
-    id: `e${i + 1}`,
-    seq: i + 1,
-    at: new Date(Date.UTC(2026, 10, 3, 9, i)).toISOString(),
-    by,
-    body,
-  }));
+const ground = groundOf(intake, 1, { ...SHEETS[1]!, method: "static" });
+const log = (...bodies: EventBody[]): JobEvent[] => logOf(ground, ...bodies);
 const owedState = (events: JobEvent[]) => stageStates(events, ground).find((s) => s.id === "owed")!;
 
 const declined: EventBody = {
@@ -78,7 +58,7 @@ describe("what a job owes", () => {
     });
     // A sheet that goes on to the road owes the road too; nobody has done it by standing before the
     // board.
-    const onward = jobOwed({ ...ground, sheet: SHEETS[1]! }, log()).lines;
+    const onward = jobOwed(groundOf(intake, 1, SHEETS[1]!), log()).lines;
     expect(onward.find((l) => l.id === "forward-camera/dynamic")).toMatchObject({
       onSheet: false,
       done: null,
@@ -135,12 +115,17 @@ describe("a measured floor", () => {
     typed: {},
   });
   it("corrects the height that Set out asks for, until it is struck or measured again", () => {
-    expect(planFor(ground, log()).floorStepMm).toBeUndefined();
-    expect(planFor(ground, log(measured(609))).floorStepMm!.value).toBeCloseTo(-9, 9);
-    expect(planFor(ground, log(measured(609), measured(598))).floorStepMm!.value).toBeCloseTo(2, 9);
+    expect(planFor(ground, log(), "first").floorStepMm).toBeUndefined();
+    expect(planFor(ground, log(measured(609)), "first").floorStepMm!.value).toBeCloseTo(-9, 9);
     expect(
-      planFor(ground, log(measured(609), { kind: "strike", target: "e2", reason: "wrong line" }))
-        .floorStepMm,
+      planFor(ground, log(measured(609), measured(598)), "first").floorStepMm!.value,
+    ).toBeCloseTo(2, 9);
+    expect(
+      planFor(
+        ground,
+        log(measured(609), { kind: "strike", target: "e2", reason: "wrong line" }),
+        "first",
+      ).floorStepMm,
     ).toBeUndefined();
   });
   it("blocks the job when the technician says that it does", () => {

@@ -6,6 +6,7 @@ import {
   type OwedLine,
   type OwedPlan,
 } from "@/core/owed";
+import type { Sheet } from "@/core/sheet";
 import type { Intake } from "./events";
 import { eventsOf, strikes, type EventBody, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
@@ -21,7 +22,7 @@ export type JobOwedLine = OwedLine & {
   declined: Of<"owed-decline"> | null;
   /** Done outside this job's sheet, as the technician says. */
   done: Of<"owed-done"> | null;
-  /** Whether this job's sheet is the one that does it. */
+  /** The calibrations of this job that do it. */
   onSheet: boolean;
 };
 
@@ -33,6 +34,44 @@ export function fittedTo(vehicle: JobGround["vehicle"], answers: Intake["answers
     vehicle.questions.flatMap((q) => q.choices.find((c) => c.id === answers[q.id])?.without ?? []),
   );
   return vehicle.fitted.filter((f) => !without.has(f.system));
+}
+
+/** Whether a sheet does an owed line: its system, in the bay, or on the road where it has no bay. */
+export const doesLine = (
+  sheet: Pick<Sheet, "appliesTo" | "method">,
+  line: Pick<OwedLine, "system" | "kind">,
+): boolean =>
+  sheet.appliesTo.system === line.system &&
+  line.kind === (sheet.method === "dynamic" ? "dynamic" : "static");
+
+/** A calibration a job could take: its sheet, and others of the same system to take instead. */
+export type SheetChoice = { sheet: Sheet; instead: Sheet[] };
+
+/**
+ * The sheets that do what is owed, one for each system in the bay and on the road. Where the rule
+ * book names none that the shop has a sheet for, the sheets that say themselves that they are owed.
+ *
+ * @param owed in the order they are to be done
+ * @param sheets the shop's own, newest versions
+ */
+export function sheetsFor(
+  vehicleId: string,
+  happenings: Intake["happenings"],
+  owed: readonly Pick<OwedLine, "system" | "kind">[],
+  sheets: readonly Sheet[],
+): SheetChoice[] {
+  const fits = sheets.filter(
+    (s) =>
+      s.status === "checked" &&
+      s.appliesTo.vehicles.includes(vehicleId) &&
+      happenings.some((h) => s.appliesTo.after.includes(h.event)),
+  );
+  const named = owed.flatMap((line): SheetChoice[] => {
+    const [sheet, ...instead] = fits.filter((s) => doesLine(s, line));
+    return sheet ? [{ sheet, instead }] : [];
+  });
+  if (named.length > 0) return named;
+  return fits.slice(0, 1).map((sheet) => ({ sheet, instead: fits.slice(1) }));
 }
 
 /**
@@ -50,7 +89,10 @@ export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed
     ground.intake.happenings,
     fittedTo(ground.vehicle, ground.intake.answers),
     ground.ruleBook.rules,
-    [{ system: ground.sheet.appliesTo.system, kind: ground.sheet.method }],
+    ground.calibrations.map(({ sheet }) => ({
+      system: sheet.appliesTo.system,
+      kind: sheet.method,
+    })),
   );
   const extra = added
     .map(({ body }): OwedLine => ({
@@ -68,7 +110,7 @@ export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed
     added: added.find((e) => `${e.body.system}/${e.body.method}` === l.id) ?? null,
     declined: declined.find((e) => e.body.line === l.id) ?? null,
     done: done.find((e) => e.body.line === l.id) ?? null,
-    onSheet: l.system === ground.sheet.appliesTo.system && l.kind === "static",
+    onSheet: ground.calibrations.some(({ sheet }) => doesLine(sheet, l)),
   }));
   try {
     return {

@@ -1,27 +1,20 @@
 import { describe, expect, it } from "vitest";
 import { SHEETS } from "@/demo/data/sheets";
 import { firstTarget, placeName, readSheet, targetOf, type Sheet } from "@/core/sheet";
+import { groundOf, INTAKE, logOf } from "@/tests/fixtures";
 import {
-  piecesOf,
-  sentAt,
-  setOutEntries,
-  standingBoard,
-  standingSettlement,
-  targetNow,
+  intakeSchema,
+  sceneNow,
+  standingAt,
+  staysOf,
+  targetInHand,
   type EventBody,
   type JobEvent,
 } from ".";
 
 const TWO = SHEETS.find((s) => s.setups.length > 1)!;
-const GROUND = { sheet: TWO };
-const log = (...bodies: EventBody[]): JobEvent[] =>
-  bodies.map((body, i) => ({
-    id: `e${i + 1}`,
-    seq: i + 1,
-    at: `2026-11-03T09:0${i}:00.000Z`,
-    by: { id: "ines", name: "Ines Tarbet", initials: "IT" },
-    body,
-  }));
+const GROUND = groundOf(intakeSchema.parse(INTAKE), 0, TWO);
+const log = (...bodies: EventBody[]): JobEvent[] => logOf(GROUND, ...bodies);
 const reading: EventBody = {
   kind: "reading",
   slotId: "tape-fl-l",
@@ -53,21 +46,25 @@ describe("a sheet with several places", () => {
     expect(placeName(TWO, "far")).toBe("the far place");
   });
   it("each place has readings, settlement and board check of its own", () => {
+    const at = (events: JobEvent[], id: string) => standingAt(GROUND, events, id);
+    const entries = (events: JobEvent[], id: string) =>
+      sceneNow(GROUND, events, id).entries.map((e) => e.id);
     const events = log(reading, settled, board, move);
-    expect([targetNow(GROUND, events).id, sentAt(events)]).toEqual(["far", 4]);
-    expect(standingSettlement(events.slice(0, 3))?.id).toBe("e2");
-    expect(standingSettlement(events)).toBeNull();
-    expect(standingBoard(events)).toBeNull();
-    expect(setOutEntries(events)).toEqual([]);
+    expect(at(events.slice(0, 4), "first")).toMatchObject({
+      settled: { id: "e3" },
+      board: { id: "e4" },
+    });
+    expect(targetInHand(GROUND, events).id).toBe("far");
+    // The stand went on: nothing stands at the first place any more.
+    expect(at(events, "first")).toBeNull();
+    expect(at(events, "far")).toMatchObject({ settled: null, board: null, begun: false });
+    expect(entries(events, "far")).toEqual([]);
     const there = log(reading, settled, board, move, reading, settled, board);
-    expect(standingSettlement(there)?.id).toBe("e6");
-    expect(standingBoard(there)?.id).toBe("e7");
-    expect(setOutEntries(there).map((e) => e.id)).toEqual(["e5"]);
-    expect(
-      piecesOf(GROUND, there).map((p) => [p.target.id, standingSettlement(p.events)?.id]),
-    ).toEqual([
-      ["first", "e2"],
-      ["far", "e6"],
+    expect(at(there, "far")).toMatchObject({ settled: { id: "e7" }, board: { id: "e8" } });
+    expect(entries(there, "far")).toEqual(["e6"]);
+    expect(staysOf(GROUND, there).map((s) => [s.target.id, s.from, s.until])).toEqual([
+      ["first", 0, 5],
+      ["far", 5, Infinity],
     ]);
   });
   const problems = (change: (s: Sheet) => void): string => {

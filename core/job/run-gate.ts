@@ -1,82 +1,106 @@
-import type { Stand } from "@/core/setout";
-import { currentStep, replayRun } from "@/core/run";
-import { firstTarget, targetOf, type Target } from "@/core/sheet";
-import type { JobGround } from "./ground";
-import { runLogOf, standingBoard, type JobEvent } from "./job";
-import {
-  allProved,
-  boardsStanding,
-  freeStands,
-  standsBeside,
-  targetNow,
-  targetWanted,
-} from "./standing";
+import { isByHand, type Stand } from "@/core/setout";
+import { firstTarget, targetOf, targetsOf, type Target } from "@/core/sheet";
+import type { CalibrationGround } from "./ground";
+import type { JobEvent } from "./job";
+import { freeStands, runOf, standingAt, standsBeside, targetInHand, wantedNow } from "./standing";
 
-/** What has to be done with the boards before the routine may go on. */
+/** What has to be done with the targets before the routine may go on. */
 export type RunGate =
   /**
    * Another target is to be set out. first: the routine begins with it. next: the routine asks for
-   * it. loose: it is no longer proved. back: the routine looks at it next.
+   * it. loose: it is not proved, or no longer. back: the routine looks at it next. `brought`: it
+   * stands there already, nothing has to be sent.
    */
-  | { kind: "turn-to"; target: Target; why: "first" | "next" | "loose" | "back" }
+  | {
+      kind: "turn-to";
+      target: Target;
+      why: "first" | "next" | "loose" | "back";
+      brought: boolean;
+    }
   /** The same, on a stand of its own: these are free. */
   | { kind: "choose-stand"; target: Target; free: Stand[] }
-  /** The target that is set out now is not proved in place. */
+  /** The target in hand is not proved in place. */
   | { kind: "prove"; target: Target }
-  /** The board that hangs was not checked. */
-  | { kind: "check-board" };
+  /** What hangs or lies there was not checked. */
+  | { kind: "check-board"; target: Target };
 
 /**
- * What stands between a job and the next step of its routine, as far as boards are concerned; null
- * where nothing does. The tablet shows it, the shop refuses by it.
+ * What stands between a calibration and the next step of its routine, as far as its targets are
+ * concerned; null where nothing does. The tablet shows it, the shop refuses by it.
+ *
+ * @param inHand the target this tablet works on; the one last worked on where it does not say
  */
-export function runGate(ground: JobGround, events: readonly JobEvent[]): RunGate | null {
-  const { sheet } = ground;
-  const state = replayRun(runLogOf(events), sheet.run);
-  const step = currentStep(state, sheet.run);
-  const now = targetNow(ground, events);
-  const unchecked = ground.boards !== undefined && !standingBoard(events);
+export function runGate(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  inHand = targetsOf(g.sheet).length > 0 ? targetInHand(g, events).id : "",
+): RunGate | null {
+  if (targetsOf(g.sheet).length === 0) return null;
+  const { state, step } = runOf(g, events);
+  const brought = (id: string): boolean => standingAt(g, events, id) !== null;
+  const unchecked = (targets: readonly Target[]): RunGate | null => {
+    if (g.boards === undefined) return null;
+    const target = targets.find((t) => standingAt(g, events, t.id)?.board === null);
+    return target ? { kind: "check-board", target } : null;
+  };
+  const turnTo = (target: Target, why: "first" | "next" | "loose" | "back"): RunGate => ({
+    kind: "turn-to",
+    target,
+    why,
+    brought: brought(target.id),
+  });
   if (!step) {
-    const first = firstTarget(sheet);
-    if (now.id !== first.id) return { kind: "turn-to", target: first, why: "first" };
-    return unchecked ? { kind: "check-board" } : null;
+    const first = firstTarget(g.sheet);
+    if (!brought(first.id)) return turnTo(first, "first");
+    return unchecked(wantedNow(g, events, 0).map((w) => w.target));
   }
   if (step.kind === "position") {
-    const target = targetOf(sheet, step.to);
-    if (now.id !== target.id)
-      return standsBeside(ground, target.id)
-        ? { kind: "choose-stand", target, free: freeStands(ground, events, target.id) }
-        : { kind: "turn-to", target, why: "next" };
-    const loose = boardsStanding(ground, events).find((b) => !b.settled)?.target;
+    const target = targetOf(g.sheet, step.to);
+    if (!brought(target.id))
+      return standsBeside(g, target.id)
+        ? { kind: "choose-stand", target, free: freeStands(g, events, target.id) }
+        : turnTo(target, "next");
+    const wanted = wantedNow(g, events, state.stepIndex + 1);
+    const loose = wanted.find((w) => !w.standing?.settled)?.target;
     if (loose)
-      return loose.id === target.id
-        ? { kind: "prove", target }
-        : { kind: "turn-to", target: loose, why: "loose" };
-    return unchecked ? { kind: "check-board" } : null;
+      return loose.id === inHand ? { kind: "prove", target: loose } : turnTo(loose, "loose");
+    return unchecked(wanted.map((w) => w.target));
   }
   if (step.kind !== "routine") return null;
-  const wanted = targetWanted(ground, state.stepIndex);
-  if (now.id !== wanted.id)
-    return allProved(ground, events)
-      ? { kind: "turn-to", target: wanted, why: "back" }
-      : { kind: "prove", target: now };
-  const loose = boardsStanding(ground, events).find((b) => !b.settled && b.target.id !== now.id);
-  return loose ? { kind: "turn-to", target: loose.target, why: "loose" } : null;
+  const wanted = wantedNow(g, events, state.stepIndex);
+  const away = wanted.find((w) => w.standing === null)?.target;
+  if (away) {
+    const here = standingAt(g, events, inHand);
+    return here && !here.settled ? { kind: "prove", target: here.target } : turnTo(away, "back");
+  }
+  // One board alone may be shown unproved: the vehicle says what it sees. Several never.
+  const loose =
+    wanted.length > 1 || wanted.some((w) => isByHand(w.target))
+      ? wanted.find((w) => !w.standing?.settled)?.target
+      : undefined;
+  if (loose && loose.id !== inHand) return turnTo(loose, "loose");
+  if (loose && isByHand(loose)) return { kind: "prove", target: loose };
+  return null;
 }
 
 /** The same in words, as a refusal. */
 export function gateWords(gate: RunGate): string {
   switch (gate.kind) {
     case "check-board":
-      return "Check which board hangs first: scan or type its code.";
+      return isByHand(gate.target)
+        ? `Check which mat lies at ${gate.target.name} first: scan or type its code.`
+        : "Check which board hangs first: scan or type its code.";
     case "choose-stand":
     case "prove":
-      return `Set the board out at ${gate.target.name} first.`;
+      return settingOut(gate.target);
     case "turn-to":
       if (gate.why === "first")
         return "The routine begins with the board at its first place: bring it back and set it out there.";
       return gate.why === "back"
         ? `The board belongs at ${gate.target.name} now: set it out there first.`
-        : `Set the board out at ${gate.target.name} first.`;
+        : settingOut(gate.target);
   }
 }
+
+const settingOut = (target: Target): string =>
+  isByHand(target) ? `Set out ${target.name} first.` : `Set the board out at ${target.name} first.`;

@@ -1,6 +1,7 @@
 import { floorOf } from "@/core/ready";
 import {
   DEFAULT_THRESHOLDS,
+  isByHand,
   misses,
   nextAct,
   nominalTarget,
@@ -12,49 +13,43 @@ import {
   type ScenePlace,
   type SetOutEntry,
   type SetOutPlan,
-  type Stand,
 } from "@/core/setout";
-import type { Target } from "@/core/sheet";
+import { setupOf, targetOf } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import type { JobGround } from "./ground";
+import { viewOf, type CalibrationGround } from "./ground";
 import { itemsOf } from "./items";
-import { boardsStanding, boosterBefore, standAt, targetNow } from "./standing";
-import { eventsOf, lastOf, measuredOf, sentAt, strikes, type JobEvent } from "./job";
-
-/** One target and the stand that carries it, with what is under its mast. */
-type Placed = Pick<SetOutPlan, "target" | "stand">;
-
-const placed = (target: Target, stand: Stand, booster: string | null): Placed => {
-  const boosted = withBooster(stand, booster);
-  return { target: targetOn(target, boosted), stand: boosted };
-};
-
-const placedNow = (g: JobGround, events: readonly JobEvent[]): Placed =>
-  placed(targetNow(g, events), standAt(g, events), boosterBefore(g, events));
+import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
+import { calibrationIn, movesVehicle, targetIn } from "./scope";
+import { calibrationLog, standAt, standingNow } from "./standing";
+import { boosterBefore, isOfStay, lastStay, staysOf, type Stay } from "./stays";
 
 /**
- * The plan core/setout works on; the log gives it the floor, where one was measured.
- *
- * @param on the target that is set out now, when it is not said
+ * The plan core/setout works on for one target; the log gives it the floor, where one was measured.
  */
 export function planFor(
-  g: JobGround,
-  events: readonly JobEvent[] = [],
-  on = placedNow(g, events),
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
 ): SetOutPlan {
-  const school = eventsOf(events, "school").at(-1)?.body.school;
+  const stay = lastStay(g, events, targetId);
+  const bare = standAt(g, events, targetId);
+  const stand = withBooster(bare, stay && boosterBefore(g, events, stay));
+  const target = targetOn(targetOf(g.sheet, targetId), stand);
+  const school = eventsOf(calibrationLog(g, events), "school").at(-1)?.body.school;
   const toe = lastOf(events, "rear-toe")?.body;
   const rearToe = toe ? { left: toe.leftDeg, right: toe.rightDeg } : g.intake.rearToeDeg;
   const plan: SetOutPlan = {
     vehicle: g.vehicle,
-    ...on,
+    target,
+    setup: setupOf(g.sheet, targetId),
+    stand,
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
-    ...(school && !misses(school, on.target) ? { school } : {}),
+    ...(school && !misses(school, target) ? { school } : {}),
   };
   const floor = measuredFloor(g, plan, events);
-  if (!floor) return plan;
+  if (!floor || isByHand(target)) return plan;
   return {
     ...plan,
     floorSlopeRad: { ahead: floor.slopeAhead, left: floor.slopeLeft },
@@ -64,7 +59,7 @@ export function planFor(
 
 /** The floor under the vehicle and at the board's place, from the standing floor measurement. */
 function measuredFloor(
-  g: JobGround,
+  g: CalibrationGround,
   plan: SetOutPlan,
   events: readonly JobEvent[],
 ): ReturnType<typeof floorOf> {
@@ -77,16 +72,6 @@ function measuredFloor(
     nominalTarget(plan).xMm,
     measured.body.bay?.days ?? null,
   );
-}
-
-/**
- * What happened at the stand since the board was sent to its present place, without what was
- * struck.
- */
-export function setOutEntries(events: readonly JobEvent[]): SetOutEntry[] {
-  const struck = strikes(events);
-  const seq = sentAt(events);
-  return events.flatMap((e) => (e.seq < seq ? [] : entryOf(e, struck.has(e.id))));
 }
 
 /** What an event means to the set-out; nothing for most. */
@@ -103,43 +88,88 @@ function entryOf(e: JobEvent, struck: boolean): SetOutEntry[] {
   return [];
 }
 
+/** Whether a line disturbs what a reading was taken of: its own carrier, or the vehicle. */
+const disturbs = (e: JobEvent, reading: JobEvent): boolean =>
+  movesVehicle(e.body) ||
+  ((e.body.kind === "touch" || e.body.kind === "move") &&
+    targetIn(e.body) === targetIn(reading.body) &&
+    calibrationIn(e.body) === calibrationIn(reading.body));
+
 /**
- * The targets that stand now, as one scene: what was read of each, in the order it was done, so that
- * the vehicle they share is known from all of it. The one that is set out now is the last.
+ * The log in the order things were done: a reading whose reader did not know of somebody else's
+ * disturbance counts as taken before it.
+ */
+export function asDone(events: readonly JobEvent[]): readonly JobEvent[] {
+  let out: JobEvent[] | null = null;
+  for (const e of events) {
+    if (e.body.kind !== "reading" || e.seen === undefined) continue;
+    const { seen } = e;
+    const first = events.find(
+      (d) => d.seq > seen && d.seq < e.seq && d.by.id !== e.by.id && disturbs(d, e),
+    );
+    if (!first) continue;
+    out ??= [...events];
+    out.splice(out.indexOf(e), 1);
+    out.splice(out.indexOf(first), 0, e);
+  }
+  return out ?? events;
+}
+
+/** What a target is called where those of several calibrations are worked out together. */
+const sceneId = (s: Stay): string =>
+  `${s.calibrationId}/${s.target.id}${s.until === Infinity ? "" : `@${s.from}`}`;
+
+/**
+ * Everything that stands about the vehicle now, as one scene: what was read of each, in the order it
+ * was done, so that the vehicle they share is known from all of it.
+ *
+ * @returns the scene, its history, and what the target asked for is called in it
  */
 export function sceneNow(
-  g: JobGround,
+  g: CalibrationGround,
   events: readonly JobEvent[],
+  targetId: string,
 ): { scene: Scene; entries: SetOutEntry[]; now: string } {
   const struck = strikes(events);
-  const standing = boardsStanding(g, events);
-  const now = standing.at(-1)!;
-  const begun = standing.filter((b) => b === now || b.events.length > 0);
-  const places = begun.map(({ target, standId, endSeq }): ScenePlace => {
-    if (target === now.target)
-      return { id: target.id, carrier: target.id, plan: planFor(g, events) };
-    const until = events.filter((e) => e.seq <= endSeq);
-    const stand = g.stands?.find((s) => s.id === standId) ?? g.stand;
-    const on = placed(target, stand, boosterBefore(g, until));
-    return { id: target.id, carrier: target.id, plan: planFor(g, events, on) };
-  });
-  const owner = new Map(
-    [...begun].reverse().flatMap((b) => b.events.map((e) => [e.id, b.target.id] as const)),
+  const all = staysOf(g, events);
+  const open = all.filter((s) => s.until === Infinity);
+  const own = standingNow(g, events, targetId).map((s) => s.carrier);
+  const read = new Set(
+    eventsOf(events, "reading").flatMap((e) => open.find((s) => isOfStay(s, e)) ?? []),
   );
-  const entries = events.flatMap((e) => {
-    const target = owner.get(e.id);
-    return target === undefined
-      ? []
-      : entryOf(e, struck.has(e.id)).map((entry) => ({ ...entry, target }));
+  const asked = open.find((s) => s.calibrationId === g.calibrationId && s.target.id === targetId);
+  // What nobody has come to yet tells nothing; the mates of a mat lie beside it all the same.
+  const places = all.filter(
+    (s) =>
+      s === asked ||
+      read.has(s) ||
+      (s.until === Infinity && isByHand(s.target) && own.includes(s.carrier)) ||
+      (s.until !== Infinity && s.target.beam && own.includes(s.carrier)),
+  );
+  const scene = places.map((s): ScenePlace => {
+    const view = viewOf(g, s.calibrationId);
+    return { id: sceneId(s), carrier: s.carrier, plan: planFor(view, events, s.target.id) };
   });
-  return { scene: places as unknown as Scene, entries, now: now.target.id };
+  const now = asked ? sceneId(asked) : "";
+  if (!asked) scene.push({ id: now, carrier: "nowhere", plan: planFor(g, events, targetId) });
+  const entries = asDone(events).flatMap((e) => {
+    const target = movesVehicle(e.body) ? now : places.find((s) => isOfStay(s, e));
+    if (target === undefined) return [];
+    const at = typeof target === "string" ? target : sceneId(target);
+    return entryOf(e, struck.has(e.id)).map((entry) => ({ ...entry, target: at }));
+  });
+  return { scene: scene as unknown as Scene, entries, now };
 }
 
 /**
- * What everything read so far says of the target that is set out now, and the next act: the one way
- * for tablet, shop and list. @throws MissingThrustError when the sheet's datum cannot be known
+ * What everything read so far says of one target of a calibration, and the next act: the one way for
+ * tablet, shop and list. @throws MissingThrustError when the sheet's datum cannot be known
  */
-export function judgeJob(g: JobGround, events: readonly JobEvent[]): Judged {
-  const { scene, entries, now } = sceneNow(g, events);
+export function judgeTarget(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
+): Judged {
+  const { scene, entries, now } = sceneNow(g, events, targetId);
   return nextAct(solveScene(scene, entries).targets.get(now)!);
 }

@@ -7,10 +7,14 @@ import type { Settlement } from "./events";
  * The figures that are printed when a board is accepted as set. Null while the verdict is not
  * "set".
  */
-export function settlementOf({ solution, verdict }: Judged): Settlement | null {
+export function settlementOf(
+  { solution, verdict }: Judged,
+  of: { calibrationId: string; targetId: string },
+): Settlement | null {
   if (verdict.kind !== "set") return null;
   return {
     kind: "settled",
+    ...of,
     chance: verdict.chance,
     quantities: quantitiesOf(solution),
     readingIds: solution.readings.filter((r) => r.state === "counts").map((r) => r.id),
@@ -28,13 +32,22 @@ export function settledQuantities(body: Settlement, target: Target): Quantity[] 
     id: Quantity["id"],
     error: number,
     sigma: number,
-    half: number,
+    half: number | undefined,
     unit: Quantity["unit"] = "mm",
-  ): Quantity => ({ id, unit, error, sigma, lower: -half, upper: half });
+  ): Quantity => {
+    const limit = half ?? Infinity;
+    return { id, unit, error, sigma, lower: -limit, upper: limit };
+  };
   return [
     one("along", body.alongMm, body.sigma.alongMm, tolerance.alongMm),
     one("across", body.acrossMm, body.sigma.acrossMm, tolerance.acrossMm),
-    one("twist", body.twistRad, body.sigma.twistRad, degToRad(tolerance.twistDeg), "rad"),
+    one(
+      "twist",
+      body.twistRad,
+      body.sigma.twistRad,
+      degToRad(tolerance.twistDeg ?? Infinity),
+      "rad",
+    ),
     one("height", body.heightMm, body.sigma.heightMm, tolerance.heightMm),
   ];
 }

@@ -2,19 +2,23 @@ import { glassWords, judgeMeasure } from "@/core/ready";
 import {
   moveWords,
   SCHOOLS,
+  slotsFor,
   slotValue,
-  TOUCHES,
+  touchName,
   type Judged,
   type LengthSetting,
+  type Slot,
 } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
-import { placeName } from "@/core/sheet";
+import { placeName, targetOf, targetsOf, type Target } from "@/core/sheet";
 import { dateAndTime, formatChance, formatNumber } from "@/core/units";
-import { standingSettlement, strikes, type EventBody, type JobEvent } from "./job";
-import { piecesOf } from "./standing";
+import { settlementStanding, strikes, type EventBody, type JobEvent } from "./job";
+import { stayEvents, staysOf } from "./stays";
+import { calibrationIn } from "./scope";
 import { itemOf } from "./items";
 import { jobOwed } from "./owed";
-import type { JobGround } from "./ground";
+import { viewOf, viewsOf, type JobGround } from "./ground";
+import { planFor } from "./set-out";
 import type { StageId } from "./stages";
 import { FUNCTIONS, LAMPS, PHOTO_SUBJECTS, type FunctionId } from "./walk";
 import { runEventWords, scanEventWords } from "./words";
@@ -44,7 +48,10 @@ type Fact = Pick<SlipLine, "stage" | "label" | "value"> &
 type Context = {
   ground: JobGround;
   events: readonly JobEvent[];
+  /** The target in hand as it was judged, and which it is. */
   judged: Judged | null;
+  /** What each reading is called that is not of the target in hand. */
+  slots: (b: Body<"reading">) => Slot | undefined;
   setting: LengthSetting;
   suspects: ReadonlySet<string>;
   /** Settlements that still hold, each of its own target. */
@@ -68,28 +75,61 @@ const owedName = (c: Context, line: string): string => {
   return owed ? lineName(owed) : line;
 };
 
-const asked = (c: Context, stage: "ready" | "prove", itemId: string): string =>
-  itemOf(c.ground, stage, itemId)?.ask ?? itemId;
+const asked = (
+  c: Context,
+  stage: "ready" | "prove",
+  itemId: string,
+  calibrationId: string | null = null,
+): string => itemOf(viewOf(c.ground, calibrationId), stage, itemId)?.ask ?? itemId;
+
+/** Where something was done, told where a job has more than one place. */
+const placeOf = (
+  c: Context,
+  b: { calibrationId?: string | undefined; targetId?: string | undefined },
+) => {
+  const { sheet } = viewOf(c.ground, b.calibrationId ?? null);
+  return b.targetId !== undefined && severalTargets(c.ground) ? placeName(sheet, b.targetId) : null;
+};
+
+const severalTargets = (g: JobGround): boolean =>
+  g.calibrations.flatMap((x) => targetsOf(x.sheet)).length > 1;
+
+/** What kind of target a line is of; a board where it does not say. */
+const kindOf = (
+  c: Context,
+  b: { calibrationId?: string | undefined; targetId?: string | undefined },
+): Target["kind"] => {
+  const { sheet } = viewOf(c.ground, b.calibrationId ?? null);
+  return b.targetId !== undefined && sheet.setups.length > 0
+    ? targetOf(sheet, b.targetId).kind
+    : "board";
+};
+
+const nounOf = (...of: Parameters<typeof kindOf>): string =>
+  kindOf(...of) === "mat" ? "Mat" : "Board";
+
+const inPlace = (place: string | null, label: string): string =>
+  place ? `${label}: ${place}` : label;
 
 /** One row for every kind of event: what stands on the slip of it. */
 const FACTS: Facts = {
   "taken-in": takenIn,
   check: (b, c) => {
     const { value, state } = OUTCOMES[b.outcome];
-    const label = asked(c, b.stage, b.itemId);
+    const label = asked(c, b.stage, b.itemId, b.calibrationId);
     return [{ stage: b.stage, label, value, state, note: b.reason, strikable: true }];
   },
   reading,
   position: (b, { ground }) => {
     const on = b.standId ? `, on ${b.standId}` : "";
-    const value = `${placeName(ground.sheet, b.to)}${on}`;
+    const value = `${placeName(viewOf(ground, b.calibrationId ?? null).sheet, b.to)}${on}`;
     return [{ stage: "run", label: "Board on its way to", value }];
   },
-  board: (b) => [
+  board: (b, c) => [
     {
       stage: "run",
-      label: "Board checked",
-      value: `${b.code}, arrow up`,
+      label: inPlace(placeOf(c, b), `${nounOf(c, b)} checked`),
+      value: `${b.code}, ${nounOf(c, b) === "Mat" ? "arrow forward" : "arrow up"}`,
       note: b.reason ? `Worn: ${b.reason}` : null,
       state: b.reason ? "loose" : "settled",
       strikable: true,
@@ -104,35 +144,41 @@ const FACTS: Facts = {
       strikable: true,
     },
   ],
-  touch: (b) => [
+  touch: (b, c) => [
     {
       stage: "set-out",
-      label: "Touched",
-      value: TOUCHES[b.touch].name,
+      label: inPlace(placeOf(c, b), "Touched"),
+      value: touchName(kindOf(c, b), b.touch),
       state: "doubt",
       strikable: true,
     },
   ],
-  move: (b, { ground, setting }) => [
+  move: (b, c) => [
     {
       stage: "set-out",
-      label: "Moved",
-      value: moveWords(b.move, ground.vehicle, setting).say,
+      label: inPlace(placeOf(c, b), "Moved"),
+      value: moveWords(b.move, c.ground.vehicle, c.setting).say,
       strikable: true,
     },
   ],
-  settled: (b, { held }, id) => [
+  settled: (b, c, id) => [
     {
       stage: "set-out",
-      label: "Board set",
+      label: inPlace(placeOf(c, b), `${nounOf(c, b)} set`),
       value: `${formatChance(b.chance)} in tolerance`,
-      ...(held.has(id) ? {} : { state: "doubt", note: "Disturbed since" }),
+      ...(c.held.has(id) ? {} : { state: "doubt", note: "Disturbed since" }),
     },
   ],
   run: (b, { ground }) => {
     const failed = b.event.type === "routine-result" && !b.event.result.passed;
     const state = failed ? "stop" : b.event.type === "connect-failed" ? "loose" : "settled";
-    return [{ stage: "run", ...runEventWords(b.event, ground.sheet), state }];
+    return [
+      {
+        stage: "run",
+        ...runEventWords(b.event, viewOf(ground, b.calibrationId ?? null).sheet),
+        state,
+      },
+    ];
   },
   scan: (b, { settled }) => {
     const words = scanEventWords(b.event);
@@ -141,7 +187,7 @@ const FACTS: Facts = {
     return [{ stage: settled ? "prove" : "ready", label, value, state: bad ? "loose" : "settled" }];
   },
   measured: (b, c) => {
-    const measure = itemOf(c.ground, "ready", b.itemId)?.measure;
+    const measure = itemOf(viewOf(c.ground, null), "ready", b.itemId)?.measure;
     const verdict = measure && judgeMeasure(measure, b.values, c.ground.vehicle);
     return [
       {
@@ -243,7 +289,7 @@ const FACTS: Facts = {
 };
 
 function takenIn(_: Body<"taken-in">, { ground, events }: Context): Fact[] {
-  const { intake, vehicle, sheet } = ground;
+  const { intake, vehicle } = ground;
   const arrival = (label: string, value: string, more: Partial<Fact> = {}): Fact => ({
     stage: "take-in",
     label,
@@ -263,12 +309,16 @@ function takenIn(_: Body<"taken-in">, { ground, events }: Context): Fact[] {
     ...jobOwed(ground, events)
       .lines.filter((l) => !l.added || l.because.length > 0)
       .map((l): Fact => ({ stage: "owed", label: "Owed", value: lineName(l) })),
-    { stage: "owed", label: "Sheet", value: `${sheet.title} (${sheet.id} v${sheet.version})` },
+    ...ground.calibrations.map(({ sheet }): Fact => ({
+      stage: "owed",
+      label: "Sheet",
+      value: `${sheet.title} (${sheet.id} v${sheet.version})`,
+    })),
   ];
 }
 
 function reading(b: Body<"reading">, c: Context, id: string): Fact[] {
-  const slot = c.judged?.solution.slots.find((s) => s.id === b.slotId);
+  const slot = c.slots(b);
   const known = c.judged?.solution.readings.find((r) => r.id === id);
   const state = c.suspects.has(id) ? "loose" : known?.state === "doubt" ? "doubt" : "settled";
   const note = {
@@ -279,7 +329,7 @@ function reading(b: Body<"reading">, c: Context, id: string): Fact[] {
   return [
     {
       stage: "set-out",
-      label: slot?.name ?? b.slotId,
+      label: inPlace(placeOf(c, b), slot?.name ?? b.slotId),
       value: slot ? slotValue(slot, b.shown, c.setting) : b.typed,
       instrument: b.instrumentId,
       state,
@@ -307,6 +357,16 @@ function walk(b: Body<"walk">): Fact[] {
   ];
 }
 
+/** Readings of one target by their ids; none where its datum cannot be known yet. */
+function slotsOf(
+  ground: JobGround,
+  events: readonly JobEvent[],
+  b: Body<"reading">,
+): Map<string, Slot> {
+  const view = viewOf(ground, calibrationIn(b));
+  return new Map(slotsFor(planFor(view, events, b.targetId ?? "")).map((s) => [s.id, s]));
+}
+
 /** Everything settled about a job, in the order it was settled. Struck lines stay readable. */
 export function slipLines(
   events: readonly JobEvent[],
@@ -315,14 +375,31 @@ export function slipLines(
   setting: LengthSetting,
 ): SlipLine[] {
   const struck = strikes(events);
+  const stays = staysOf(ground, events);
+  const plans = new Map<string, Map<string, Slot>>();
+  const slots = (b: Body<"reading">): Slot | undefined => {
+    const own = judged?.solution.slots.find((s) => s.id === b.slotId);
+    if (own && !severalTargets(ground)) return own;
+    const at = `${b.calibrationId}/${b.targetId}`;
+    const known = plans.get(at) ?? slotsOf(ground, events, b);
+    plans.set(at, known);
+    return known.get(b.slotId);
+  };
   const context: Context = {
     ground,
     events,
     judged,
     setting,
     suspects: new Set(judged?.verdict.suspects),
-    held: new Set(piecesOf(ground, events).map((p) => standingSettlement(p.events)?.id)),
-    settled: standingSettlement(events) !== null,
+    slots,
+    held: new Set(stays.map((s) => settlementStanding(stayEvents(ground, events, s))?.id)),
+    settled: viewsOf(ground).every((v) =>
+      stays.some(
+        (s) =>
+          s.calibrationId === v.calibrationId &&
+          settlementStanding(stayEvents(ground, events, s)) !== null,
+      ),
+    ),
   };
   return events.flatMap((e) => {
     const strike = struck.get(e.id);

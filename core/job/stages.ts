@@ -1,11 +1,11 @@
-import { replayRun } from "@/core/run";
-import type { Sheet } from "@/core/sheet";
+import { isByHand } from "@/core/setout";
+import { targetsOf } from "@/core/sheet";
 import { itemSettled } from "./item";
 import { itemsOf } from "./items";
 import { jobOwed } from "./owed";
-import type { JobGround } from "./ground";
-import { checksOf, eventsOf, runLogOf, standingHandOver, type JobEvent } from "./job";
-import { allProved } from "./standing";
+import { viewOf, viewsOf, type CalibrationGround, type JobGround } from "./ground";
+import { checksOf, eventsOf, standingHandOver, type JobEvent } from "./job";
+import { allProved, calibrationLog, runOf, standingAt } from "./standing";
 
 export const STAGES = [
   { n: 1, id: "take-in", name: "Take in" },
@@ -30,58 +30,128 @@ export type StageState = {
   lacks: string | null;
 };
 
-/** Where a job stands, stage by stage, and what each still lacks. */
-export function stageStates(events: readonly JobEvent[], ground: JobGround): StageState[] {
-  const { sheet } = ground;
-  const checks = (stage: "ready" | "prove", items: Sheet["ready"]): StageState => {
-    const done = checksOf(events, stage);
-    const left = items.filter((i) => !itemSettled(ground, events, stage, i)).length;
-    const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
-    if (blocked) return { id: stage, state: "stop", lacks: `Blocked: ${blocked.ask}` };
-    const state = left === 0 ? "settled" : left < items.length ? "loose" : "open";
-    return {
-      id: stage,
-      state,
-      lacks: left === 0 ? null : `${left} of ${items.length} still to check`,
-    };
+/** Where the items of a checklist stand. */
+function checksState(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  stage: "ready" | "prove",
+): StageState {
+  const own = calibrationLog(g, events);
+  const items = itemsOf(g, stage);
+  const done = checksOf(own, stage);
+  const left = items.filter((i) => !itemSettled(g, own, stage, i)).length;
+  const blocked = items.find((i) => done.get(i.id)?.body.outcome === "blocks");
+  if (blocked) return { id: stage, state: "stop", lacks: `Blocked: ${blocked.ask}` };
+  const state = left === 0 ? "settled" : left < items.length ? "loose" : "open";
+  return {
+    id: stage,
+    state,
+    lacks: left === 0 ? null : `${left} of ${items.length} still to check`,
   };
+}
 
-  const settled = allProved(ground, events);
-  const begun = eventsOf(events, "reading").length > 0;
-  const wasSettled = eventsOf(events, "settled").length > 0;
-  const setOut: StageState = settled
-    ? { id: "set-out", state: "settled", lacks: null }
+function setOutState(g: CalibrationGround, events: readonly JobEvent[]): StageState {
+  const targets = targetsOf(g.sheet);
+  if (targets.length === 0)
+    return { id: "set-out", state: "none", lacks: "The sheet sets nothing out" };
+  if (allProved(g, events)) return { id: "set-out", state: "settled", lacks: null };
+  const own = calibrationLog(g, events);
+  const begun = eventsOf(own, "reading").some((e) => e.body.calibrationId === g.calibrationId);
+  const wasSettled = eventsOf(own, "settled").length > 0;
+  const left = targets.filter((t) => !standingAt(g, events, t.id)?.settled);
+  return {
+    id: "set-out",
+    state: begun ? "loose" : "open",
+    lacks: isByHand(targets[0]!)
+      ? `Not proved in place: ${left.map((t) => t.name).join(", ")}`
+      : wasSettled
+        ? "Disturbed since it was settled"
+        : "Board not proved in place",
+  };
+}
+
+function runState(g: CalibrationGround, events: readonly JobEvent[]): StageState {
+  const { state: run } = runOf(g, events);
+  if (run.status === "passed") return { id: "run", state: "settled", lacks: null };
+  if (run.status === "failed")
+    return { id: "run", state: "stop", lacks: run.message ?? "The vehicle refused" };
+  const state = run.status === "not-started" ? "open" : "loose";
+  return { id: "run", state, lacks: "Routine not passed" };
+}
+
+const driveState = ({ sheet }: CalibrationGround): StageState =>
+  sheet.method === "static"
+    ? { id: "drive", state: "none", lacks: "The sheet asks for no drive" }
     : {
-        id: "set-out",
-        state: begun ? "loose" : "open",
-        lacks: wasSettled ? "Disturbed since it was settled" : "Board not proved in place",
+        id: "drive",
+        state: "open",
+        lacks:
+          sheet.method === "dynamic"
+            ? "The sheet is learned on a drive"
+            : "The sheet asks for a drive after the static part",
       };
 
-  const run = replayRun(runLogOf(events), sheet.run);
-  const runStage: StageState =
-    run.status === "passed"
-      ? { id: "run", state: "settled", lacks: null }
-      : run.status === "failed"
-        ? { id: "run", state: "stop", lacks: run.message ?? "The vehicle refused" }
-        : {
-            id: "run",
-            state: run.status === "not-started" ? "open" : "loose",
-            lacks: "Routine not passed",
-          };
+/** Where one calibration stands: the stages that are its own. */
+export const calibrationStages = (
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+): StageState[] => [
+  setOutState(g, events),
+  runState(g, events),
+  driveState(g),
+  checksState(g, events, "prove"),
+];
 
-  const drive: StageState =
-    sheet.method === "static"
-      ? { id: "drive", state: "none", lacks: "The sheet asks for no drive" }
-      : { id: "drive", state: "open", lacks: "The sheet asks for a drive after the static part" };
+/** One word for a calibration on the strip: done when nothing of its own is left but the check. */
+export type CalibrationState = "done" | "refused" | "begun" | "open";
+
+/** How far a calibration is, from its own stages. */
+export function calibrationState(stages: readonly StageState[]): CalibrationState {
+  const of = (id: StageId) => stages.find((s) => s.id === id)!.state;
+  if (of("run") === "stop") return "refused";
+  if (of("run") === "settled" && ["settled", "none"].includes(of("drive"))) return "done";
+  return stages.some((s) => s.state === "loose" || s.state === "settled") ? "begun" : "open";
+}
+
+/** Most pressing first: of several calibrations the stage shows what stops, then what is begun. */
+const PRESSING: readonly StageState["state"][] = ["stop", "loose", "open", "settled", "none"];
+
+/** One stage of all calibrations: settled where all are; otherwise the one that presses most. */
+function together(views: readonly CalibrationGround[], all: readonly StageState[][]): StageState[] {
+  if (views.length === 1) return all[0]!;
+  return all[0]!.map(({ id }, i): StageState => {
+    const states = all.map((s) => s[i]!);
+    const worst = PRESSING.find((p) => states.some((s) => s.state === p))!;
+    const at = states.findIndex((s) => s.state === worst);
+    // One that is done and one that is not begun are together one that is begun.
+    const state = worst === "open" && states.some((s) => s.state === "settled") ? "loose" : worst;
+    const { lacks } = states[at]!;
+    const name = views[at]!.sheet.title;
+    return { id, state, lacks: lacks && state !== "none" ? `${name}: ${lacks}` : lacks };
+  });
+}
+
+/**
+ * Where a job stands, stage by stage, and what each still lacks.
+ *
+ * @param inHand the calibration whose own stages are meant; all of them together where none is named
+ */
+export function stageStates(
+  events: readonly JobEvent[],
+  ground: JobGround,
+  inHand: string | null = null,
+): StageState[] {
+  const views = inHand === null ? viewsOf(ground) : [viewOf(ground, inHand)];
+  const own = together(
+    views,
+    views.map((v) => calibrationStages(v, events)),
+  );
   const handed = standingHandOver(events) !== null;
   return [
     { id: "take-in", state: "settled", lacks: null },
     owedState(ground, events),
-    checks("ready", itemsOf(ground, "ready")),
-    setOut,
-    runStage,
-    drive,
-    checks("prove", itemsOf(ground, "prove")),
+    checksState(views[0]!, events, "ready"),
+    ...own,
     {
       id: "hand-over",
       state: handed ? "settled" : "open",

@@ -1,132 +1,184 @@
-import { firstTarget, standingWith, targetOf, targetsOf, type Target } from "@/core/sheet";
-import { boosterFor, lacksReference, targetOn, type Stand } from "@/core/setout";
-import { eventsOf, standingSettlement, strikes, type JobEvent } from "./job";
-import type { JobGround } from "./ground";
-
-/** The target that is set out now: where the board is, or is on its way to. */
-export const targetNow = (g: Pick<JobGround, "sheet">, events: readonly JobEvent[]): Target =>
-  targetOf(g.sheet, eventsOf(events, "position").at(-1)?.body.to ?? "");
+import {
+  firstTarget,
+  setupOf,
+  standingWith,
+  standsAlong,
+  targetOf,
+  targetsOf,
+  type Target,
+} from "@/core/sheet";
+import { boosterFor, HANDS, isByHand, lacksReference, targetOn, type Stand } from "@/core/setout";
+import { currentStep, replayRun, type RunState } from "@/core/run";
+import { viewOf, type CalibrationGround, type JobGround } from "./ground";
+import { checkStanding, eventsOf, runLogOf, settlementStanding, type JobEvent } from "./job";
+import { calibrationIn, targetIn } from "./scope";
+import { lastStay, stayEvents, staysOf } from "./stays";
 
 /**
- * What was done while one target was set out; `standId` where another stand than the job's carries
- * it.
+ * A calibration's own part of the log, with what belongs to the job as a whole. Changes of place of
+ * other calibrations stay in it: they may send its stand away.
  */
-export type Piece = { target: Target; standId: string | null; endSeq: number; events: JobEvent[] };
-
-/** The log cut where the board was sent to another target's place, each piece with its target. */
-export function piecesOf(g: Pick<JobGround, "sheet">, events: readonly JobEvent[]): Piece[] {
-  const pieces: Piece[] = [{ target: firstTarget(g.sheet), standId: null, endSeq: 0, events: [] }];
-  for (const e of events) {
-    if (e.body.kind === "position")
-      pieces.push({
-        target: targetOf(g.sheet, e.body.to),
-        standId: e.body.standId ?? null,
-        endSeq: e.seq,
-        events: [],
+export const calibrationLog = (g: CalibrationGround, events: readonly JobEvent[]): JobEvent[] =>
+  g.calibrations.length === 1
+    ? [...events]
+    : events.filter((e) => {
+        const of = calibrationIn(e.body);
+        return of === null || of === g.calibrationId || e.body.kind === "position";
       });
-    else pieces.at(-1)!.events.push(e);
-    pieces.at(-1)!.endSeq = e.seq;
-  }
-  return pieces;
+
+/**
+ * The target that is worked on where nobody says which: the one that was last read, touched or gone
+ * to; the first where nothing was done.
+ */
+export function targetInHand(g: CalibrationGround, events: readonly JobEvent[]): Target {
+  const last = events.findLast(
+    (e) => calibrationIn(e.body) === g.calibrationId && targetIn(e.body) !== null,
+  );
+  return targetOf(g.sheet, (last && targetIn(last.body)) ?? "");
+}
+
+/** The calibration that is worked on where nobody says which: the one something was last done of. */
+export function calibrationInHand(
+  ground: JobGround,
+  events: readonly JobEvent[],
+): CalibrationGround {
+  const last = events.findLast((e) => calibrationIn(e.body) !== null);
+  return viewOf(ground, last ? calibrationIn(last.body) : null);
+}
+
+/** A target that stands: on which stand, what was done there, and what still holds of it. */
+export type Standing = {
+  target: Target;
+  standId: string;
+  /** What carries it, by its own name in the job. */
+  carrier: string;
+  /** The lines of its stay, and what was done elsewhere that reaches it. */
+  events: JobEvent[];
+  /** Whether anything was done at it yet. */
+  begun: boolean;
+  settled: ReturnType<typeof settlementStanding>;
+  board: ReturnType<typeof checkStanding>;
+};
+
+/** A target as it stands now; null where it was not brought, or was taken away. */
+export function standingAt(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
+): Standing | null {
+  const stay = lastStay(g, events, targetId);
+  if (!stay || stay.until !== Infinity) return null;
+  const own = stayEvents(g, events, stay);
+  return {
+    target: stay.target,
+    standId: stay.standId,
+    carrier: stay.carrier,
+    events: own,
+    begun: own.some((e) => targetIn(e.body) === targetId),
+    settled: settlementStanding(own),
+    board: checkStanding(own),
+  };
 }
 
 /**
- * A board that stands now: at which place, on which stand, what was done there, and the settlement
- * that still holds.
+ * The targets that stand together with one, in the sheet's order. One that stays beside is proved
+ * until something reaches it: the car, or a struck reading.
  */
-export type StandingBoard = {
-  target: Target;
-  standId: string;
-  /**
-   * The target's piece of the log, and what was done later that reaches it: the car moved, a line
-   * struck.
-   */
-  events: JobEvent[];
-  /** The last place of the log in its own piece. */
-  endSeq: number;
-  settled: ReturnType<typeof standingSettlement>;
-};
-
-/** The stand that carries the board at the present place. */
-export function standAt(
-  g: Pick<JobGround, "stand" | "stands">,
+export const standingNow = (
+  g: CalibrationGround,
   events: readonly JobEvent[],
+  targetId: string,
+): Standing[] => standingWith(g.sheet, targetId).flatMap((t) => standingAt(g, events, t.id) ?? []);
+
+/** The stand that carries a target, or would carry it. */
+export function standAt(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
 ): Stand {
-  const id = eventsOf(events, "position").at(-1)?.body.standId;
+  if (isByHand(targetOf(g.sheet, targetId))) return HANDS;
+  const id = lastStay(g, events, targetId)?.standId;
   return g.stands?.find((s) => s.id === id) ?? g.stand;
 }
 
 /**
- * The booster under that stand when it came to its present place: what its last piece of the log
- * left there.
+ * The target the routine wants proved at a step: where the last step before it sent the board.
  */
-export function boosterBefore(
-  g: Pick<JobGround, "sheet" | "stand" | "stands">,
+export const targetWanted = (g: CalibrationGround, stepIndex: number): Target =>
+  targetOf(
+    g.sheet,
+    g.sheet.run
+      .slice(0, stepIndex)
+      .reduce((at, s) => (s.kind === "position" ? s.to : at), firstTarget(g.sheet).id),
+  );
+
+/** The targets that have to be proved for a step, where each does, or does not stand yet. */
+export function wantedNow(
+  g: CalibrationGround,
   events: readonly JobEvent[],
-): string | null {
-  const struck = strikes(events);
-  const here = standAt(g, events).id;
-  const before = piecesOf(g, events)
-    .slice(0, -1)
-    .filter((p) => (p.standId ?? g.stand.id) === here);
-  const moves = before.flatMap((p) => eventsOf(p.events, "move")).filter((e) => !struck.has(e.id));
-  const last = moves.findLast((e) => e.body.move.kind === "booster")?.body.move;
-  return last?.kind === "booster" ? last.booster : null;
+  stepIndex: number,
+): { target: Target; standing: Standing | null }[] {
+  if (targetsOf(g.sheet).length === 0) return [];
+  return standingWith(g.sheet, targetWanted(g, stepIndex).id).map((target) => ({
+    target,
+    standing: standingAt(g, events, target.id),
+  }));
+}
+
+/** Where the routine is, and the step it waits at. */
+export function runOf(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+): { state: RunState; step: ReturnType<typeof currentStep> } {
+  const state = replayRun(runLogOf(calibrationLog(g, events)), g.sheet.run);
+  return { state, step: currentStep(state, g.sheet.run) };
 }
 
 /**
- * The boards that stand now, in the sheet's order: the one at the present place, and, where the
- * sheet puts it beside the one before, that one too. A board beside stays proved until something
- * reaches it: the car, or a struck reading.
+ * Whether what the routine needs is proved in place; once the vehicle has learned, whether it was
+ * when the vehicle looked: boards may go their way afterwards.
  */
-export function boardsStanding(
-  g: Pick<JobGround, "sheet" | "stand">,
-  events: readonly JobEvent[],
-): StandingBoard[] {
-  const pieces = piecesOf(g, events);
-  const here = targetNow(g, events);
-  return standingWith(g.sheet, here.id).map((target): StandingBoard => {
-    const piece =
-      target.id === here.id ? pieces.at(-1)! : pieces.findLast((p) => p.target.id === target.id);
-    if (!piece) return { target, standId: g.stand.id, events: [], endSeq: 0, settled: null };
-    const reaches = (e: JobEvent): boolean =>
-      e.seq > piece.endSeq &&
-      (e.body.kind === "strike" ||
-        e.body.kind === "rear-toe" ||
-        (e.body.kind === "touch" && e.body.touch === "moved-car"));
-    const own = [...piece.events, ...events.filter(reaches)];
-    return {
-      target,
-      standId: piece.standId ?? g.stand.id,
-      events: own,
-      endSeq: piece.endSeq,
-      settled: standingSettlement(own),
-    };
-  });
+export function allProved(g: CalibrationGround, events: readonly JobEvent[]): boolean {
+  const { state } = runOf(g, events);
+  if (state.status !== "passed") return provedAt(g, events, state.stepIndex);
+  const looked = eventsOf(calibrationLog(g, events), "run").findLast(
+    (e) => e.body.event.type === "routine-started",
+  );
+  const then = looked ? events.filter((e) => e.seq < looked.seq) : events;
+  return provedAt(g, then, runOf(g, then).state.stepIndex);
 }
 
-/** Whether every board that stands now is proved in place. */
-export const allProved = (
-  g: Pick<JobGround, "sheet" | "stand">,
-  events: readonly JobEvent[],
-): boolean => boardsStanding(g, events).every((b) => b.settled !== null);
+/** The same at a step: everything it wants, and what is set out for the step to come. */
+function provedAt(g: CalibrationGround, events: readonly JobEvent[], stepIndex: number): boolean {
+  const wanted = wantedNow(g, events, stepIndex);
+  const here =
+    targetsOf(g.sheet).length === 0 ? [] : standingNow(g, events, targetInHand(g, events).id);
+  return [...wanted.map((w) => w.standing), ...here].every((s) => s !== null && s.settled !== null);
+}
+
+/** Whether a target needs a stand of its own: others of its setup stand there already. */
+export const standsBeside = (g: CalibrationGround, targetId: string): boolean => {
+  const { targets } = setupOf(g.sheet, targetId);
+  const at = targets.findIndex((t) => t.id === targetId);
+  return at > 0 && !standsAlong(targets[at]!);
+};
 
 /**
  * The stands that could carry a board beside those that stand already: not one of theirs, and high
  * enough.
  */
 export function freeStands(
-  g: Pick<JobGround, "sheet" | "stand" | "stands">,
+  g: CalibrationGround,
   events: readonly JobEvent[],
   targetId: string,
 ): Stand[] {
-  const before = standingWith(g.sheet, targetId)
-    .slice(0, -1)
-    .map((t) => t.id);
+  const before = standingWith(g.sheet, targetId).filter((t) => t.id !== targetId);
   const taken = new Set(
-    piecesOf(g, events)
-      .filter((p) => before.includes(p.target.id))
-      .map((p) => p.standId ?? g.stand.id),
+    staysOf(g, events)
+      .filter(
+        (s) => s.calibrationId === g.calibrationId && before.some((t) => t.id === s.target.id),
+      )
+      .map((s) => s.standId),
   );
   const target = targetOf(g.sheet, targetId);
   const carries = (s: Stand): boolean =>
@@ -135,27 +187,16 @@ export function freeStands(
   return (g.stands ?? []).filter((s) => !taken.has(s.id) && carries(s));
 }
 
-/** Whether a target stands beside another one that is already there: it needs a stand of its own. */
-export const standsBeside = (g: Pick<JobGround, "sheet">, targetId: string): boolean =>
-  standingWith(g.sheet, targetId).length > 1;
-
-/** The target that the routine wants proved at a step: where the last step before it sent the board. */
-export const targetWanted = (g: Pick<JobGround, "sheet">, stepIndex: number): Target =>
-  targetOf(
-    g.sheet,
-    g.sheet.run
-      .slice(0, stepIndex)
-      .reduce((at, s) => (s.kind === "position" ? s.to : at), firstTarget(g.sheet).id),
-  );
-
-/** The stand that last carried a target, where that was not the job's own. */
+/** The stand that last carried a target, where that was not the calibration's own. */
 export const standUsedFor = (
-  g: Pick<JobGround, "sheet">,
+  g: CalibrationGround,
   events: readonly JobEvent[],
   targetId: string,
-): string | undefined =>
-  piecesOf(g, events).findLast((p) => p.target.id === targetId)?.standId ?? undefined;
+): string | undefined => {
+  const id = lastStay(g, events, targetId)?.standId;
+  return id === g.stand.id || id === HANDS.id ? undefined : id;
+};
 
 /** Whether a sheet has this target. */
-export const hasTarget = (g: Pick<JobGround, "sheet">, targetId: string): boolean =>
+export const hasTarget = (g: Pick<CalibrationGround, "sheet">, targetId: string): boolean =>
   targetsOf(g.sheet).some((t) => t.id === targetId);

@@ -1,7 +1,9 @@
 import { happeningName } from "@/core/owed";
 import { eventsOf, type JobEvent } from "./job";
-import type { JobGround } from "./ground";
-import { judgeJob } from "./set-out";
+import { isByHand } from "@/core/setout";
+import { viewOf, viewsOf, type JobGround } from "./ground";
+import { judgeTarget } from "./set-out";
+import { allProved, targetInHand } from "./standing";
 import { jobState, stageStates, type JobState, type StageState } from "./stages";
 
 /** A job as the list shows it. */
@@ -35,9 +37,12 @@ export const LIST = { page: 60, most: 600, found: 1000 } as const;
  * are there.
  */
 function setOutWords(ground: JobGround, events: readonly JobEvent[]): string {
-  const { verdict, next, solution } = judgeJob(ground, events);
+  const view = viewsOf(ground).find((v) => !allProved(v, events)) ?? viewOf(ground, null);
+  const target = targetInHand(view, events);
+  const { verdict, next, solution } = judgeTarget(view, events, target.id);
   if (verdict.why === "suspect") return "A reading does not fit";
-  if (next.kind === "move") return "The board has to be moved";
+  if (next.kind === "move")
+    return isByHand(target) ? `${target.name} has to be drawn` : "The board has to be moved";
   if (next.kind === "settle") return "In place, not yet printed";
   const read = solution.readings.filter((r) => r.state === "counts").length;
   return `${read} reading${read === 1 ? "" : "s"} so far`;
@@ -50,7 +55,7 @@ export function ticketOf(
   events: readonly JobEvent[],
   on: JobTicket["on"],
 ): JobTicket {
-  const { intake, vehicle, sheet } = ground;
+  const { intake, vehicle } = ground;
   const stages = stageStates(events, ground);
   const open =
     stages.find((s) => s.state === "stop") ??
@@ -65,7 +70,7 @@ export function ticketOf(
     customer: intake.customer,
     order: intake.order,
     done: intake.happenings.map(happeningName).join(", "),
-    sheet: sheet.title,
+    sheet: ground.calibrations.map((c) => c.sheet.title).join(", "),
     state: jobState(stages),
     stages,
     lacks: open?.lacks

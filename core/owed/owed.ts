@@ -33,7 +33,10 @@ const touches = (rule: Rule, h: Happening, fitted: Fitted): boolean => {
 /**
  * How the vehicle's own sheet does a system: in the bay alone, or in the bay and then on the road.
  */
-export type SheetMethod = { system: SystemId; kind: "static" | "static-then-dynamic" };
+export type SheetMethod = {
+  system: SystemId;
+  kind: "static" | "static-then-dynamic" | "dynamic";
+};
 
 /**
  * What a rule asks for, each by itself; where the vehicle's own sheet goes on to the road, so does

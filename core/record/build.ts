@@ -1,8 +1,10 @@
 import {
-  boardsStanding,
+  calibrationLog,
   checksOf,
+  checkStanding,
   eventsOf,
   FUNCTIONS,
+  isOfStay,
   itemOf,
   itemsOf,
   jobClock,
@@ -11,36 +13,37 @@ import {
   lastOf,
   measuredOf,
   MOUNT_PARTS,
+  movesVehicle,
   PHOTO_SUBJECTS,
-  piecesOf,
-  planFor,
   runEventWords,
+  runOf,
   sceneNow,
-  runLogOf,
-  setOutEntries,
   settledQuantities,
+  settlementStanding,
   STAGES,
   stageStates,
-  standingBoard,
   standingHandOver,
-  standingSettlement,
+  stayEvents,
+  staysOf,
   strikes,
+  viewsOf,
+  type CalibrationGround,
   type FunctionId,
   type JobEvent,
   type JobGround,
   type MountPart,
 } from "@/core/job";
-import { replayRun } from "@/core/run";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
 import {
+  HANDS,
   lineViews,
   moveWords,
+  schoolOf,
   SCHOOLS,
+  slotsFor,
   solveScene,
-  solveSetOut,
-  targetOn,
-  TOUCHES,
+  touchName,
 } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import type { Setup, Target } from "@/core/sheet";
@@ -89,7 +92,7 @@ export function buildRecord(
     checks: checksIn(ground, events),
     ...arrivalOf(events),
     glass: glassOf(ground, events),
-    calibrations: [calibrationOf(ground, events, simulated)],
+    calibrations: viewsOf(ground).map((view) => calibrationOf(view, events, simulated)),
     time: timeOf(events),
     open: stageStates(events, ground)
       .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
@@ -102,40 +105,44 @@ export function buildRecord(
 /** What was checked before and after, with what was measured for it. */
 const checksIn = (ground: JobGround, events: readonly JobEvent[]): JobRecord["checks"] =>
   (["ready", "prove"] as const).flatMap((stage) => {
-    const done = checksOf(events, stage);
-    return itemsOf(ground, stage).flatMap((item) => {
-      const e = done.get(item.id);
-      if (!e) return [];
-      const { outcome, reason } = e.body;
-      const measured = measuredFor(ground, events, item.id);
-      return [{ stage, measured, ask: item.ask, outcome, reason, at: e.at, by: who(e) }];
+    // What is checked before belongs to the job: its first calibration asks for all.
+    const views = stage === "ready" ? viewsOf(ground).slice(0, 1) : viewsOf(ground);
+    return views.flatMap((view) => {
+      const done = checksOf(calibrationLog(view, events), stage);
+      return itemsOf(view, stage).flatMap((item) => {
+        const e = done.get(item.id);
+        if (!e) return [];
+        const { outcome, reason } = e.body;
+        const measured = stage === "ready" ? measuredFor(view, events, item.id) : [];
+        return [{ stage, measured, ask: item.ask, outcome, reason, at: e.at, by: who(e) }];
+      });
     });
   });
 
 /** One sheet as it was carried out. */
 function calibrationOf(
-  ground: JobGround,
+  view: CalibrationGround,
   events: readonly JobEvent[],
   simulated: boolean,
 ): CalibrationRecord {
-  const { sheet } = ground;
-  const run = replayRun(runLogOf(events), sheet.run);
-  const hung = standingBoard(events);
+  const { sheet, calibrationId } = view;
+  const { state: run } = runOf(view, events);
+  const targets = sheet.setups.flatMap((setup) =>
+    setup.targets.map((target) => targetRecord(view, events, setup, target)),
+  );
   return {
-    id: sheet.id,
+    id: calibrationId,
     reason: sheet.reason,
     sheet,
-    targets: sheet.setups.flatMap((setup) =>
-      setup.targets.map((target) => targetRecord(ground, events, setup, target)),
-    ),
+    targets,
     run: {
       status: run.status,
-      board: hung && { code: hung.body.code, reason: hung.body.reason, at: hung.at, by: who(hung) },
+      board: targets.findLast((t) => t.check)?.check ?? null,
       attempts: run.attempt,
       tool: run.tool,
       simulated,
       result: run.result,
-      log: eventsOf(events, "run").map((e) => ({
+      log: eventsOf(calibrationLog(view, events), "run").map((e) => ({
         at: e.at,
         by: who(e),
         ...runEventWords(e.body.event, sheet),
@@ -144,38 +151,52 @@ function calibrationOf(
   };
 }
 
-/** One target: everything read and done of it, each reading as its own set-out last knew it. */
+/**
+ * One target: everything read and done of it in all its stays, each reading as its last stay knew
+ * it. What was accepted is kept of a target that was taken away after it was used.
+ */
 function targetRecord(
-  ground: JobGround,
+  view: CalibrationGround,
   events: readonly JobEvent[],
   setup: Setup,
   target: Target,
 ): TargetRecord {
-  const pieces = piecesOf(ground, events).filter((p) => p.target.id === target.id);
-  const own = pieces.flatMap((p) => p.events);
-  const last = pieces.at(-1);
+  const stays = staysOf(view, events).filter(
+    (s) => s.calibrationId === view.calibrationId && s.target.id === target.id,
+  );
+  const last = stays.at(-1);
+  const own = events.filter((e) => stays.some((s) => isOfStay(s, e)));
   const struck = strikes(events);
-  // What was struck later was never read; what happened to other targets later is none of its own.
-  const until = last
-    ? events.filter((e) => e.seq <= last.endSeq || e.body.kind === "strike")
+  // What was struck later was never read; what happened after it was taken away is none of its own.
+  const then = last
+    ? events.filter((e) => e.seq < last.until || e.body.kind === "strike")
     : events.slice(0, 1);
-  const standing = boardsStanding(ground, events).find((b) => b.target.id === target.id);
-  const scene = sceneNow(ground, events);
-  // Nobody came to it yet: it would stand on the job's own stand.
-  const on = last ? undefined : { target: targetOn(target, ground.stand), stand: ground.stand };
-  const solution = standing?.events.length
-    ? solveScene(scene.scene, scene.entries).targets.get(target.id)!
-    : solveSetOut(planFor(ground, until, on), last ? setOutEntries(until) : []);
+  const { scene, entries, now } = sceneNow(view, then, target.id);
+  const solution = solveScene(scene, entries).targets.get(now)!;
   const state = new Map(solution.readings.map((r) => [r.id, r]));
-  const standId = last ? (last.standId ?? ground.stand.id) : null;
-  const stand = [ground.stand, ...(ground.stands ?? [])].find((s) => s.id === standId);
-  const settled = standing ? standing.settled : last ? standingSettlement(last.events) : null;
+  const slots = new Map(slotsFor(solution.plan).map((s) => [s.id, s]));
+  const standId = own.length > 0 ? last!.standId : null;
+  const stand = [HANDS, view.stand, ...(view.stands ?? [])].find((s) => s.id === standId);
+  const kept = last ? stayEvents(view, events, last) : [];
+  const settled = settlementStanding(kept);
+  const check = checkStanding(kept);
+  // A vehicle that was moved is a touch of everything that stood then.
+  const touching = events.filter(
+    (e) => own.includes(e) || (kept.includes(e) && movesVehicle(e.body)),
+  );
+  const nameOf = (id: string): string => setup.targets.find((t) => t.id === id)?.name ?? id;
   return {
     id: target.id,
     name: target.name,
     setup: setup.name,
-    stand: stand ? `${stand.id}, ${stand.name}` : standId,
-    way: SCHOOLS[solution.plan.school ?? "tapes"].name,
+    stand: stand === HANDS ? stand.name : stand ? `${stand.id}, ${stand.name}` : standId,
+    way: SCHOOLS[schoolOf(solution.plan)].name,
+    check: check && {
+      code: check.body.code,
+      reason: check.body.reason,
+      at: check.at,
+      by: who(check),
+    },
     lines: lineViews(solution).map(({ name, isSheets, turnRad, atBoardMm, seen }) => ({
       name,
       isSheets,
@@ -184,8 +205,8 @@ function targetRecord(
       seen,
     })),
     readings: eventsOf(own, "reading").map((e) => {
-      const slot = solution.slots.find((s) => s.id === e.body.slotId);
-      const instrument = ground.instruments.find((i) => i.id === e.body.instrumentId);
+      const slot = slots.get(e.body.slotId);
+      const instrument = view.instruments.find((i) => i.id === e.body.instrumentId);
       const known = state.get(e.id);
       const result = known?.state === "counts" ? known.result : null;
       return {
@@ -209,15 +230,18 @@ function targetRecord(
     }),
     moves: eventsOf(own, "move")
       .filter((e) => !struck.has(e.id))
-      .map((e) => ({ say: moveWords(e.body.move, ground.vehicle).say, at: e.at, by: who(e) })),
-    touches: eventsOf(own, "touch")
+      .map((e) => ({ say: moveWords(e.body.move, view.vehicle).say, at: e.at, by: who(e) })),
+    touches: eventsOf(touching, "touch")
       .filter((e) => !struck.has(e.id))
-      .map((e) => ({ what: TOUCHES[e.body.touch].name, at: e.at, by: who(e) })),
+      .map((e) => ({ what: touchName(target.kind, e.body.touch), at: e.at, by: who(e) })),
     settled: settled && {
       at: settled.at,
       by: who(settled),
       chance: settled.body.chance,
-      quantities: settledQuantities(settled.body, target),
+      quantities: settledQuantities(settled.body, target).map(({ to, ...q }) => ({
+        ...q,
+        ...(to ? { to: nameOf(to) } : {}),
+      })),
     },
   };
 }
@@ -266,7 +290,7 @@ function owedLines(ground: JobGround, events: readonly JobEvent[]): JobRecord["o
 
 /** The standing measurement of a readiness item in words; empty where nothing was measured. */
 function measuredFor(
-  ground: JobGround,
+  ground: CalibrationGround,
   events: readonly JobEvent[],
   itemId: string,
 ): JobRecord["checks"][number]["measured"] {

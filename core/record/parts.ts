@@ -147,6 +147,16 @@ export const owedParts = {
   ),
 };
 
+/** What the vehicle answered. */
+export const result = z.object({
+  passed: z.boolean(),
+  qualityPercent: z.number(),
+  learnedYawDeg: z.number(),
+  learnedPitchDeg: z.number(),
+  learnedRollDeg: z.number(),
+  reason: z.string().nullable(),
+});
+
 /** The routine as the scan tool ran it. */
 export const run = z.object({
   status: z.enum(["not-started", "connected", "waiting", "routine", "passed", "failed", "stopped"]),
@@ -157,16 +167,7 @@ export const run = z.object({
   attempts: z.number().int(),
   tool: z.object({ name: z.string(), serial: z.string(), software: z.string() }).nullable(),
   simulated: z.boolean(),
-  result: z
-    .object({
-      passed: z.boolean(),
-      qualityPercent: z.number(),
-      learnedYawDeg: z.number(),
-      learnedPitchDeg: z.number(),
-      learnedRollDeg: z.number(),
-      reason: z.string().nullable(),
-    })
-    .nullable(),
+  result: result.nullable(),
   log: z.array(z.object({ at: time, by: person, label: z.string(), value: z.string() })),
 });
 

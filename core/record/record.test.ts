@@ -1,49 +1,16 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import type { JobEvent } from "@/core/job";
+import { intakeSchema, type EventBody, type JobEvent } from "@/core/job";
+import { groundOf, INTAKE, logOf } from "@/tests/fixtures";
 import { z } from "zod";
 import { record1JsonSchema, recordJsonSchema, recordSchema } from ".";
 import { vehicleJsonSchema } from "@/core/vehicle";
 import { sheet1Schema, sheetJsonSchema } from "@/core/sheet";
-import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
-import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
-import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
 import { buildRecord, readingFigures, standLines } from ".";
 
-const by = { id: "ines", name: "Ines Tarbet", initials: "IT" };
-const intake = {
-  vin: madeUpVin("0NVLS2DA7R100417"),
-  vinReason: null,
-  vehicleId: "norvane-lisse",
-  happenings: [{ event: "glass-out" as const, place: "windshield" as const }],
-  sheetId: "lisse-forward",
-  sheetVersion: 2,
-  standId: "S-1",
-  customer: "A",
-  plate: "",
-  order: "",
-  rearToeDeg: null,
-  answers: {},
-  complaint: "",
-};
-const ground = {
-  intake,
-  vehicle: VEHICLES[0]!,
-  sheet: SHEETS[0]!,
-  stand: STANDS[0]!,
-  instruments: INSTRUMENTS,
-  ruleBook: RULES,
-  glassPolicy: "equivalent-with-reason" as const,
-};
-const log = (bodies: JobEvent["body"][]): JobEvent[] =>
-  [{ kind: "taken-in" as const, intake }, ...bodies].map((body, i) => ({
-    id: `e${i + 1}`,
-    seq: i + 1,
-    at: `2026-11-03T09:0${i}:00.000Z`,
-    by,
-    body,
-  }));
+const ground = groundOf(intakeSchema.parse({ ...INTAKE, customer: "A" }), 0, SHEETS[0]!);
+const log = (bodies: EventBody[]): JobEvent[] => logOf(ground, ...bodies);
 const reading = (slotId: string, shown: number): JobEvent["body"] => ({
   kind: "reading",
   slotId,

@@ -1,10 +1,23 @@
 import { z } from "zod";
 import { sheetSchema } from "@/core/sheet";
-import { jobParts, lines, moves, owedParts, person, reading, run, time, touches } from "./parts";
+import {
+  jobParts,
+  lines,
+  moves,
+  owedParts,
+  person,
+  reading,
+  result,
+  run,
+  time,
+  touches,
+} from "./parts";
 
 /** One number with limits, as it was accepted: error is actual minus wanted. */
 const quantity = z.object({
   id: z.string(),
+  /** The name of the other target, where it is what two have to be to each other. */
+  to: z.string().optional(),
   unit: z.enum(["mm", "rad"]),
   error: z.number(),
   /** Standard uncertainty; null where an older record does not say it. */
@@ -23,6 +36,11 @@ const target = z.object({
   /** The way chosen last. */
   way: z.string(),
   lines,
+  /** What hung or lay there by its label; the reason is given for a worn one. */
+  check: z
+    .object({ code: z.string(), reason: z.string().nullable(), at: time, by: person })
+    .nullable()
+    .optional(),
   readings: z.array(reading),
   moves,
   touches,
@@ -43,7 +61,12 @@ const calibration = z.object({
   reason: z.string(),
   sheet: sheetSchema,
   targets: z.array(target),
-  run,
+  run: run.extend({
+    // Only a camera that looks one way learns angles.
+    result: result
+      .partial({ learnedYawDeg: true, learnedPitchDeg: true, learnedRollDeg: true })
+      .nullable(),
+  }),
 });
 
 const { job, vehicle, checks, cameIn, consent, photos, glass, ...end } = jobParts;

@@ -28,7 +28,7 @@ function upcastRecord(r: JobRecord1): JobRecord {
     const earlier = setOut.earlier.findLast((e) => e.place === target.name);
     const held = here ? setOut.settled : earlier;
     const sigma = here ? setOut.settled?.sigma : undefined;
-    const one = (id: string, error: number, known: number | undefined, half: number) => ({
+    const one = (id: string, error: number, known: number | undefined, half = Infinity) => ({
       id,
       unit: id === "twist" ? ("rad" as const) : ("mm" as const),
       error,
@@ -55,7 +55,12 @@ function upcastRecord(r: JobRecord1): JobRecord {
             quantities: [
               one("along", held.alongMm, sigma?.alongMm, tolerance.alongMm),
               one("across", held.acrossMm, sigma?.acrossMm, tolerance.acrossMm),
-              one("twist", held.twistRad, sigma?.twistRad, degToRad(tolerance.twistDeg)),
+              one(
+                "twist",
+                held.twistRad,
+                sigma?.twistRad,
+                degToRad(tolerance.twistDeg ?? Infinity),
+              ),
               one("height", held.heightMm, sigma?.heightMm, tolerance.heightMm),
             ],
           }

@@ -1,5 +1,12 @@
 import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
-import { DISTANCE_FROM_NAMES, type Target } from "@/core/sheet";
+import {
+  DISTANCE_FROM_NAMES,
+  setupOf,
+  targetOf,
+  type Setup,
+  type Sheet,
+  type Target,
+} from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
@@ -23,8 +30,20 @@ function to(part: "along" | "height", { measuredTo }: Target): string {
   return point === "scale" || point === "laser" ? `, by ${REFERENCES.height[point]}` : "";
 }
 
+/** What two targets have to be to each other, as the sheet has it. */
+function relationWanted(kind: QuantityId, target: Target, setup: Setup | undefined): string {
+  const relation = setup?.relations?.find((r) => r.kind === kind && r.of.includes(target.id));
+  if (relation?.kind === "spacing")
+    return `${formatNumber(relation.minMm)} to ${formatQuantity(relation.maxMm, "mm")}`;
+  return kind === "parallel" ? "parallel" : "equal on both sides";
+}
+
 /** What a quantity of a target is measured against. */
-function wantedOf(q: Accepted, target: Target): { name: string; wanted: string } {
+function wantedOf(
+  q: Accepted,
+  target: Target,
+  setup: Setup | undefined,
+): { name: string; wanted: string } {
   const { placement } = target;
   const against = DATUM_NAMES[target.datum];
   const mm = (v: number): string => formatQuantity(v, "mm");
@@ -46,6 +65,13 @@ function wantedOf(q: Accepted, target: Target): { name: string; wanted: string }
         name: `Height of the board${to("height", target) || " centre"}`,
         wanted: mm(placement.heightMm),
       };
+    case "spacing":
+    case "parallel":
+    case "equal-distance": {
+      const { name } = QUANTITIES[q.id as QuantityId];
+      const range = relationWanted(q.id as QuantityId, target, setup);
+      return { name: q.to ? `${name}, with ${q.to}` : name, wanted: range };
+    }
     default: {
       const upright = target.upright === "vehicle-plane" ? "square to the car" : "plumb";
       return { name: QUANTITIES[q.id as QuantityId]?.name ?? q.id, wanted: upright };
@@ -56,7 +82,9 @@ function wantedOf(q: Accepted, target: Target): { name: string; wanted: string }
 type Accepted = NonNullable<TargetRecord["settled"]>["quantities"][number];
 
 /** The accepted position against the sheet, line by line; empty while nothing is settled. */
-export function resultLines(record: TargetRecord, target: Target): ResultLine[] {
+export function resultLines(record: TargetRecord, sheet: Pick<Sheet, "setups">): ResultLine[] {
+  const target = targetOf(sheet, record.id);
+  const setup = setupOf(sheet, record.id);
   return (record.settled?.quantities ?? []).map((q) => {
     const angle = q.unit === "rad";
     const figure = (v: number, decimals: number): string =>
@@ -64,7 +92,7 @@ export function resultLines(record: TargetRecord, target: Target): ResultLine[] 
     const off = angle ? `${signed(radToDeg(q.error), 2)}°` : `${signed(q.error, 1)} mm`;
     const even = q.lower === -q.upper;
     return {
-      ...wantedOf(q, target),
+      ...wantedOf(q, target, setup),
       error: off,
       sigma: q.sigma === null ? "–" : figure(q.sigma, 1),
       tolerance: even
@@ -78,7 +106,7 @@ export function resultLines(record: TargetRecord, target: Target): ResultLine[] 
 export const verdictLine = ({ settled }: TargetRecord): string =>
   settled
     ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.`
-    : "Not settled: the board is not proved in place, or something was disturbed since.";
+    : "Not settled: it is not proved in place, or something was disturbed since.";
 
 /** The vehicle's answer in one line. */
 export function runLine({ run }: CalibrationRecord): string {
@@ -135,9 +163,12 @@ export function standLines(
     .map(({ line }) => line);
 }
 
-/** The aim the vehicle learned, degrees. */
-export const aimLearned = (r: NonNullable<CalibrationRecord["run"]["result"]>): string =>
-  `yaw ${signed(r.learnedYawDeg, 2)}°, pitch ${signed(r.learnedPitchDeg, 2)}°, roll ${signed(r.learnedRollDeg, 2)}°`;
+/** The aim the vehicle learned, degrees; null where it learns none. */
+export function aimLearned(r: NonNullable<CalibrationRecord["run"]["result"]>): string | null {
+  const { learnedYawDeg: yaw, learnedPitchDeg: pitch, learnedRollDeg: roll } = r;
+  if (yaw === undefined || pitch === undefined || roll === undefined) return null;
+  return `yaw ${signed(yaw, 2)}°, pitch ${signed(pitch, 2)}°, roll ${signed(roll, 2)}°`;
+}
 
 /** The glass in one line. */
 export function glassLine(record: JobRecord): string | null {

@@ -23,13 +23,16 @@ export type RunEvent = { at: string } & (
   | { type: "stopped"; reason: string }
 );
 
-/** What the vehicle answered. Angles in degrees, as the tool reports them. */
+/**
+ * What the vehicle answered. Angles in degrees, as the tool reports them; only a camera that looks
+ * one way learns any.
+ */
 export type RoutineResult = {
   passed: boolean;
   qualityPercent: number;
-  learnedYawDeg: number;
-  learnedPitchDeg: number;
-  learnedRollDeg: number;
+  learnedYawDeg?: number | undefined;
+  learnedPitchDeg?: number | undefined;
+  learnedRollDeg?: number | undefined;
   /** The vehicle's own reason, when it refused. */
   reason: string | null;
 };

@@ -3,7 +3,9 @@ import { boosterMove, planMoves, type Move } from "./moves";
 import { boosterFor, withBooster, type Stand } from "./stand";
 import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";
-import { planHalfWidths } from "./proof";
+import { drawMoves, isByHand } from "./hands";
+import { wantedRail } from "./plan";
+import { proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { disagreeing, likelyCause } from "./suspicion";
 import { judgeSetOut, type Verdict } from "./verdict";
@@ -56,12 +58,34 @@ export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): Proposed
     pitchRad: tilt("pitchRad", t.pitchDeg),
     rollRad: tilt("rollRad", t.rollDeg),
   };
-  const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm)
+  if (isByHand(s.plan.target)) {
+    // A mat drawn by less than this only takes up its own folds.
+    const coarse = { mm: Math.max(3, least.mm), rad: least.rad };
+    return drawMoves(s.plan.target, s.board, s.target.pose, coarse).map((m) => withReadings(s, m));
+  }
+  const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm ?? Infinity)
     ? now.heightMm
     : s.target.heightMm;
-  return planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least).map((move) =>
-    withReadings(s, move),
-  );
+  return [
+    ...planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least),
+    ...railMoves(s, least.mm),
+  ].map((move) => withReadings(s, move));
+}
+
+/** The same, however small. */
+function everyMove(s: SetOutSolution): ProposedMove[] {
+  const { plan, board, target } = s;
+  const moves = isByHand(plan.target)
+    ? drawMoves(plan.target, board, target.pose, { mm: 1, rad: 1e-4 })
+    : [...planMoves(plan.stand, s.standState, board, target), ...railMoves(s, 0.2)];
+  return moves.map((m) => withReadings(s, m));
+}
+
+/** Along the rail only what the beam's own place does not explain; nothing where there is no rail. */
+function railMoves(s: SetOutSolution, leastMm: number): Move[] {
+  if (!s.plan.target.beam) return [];
+  const leftMm = wantedRail(s.plan.target) - s.scalars.rail.value;
+  return Math.abs(leftMm) < leastMm ? [] : [{ kind: "rail", leftMm, after: s.board }];
 }
 
 function withReadings(s: SetOutSolution, move: Move): ProposedMove {
@@ -87,9 +111,7 @@ export const outOfReach = (stand: Stand, heightMm: number): string => {
 /** Names the quantity the kit cannot pin down. */
 function exhausted(s: SetOutSolution): string {
   const names = ["distance", "place across", "twist"];
-  const sizes = s.aim!.covariance.map(
-    (row, i) => Math.sqrt(row[i]!) / planHalfWidths(s.plan.target)[i]!,
-  );
+  const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / proofHalfWidths(s.plan)[i]!);
   const worst = names[sizes.indexOf(Math.max(...sizes))]!;
   return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.target.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
 }
@@ -184,7 +206,7 @@ export function nextAct(solution: SetOutSolution): Judged {
   };
   const decide = (): NextAct => {
     const { stand, target } = solution.plan;
-    const booster = boosterFor(stand, solution.target.heightMm);
+    const booster = isByHand(target) ? null : boosterFor(stand, solution.target.heightMm);
     if (booster === undefined)
       return { kind: "stuck", message: outOfReach(stand, solution.target.heightMm) };
     if (booster?.id !== stand.fitted?.id)
@@ -218,15 +240,7 @@ export function nextAct(solution: SetOutSolution): Judged {
     if (verdict.kind === "move") {
       const moves = proposeMoves(solution);
       // Errors can be outside together while each is too small to be worth a move of its own.
-      const [move, ...rest] =
-        moves.length > 0
-          ? moves
-          : planMoves(
-              solution.plan.stand,
-              solution.standState,
-              solution.board,
-              solution.target,
-            ).map((m) => withReadings(solution, m));
+      const [move, ...rest] = moves.length > 0 ? moves : everyMove(solution);
       if (move) return { kind: "move", move, rest };
     }
     return read();

@@ -2,7 +2,7 @@ import { wrapAngle } from "@/core/math/linear";
 import type { Adjustment } from "@/core/survey";
 import { degToRad } from "@/core/units";
 import type { VehiclePointId } from "@/core/vehicle";
-import { datumLine, type DatumFrame } from "./plan";
+import { datumLine, facing, type DatumFrame } from "./plan";
 import type { Target } from "@/core/sheet";
 
 /** Aim error in the plan: actual minus sheet, in the datum's own axes. */
@@ -32,16 +32,23 @@ export type PlanAim = {
  * @param adjustment an adjusted set-out network with the vehicle's points
  * @param target its placement in mm and degrees
  * @param frame the sheet's datum on this vehicle
- * @param body the body whose origin is the centre of the board, projected to the floor
+ * @param body the body whose origin is the centre of the board, projected to the floor; of a beam
+ *   that carries several boards its middle
+ * @param rail how far to vehicle left of the beam's middle the board hangs: d C = -l d r, with l the
+ *   body's own left, which is vehicle right
  */
 export function aim(
   adjustment: Adjustment,
   target: Target,
   frame: DatumFrame,
   body: string,
+  rail: { mm: number; variance: number } | null = null,
 ): PlanAim {
   const { index, order, covariance } = adjustment.joint;
-  const board = adjustment.bodies.find((b) => b.id === body)!;
+  const carrier = adjustment.bodies.find((b) => b.id === body)!;
+  const reach = -(rail?.mm ?? 0);
+  const [lx, ly] = [-Math.sin(carrier.headingRad), Math.cos(carrier.headingRad)];
+  const board = { xMm: carrier.xMm + lx * reach, yMm: carrier.yMm + ly * reach };
   const line = datumLine(frame, adjustment.points);
   const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
 
@@ -49,7 +56,7 @@ export function aim(
   const fromLine = [board.xMm - line.xMm, board.yMm - line.yMm] as const;
   const along = ux * fromOrigin[0] + uy * fromOrigin[1];
   const across = -uy * fromLine[0] + ux * fromLine[1];
-  const twist = wrapAngle(board.headingRad - line.headingRad - Math.PI);
+  const twist = wrapAngle(carrier.headingRad - line.headingRad - facing(target.kind));
 
   const jacobian = [new Float64Array(order), new Float64Array(order), new Float64Array(order)];
   const [jAlong, jAcross, jTwist] = jacobian as [Float64Array, Float64Array, Float64Array];
@@ -61,7 +68,12 @@ export function aim(
   };
   add(jAlong, body, ux, uy);
   add(jAcross, body, -uy, ux);
-  jTwist[index[body]! + 2]! += 1;
+  const turn = index[body]! + 2;
+  jTwist[turn]! += 1;
+  // A board beside the middle of its beam swings with the beam: d C = J (C - B) d theta.
+  const [sx, sy] = [-ly * reach, lx * reach];
+  jAlong[turn]! += ux * sx + uy * sy;
+  jAcross[turn]! += -uy * sx + ux * sy;
   for (const [id, w] of frame.distanceFrom) add(jAlong, id, -w * ux, -w * uy);
   for (const [id, w] of frame.through) add(jAcross, id, w * uy, -w * ux);
 
@@ -94,6 +106,10 @@ export function aim(
       return sum;
     }),
   );
+  if (rail) {
+    const by = [-(ux * lx + uy * ly), uy * lx - ux * ly, 0];
+    cov.forEach((row, i) => row.forEach((_, k) => (row[k]! += by[i]! * by[k]! * rail.variance)));
+  }
   return {
     alongMm: along - target.placement.alongMm,
     acrossMm: across - target.placement.acrossMm,

@@ -5,5 +5,5 @@ import type { Target } from "@/core/sheet";
  * are half as wide.
  */
 const ASIDE_MM = 250;
-export const isAside = (target: Pick<Target, "placement">): boolean =>
-  Math.abs(target.placement.acrossMm) > ASIDE_MM;
+export const isAside = (target: Pick<Target, "placement" | "beam">): boolean =>
+  Math.abs(target.beam?.acrossMm ?? target.placement.acrossMm) > ASIDE_MM;

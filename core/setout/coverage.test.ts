@@ -8,7 +8,7 @@ import { NOWHERE } from "./displace";
 import { estimate } from "./estimate";
 import { disturb, epochNow, moveVehicle, newHistory, rollIn, ROLLED_IN } from "./history";
 import { datumFrame, nominalTarget } from "./plan";
-import { slotsFor, standPoints } from "./slots";
+import { carrierPoints, slotsFor } from "./slots";
 import { TOUCHES, type TouchKind } from "./touch";
 
 const plan = planOf(0, 0);
@@ -115,7 +115,7 @@ function run(seed: number, targets: readonly Target[], disturbances: readonly Di
   const slots = plans.map((p) => new Map(slotsFor(p).map((s) => [s.id, s])));
   const boards = plans.map((p, i): Pose => {
     const nominal = nominalTarget(p);
-    rollIn(h, `c${i}`, nominal, standPoints(p));
+    rollIn(h, `c${i}`, nominal, carrierPoints(p));
     // Nobody rolls a stand in by 300 mm; a tenth of that prior is what hands do.
     return {
       x: nominal.xMm + 0.1 * ROLLED_IN.planMm * gaussian(random),

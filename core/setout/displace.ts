@@ -1,3 +1,4 @@
+import { drawnBy } from "./hands";
 import { footSlopes, levelShift, type BoardState, type Move } from "./moves";
 import { baseFor, boardAt, type PlanPose, type Stand, type StandState } from "./stand";
 
@@ -61,8 +62,11 @@ export function displacement(
       const [c, s] = [Math.cos(headingRad), Math.sin(headingRad)];
       return { ...NOWHERE, alsoMm: { xMm: c * x - s * y, yMm: s * x + c * y } };
     }
+    case "draw":
+      return { ...NOWHERE, by: drawnBy(move) };
     case "crank":
     case "booster":
+    case "rail":
       return NOWHERE;
   }
 }

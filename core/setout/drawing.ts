@@ -12,6 +12,10 @@ const at = (m: MarkOut, id: string): [number, number] => {
   return [p.xMm, p.yMm];
 };
 
+/** The two ends of the board's beam, or of a mat's inner edge. */
+const endsOf = (m: MarkOut): [string, string] =>
+  m.marks.some((x) => x.id === "beamL") ? ["beamL", "beamR"] : ["rearIn", "frontIn"];
+
 /** What is drawn besides the marks: wheelbases, tracks, the centreline to the board, the beam. */
 export function drawingLines(m: MarkOut): Line[] {
   const line = (layer: Line["layer"], a: string, b: string): Line => ({
@@ -25,7 +29,7 @@ export function drawingLines(m: MarkOut): Line[] {
     line("vehicle", "hubRL", "hubFL"),
     line("vehicle", "hubRR", "hubFR"),
     line("line", "badgeR", "board"),
-    line("board", "beamL", "beamR"),
+    line("board", ...endsOf(m)),
   ];
 }
 

@@ -11,6 +11,8 @@ export const ROLLED_IN = {
   headingRad: degToRad(10),
   heightMm: 150,
   tiltRad: degToRad(2),
+  /** A board is hung on its rail about where it belongs. */
+  railMm: 60,
 };
 
 /**
@@ -25,6 +27,8 @@ export type PlanReading = {
   /** Which target it was taken of. */
   target: string;
   body: string;
+  /** The other target it ran to, and the body of its carrier then. */
+  mate?: { target: string; body: string };
   slot: Slot;
   shown: number;
   sigma: number;
@@ -83,7 +87,7 @@ export const epochNow = (h: History, carrier: string): Epoch => h.epochs.get(car
 /** Whether anything was read of a carrier since it was last disturbed. */
 export const readSince = (h: History, carrier: string): boolean => {
   const { body } = epochNow(h, carrier);
-  return h.readings.some((r) => r.body === body);
+  return h.readings.some((r) => r.body === body || r.mate?.body === body);
 };
 
 /**
@@ -192,6 +196,6 @@ export const tiesOf = (h: History): Extract<Tie, { kind: "carried" }>[] =>
 export const readingsOf = (readings: readonly PlanReading[]): Reading[] =>
   readings.flatMap((r) =>
     r.slot.observes.in === "plan"
-      ? [r.slot.observes.observation(r.id, r.slot.toModel(r.shown), r.sigma, r.body)]
+      ? [r.slot.observes.observation(r.id, r.slot.toModel(r.shown), r.sigma, r.body, r.mate?.body)]
       : [],
   );

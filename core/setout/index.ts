@@ -17,6 +17,8 @@ export {
   MissingThrustError,
   nominalTarget,
   floorStep,
+  facing,
+  wantedRail,
   wantedHeight,
   type SetOutPlan,
 } from "./plan";
@@ -52,11 +54,20 @@ export {
   type Stand,
   type StandState,
 } from "./stand";
-export { TOUCHES, type TouchKind } from "./touch";
+export { touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
+export { HANDS, isByHand, matPoints, sideOf } from "./hands";
 export { QUANTITIES, quantitiesOf, type Quantity, type QuantityId } from "./quantities";
 export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 export { moveWords, slotValue, type LengthSetting } from "./words";
-export { inSchool, misses, SCHOOLS, schoolsFor, type School, type SchoolId } from "./schools";
+export {
+  inSchool,
+  misses,
+  SCHOOLS,
+  schoolOf,
+  schoolsFor,
+  type School,
+  type SchoolId,
+} from "./schools";
 export { findSwap, type Swap } from "./swap";
 export { blindTo, lineViews, type LineView } from "./lines";
 export {
@@ -76,4 +87,5 @@ export {
   toleranceCase,
   type ToleranceCase,
 } from "./road";
+export { proofHalfWidths } from "./proof";
 export { lacksReference, REFERENCES, targetOn } from "./reference";

@@ -12,7 +12,8 @@ export type Instrument = {
     | "plumb"
     | "range"
     | "wheel-laser"
-    | "rig";
+    | "rig"
+    | "floor-laser";
   sigmaMm: number;
   sigmaMmPerM: number;
   sigmaRad: number;

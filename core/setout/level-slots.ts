@@ -7,7 +7,7 @@ import {
   type Parsed,
   type UnitId,
 } from "@/core/units";
-import { wantedTilt, type SetOutPlan } from "./plan";
+import { wantedRail, wantedTilt, type SetOutPlan } from "./plan";
 import type { Instrument } from "./instrument";
 import { asIs, type Slot } from "./slot";
 
@@ -60,6 +60,29 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
   if (target.tolerance.pitchDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.pitch));
   if (target.tolerance.rollDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.roll));
   return slots;
+}
+
+/** Where a board hangs on the rail of a beam that carries several, by the rail's own scale. */
+export function railSlot({ target }: SetOutPlan): Slot {
+  const wanted = wantedRail(target);
+  return {
+    id: "rail-scale",
+    name: `rail scale at ${target.name}`,
+    short: "rail",
+    act: `Read on the rail of the beam where ${target.name} hangs, from the beam’s middle.`,
+    instrument: "scale",
+    quantity: {
+      name: `the rail scale at ${target.name}`,
+      dimension: "length",
+      min: wanted - 400,
+      max: wanted + 400,
+      expected: wanted,
+    },
+    seconds: 10,
+    sides: { positive: "vehicle left", negative: "vehicle right" },
+    observes: { in: "rail" },
+    ...asIs,
+  };
 }
 
 type Tilt = {

@@ -1,7 +1,8 @@
 import { wrapAngle } from "@/core/math/linear";
 import { DATUM_NAMES, type DatumKind, type VehiclePointId } from "@/core/vehicle";
 import { datumFrame, datumLine, type DatumFrame } from "./plan";
-import { inSchool } from "./schools";
+import { proofHalfWidths } from "./proof";
+import { inSchool, schoolOf } from "./schools";
 import type { Slot } from "./slot";
 import type { SetOutSolution } from "./solve";
 
@@ -116,7 +117,7 @@ export function lineViews(s: SetOutSolution): LineView[] {
     const g = gradients(s, frame, atX);
     const turnRad = wrapAngle(datumLine(frame, points).headingRad - ownLine.headingRad);
     const atBoardMm = acrossAt(frame) - acrossAt(own);
-    const toleranceRad = (target.tolerance.twistDeg * Math.PI) / 180;
+    const [, acrossMm, twistRad] = proofHalfWidths(s.plan);
     return {
       ...base,
       turnRad,
@@ -124,8 +125,7 @@ export function lineViews(s: SetOutSolution): LineView[] {
       atBoardMm,
       sigmaMm: sigmaOf(s, minus(g.across, ownGradients.across)),
       seen: s.slots.some((slot) => saw.has(slot.id) && touches(slot, POINTS[kind])),
-      matters:
-        Math.abs(turnRad) > toleranceRad / 3 || Math.abs(atBoardMm) > target.tolerance.acrossMm / 3,
+      matters: Math.abs(turnRad) > twistRad / 3 || Math.abs(atBoardMm) > acrossMm / 3,
     };
   });
 }
@@ -150,7 +150,7 @@ function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
  * the reading that would; null where it can, or where one was taken.
  */
 export function blindTo(s: SetOutSolution): { say: string; slotId: string | null } | null {
-  const school = s.plan.school ?? "tapes";
+  const school = schoolOf(s.plan);
   const points = POINTS[s.plan.target.datum];
   const sees = (slot: Slot): boolean => touches(slot, points);
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));

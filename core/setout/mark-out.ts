@@ -1,11 +1,11 @@
 import { vehiclePoints } from "@/core/vehicle";
 import { centredProbability } from "./chance";
+import { isByHand } from "./hands";
 import { predictedReadings } from "./next";
 import { nominalTarget, wantedHeight, type SetOutPlan } from "./plan";
-import { planHalfWidths } from "./proof";
 import { inSchool, SCHOOLS, type SchoolId } from "./schools";
 import type { Slot } from "./slot";
-import { readingSigma, slotsFor } from "./slots";
+import { carrierPoints, readingSigma, slotsFor } from "./slots";
 import { solveSetOut, type SetOutEntry } from "./solve";
 
 /**
@@ -45,6 +45,15 @@ const HUBS: [string, string][] = [
   ["badgeR", "rear badge"],
 ];
 
+/** The ends of what a target's carrier is drawn by, as the people at it call them. */
+function endsOf(plan: SetOutPlan): { id: string; name: string; xMm: number; yMm: number }[] {
+  const points = carrierPoints(plan);
+  const named = isByHand(plan.target)
+    ? { frontIn: "inner front corner", rearIn: "inner rear corner" }
+    : { beamL: "beam end, vehicle left", beamR: "beam end, vehicle right" };
+  return Object.entries(named).map(([id, name]) => ({ ...points.find((p) => p.id === id)!, name }));
+}
+
 /**
  * Where things belong on the floor: the vehicle's own points as the book has them, the board and
  * its ends.
@@ -52,17 +61,21 @@ const HUBS: [string, string][] = [
 export function floorMarks(plan: SetOutPlan): FloorMark[] {
   const points = new Map(vehiclePoints(plan.vehicle).map((p) => [p.id as string, p]));
   const target = nominalTarget(plan);
-  const end = (by: number) => ({
-    xMm: target.xMm - Math.sin(target.headingRad) * by,
-    yMm: target.yMm + Math.cos(target.headingRad) * by,
-  });
-  const half = plan.stand.beamHalfMm;
+  const [c, s] = [Math.cos(target.headingRad), Math.sin(target.headingRad)];
   return [
     ...HUBS.map(([id, name]) => ({ id, name, xMm: points.get(id)!.xMm, yMm: points.get(id)!.yMm })),
-    { id: "board", name: "board centre", xMm: target.xMm, yMm: target.yMm },
-    // The board faces the car: its own right hand is vehicle left.
-    { id: "beamL", name: "beam end, vehicle left", ...end(-half) },
-    { id: "beamR", name: "beam end, vehicle right", ...end(half) },
+    {
+      id: "board",
+      name: isByHand(plan.target) ? "cross line" : "board centre",
+      xMm: target.xMm,
+      yMm: target.yMm,
+    },
+    ...endsOf(plan).map(({ id, name, xMm, yMm }) => ({
+      id,
+      name,
+      xMm: target.xMm + c * xMm - s * yMm,
+      yMm: target.yMm + s * xMm + c * yMm,
+    })),
   ];
 }
 
@@ -87,12 +100,12 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const board = before.target;
   const expected = predictedReadings(exact, board);
   const path = SCHOOLS[school].path;
-  const slots = slotsFor(plan).filter((s) => inSchool(school, s));
+  // What runs to another target is not foreseen: that one may not lie there yet.
+  const slots = slotsFor(plan).filter((s) => inSchool(school, s) && s.mate === undefined);
   const ordered = [
     ...path.flatMap((id) => slots.find((s) => s.id === id) ?? []),
     ...slots.filter((s) => !path.includes(s.id)),
   ];
-  const halves = planHalfWidths(plan.target);
   const entries: SetOutEntry[] = [];
   const hubSigma = Math.max(plan.vehicle.hubSigmaMm, plan.vehicle.badgeSigmaMm);
   return {
@@ -105,8 +118,14 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
       const shown = expected.get(slot.id)!;
       const sigma = readingSigma(instrument, slot, shown);
       entries.push({ kind: "reading", id: slot.id, slotId: slot.id, shown, sigma });
-      const { aim } = solveSetOut(walked, entries);
-      const chance = aim ? centredProbability([0, 0, 0], aim.covariance, halves) : 0;
+      const { aim, plane } = solveSetOut(walked, entries);
+      const chance = plane
+        ? centredProbability(
+            plane.quantities.map(() => 0),
+            plane.covariance,
+            plane.quantities.map((q) => q.half),
+          )
+        : 0;
       const places = slot.observes.in === "plan" ? hubSigma : 0;
       const root = (i: number): number => (aim ? Math.sqrt(aim.covariance[i]![i]!) : Infinity);
       return [

@@ -39,6 +39,20 @@ export type Move =
      * Another booster goes under the mast, or none; `upMm`: what that does to the board's height.
      */
     | { kind: "booster"; booster: string | null; upMm: number }
+    /** Slide one board along the rail of a beam that carries several. */
+    | { kind: "rail"; leftMm: number }
+    /**
+     * Draw a mat over the floor: the whole of it, in its own axes, or one end sideways while it turns
+     * about the other, which lies at `pivotMm` of its long axis.
+     */
+    | {
+        kind: "draw";
+        end: "whole" | "front" | "rear";
+        aheadMm: number;
+        leftMm: number;
+        turnRad: number;
+        pivotMm: number;
+      }
   ) & {
     /** Where everything stands once this move is done (and those before it). */
     after: BoardState;

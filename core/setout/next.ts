@@ -4,8 +4,8 @@ import { centredProbability } from "./chance";
 import type { Instrument } from "./instrument";
 import type { Slot } from "./slot";
 import { readingSigma } from "./slots";
-import { inSchool } from "./schools";
-import { partIndex, planHalfWidths } from "./proof";
+import { inSchool, schoolOf } from "./schools";
+import { partIndex, proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors, type Verdict } from "./verdict";
 
@@ -32,10 +32,20 @@ export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undef
   s.plan.instruments.find((i) => i.kind === slot.instrument);
 
 /** A slot's number, without an uncertainty of its own, as the network sees it. */
-const observationOf = (slot: Slot, value: number, sigma: number, body: string): Reading | null =>
+const observationOf = (
+  slot: Slot,
+  value: number,
+  sigma: number,
+  body: string,
+  mate?: string,
+): Reading | null =>
   slot.observes.in === "plan"
-    ? slot.observes.observation(OBSERVATION_ID, value, sigma, body)
+    ? slot.observes.observation(OBSERVATION_ID, value, sigma, body, mate)
     : null;
+
+/** The body of the other target a reading runs to. */
+const mateOf = (s: SetOutSolution, slot: Slot): string | undefined =>
+  slot.mate === undefined ? undefined : s.mates[slot.mate];
 
 /** What each slot would show with the board at `board` (default: at the present solution). */
 export function predictedReadings(s: SetOutSolution, board = s.board): Map<string, number> {
@@ -44,12 +54,23 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
     s.network,
     {
       points: s.adjustment?.points ?? [],
-      bodies: [{ id: s.body, ...board.pose, covariance: [] }],
+      bodies: [
+        ...(s.adjustment?.bodies ?? []).filter((b) => b.id !== s.body),
+        { id: s.body, ...board.pose, covariance: [] },
+      ],
     },
-    planSlots.map((slot) => ({ ...observationOf(slot, 0, 1, s.body)!, id: slot.id })),
+    planSlots.map((slot) => ({
+      ...observationOf(slot, 0, 1, s.body, mateOf(s, slot))!,
+      id: slot.id,
+    })),
   );
   const shown = new Map(planSlots.map((slot, i) => [slot.id, slot.toShown(predictions[i]!.value)]));
-  const scalars = { height: board.heightMm, pitch: board.pitchRad, roll: board.rollRad };
+  const scalars = {
+    height: board.heightMm,
+    pitch: board.pitchRad,
+    roll: board.rollRad,
+    rail: s.scalars.rail.value,
+  };
   for (const slot of s.slots)
     if (slot.observes.in !== "plan") shown.set(slot.id, slot.toShown(scalars[slot.observes.in]));
   return shown;
@@ -69,22 +90,25 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
  * redundancy a candidate lends to it.
  */
 export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
-  const now = s.aim;
+  const now = s.plane;
   if (!s.adjustment || !now) return [];
   const { covariance, order } = s.adjustment.joint;
-  const halves = planHalfWidths(s.plan.target);
+  const halves = now.quantities.map((q) => q.half);
   const scalars = scalarErrors(s);
   const expected = predictedReadings(s);
-  const school = s.plan.school ?? "tapes";
+  const school = schoolOf(s.plan);
   const planSlots = s.slots.filter((slot) => slot.observes.in === "plan" && inSchool(school, slot));
   const gradients = new Map(
     predictReadings(
       s.network,
       s.adjustment,
-      planSlots.map((slot) => ({ ...observationOf(slot, 0, 1, s.body)!, id: slot.id })),
+      planSlots.map((slot) => ({
+        ...observationOf(slot, 0, 1, s.body, mateOf(s, slot))!,
+        id: slot.id,
+      })),
     ).map((p, i) => [planSlots[i]!.id, p.gradient]),
   );
-  const planNow = centredProbability([0, 0, 0], now.covariance, halves, "rank");
+  const planNow = centredProbability(now.nulled, now.covariance, halves, "rank");
   const scalarsNow = scalars.reduce((p, q) => p * insideChance(0, q.sigma, q.half), 1);
   const taken = (slot: Slot): number =>
     s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
@@ -118,9 +142,21 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
       const after = now.covariance.map((row, i) =>
         row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
       );
-      chanceAfter = centredProbability([0, 0, 0], after, halves, "rank") * scalarsNow;
-      for (const i of s.owing.map(partIndex))
-        proof -= 0.5 * Math.log(after[i]![i]! / now.covariance[i]![i]!);
+      chanceAfter = centredProbability(now.nulled, after, halves, "rank") * scalarsNow;
+      for (const i of s.owing.map(partIndex)) {
+        const part = s.aim!.jacobian[i]!.reduce((sum, v, k) => sum + v * qg[k]!, 0);
+        const before = s.aim!.covariance[i]![i]!;
+        proof -= 0.5 * Math.log(1 - part ** 2 / (sigma * sigma + gqg) / before);
+      }
+    } else if (slot.observes.in === "rail") {
+      const { variance } = s.scalars.rail;
+      const gone = variance - 1 / (1 / variance + 1 / (sigma * sigma));
+      const after = now.covariance.map((row, i) =>
+        row.map((v, k) =>
+          now.quantities[i]!.id === "across" && now.quantities[k]!.id === "across" ? v - gone : v,
+        ),
+      );
+      chanceAfter = centredProbability(now.nulled, after, halves, "rank") * scalarsNow;
     } else {
       chanceAfter = planNow;
       for (const q of scalars) {
@@ -164,9 +200,11 @@ function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdi
   if (unproved)
     return slot.observes.in === "plan"
       ? s.readings.some((r) => r.state === "doubt")
-        ? "Nothing has been read since the stand moved."
+        ? "Nothing has been read since it moved."
         : "Its place is not read yet."
-      : `The ${slot.observes.in} is not read yet.`;
+      : slot.observes.in === "rail"
+        ? "Where it hangs on the rail is not read yet."
+        : `The ${slot.observes.in} is not read yet.`;
   return "It raises the chance of a sure verdict most for the time it takes.";
 }
 
@@ -175,11 +213,12 @@ function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdi
  */
 export function worthwhile(s: SetOutSolution): { mm: number; rad: number } {
   const t = s.plan.target.tolerance;
+  const [along, across, twist] = proofHalfWidths(s.plan);
   return {
-    mm: Math.max(0.5, 0.12 * Math.min(t.alongMm, t.acrossMm, t.heightMm)),
+    mm: Math.max(0.5, 0.12 * Math.min(along, across, t.heightMm ?? Infinity)),
     rad: Math.max(
       degToRad(0.02),
-      0.12 * degToRad(Math.min(t.twistDeg, t.pitchDeg ?? 90, t.rollDeg ?? 90)),
+      0.12 * Math.min(twist, degToRad(Math.min(t.pitchDeg ?? 90, t.rollDeg ?? 90))),
     ),
   };
 }

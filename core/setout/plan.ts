@@ -6,7 +6,7 @@ import {
   type Vehicle,
   type VehiclePointId,
 } from "@/core/vehicle";
-import type { Target } from "@/core/sheet";
+import type { Setup, Target } from "@/core/sheet";
 import type { Instrument } from "./instrument";
 import type { SchoolId } from "./schools";
 import type { PlanPose, Stand } from "./stand";
@@ -25,6 +25,8 @@ export const DEFAULT_THRESHOLDS: Thresholds = { setChance: 0.99, outsideChance: 
 export type SetOutPlan = {
   vehicle: Vehicle;
   target: Target;
+  /** The setup it belongs to, for what its targets have to be to each other. */
+  setup?: Pick<Setup, "targets" | "relations">;
   stand: Stand;
   instruments: Instrument[];
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
@@ -180,6 +182,13 @@ export type DatumLine = {
   originYMm: number;
 };
 
+/** How a target of this kind is turned from the datum's direction when it is right. */
+export const facing = (kind: Target["kind"]): number => (kind === "mat" ? 0 : Math.PI);
+
+/** Where on the rail of its beam a board belongs, mm to vehicle left of the beam's middle. */
+export const wantedRail = ({ placement, beam }: Target): number =>
+  beam ? placement.acrossMm - beam.acrossMm : 0;
+
 type PlacedPoint = { id: string; xMm: number; yMm: number };
 
 /** The datum line through given vehicle points (nominal or adjusted). */
@@ -204,16 +213,21 @@ export function datumLine(frame: DatumFrame, points: readonly PlacedPoint[]): Da
   };
 }
 
-/** Where the board belongs, in vehicle axes, given the datum line. */
-export function targetPose({ placement }: Target, line: DatumLine): PlanPose {
+/**
+ * Where its carrier holds a target when all is right, in vehicle axes, given the datum line: the
+ * centre of a board that faces the car, the middle of a beam, the cross line of a mat that looks
+ * the car's way.
+ */
+export function targetPose({ kind, placement, beam }: Target, line: DatumLine): PlanPose {
   const c = Math.cos(line.headingRad);
   const s = Math.sin(line.headingRad);
   // Foot of the distance origin on the datum line, then along and across from there.
   const t = c * (line.originXMm - line.xMm) + s * (line.originYMm - line.yMm) + placement.alongMm;
+  const acrossMm = beam?.acrossMm ?? placement.acrossMm;
   return {
-    xMm: line.xMm + c * t - s * placement.acrossMm,
-    yMm: line.yMm + s * t + c * placement.acrossMm,
-    headingRad: line.headingRad + Math.PI + degToRad(placement.twistDeg),
+    xMm: line.xMm + c * t - s * acrossMm,
+    yMm: line.yMm + s * t + c * acrossMm,
+    headingRad: line.headingRad + facing(kind) + degToRad(placement.twistDeg),
   };
 }
 

@@ -1,16 +1,40 @@
 import type { Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
+import type { SetOutPlan } from "./plan";
 
 /** The toleranced quantities of the plan, in the order of the aim covariance. */
 export type PlanPart = "along" | "across" | "twist";
 const PLAN_PARTS: readonly PlanPart[] = ["along", "across", "twist"];
 
-/** Half-widths of the plan tolerances: along mm, across mm, twist rad. */
-export const planHalfWidths = (target: Target): [number, number, number] => [
-  target.tolerance.alongMm,
-  target.tolerance.acrossMm,
-  degToRad(target.tolerance.twistDeg),
+/**
+ * Half-widths of the plan tolerances: along mm, across mm, twist rad; Infinity where there is none.
+ */
+export const planHalfWidths = ({ tolerance: t }: Target): [number, number, number] => [
+  t.alongMm ?? Infinity,
+  t.acrossMm ?? Infinity,
+  t.twistDeg === undefined ? Infinity : degToRad(t.twistDeg),
 ];
+
+/**
+ * The same as far as proof goes: what only a relation limits must be seen by a reading as well
+ * after it was moved.
+ */
+export const proofHalfWidths = ({
+  target,
+  setup,
+}: Pick<SetOutPlan, "target" | "setup">): [number, number, number] => {
+  const halves = planHalfWidths(target);
+  for (const r of setup?.relations ?? []) {
+    if (!r.of.includes(target.id)) continue;
+    if (r.kind === "parallel") halves[2] = Math.min(halves[2], degToRad(r.toleranceDeg));
+    else
+      halves[1] = Math.min(
+        halves[1],
+        r.kind === "spacing" ? (r.maxMm - r.minMm) / 2 : r.toleranceMm,
+      );
+  }
+  return halves;
+};
 
 /** Variance that disturbances have added to each part since readings last proved it. */
 export type Debt = readonly [number, number, number];
@@ -51,8 +75,8 @@ export const payDebt = (debt: Debt, before: readonly number[], after: readonly n
 };
 
 /** The parts that still owe a reading. */
-export const owingParts = (debt: Debt, target: Target): PlanPart[] => {
-  const halves = planHalfWidths(target);
+export const owingParts = (debt: Debt, plan: Pick<SetOutPlan, "target" | "setup">): PlanPart[] => {
+  const halves = proofHalfWidths(plan);
   return PLAN_PARTS.filter((_, i) => Math.sqrt(debt[i]!) > OWES_FROM * halves[i]!);
 };
 

@@ -1,3 +1,4 @@
+import type { PlaneQuantity } from "./plane";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { scalarErrors } from "./verdict";
@@ -8,6 +9,8 @@ import { scalarErrors } from "./verdict";
  */
 export type Quantity = {
   id: QuantityId;
+  /** The other target of a relation, by its id. */
+  to?: string;
   unit: "mm" | "rad";
   error: number;
   sigma: number;
@@ -15,8 +18,17 @@ export type Quantity = {
   upper: number;
 };
 
-/** What is toleranced of a board. */
-export type QuantityId = "along" | "across" | "twist" | "height" | "pitch" | "roll";
+/** What is limited of a target by itself, and of two to each other. */
+export type QuantityId =
+  | "along"
+  | "across"
+  | "twist"
+  | "height"
+  | "pitch"
+  | "roll"
+  | "spacing"
+  | "parallel"
+  | "equal-distance";
 
 /** What each is called, and what a positive and a negative error mean. */
 export const QUANTITIES: Record<QuantityId, { name: string; more: string; less: string }> = {
@@ -26,25 +38,33 @@ export const QUANTITIES: Record<QuantityId, { name: string; more: string; less: 
   height: { name: "Height", more: "high", less: "low" },
   pitch: { name: "Lean", more: "top away", less: "top near" },
   roll: { name: "Level", more: "left high", less: "right high" },
+  spacing: { name: "Spacing", more: "too wide", less: "too narrow" },
+  parallel: { name: "Parallel", more: "open ahead", less: "open behind" },
+  "equal-distance": { name: "To the wheels", more: "left farther", less: "right farther" },
 };
 
-const PLAN = ["along", "across", "twist"] as const;
+/** What the plan's quantities of a kind of target are, before anything solves. */
+const unknownOf = (s: SetOutSolution): PlaneQuantity[] => {
+  const halves = planHalfWidths(s.plan.target);
+  return (["along", "across", "twist"] as const).flatMap((id, i) =>
+    halves[i] === Infinity ? [] : [{ id, error: 0, half: halves[i]! }],
+  );
+};
 
 /**
  * Every quantity of a target that its sheet limits, in the order they are shown. Those of the plan
  * are unknown (error 0, sigma infinite) while nothing solves.
  */
 export function quantitiesOf(s: SetOutSolution): Quantity[] {
-  const halves = planHalfWidths(s.plan.target);
-  const errors = s.aim && [s.aim.alongMm, s.aim.acrossMm, s.aim.twistRad];
   return [
-    ...PLAN.map((id, i): Quantity => ({
+    ...(s.plane?.quantities ?? unknownOf(s)).map(({ id, to, error, half }, i): Quantity => ({
       id,
-      unit: id === "twist" ? "rad" : "mm",
-      error: errors?.[i] ?? 0,
-      sigma: s.aim ? Math.sqrt(s.aim.covariance[i]![i]!) : Infinity,
-      lower: -halves[i]!,
-      upper: halves[i]!,
+      ...(to ? { to: to.id } : {}),
+      unit: id === "twist" || id === "parallel" ? "rad" : "mm",
+      error,
+      sigma: s.plane ? Math.sqrt(s.plane.covariance[i]![i]!) : Infinity,
+      lower: -half,
+      upper: half,
     })),
     ...scalarErrors(s).map(({ id, error, sigma, half }): Quantity => ({
       id,

@@ -18,7 +18,7 @@ const SIDES = { positive: "vehicle left", negative: "vehicle right" };
 
 /** Plumbed to the floor: tapes run level there, so nothing is taken out of them. */
 export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
-  const across = target.placement.acrossMm;
+  const across = target.beam?.acrossMm ?? target.placement.acrossMm;
   const slot = (
     id: string,
     name: string,
@@ -268,7 +268,7 @@ const WHEELS: [string, VehiclePointId, string][] = [
 
 /** Where the rig sees the target on each wheel, in its own axes: ahead of it, and to the side. */
 export function rigSlots({ target }: SetOutPlan): Slot[] {
-  const across = target.placement.acrossMm;
+  const across = target.beam?.acrossMm ?? target.placement.acrossMm;
   const own = (body: string) => ({ lineFrom: `${body}.centre`, lineTo: `${body}.ahead` });
   return WHEELS.flatMap(([key, hub, word]): Slot[] => [
     {

@@ -8,7 +8,15 @@ import type { DatumKind } from "@/core/vehicle";
  * are walked.
  */
 export type SchoolId =
-  "tapes" | "floor-box" | "floor-box-rear" | "wheel-panels" | "wheel-lasers" | "rig" | "free";
+  | "tapes"
+  | "floor-box"
+  | "floor-box-rear"
+  | "wheel-panels"
+  | "wheel-lasers"
+  | "rig"
+  | "mat-tapes"
+  | "mat-laser"
+  | "free";
 
 export type School = {
   name: string;
@@ -24,6 +32,8 @@ export type School = {
   /** Lines it sees on this very vehicle; another one is known from the book's dimensions only. */
   sees: readonly DatumKind[];
   note?: string;
+  /** What it sets out, where that is not a board. */
+  for?: Target["kind"];
 };
 
 const TAPES = [
@@ -100,6 +110,30 @@ export const SCHOOLS: Record<SchoolId, School> = {
     sees: ["rear-axle-normal"],
     note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",
   },
+  "mat-tapes": {
+    name: "Tapes to the corners",
+    say: "Tapes from the hubs of its side to the inner corners, then from mat to mat.",
+    path: [
+      "mat-front-front",
+      "mat-rear-rear",
+      "mat-front-rear",
+      "mat-rear-front",
+      "mat-apart-front",
+      "mat-apart-rear",
+    ],
+    needs: ["tape"],
+    sees: ["rear-axle-normal"],
+    for: "mat",
+  },
+  "mat-laser": {
+    name: "Floor laser",
+    say: "A laser line over hub marks, past the cross line and the inner edge; tapes from mat to mat.",
+    path: ["mat-cross", "mat-line-front", "mat-line-rear", "mat-apart-front", "mat-apart-rear"],
+    needs: ["floor-laser", "tape"],
+    sees: ["rear-axle-normal"],
+    note: "Drop the hubs to the floor with the plumb line first; set the laser over both marks.",
+    for: "mat",
+  },
   free: {
     name: "Any reading",
     say: "Every reading the kit can take, in any order.",
@@ -122,13 +156,21 @@ export const inSchool = (
 const ALONG_WHEELS: readonly SchoolId[] = ["wheel-panels", "wheel-lasers"];
 
 /** Whether this way cannot see the board where the sheet puts it. */
-export const misses = (school: SchoolId, target: Pick<Target, "placement">): boolean =>
-  ALONG_WHEELS.includes(school) && isAside(target);
+export const misses = (
+  school: SchoolId,
+  target: Pick<Target, "kind" | "placement" | "beam">,
+): boolean =>
+  (school !== "free" && (SCHOOLS[school].for ?? "board") !== target.kind) ||
+  (ALONG_WHEELS.includes(school) && isAside(target));
+
+/** The way a plan is set out: the one that was chosen, or the usual one of its kind of target. */
+export const schoolOf = (plan: { target: Pick<Target, "kind">; school?: SchoolId }): SchoolId =>
+  plan.school ?? (plan.target.kind === "mat" ? "mat-tapes" : "tapes");
 
 /** The schools a kit can walk to where the sheet puts the board. */
 export const schoolsFor = (plan: {
   instruments: readonly Instrument[];
-  target: Pick<Target, "placement">;
+  target: Pick<Target, "kind" | "placement" | "beam">;
 }): SchoolId[] =>
   (Object.keys(SCHOOLS) as SchoolId[]).filter(
     (id) =>

@@ -112,6 +112,8 @@ describe("moves", () => {
             plan,
             points,
             stand: moved,
+            railMm: 0,
+            mat: null,
             toe: plan.rearToe ?? { leftRad: degToRad(0.1), rightRad: degToRad(0.1) },
             floor: { aheadRad: 0, leftRad: 0, twistMm: 0, stepMm: 0 },
             cameraRad: { yaw: 0, pitch: 0, roll: 0 },
@@ -247,13 +249,13 @@ describe("the path to a verdict", () => {
         const off = [
           board.pose.xMm - target.xMm,
           board.pose.yMm - target.yMm,
-          board.heightMm - plan.target.placement.heightMm,
+          board.heightMm - plan.target.placement.heightMm!,
         ];
         const out =
-          Math.abs(off[0]!) > t.alongMm ||
-          Math.abs(off[1]!) > t.acrossMm ||
-          Math.abs(off[2]!) > t.heightMm;
-        if (out || Math.abs(board.pose.headingRad - target.headingRad) > degToRad(t.twistDeg))
+          Math.abs(off[0]!) > t.alongMm! ||
+          Math.abs(off[1]!) > t.acrossMm! ||
+          Math.abs(off[2]!) > t.heightMm!;
+        if (out || Math.abs(board.pose.headingRad - target.headingRad) > degToRad(t.twistDeg!))
           outside++;
       }
     // Chance is at least 99 % each: more than 3 misses in 60 has a probability below 0.4 %.

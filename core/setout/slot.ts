@@ -3,7 +3,7 @@ import type { Quantity } from "@/core/units";
 import type { Instrument } from "./instrument";
 
 /** Quantities that do not lie in the floor plan; each is a single number with its own readings. */
-export type ScalarId = "height" | "pitch" | "roll";
+export type ScalarId = "height" | "pitch" | "roll" | "rail";
 
 /**
  * A reading the technician can take: what to hold where, what it observes, how long it takes.
@@ -39,15 +39,26 @@ export type Slot = {
   divisionRad?: number;
   /** For a signed reading: what positive and negative mean. */
   sides?: { positive: string; negative: string };
+  /** The other target the reading runs to; without it nothing can be read. */
+  mate?: string;
   /**
    * Its sides are not those of the vehicle: away and toward, which wear a sign instead of a letter.
    */
   toAndFro?: true;
-  /** Of the plan: the reading in the network, `body` being the carrier's body when it was taken. */
+  /**
+   * Of the plan: the reading in the network, `body` being the carrier's body when it was taken, and
+   * `mate` that of the other target's carrier.
+   */
   observes:
     | {
         in: "plan";
-        observation: (id: string, value: number, sigma: number, body: string) => Reading;
+        observation: (
+          id: string,
+          value: number,
+          sigma: number,
+          body: string,
+          mate?: string,
+        ) => Reading;
       }
     | { in: ScalarId };
   toModel: (shown: number) => number;
@@ -66,7 +77,12 @@ type Geometry = Measured extends infer R
   : never;
 
 /** A reading in the plan: `of` names the points it is taken of, the carrier's own by its body. */
-export const inPlan = (of: (body: string) => Geometry): Slot["observes"] => ({
+export const inPlan = (of: (body: string, mate: string) => Geometry): Slot["observes"] => ({
   in: "plan",
-  observation: (id, valueMm, sigma, body) => ({ ...of(body), id, valueMm, sigma }),
+  observation: (id, valueMm, sigma, body, mate = "") => ({
+    ...of(body, mate),
+    id,
+    valueMm,
+    sigma,
+  }),
 });

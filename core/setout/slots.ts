@@ -1,12 +1,20 @@
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
-import { levelSlots } from "./level-slots";
+import { isByHand, matPoints } from "./hands";
+import { levelSlots, railSlot } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
+import { matSlots } from "./mat-slots";
 import { inPlan, type Slot } from "./slot";
 import { floorMarkSlots, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
-/** Board-fixed points the readings use, in body axes (x toward the car; vehicle left is -y). */
-export const standPoints = (plan: SetOutPlan) => [
+/**
+ * Points of a carrier that readings use, in body axes: of a stand x toward the car, vehicle left
+ * -y; of a mat x the way it looks.
+ */
+export const carrierPoints = (plan: SetOutPlan): { id: string; xMm: number; yMm: number }[] =>
+  isByHand(plan.target) ? matPoints(plan.target) : standPoints(plan);
+
+const standPoints = (plan: SetOutPlan) => [
   { id: "beamL", xMm: 0, yMm: -plan.stand.beamHalfMm },
   { id: "beamR", xMm: 0, yMm: plan.stand.beamHalfMm },
   { id: "centre", xMm: 0, yMm: 0 },
@@ -25,10 +33,11 @@ const HUB_NAMES: Partial<Record<VehiclePointId, string>> = {
  * take them.
  */
 export function slotsFor(plan: SetOutPlan): Slot[] {
+  if (isByHand(plan.target)) return matSlots(plan);
   const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const slots: Slot[] = [];
-  const across = plan.target.placement.acrossMm;
+  const across = plan.target.beam?.acrossMm ?? plan.target.placement.acrossMm;
   const points = new Map(vehiclePoints(vehicle).map((p) => [p.id, p]));
   const sideways = { positive: "vehicle left", negative: "vehicle right" };
 
@@ -99,6 +108,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
   if (has("rig")) slots.push(...rigSlots(plan));
 
   slots.push(...levelSlots(plan));
+  if (plan.target.beam && has("scale")) slots.push(railSlot(plan));
   return slots;
 }
 

@@ -12,6 +12,7 @@ import {
   rollIn,
   ROLLED_IN,
   type History,
+  type PlanReading,
 } from "./history";
 import type { BoardState, Move } from "./moves";
 import { addDebt, NO_DEBT, owingParts, payDebt, type Debt, type PlanPart } from "./proof";
@@ -21,15 +22,24 @@ import {
   nominalTarget,
   targetPose,
   wantedHeight,
+  wantedRail,
   wantedTilt,
   type DatumFrame,
   type SetOutPlan,
 } from "./plan";
+import { planeFor, type Plane } from "./plane";
 import { newTrack, trackNow, widenTrack, type ScalarEstimate, type ScalarTrack } from "./scalar";
 import type { ScalarId, Slot } from "./slot";
-import { slotsFor, standPoints } from "./slots";
+import { carrierPoints, slotsFor } from "./slots";
 import { stateAtRest, withBooster, type StandState } from "./stand";
-import { moveWidening, TOUCHES, type TouchKind, type Widening } from "./touch";
+import {
+  moveWidening,
+  RAIL_LOOSE,
+  railWidening,
+  TOUCHES,
+  type TouchKind,
+  type Widening,
+} from "./touch";
 import { slotValue } from "./words";
 
 /**
@@ -81,6 +91,10 @@ export type SetOutSolution = {
   board: BoardState;
   /** Covariance of its place in the plan: x mm, y mm, heading rad; null while nothing solves. */
   boardCovariance: number[][] | null;
+  /** What is judged together in the plan; null while nothing solves. */
+  plane: Plane | null;
+  /** Bodies of the other targets its readings run to, by target. */
+  mates: Record<string, string>;
   target: BoardState;
   readings: ReadingState[];
   standState: StandState;
@@ -103,7 +117,10 @@ export type SetOutSolution = {
  */
 export type Shift = { mm: number; sigmaMm: number; turnRad: number; sure: boolean };
 
-/** One target of a setup: where it belongs, and which carrier holds it. */
+/**
+ * One target of a setup: where it belongs, and which carrier holds it. `id` is its own in the scene;
+ * the plan's target keeps the sheet's.
+ */
 export type ScenePlace = { id: string; carrier: string; plan: SetOutPlan };
 
 /** The targets that stand at the same time, all about one vehicle. */
@@ -141,6 +158,7 @@ function begin({ id, carrier, plan }: ScenePlace): Progress {
       height: newTrack(wantedHeight(plan), ROLLED_IN.heightMm),
       pitch: newTrack(tilt.pitch.value, ROLLED_IN.tiltRad),
       roll: newTrack(tilt.roll.value, ROLLED_IN.tiltRad),
+      rail: newTrack(wantedRail(plan.target), ROLLED_IN.railMm),
     },
     adjusters: stateAtRest(plan.stand),
     restMoves: [],
@@ -153,8 +171,14 @@ function begin({ id, carrier, plan }: ScenePlace): Progress {
 /** What was read of a target in the plan since its carrier was last disturbed. */
 const freshReadings = (h: History, p: Progress) => {
   const { body } = epochNow(h, p.carrier);
-  return h.readings.filter((r) => r.body === body && r.target === p.id);
+  return h.readings.filter(
+    (r) =>
+      (r.body === body && r.target === p.id) || (r.mate?.body === body && r.mate.target === p.id),
+  );
 };
+
+/** Whether a reading is of this target, at either of its ends. */
+const isOf = (r: PlanReading, p: Progress): boolean => r.target === p.id || r.mate?.target === p.id;
 
 /** The debt that the readings since the last disturbance leave standing. */
 function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
@@ -163,7 +187,7 @@ function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
   const { vehicle } = p.plan;
   const after = known ?? estimate(h, vehicle);
   // What another target contradicts itself in is none of this one's proof.
-  const own = new Set(h.readings.filter((r) => r.target === p.id).map((r) => r.id));
+  const own = new Set(h.readings.filter((r) => isOf(r, p)).map((r) => r.id));
   if (!after.adjustment || after.suspects.some((id) => own.has(id))) return p.debt;
   const without = h.readings.filter((r) => !fresh.includes(r));
   const before = estimate(h, vehicle, without);
@@ -174,16 +198,22 @@ function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
 }
 
 /** Takes down one reading. */
-function read(h: History, p: Progress, e: Extract<SetOutEntry, { kind: "reading" }>): void {
+function read(
+  h: History,
+  p: Progress,
+  mate: Progress | undefined,
+  e: Extract<SetOutEntry, { kind: "reading" }>,
+): void {
   const slot = p.slots.get(e.slotId);
   // A reading this plan cannot place stays in the log and on the slip, but proves nothing.
-  if (!slot) return;
+  if (!slot || (slot.mate !== undefined && !mate)) return;
   p.restMoves = [];
   if (slot.observes.in === "plan")
     h.readings.push({
       id: e.id,
       target: p.id,
       body: epochNow(h, p.carrier).body,
+      ...(mate ? { mate: { target: mate.id, body: epochNow(h, mate.carrier).body } } : {}),
       slot,
       shown: e.shown,
       sigma: e.sigma,
@@ -197,7 +227,13 @@ function read(h: History, p: Progress, e: Extract<SetOutEntry, { kind: "reading"
 }
 
 /** What a disturbance does to heights and tilts, and to what was read before it. */
-function unsettle(h: History, p: Progress, widening: Widening, move: Move | null): void {
+function unsettle(
+  h: History,
+  p: Progress,
+  widening: Widening,
+  rail: { mm: number; by: number },
+  move: Move | null,
+): void {
   const now = {
     height: trackNow(p.levels.height).value,
     pitch: trackNow(p.levels.pitch).value,
@@ -210,6 +246,7 @@ function unsettle(h: History, p: Progress, widening: Widening, move: Move | null
   widen("height", widening.heightMm, level ? level.heightMm - now.height : lifted);
   widen("pitch", widening.tiltRad, level ? level.pitchRad - now.pitch : 0);
   widen("roll", widening.tiltRad, level ? level.rollRad - now.roll : 0);
+  widen("rail", rail.mm, rail.by);
   if (widening.planMm === 0) return;
   p.debt = addDebt(settleDebt(h, p), widening.planMm, widening.headingRad);
   for (const r of freshReadings(h, p)) p.doubted.add(r.id);
@@ -231,7 +268,10 @@ function carryOut(
   };
   const by = displacement(p.plan.stand, p.adjusters, move, at);
   for (const o of [p, ...others]) {
-    unsettle(h, o, widening, move);
+    // Only the board that is slid goes along the rail; the others of its beam stay on it.
+    const slid = o === p && move.kind === "rail";
+    const rail = { mm: slid ? railWidening(move) : 0, by: slid ? move.leftMm : 0 };
+    unsettle(h, o, widening, rail, move);
     o.touchedAfter = null;
     o.adjusters = stateAfter(o.adjusters, move);
     if (move.kind === "booster") {
@@ -249,7 +289,7 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
   for (const p of touched) {
     // Several touches in a row are measured from the last time it was known.
     if (readSince(h, p.carrier)) p.touchedAfter = epochNow(h, p.carrier).body;
-    unsettle(h, p, widening, null);
+    unsettle(h, p, widening, { mm: p.plan.target.beam ? RAIL_LOOSE[kind] : 0, by: 0 }, null);
     p.restMoves = [];
   }
   if (kind === "moved-car") return moveVehicle(h, widening);
@@ -269,11 +309,12 @@ export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): Scene
   const all = scene.map(begin);
   const h = newHistory();
   for (const p of all)
-    if (!h.epochs.has(p.carrier)) rollIn(h, p.carrier, nominalTarget(p.plan), standPoints(p.plan));
+    if (!h.epochs.has(p.carrier))
+      rollIn(h, p.carrier, nominalTarget(p.plan), carrierPoints(p.plan));
   for (const e of entries) {
     const p = all.find((x) => x.id === e.target) ?? all[0]!;
     const onIt = all.filter((x) => x.carrier === p.carrier);
-    if (e.kind === "reading") read(h, p, e);
+    if (e.kind === "reading") read(h, p, mateFor(all, p, p.slots.get(e.slotId)), e);
     else if (e.kind === "touch") touch(h, e.touch === "moved-car" ? all : onIt, e.touch);
     else
       carryOut(
@@ -286,9 +327,23 @@ export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): Scene
   const known = estimate(h, scene[0].plan.vehicle);
   return {
     estimate: known,
-    targets: new Map(all.map((p) => [p.id, solutionOf(h, p, known, entries)])),
+    targets: new Map(all.map((p) => [p.id, solutionOf(h, p, all, known, entries)])),
   };
 }
+
+/** The target of the same setup that a reading runs to, where it stands too. */
+const mateFor = (
+  all: readonly Progress[],
+  p: Progress,
+  slot: Slot | undefined,
+): Progress | undefined => (slot?.mate === undefined ? undefined : partner(all, p, slot.mate));
+
+/** Another target of the setup by the sheet's own name for it. */
+const partner = (all: readonly Progress[], p: Progress, targetId: string): Progress | undefined =>
+  all.find((x) => x.plan.target.id === targetId && x.plan.setup === p.plan.setup);
+
+/** Whether anything was ever read of a target: before that nobody has laid it down. */
+const isBegun = (h: History, p: Progress): boolean => h.readings.some((r) => isOf(r, p));
 
 /** What the only target of a setup is called where nobody names it. */
 const ONLY = "board";
@@ -301,6 +356,7 @@ export const solveSetOut = (plan: SetOutPlan, entries: readonly SetOutEntry[]): 
 function solutionOf(
   h: History,
   p: Progress,
+  all: readonly Progress[],
   known: Estimate,
   entries: readonly SetOutEntry[],
 ): SetOutSolution {
@@ -308,11 +364,12 @@ function solutionOf(
   const { body, start } = epochNow(h, p.carrier);
   const placed = adjustment?.bodies.find((b) => b.id === body);
   const fresh = freshReadings(h, p);
-  const mine = new Set(h.readings.filter((r) => r.target === p.id).map((r) => r.id));
+  const mine = new Set(h.readings.filter((r) => isOf(r, p)).map((r) => r.id));
   const scalars = {
     height: trackNow(p.levels.height),
     pitch: trackNow(p.levels.pitch),
     roll: trackNow(p.levels.roll),
+    rail: trackNow(p.levels.rail),
   };
   const statistics = new Map<string, ObservationResult>();
   for (const r of [
@@ -320,25 +377,43 @@ function solutionOf(
     ...Object.values(scalars).flatMap((s) => s.residuals),
   ])
     statistics.set(r.id, r);
-  const { tolerance } = p.plan.target;
-  const needed: ("plan" | ScalarId)[] = ["plan", "height"];
+  const { tolerance, beam } = p.plan.target;
+  const needed: ("plan" | ScalarId)[] = ["plan"];
+  if (tolerance.heightMm !== undefined) needed.push("height");
+  if (beam) needed.push("rail");
   if (tolerance.pitchDeg !== undefined) needed.push("pitch");
   if (tolerance.rollDeg !== undefined) needed.push("roll");
   const tilt = wantedTilt(p.plan);
   const points = adjustment?.points ?? vehiclePoints(p.plan.vehicle);
   const suspects = known.suspects.filter((id) => mine.has(id));
+  const mates = Object.fromEntries(
+    [...p.slots.values()].flatMap((s) => {
+      const mate = mateFor(all, p, s);
+      return mate && isBegun(h, mate) ? [[s.mate!, epochNow(h, mate.carrier).body]] : [];
+    }),
+  );
+  const rail = beam ? { mm: scalars.rail.value, variance: scalars.rail.variance } : null;
+  const aimed = adjustment ? aim(adjustment, p.plan.target, p.frame, body, rail) : null;
+  const bodyOf = (targetId: string): string | null => {
+    const other = partner(all, p, targetId);
+    return other && isBegun(h, other) ? epochNow(h, other.carrier).body : null;
+  };
+  const wanted = targetPose(p.plan.target, datumLine(p.frame, points));
+  const judged = adjustment && aimed && planeFor(adjustment, aimed, p.frame, p.plan, body, bodyOf);
   return {
     id: p.id,
     body,
     plan: p.plan,
-    slots: [...p.slots.values()],
+    slots: [...p.slots.values()].filter((s) => s.mate === undefined || s.mate in mates),
     frame: p.frame,
     network: known.network,
     adjustment,
     problem: adjustment ? null : unsolved(known.culprit, h),
     suspects,
     strayed: known.missed.includes(body),
-    aim: adjustment ? aim(adjustment, p.plan.target, p.frame, body) : null,
+    aim: aimed,
+    plane: judged && judged.plane,
+    mates,
     scalars,
     board: {
       pose: placed ?? start,
@@ -348,13 +423,14 @@ function solutionOf(
     },
     boardCovariance: placed?.covariance ?? null,
     target: {
-      pose: targetPose(p.plan.target, datumLine(p.frame, points)),
+      pose: judged?.pose ?? wanted,
       heightMm: wantedHeight(p.plan),
       pitchRad: tilt.pitch.value,
       rollRad: tilt.roll.value,
     },
     readings: entries.flatMap((e): ReadingState[] => {
-      if (e.kind !== "reading" || (e.target ?? p.id) !== p.id) return [];
+      if (e.kind !== "reading") return [];
+      if ((e.target ?? p.id) !== p.id && !mine.has(e.id)) return [];
       const state = p.doubted.has(e.id) ? "doubt" : "counts";
       const { id, slotId, shown, sigma } = e;
       return [{ id, slotId, shown, sigma, state, result: statistics.get(id) ?? null }];
@@ -364,7 +440,7 @@ function solutionOf(
     unproved: needed.filter((q) =>
       q === "plan" ? fresh.length === 0 : p.levels[q].readings.length === 0,
     ),
-    owing: owingParts(settleDebt(h, p, known), p.plan.target),
+    owing: owingParts(settleDebt(h, p, known), p.plan),
     shifted:
       adjustment && suspects.length === 0 && p.touchedAfter && fresh.length > 0
         ? shiftOf(adjustment, p.touchedAfter, body)

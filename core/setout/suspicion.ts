@@ -68,6 +68,8 @@ export function likelyCause(slot: Slot): string {
       return "a scale that does not count from where the kit says, or a booster nobody named";
     case "rule":
       return "a floor that is not the one that was measured, or a rule not on the board’s centre";
+    case "floor-laser":
+      return "a floor laser that is not over both hub marks, or a mark that was moved";
     case "inclinometer":
     case "bubble":
       return "an instrument that does not lie on the board’s true edge";

@@ -1,4 +1,5 @@
 import { degToRad } from "@/core/units";
+import type { Target } from "@/core/sheet";
 import type { Move } from "./moves";
 
 /** What may have shifted since the last reading, as the technician says it. */
@@ -80,5 +81,36 @@ export function moveWidening(move: Move): Widening {
     // does.
     case "booster":
       return { planMm: 8, headingRad: degToRad(0.4), heightMm: 4, tiltRad: degToRad(0.3) };
+    // The beam is touched no more than when a board is hung on it.
+    case "rail":
+      return { planMm: 2, headingRad: degToRad(0.08), heightMm: 1, tiltRad: degToRad(0.05) };
+    // A mat of several metres follows the hand with folds and friction.
+    case "draw":
+      return {
+        planMm: 4 + 0.08 * Math.hypot(move.aheadMm, move.leftMm),
+        headingRad: degToRad(0.1) + 0.08 * Math.abs(move.turnRad),
+        heightMm: 0,
+        tiltRad: 0,
+      };
   }
 }
+
+/** How surely a board hangs where the rail scale had it, after somebody has touched it, mm. */
+export const RAIL_LOOSE: Record<TouchKind, number> = {
+  cranked: 0,
+  hung: 5,
+  knocked: 2,
+  "moved-car": 0,
+};
+
+/** How far a slide along the rail may end from where it was told to, mm. */
+export const railWidening = (move: Move): number =>
+  move.kind === "rail" ? 1 + 0.05 * Math.abs(move.leftMm) : 0;
+
+/** What a target of this kind may have suffered: a mat is neither cranked nor hung. */
+export const touchesOf = (kind: Target["kind"]): TouchKind[] =>
+  kind === "mat" ? ["knocked", "moved-car"] : ["cranked", "hung", "knocked", "moved-car"];
+
+/** How a touch is called to the people at this kind of target. */
+export const touchName = (kind: Target["kind"], touch: TouchKind): string =>
+  kind === "mat" && touch === "knocked" ? "Stepped on it or caught a corner" : TOUCHES[touch].name;

@@ -94,7 +94,7 @@ describe("after a touch", () => {
         expect(t.verdict).not.toBe("read");
         expect(t.readings).toBeLessThan(order.length);
         // A knock of more than three tolerances is never passed over.
-        if (t.movedMm > 3 * plan.target.tolerance.alongMm) expect(t.verdict).toBe("move");
+        if (t.movedMm > 3 * plan.target.tolerance.alongMm!) expect(t.verdict).toBe("move");
       }
     },
   );

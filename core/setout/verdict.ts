@@ -2,7 +2,6 @@ import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
 import { centredProbability } from "./chance";
 import { floorStep, wantedHeight, wantedTilt } from "./plan";
-import { planHalfWidths } from "./proof";
 import type { ScalarId } from "./slot";
 import type { SetOutSolution } from "./solve";
 
@@ -40,12 +39,15 @@ export type Verdict = {
 /** Below this share of redundancy a slip of any size would pass unnoticed. */
 const CHECKED_FROM = 0.03;
 
+/** Numbers outside the plan that have limits of their own. */
+type LevelId = Exclude<ScalarId, "rail">;
+
 /** The toleranced quantities outside the plan: error, standard deviation, half-width. */
 export function scalarErrors(
   s: SetOutSolution,
-): { id: ScalarId; error: number; sigma: number; half: number }[] {
+): { id: LevelId; error: number; sigma: number; half: number }[] {
   const t = s.plan.target.tolerance;
-  const one = (id: ScalarId, wanted: { value: number; sigma: number }, half: number) => ({
+  const one = (id: LevelId, wanted: { value: number; sigma: number }, half: number) => ({
     id,
     error: s.scalars[id].value - wanted.value,
     sigma: Math.hypot(Math.sqrt(s.scalars[id].variance), wanted.sigma),
@@ -53,7 +55,15 @@ export function scalarErrors(
   });
   const tilt = wantedTilt(s.plan);
   return [
-    one("height", { value: wantedHeight(s.plan), sigma: floorStep(s.plan).sigma }, t.heightMm),
+    ...(t.heightMm === undefined
+      ? []
+      : [
+          one(
+            "height",
+            { value: wantedHeight(s.plan), sigma: floorStep(s.plan).sigma },
+            t.heightMm,
+          ),
+        ]),
     ...(t.pitchDeg === undefined ? [] : [one("pitch", tilt.pitch, degToRad(t.pitchDeg))]),
     ...(t.rollDeg === undefined ? [] : [one("roll", tilt.roll, degToRad(t.rollDeg))]),
   ];
@@ -72,8 +82,8 @@ export const insideChance = (error: number, sigma: number, half: number): number
  */
 export function judgeSetOut(s: SetOutSolution): Verdict {
   const scalars = scalarErrors(s);
-  const planCovariance = s.aim?.covariance;
-  if (!s.aim || !planCovariance)
+  const { plane } = s;
+  if (!plane)
     return {
       kind: "read",
       why: "unsolved",
@@ -84,13 +94,13 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
       unchecked: [],
     };
 
-  const halves = planHalfWidths(s.plan.target);
+  const halves = plane.quantities.map((q) => q.half);
   const across = (nulled: boolean): number =>
     scalars.reduce(
       (p, q) => p * insideChance(nulled ? 0 : q.error, q.sigma, q.half),
       centredProbability(
-        nulled ? [0, 0, 0] : [s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad],
-        planCovariance,
+        nulled ? plane.nulled : plane.quantities.map((q) => q.error),
+        plane.covariance,
         halves,
       ),
     );
@@ -134,8 +144,8 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
 
 /** By how much the chance would rise, as a factor, were an unmeasured floor known. */
 function floorShare(s: SetOutSolution, scalars: ReturnType<typeof scalarErrors>): number {
-  if (s.plan.floorStepMm) return 1;
-  const height = scalars.find((q) => q.id === "height")!;
+  const height = scalars.find((q) => q.id === "height");
+  if (s.plan.floorStepMm || !height) return 1;
   const alone = Math.sqrt(s.scalars.height.variance);
   return (
     insideChance(0, alone, height.half) /
@@ -148,10 +158,9 @@ function floorShare(s: SetOutSolution, scalars: ReturnType<typeof scalarErrors>)
  * gamble).
  */
 function surelyOutside(s: SetOutSolution): boolean {
-  const a = s.aim!;
-  const halves = planHalfWidths(s.plan.target);
-  const plan = [a.alongMm, a.acrossMm, a.twistRad].map((e, i) =>
-    insideChance(e, Math.sqrt(a.covariance[i]![i]!), halves[i]!),
+  const { quantities, covariance } = s.plane!;
+  const plan = quantities.map((q, i) =>
+    insideChance(q.error, Math.sqrt(covariance[i]![i]!), q.half),
   );
   const others = scalarErrors(s).map((q) => insideChance(q.error, q.sigma, q.half));
   return Math.min(...plan, ...others) <= 1 - s.plan.thresholds.outsideChance;

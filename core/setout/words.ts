@@ -87,6 +87,14 @@ export function moveWords(
         // same side.
         detail: `${turns(move.turns)} of the crank.${move.upMm < 0 ? ` Go ${move.playMm ? `${mm(2 * move.playMm)} or so` : "one turn"} lower and come back up: the screw’s play then lies below.` : ""}`,
       };
+    case "rail":
+      return {
+        say: `Slide this board ${mm(move.leftMm)} along the rail toward vehicle ${sideOf(move.leftMm)}.`,
+        figure: mm(move.leftMm),
+        detail: `Leave the beam alone. ${sideNote(sideOf(move.leftMm), vehicle)}`,
+      };
+    case "draw":
+      return drawWords(move, mm);
     case "booster":
       return {
         say: move.booster
@@ -96,6 +104,26 @@ export function moveWords(
         detail: `The board then stands about ${mm(move.upMm)} ${move.upMm >= 0 ? "higher" : "lower"}, and the scale is counted accordingly. If it is so already, say done.`,
       };
   }
+}
+
+/** A mat is told by its end and by the car: nobody has to think of axes on the floor. */
+function drawWords(move: Extract<Move, { kind: "draw" }>, mm: (v: number) => string): MoveWords {
+  if (move.end === "whole") {
+    const way = move.aheadMm >= 0 ? "forward" : "back";
+    return {
+      say: `Draw the whole mat ${mm(move.aheadMm)} ${way}, along its own edge.`,
+      figure: mm(move.aheadMm),
+      detail: "Forward is the way the vehicle faces. Keep it flat: a fold shortens it.",
+    };
+  }
+  // Where it lies says which way the car is: toward the middle from either side.
+  const toward = move.after.pose.yMm * move.leftMm < 0;
+  const still = move.end === "front" ? "rear" : "front";
+  return {
+    say: `Draw the mat’s ${move.end} end ${mm(move.leftMm)} ${toward ? "toward" : "away from"} the car.`,
+    figure: mm(move.leftMm),
+    detail: `Let the ${still} end lie still. Keep it flat: a fold shortens it.`,
+  };
 }
 
 /**

@@ -1,9 +1,10 @@
 export { doubtfulFigures, type Doubt } from "./magnitude";
-export { CAUTION_MOMENTS, type CautionMoment, type Measure } from "./parts";
+export { CAUTION_MOMENTS, type CautionMoment, type Measure, type Relation } from "./parts";
 export {
   cautionAt,
   firstTarget,
   placeName,
+  setupOf,
   standingWith,
   targetOf,
   targetsOf,
@@ -15,6 +16,7 @@ export {
   sheetJsonSchema,
   sheetSchema,
   signSheet,
+  standsAlong,
   type Setup,
   type Sheet,
   type SheetStep,

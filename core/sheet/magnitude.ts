@@ -47,8 +47,18 @@ export function doubtfulFigures(sheet: { setups?: unknown }): Doubt[] {
   );
 }
 
-function doubtsOf(target: Figures): Doubt[] {
-  return EXPECTED.flatMap(({ field, min, max, unit }): Doubt[] => {
+/** What mats measure; their twist and cross line are limited as those of boards. */
+const EXPECTED_OF_MATS: Expectation[] = [
+  { field: "object.widthMm", min: 250, max: 2600, unit: "mm" },
+  { field: "object.lengthMm", min: 400, max: 9000, unit: "mm" },
+  ...EXPECTED.filter((e) =>
+    ["tolerance.alongMm", "tolerance.acrossMm", "tolerance.twistDeg"].includes(e.field),
+  ),
+];
+
+function doubtsOf(target: Figures & { kind?: unknown }): Doubt[] {
+  const expected = target.kind === "mat" ? EXPECTED_OF_MATS : EXPECTED;
+  return expected.flatMap(({ field, min, max, unit }): Doubt[] => {
     const [part, name] = field.split(".") as ["placement" | "tolerance" | "object", string];
     const value = target[part]?.[name];
     if (typeof value !== "number" || !Number.isFinite(value)) return [];

@@ -6,51 +6,63 @@ export const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figu
 const isoDate = z.iso.date();
 export const say = z.string().min(3).max(240);
 
-export const step = z.discriminatedUnion("kind", [
-  /** The technician does something and says so. */
-  z.object({ id, kind: z.literal("prompt"), say, caution: say.optional() }),
-  /** The ignition is turned; the routine then needs `waitSeconds` of rest before it goes on. */
-  z.object({
-    id,
-    kind: z.literal("ignition"),
-    say,
-    to: z.enum(["on", "off"]),
-    waitSeconds: z.number().min(0).max(1800),
-    caution: say.optional(),
-  }),
-  /**
-   * The board goes to another place of the sheet and is set out and proved there before the routine
-   * goes on.
-   */
-  z.object({ id, kind: z.literal("position"), say, to: id, caution: say.optional() }),
-  /**
-   * A value the vehicle reports, compared with the book. The tool may speak another unit than the
-   * book.
-   */
-  z.object({
-    id,
-    kind: z.literal("compare"),
-    say,
-    value: z.enum(["camera-height", "battery-voltage"]),
-    unit: z.enum(["mm", "V"]),
-    min: z.number(),
-    max: z.number(),
-  }),
-  /** A number the routine asks the technician for; plausible range in millimetres. */
-  z.object({ id, kind: z.literal("input"), say, name: say, minMm: z.number(), maxMm: z.number() }),
-  /**
-   * The routine itself: the vehicle looks at the board and answers with a result and a quality
-   * figure.
-   */
-  z.object({
-    id,
-    kind: z.literal("routine"),
-    say,
-    routine: z.literal("forward-camera-static"),
-    minQuality: z.number().min(0).max(100),
-    caution: say.optional(),
-  }),
-]);
+const stepsWith = <R extends z.ZodType<string>>(routine: R) =>
+  z.discriminatedUnion("kind", [
+    /** The technician does something and says so. */
+    z.object({ id, kind: z.literal("prompt"), say, caution: say.optional() }),
+    /** The ignition is turned; the routine then needs `waitSeconds` of rest before it goes on. */
+    z.object({
+      id,
+      kind: z.literal("ignition"),
+      say,
+      to: z.enum(["on", "off"]),
+      waitSeconds: z.number().min(0).max(1800),
+      caution: say.optional(),
+    }),
+    /**
+     * The board goes to another place of the sheet and is set out and proved there before the routine
+     * goes on.
+     */
+    z.object({ id, kind: z.literal("position"), say, to: id, caution: say.optional() }),
+    /**
+     * A value the vehicle reports, compared with the book. The tool may speak another unit than the
+     * book.
+     */
+    z.object({
+      id,
+      kind: z.literal("compare"),
+      say,
+      value: z.enum(["camera-height", "battery-voltage"]),
+      unit: z.enum(["mm", "V"]),
+      min: z.number(),
+      max: z.number(),
+    }),
+    /** A number the routine asks the technician for; plausible range in millimetres. */
+    z.object({
+      id,
+      kind: z.literal("input"),
+      say,
+      name: say,
+      minMm: z.number(),
+      maxMm: z.number(),
+    }),
+    /**
+     * The routine itself: the vehicle looks at the board and answers with a result and a quality
+     * figure.
+     */
+    z.object({
+      id,
+      kind: z.literal("routine"),
+      say,
+      routine,
+      minQuality: z.number().min(0).max(100),
+      caution: say.optional(),
+    }),
+  ]);
+
+export const step = stepsWith(z.enum(["forward-camera-static", "surround-view-static"]));
+/** As it was while a forward camera was all there was. */
+export const step1 = stepsWith(z.literal("forward-camera-static"));
 
 /**
  * The board itself; the side where it matters, and the version of its print where the source
@@ -64,6 +76,15 @@ export const board = z.object({
 });
 
 /**
+ * A mat on the floor: what its label says, its size, and how far its front end lies ahead of the
+ * cross line printed on it. Its arrow points the way the vehicle faces.
+ */
+export const mat = board.extend({
+  lengthMm: z.number().min(300).max(12000),
+  aheadMm: z.number().min(0).max(12000),
+});
+
+/**
  * Where the centre of the board belongs. `acrossMm` positive to vehicle left; height above the
  * floor.
  */
@@ -72,6 +93,14 @@ export const placement = z.object({
   acrossMm: z.number().min(-4000).max(4000),
   twistDeg: z.number().min(-45).max(45),
   heightMm: z.number().min(100).max(3000),
+});
+
+/** Where the cross line of a mat meets its middle; it lies on the floor. */
+export const matPlacement = z.object({
+  alongMm: z.number().min(-12000).max(12000),
+  acrossMm: z.number().min(-6000).max(6000),
+  twistDeg: z.number().min(-45).max(45),
+  heightMm: z.literal(0).default(0),
 });
 
 export const ask = z.object({ id, ask: say, why: say });
@@ -156,6 +185,38 @@ export const tolerance = z.object({
   rollDeg: z.number().min(0.02).max(10).optional(),
 });
 
+/** The same of a mat; what a relation of two mats limits need not be limited of each. */
+export const matTolerance = tolerance
+  .pick({ alongMm: true, acrossMm: true, twistDeg: true })
+  .partial();
+
+/**
+ * What two targets of a setup have to be to each other. Spacing is between their middles, squared to
+ * the datum; equal distance is each from the hubs of its own side.
+ */
+export const relation = z.discriminatedUnion("kind", [
+  z.object({
+    id,
+    kind: z.literal("spacing"),
+    of: z.tuple([id, id]),
+    minMm: z.number().min(100).max(12000),
+    maxMm: z.number().min(100).max(12000),
+  }),
+  z.object({
+    id,
+    kind: z.literal("parallel"),
+    of: z.tuple([id, id]),
+    toleranceDeg: z.number().min(0.02).max(10),
+  }),
+  z.object({
+    id,
+    kind: z.literal("equal-distance"),
+    of: z.tuple([id, id]),
+    toleranceMm: z.number().min(0.5).max(400),
+  }),
+]);
+export type Relation = z.infer<typeof relation>;
+
 /** Where the figures come from, who wrote them down, and the second person who compared them. */
 export const source = z.object({
   name: z.string().min(3),
@@ -168,11 +229,14 @@ export const source = z.object({
 /** For which vehicles it is, which of their systems, and what work it is owed after. */
 export const appliesTo = z.object({
   vehicles: z.array(id).min(1),
-  system: z.enum(["forward-camera"]),
+  system: z.enum(["forward-camera", "surround-view"]),
   after: z.array(eventIdSchema).min(1),
 });
+export const appliesTo1 = appliesTo.extend({ system: z.enum(["forward-camera"]) });
 
-export const method = z.enum(["static", "static-then-dynamic"]);
+/** Dynamic is learned on the road alone: such a sheet has no setup. */
+export const method = z.enum(["static", "static-then-dynamic", "dynamic"]);
+export const method1 = z.enum(["static", "static-then-dynamic"]);
 
 /** When a caution protects somebody: that is when it is shown. */
 export const CAUTION_MOMENTS = {

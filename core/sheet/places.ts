@@ -1,11 +1,11 @@
 import type { CautionMoment } from "./parts";
-import type { Sheet, Target } from "./schema";
+import { standsAlong, type Setup, type Sheet, type Target } from "./schema";
 
 /** Every target of a sheet, setup after setup. */
 export const targetsOf = (sheet: Pick<Sheet, "setups">): Target[] =>
   sheet.setups.flatMap((s) => s.targets);
 
-/** The target that stands before the routine begins. */
+/** The target that stands before the routine begins; none where a sheet is for the road alone. */
 export const firstTarget = (sheet: Pick<Sheet, "setups">): Target => sheet.setups[0]!.targets[0]!;
 
 /** One target by its id; the first where there is none of that name. */
@@ -16,17 +16,21 @@ export const targetOf = (sheet: Pick<Sheet, "setups">, id: string): Target =>
 export const placeName = (sheet: Pick<Sheet, "setups">, id: string): string =>
   targetOf(sheet, id).name;
 
-/** The targets that stand while this one is set out: those before it in its setup, and itself. */
+/** The setup a target belongs to. */
+export const setupOf = (sheet: Pick<Sheet, "setups">, id: string): Setup =>
+  sheet.setups.find((s) => s.targets.some((t) => t.id === id)) ?? sheet.setups[0]!;
+
+/**
+ * The targets that stand while this one is set out: those before it in its setup, itself, and those
+ * that come along with the setup.
+ */
 export function standingWith(sheet: Pick<Sheet, "setups">, id: string): Target[] {
-  const { targets } =
-    sheet.setups.find((s) => s.targets.some((t) => t.id === id)) ?? sheet.setups[0]!;
-  return targets.slice(
+  const { targets } = setupOf(sheet, id);
+  const at = Math.max(
     0,
-    Math.max(
-      0,
-      targets.findIndex((t) => t.id === id),
-    ) + 1,
+    targets.findIndex((t) => t.id === id),
   );
+  return targets.filter((t, i) => i <= at || standsAlong(t));
 }
 
 /** Whether anything of it is squared to the thrust line, which needs rear toe from a printout. */

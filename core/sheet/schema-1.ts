@@ -1,17 +1,17 @@
 import { z } from "zod";
 import {
-  appliesTo,
+  appliesTo1,
   ask,
   board,
   datum,
   distanceFrom,
   id,
-  method,
+  method1,
   placement,
   readyItem,
   say,
   source,
-  step,
+  step1,
   tolerance,
   upright,
 } from "./parts";
@@ -26,10 +26,10 @@ export const sheet1Schema = z.object({
   version: z.number().int().min(1),
   title: z.string().min(3).max(120),
   source,
-  appliesTo,
+  appliesTo: appliesTo1,
   /** One sentence a customer understands: why this is owed. */
   reason: say,
-  kind: method,
+  kind: method1,
   datum,
   distanceFrom,
   board,
@@ -52,6 +52,6 @@ export const sheet1Schema = z.object({
   tolerance,
   cautions: z.array(say),
   ready: z.array(readyItem),
-  run: z.array(step).min(1),
+  run: z.array(step1).min(1),
   prove: z.array(ask),
 });

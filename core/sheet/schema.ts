@@ -9,10 +9,14 @@ import {
   datum,
   distanceFrom,
   id,
+  mat,
+  matPlacement,
+  matTolerance,
   measuredTo,
   method,
   placement,
   readyItem,
+  relation,
   say,
   source,
   step,
@@ -21,32 +25,50 @@ import {
 } from "./parts";
 import { upcastSheet } from "./upcast";
 
+const inDatum = { id, name: say, datum, distanceFrom };
+
 /**
- * A target: what has to be at a pose in the datum of a frame. Here a board, whose pose has six
- * parts: along, across and twist in the floor's plan, height, lean and level.
+ * A board: its pose has six parts, along, across and twist in the floor's plan, height, lean and
+ * level. Several may hang on one beam, each where the beam's rail scale says.
  */
-const target = z.object({
-  id,
-  name: say,
+const boardTarget = z.object({
+  ...inDatum,
   kind: z.literal("board"),
   object: board,
-  datum,
-  distanceFrom,
   placement,
   measuredTo,
   upright,
   tolerance,
+  /** It shares the beam of its sheet's other such boards; where the middle of the beam belongs. */
+  beam: z.object({ acrossMm: z.number().min(-4000).max(4000) }).optional(),
 });
 
-/** The targets that stand at the same time. */
-const setup = z.object({ id, name: say, targets: z.array(target).min(1).max(6) });
+/** A mat on the floor: along and across of its cross line's middle, and its heading. */
+const matTarget = z.object({
+  ...inDatum,
+  kind: z.literal("mat"),
+  object: mat,
+  placement: matPlacement,
+  tolerance: matTolerance,
+});
+
+/** What has to be at a pose in the datum of a frame. */
+const target = z.discriminatedUnion("kind", [boardTarget, matTarget]);
+
+/** The targets that stand at the same time, and what they have to be to each other. */
+const setup = z.object({
+  id,
+  name: say,
+  targets: z.array(target).min(1).max(6),
+  relations: z.array(relation).max(6).optional(),
+});
 
 /**
  * A procedure sheet: what the shop's own current service information says about one calibration,
  * written down once by the shop, checked by a second person, and never changed again; a new version
  * is a new document. Its setups follow each other; the targets of one setup stand together.
  */
-export const sheetSchema = z
+const written = z
   .object({
     format: z.literal("iridel.sheet/2"),
     id,
@@ -59,7 +81,7 @@ export const sheetSchema = z
     /** One sentence a customer understands: why this is owed. */
     reason: say,
     method,
-    setups: z.array(setup).min(1).max(7),
+    setups: z.array(setup).max(7),
     cautions: z.array(caution),
     ready: z.array(readyItem),
     run: z.array(step).min(1),
@@ -72,17 +94,27 @@ export const sheetSchema = z
       wrong(["source", "checkedBy"], "must be a second person, not the one who entered the sheet");
     if (!sheet.run.some((s) => s.kind === "routine"))
       wrong(["run"], "must contain the routine itself");
+    if (sheet.method === "dynamic" ? sheet.setups.length > 0 : sheet.setups.length === 0)
+      wrong(
+        ["setups"],
+        sheet.method === "dynamic"
+          ? "must be left out: what is learned on the road alone sets nothing out"
+          : "needs at least one target",
+      );
 
     const places = sheet.setups.flatMap((s, i) =>
-      s.targets.map((t, j) => ({ target: t, at: ["setups", i, "targets", j] })),
+      s.targets.map((t, j) => ({ target: t, nth: j, at: ["setups", i, "targets", j] })),
     );
     const ids = places.map((p) => p.target.id);
-    for (const [n, { target: t, at }] of places.entries()) {
+    for (const [n, { target: t, nth, at }] of places.entries()) {
       if (ids.indexOf(t.id) !== n) wrong([...at, "id"], `is used twice: "${t.id}"`);
       // The first stands before the routine begins; every other one waits for its step.
-      if (n > 0 && !sheet.run.some((s) => s.kind === "position" && s.to === t.id))
+      const comesAlong = nth > 0 && standsAlong(t);
+      if (n > 0 && !comesAlong && !sheet.run.some((s) => s.kind === "position" && s.to === t.id))
         wrong(at, "no step of the routine moves the board there");
-      if (t.upright !== "vehicle-plane") continue;
+      if (t.kind === "mat" && t.object.aheadMm > t.object.lengthMm)
+        wrong([...at, "object", "aheadMm"], "is more than the mat is long");
+      if (t.kind === "mat" || t.upright !== "vehicle-plane") continue;
       const message = "is needed: the board is to stand square to the vehicle's plane";
       for (const part of ["pitchDeg", "rollDeg"] as const)
         if (t.tolerance[part] === undefined) wrong([...at, "tolerance", part], message);
@@ -92,6 +124,9 @@ export const sheetSchema = z
           "must measure the floor: the board is to stand square to the vehicle's plane",
         );
     }
+    sheet.setups.forEach((s, i) =>
+      relationProblems(s, (path, m) => wrong(["setups", i, ...path], m)),
+    );
     const seen = new Set<string>();
     sheet.run.forEach((s, i) => {
       if (s.kind === "position" && !ids.includes(s.to))
@@ -104,10 +139,48 @@ export const sheetSchema = z
     });
   });
 
-export type Sheet = z.infer<typeof sheetSchema>;
-export type Setup = Sheet["setups"][number];
-export type Target = Setup["targets"][number];
-export type SheetStep = Sheet["run"][number];
+type Written = z.infer<typeof written>;
+type BoardTarget = z.infer<typeof boardTarget>;
+type MatTarget = z.infer<typeof matTarget>;
+
+/** Any target as the arithmetic sees it: what one kind does not have is not there. */
+export type Target = Pick<BoardTarget, "id" | "name" | "datum" | "distanceFrom" | "placement"> & {
+  kind: "board" | "mat";
+  object: Partial<MatTarget["object"]> & BoardTarget["object"];
+  tolerance: Partial<BoardTarget["tolerance"]>;
+} & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam">>;
+export type Setup = Omit<Written["setups"][number], "targets"> & { targets: Target[] };
+export type Sheet = Omit<Written, "setups"> & { setups: Setup[] };
+export type SheetStep = Written["run"][number];
+
+/** {@link written}, read as the arithmetic sees it. */
+export const sheetSchema: z.ZodType<Sheet> = written;
+
+/**
+ * Whether a target after the first of its setup is there from its setup's beginning: mats are laid
+ * by hand, and boards of one beam come with it. Any other waits for its step.
+ */
+export const standsAlong = (t: Pick<Target, "kind" | "beam">): boolean =>
+  t.kind === "mat" || t.beam !== undefined;
+
+/** What is wrong with what the targets of a setup have to be to each other. */
+function relationProblems(
+  setup: Pick<Written["setups"][number], "targets" | "relations">,
+  wrong: (path: (string | number)[], message: string) => void,
+): void {
+  const ids = setup.targets.map((t) => t.id);
+  setup.relations?.forEach((r, k) => {
+    r.of.forEach((of, n) => {
+      if (!ids.includes(of))
+        wrong(["relations", k, "of", n], `names no target of its setup: "${of}"`);
+    });
+    if (r.of[0] === r.of[1]) wrong(["relations", k, "of"], "must name two targets");
+    if (r.kind === "spacing" && r.minMm >= r.maxMm)
+      wrong(["relations", k, "minMm"], "must be below maxMm");
+    if (setup.relations!.findIndex((x) => x.id === r.id) !== k)
+      wrong(["relations", k, "id"], `is used twice: "${r.id}"`);
+  });
+}
 
 /** The sheet's published JSON Schema (draft 2020-12). */
 export const sheetJsonSchema = (): object => z.toJSONSchema(sheetSchema);

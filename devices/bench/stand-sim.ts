@@ -167,6 +167,10 @@ export function carryOut(stand: Stand, body: StandBody, move: Move, error = 1): 
     }
     case "crank":
       return { ...body, mastMm: body.mastMm + move.upMm * error };
+    // Neither touches the stand itself: a board goes along its rail, a mat is no part of it.
+    case "rail":
+    case "draw":
+      return body;
     // A block of iron is as high as it is; hands have no part in it.
     case "booster":
       return { ...body, mastMm: body.mastMm + move.upMm, booster: move.booster };

@@ -73,7 +73,7 @@ describe("the simulated bay", () => {
       const before = boardOf(plan.stand, world.stand).pose;
       const after = boardOf(plan.stand, act(world, { id: seed, kind: "bump" }).stand).pose;
       expect(Math.hypot(after.xMm - before.xMm, after.yMm - before.yMm)).toBeGreaterThan(
-        5 * plan.target.tolerance.alongMm,
+        5 * plan.target.tolerance.alongMm!,
       );
       expect(Math.abs(after.headingRad - before.headingRad)).toBeGreaterThan(degToRad(1));
     }

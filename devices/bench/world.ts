@@ -5,6 +5,7 @@ import {
   readingSigma,
   slotsFor,
   TOUCHES,
+  wantedRail,
   withBooster,
   type Move,
   type PlanPose,
@@ -15,6 +16,15 @@ import { targetPose } from "@/core/setout/plan";
 import { baseFor } from "@/core/setout/stand";
 import { degToRad } from "@/core/units";
 import { vehiclePoints, type RearToe } from "@/core/vehicle";
+import {
+  drawn,
+  layDown,
+  matReading,
+  seenFrom,
+  shoved,
+  type MatBody,
+  type MatShape,
+} from "./mat-sim";
 import { schoolReading } from "./school-readings";
 import { boardOf, carryOut, type StandBody } from "./stand-sim";
 
@@ -29,6 +39,10 @@ export type BenchWorld = {
   /** Where this very vehicle's hubs and badges truly are. */
   points: { id: string; xMm: number; yMm: number; zMm: number }[];
   stand: StandBody;
+  /** How far to vehicle left of its beam's middle the board truly hangs, mm; 0 on a stand alone. */
+  railMm: number;
+  /** A mat as it truly lies; null where a stand carries the target. */
+  mat: MatBody | null;
   /**
    * The floor: slopes under the car (rad), twist of its tyre patches, how much higher the stand's
    * own floor lies (mm).
@@ -87,6 +101,8 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
         Math.max(plan.stand.crank.minMm, plan.target.placement.heightMm + off(ROLLED_IN.heightMm)),
       ),
     },
+    railMm: plan.target.beam ? wantedRail(plan.target) + slipOnRail(seed, plan) : 0,
+    mat: plan.target.kind === "mat" ? laidByEye(seed, plan, target) : null,
     toe: plan.rearToe ?? hiddenToe(randomFrom(seedFrom(`${seed}/toe`))),
     floor: bayFloor(randomFrom(seedFrom(`${seed}/floor`))),
     cameraRad: {
@@ -96,6 +112,29 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     },
   };
 }
+
+/** A board is hung on the rail about where its figure is. */
+const slipOnRail = (seed: string, { target }: SetOutPlan): number =>
+  12 * gaussian(randomFrom(seedFrom(`${seed}/rail/${target.id}`)));
+
+/** A mat laid by eye: a hand's breadth off, and not quite along the car. */
+function laidByEye(seed: string, { target }: SetOutPlan, wanted: PlanPose): MatBody {
+  const random = randomFrom(seedFrom(`${seed}/mat/${target.id}`));
+  const off = (size: number): number => (random() < 0.5 ? -1 : 1) * size * (0.7 + 0.6 * random());
+  return layDown(
+    wanted.xMm + off(55),
+    wanted.yMm + off(45),
+    wanted.headingRad + off(degToRad(1.2)),
+  );
+}
+
+/** A mat's size as its label has it. */
+export const shapeOf = ({ object, placement }: SetOutPlan["target"]): MatShape => ({
+  aheadMm: object.aheadMm ?? 0,
+  lengthMm: object.lengthMm ?? 0,
+  widthMm: object.widthMm,
+  side: placement.acrossMm >= 0 ? 1 : -1,
+});
 
 /** A workshop floor: it drains a little, and is never quite flat. */
 const bayFloor = (random: Random): BenchWorld["floor"] => ({
@@ -122,6 +161,16 @@ function shove(
   heightMm: number,
 ): BenchWorld {
   const { base, mastMm } = world.stand;
+  if (world.mat)
+    return {
+      ...world,
+      mat: shoved(
+        world.mat,
+        planMm * gaussian(random),
+        planMm * gaussian(random),
+        headingRad * gaussian(random),
+      ),
+    };
   return {
     ...world,
     stand: {
@@ -142,6 +191,7 @@ function shove(
  */
 function moveCar(world: BenchWorld, random: Random, mm: number, rad: number): BenchWorld {
   const [dx, dy, turn] = [mm * gaussian(random), mm * gaussian(random), rad * gaussian(random)];
+  if (world.mat) return { ...world, mat: seenFrom(world.mat, dx, dy, turn) };
   const { base } = world.stand;
   const [x, y] = [base.xMm - dx, base.yMm - dy];
   return {
@@ -162,6 +212,15 @@ function moveCar(world: BenchWorld, random: Random, mm: number, rad: number): Be
  */
 export function act(world: BenchWorld, what: BayAct): BenchWorld {
   const random = randomFrom(seedFrom(`${world.seed}/act/${what.id}`));
+  if (what.kind === "move" && what.move.kind === "draw") {
+    const share = 1 + 0.02 * gaussian(random);
+    const mat = world.mat && drawn(world.mat, shapeOf(world.plan.target), what.move, share);
+    return shove({ ...world, mat }, random, 1.5, degToRad(0.03), 0);
+  }
+  if (what.kind === "move" && what.move.kind === "rail") {
+    const railMm = world.railMm + what.move.leftMm * (1 + 0.01 * gaussian(random));
+    return shove({ ...world, railMm }, random, 0.4, degToRad(0.02), 0);
+  }
   if (what.kind === "move") {
     const moved = {
       ...world,
@@ -181,6 +240,7 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
   if (what.kind === "bump") {
     const { base } = world.stand;
     const side = random() < 0.5 ? -1 : 1;
+    if (world.mat) return { ...world, mat: shoved(world.mat, 40, side * 30, side * 0.02) };
     return {
       ...world,
       stand: {
@@ -208,21 +268,41 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
  * What an instrument shows at a slot, with its own noise; `nth` is how many times this slot was
  * read before. Tapes run in space from hub to hook, so the figure is the slant length, as on a real
  * tape.
+ *
+ * @param mate the bay with the other mat, for tapes between the two
  */
-export function measure(world: BenchWorld, slotId: string, nth: number): number {
+export function measure(
+  world: BenchWorld,
+  slotId: string,
+  nth: number,
+  mate: BenchWorld | null = null,
+): number {
   const slot = slotsFor(world.plan).find((s) => s.id === slotId);
   const instrument = world.plan.instruments.find((i) => i.kind === slot?.instrument);
   if (!slot || !instrument) throw new Error(`No instrument in this bay reads "${slotId}".`);
-  const truth = trueReading(world, slotId);
-  const random = randomFrom(seedFrom(`${world.seed}/read/${slotId}/${nth}`));
+  const truth = trueReading(world, slotId, mate);
+  // Two mats, or two boards, are read with the same slots, and not with the same noise.
+  const { id, kind, beam } = world.plan.target;
+  const at = kind === "mat" || beam ? `${id}/` : "";
+  const random = randomFrom(seedFrom(`${world.seed}/read/${at}${slotId}/${nth}`));
   return truth + readingSigma(instrument, slot, truth) * gaussian(random);
 }
 
 const HUBS: Record<string, string> = { fl: "hubFL", fr: "hubFR", rl: "hubRL", rr: "hubRR" };
 
 /** The same without noise: plain geometry of points in space. */
-export function trueReading(world: BenchWorld, slotId: string): number {
+export function trueReading(
+  world: BenchWorld,
+  slotId: string,
+  mate: BenchWorld | null = null,
+): number {
   const { stand } = world.plan;
+  if (world.mat) {
+    const other = mate?.mat ? { body: mate.mat, shape: shapeOf(mate.plan.target) } : null;
+    const hub = (id: string) => world.points.find((p) => p.id === id)!;
+    return matReading(slotId, world.mat, shapeOf(world.plan.target), hub, other);
+  }
+  if (slotId === "rail-scale") return world.railMm;
   const board = boardOf(stand, world.stand);
   const { xMm, yMm, headingRad } = board.pose;
   const place = (id: string) => world.points.find((p) => p.id === id)!;

@@ -19,8 +19,11 @@ export interface ScanTool {
     value: "camera-height" | "battery-voltage",
   ): Promise<{ value: number; unit: "in" | "V" }>;
   /** Runs the routine to its end. @throws DeviceRefusal when the vehicle will not start it */
-  runRoutine(routine: "forward-camera-static"): Promise<RoutineResult>;
+  runRoutine(routine: Routine): Promise<RoutineResult>;
 }
+
+/** Routines a vehicle knows. */
+export type Routine = "forward-camera-static" | "surround-view-static";
 
 /** The device or the vehicle behind it said no. The message says what to do. */
 export class DeviceRefusal extends Error {

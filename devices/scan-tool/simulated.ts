@@ -1,7 +1,9 @@
 import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
 import type { RoutineResult } from "@/core/run";
-import type { BenchWorld } from "../bench/world";
+import { layDown } from "../bench/mat-sim";
+import { shapeOf, type BenchWorld } from "../bench/world";
 import { learnForwardCamera } from "../vehicle/forward-camera";
+import { learnSurroundView, type SeenMat } from "../vehicle/surround-view";
 import { DeviceRefusal, type ScanTool } from "./scan-tool";
 
 /** What the simulated tool finds in the cabin, told by whoever keeps the job's log. */
@@ -25,8 +27,8 @@ export type BesideWorld = { name: string; world: BenchWorld };
  * well, the first refusal.
  */
 function together(looks: { name: string; result: RoutineResult }[]): RoutineResult {
-  const mean = (f: (r: RoutineResult) => number): number =>
-    looks.reduce((s, l) => s + f(l.result), 0) / looks.length;
+  const mean = (f: (r: RoutineResult) => number | undefined): number =>
+    looks.reduce((s, l) => s + (f(l.result) ?? 0), 0) / looks.length;
   const refused = looks.find((l) => !l.result.passed);
   return {
     passed: !refused,
@@ -40,6 +42,30 @@ function together(looks: { name: string; result: RoutineResult }[]): RoutineResu
         : refused.result.reason
       : null,
   };
+}
+
+/** A mat as the vehicle's cameras see it, and where its unit expects it. */
+function matSeen({ name, world }: BesideWorld): SeenMat[] {
+  if (!world.mat) return [];
+  const { plan } = world;
+  const { placement } = plan.target;
+  const at = (id: string) => world.points.find((p) => p.id === id)!;
+  const front = {
+    x: (at("hubFL").xMm + at("hubFR").xMm) / 2,
+    y: (at("hubFL").yMm + at("hubFR").yMm) / 2,
+  };
+  const rear = {
+    x: (at("hubRL").xMm + at("hubRR").xMm) / 2,
+    y: (at("hubRL").yMm + at("hubRR").yMm) / 2,
+  };
+  const way = Math.atan2(front.y - rear.y, front.x - rear.x);
+  // The unit counts from the wheels: ahead of the front ones, and to the side of their middle.
+  const wanted = layDown(
+    front.x + Math.cos(way) * placement.alongMm - Math.sin(way) * placement.acrossMm,
+    front.y + Math.sin(way) * placement.alongMm + Math.cos(way) * placement.acrossMm,
+    way,
+  );
+  return [{ name, body: world.mat, shape: shapeOf(plan.target), wanted }];
 }
 
 /**
@@ -81,12 +107,14 @@ export function simulatedScanTool(
       const stored = world.plan.vehicle.camera.zMm + 3 * gaussian(random("stored-height"));
       return { value: Math.round((stored / 25.4) * 10) / 10, unit: "in" };
     },
-    async runRoutine() {
+    async runRoutine(routine) {
       if (volts() < 11.8)
         throw new DeviceRefusal(
           "The vehicle refuses: battery too low. Put the maintainer on and wait.",
         );
       await pause(1800);
+      if (routine === "surround-view-static")
+        return learnSurroundView(boards.flatMap(matSeen), `${world.seed}/${cabin.looksBefore}`);
       return together(
         boards.map(({ name, world: w }) => ({
           name,

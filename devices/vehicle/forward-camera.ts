@@ -76,15 +76,26 @@ function picture(
 }
 
 /** What the computer concludes from one look at the board. */
-export function learnForwardCamera(world: BenchWorld, look: string): RoutineResult {
+export function learnForwardCamera(
+  world: BenchWorld,
+  look: string,
+): RoutineResult & Record<"learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg", number> {
   const { plan } = world;
   const random = randomFrom(seedFrom(`${world.seed}/look/${look}`));
   // Height counts from the vehicle's own plane; the stand stands on its own piece of floor.
   const standing = boardOf(plan.stand, world.stand);
   // Its tilts are read against gravity; the vehicle knows only the plane it stands on.
   const { stepMm, aheadRad, leftRad } = world.floor;
+  // On a beam that carries several boards this one hangs beside its middle; its right is vehicle left.
+  const { headingRad } = standing.pose;
+  const right = -world.railMm;
   const board = {
     ...standing,
+    pose: {
+      ...standing.pose,
+      xMm: standing.pose.xMm - Math.sin(headingRad) * right,
+      yMm: standing.pose.yMm + Math.cos(headingRad) * right,
+    },
     heightMm: standing.heightMm + stepMm,
     pitchRad: standing.pitchRad + aheadRad,
     rollRad: standing.rollRad - leftRad,
@@ -98,7 +109,9 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
     v + PIXEL_NOISE * gaussian(random),
   ]);
 
-  const pose = targetPose(plan.target, datumLine(datumFrame(plan), world.points));
+  // The computer knows nothing of beams: it believes the board where the sheet puts it.
+  const { beam: _, ...alone } = plan.target;
+  const pose = targetPose(alone, datumLine(datumFrame(plan), world.points));
   const believed = boardPoints(
     { pose, heightMm: plan.target.placement.heightMm, pitchRad: 0, rollRad: 0 },
     plan.target.object.widthMm,
@@ -123,7 +136,7 @@ export function learnForwardCamera(world: BenchWorld, look: string): RoutineResu
 }
 
 function refusal(
-  r: Pick<RoutineResult, "learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg">,
+  r: Record<"learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg", number>,
   scale: number,
   rms: number,
 ): string | null {

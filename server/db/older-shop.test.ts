@@ -3,9 +3,8 @@ import { copyFileSync, mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { beforeAll, describe, expect, it } from "vitest";
-import { eventsOf, planFor, setOutEntries, stageStates } from "@/core/job";
+import { eventsOf, judgeTarget, stageStates, targetInHand, viewsOf } from "@/core/job";
 import { buildRecord, readRecord, record1Schema, recordSchema } from "@/core/record";
-import { nextAct, solveSetOut } from "@/core/setout";
 import { eventsAfter, verifyJob } from "../jobs/log";
 import { findJob, type JobRow } from "../jobs/store";
 
@@ -92,11 +91,11 @@ describe.each(EXPECTED)("job $number of a shop of one sheet a job", (was) => {
   it("stands where it stood: stages, verdict, next act, readings in doubt, place of the board", () => {
     const job = jobOf(was.number);
     const events = eventsAfter(job.id);
+    const view = viewsOf(job.ground)[0]!;
     const stages = stageStates(events, job.ground).map((s) => [s.id, s.state]);
     expect(Object.fromEntries(stages)).toEqual(was.stages);
-    const { solution, verdict, next } = nextAct(
-      solveSetOut(planFor(job.ground, events), setOutEntries(events)),
-    );
+    const { id } = targetInHand(view, events);
+    const { solution, verdict, next } = judgeTarget(view, events, id);
     expect(verdict.kind).toBe(was.verdict);
     expect(next.kind).toBe(was.next);
     expect(solution.readings.map((r) => r.state)).toEqual(was.readings);

@@ -8,7 +8,7 @@ import {
   uniqueIndex,
 } from "drizzle-orm/sqlite-core";
 import type { Draft } from "@/core/book";
-import type { JobGround, JobState, JobTicket } from "@/core/job";
+import type { JobState, JobTicket, StoredGround } from "@/core/job";
 import type { Board, CheckedInstrument } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
 import type { BayFloor } from "@/core/ready";
@@ -125,7 +125,7 @@ export const jobs = sqliteTable(
      * The documents in force when the job was taken in; later edits of the shop's lists do not
      * reach back.
      */
-    ground: text({ mode: "json" }).$type<JobGround>().notNull(),
+    ground: text({ mode: "json" }).$type<StoredGround>().notNull(),
     /** Seed of the simulated bay this job lives in. */
     seed: text().notNull(),
     /** Of the vehicle, for finding its earlier visits. */

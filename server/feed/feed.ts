@@ -3,7 +3,15 @@ import { and, eq, isNull } from "drizzle-orm";
 import Papa from "papaparse";
 import { z } from "zod";
 import { plainly, plainMessage } from "@/core/book";
-import { planFor, standingHandOver, type JobEvent } from "@/core/job";
+import {
+  calibrationInHand,
+  planFor,
+  standingAt,
+  standingHandOver,
+  targetInHand,
+  type JobEvent,
+} from "@/core/job";
+import { targetsOf } from "@/core/sheet";
 import { takeReading } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
 import { hashOf, type Person } from "../auth/session";
@@ -84,6 +92,8 @@ const readingSchema = z.object({
   slot: z.string().min(1).max(40),
   /** As shown: "2871", "2.871 m", "-14". */
   value: z.coerce.string().trim().min(1).max(40),
+  /** Of which target, by its id, where several stand; the one last worked on where it is not said. */
+  target: z.string().max(64).optional(),
 });
 const bodySchema = z.object({
   job: z.coerce.number().int(),
@@ -146,8 +156,12 @@ export function takeFeed(
   ): OwnLine[] => {
     if (standingHandOver(events))
       throw new FeedRefusal(`job: ${body.job} is handed over; nothing more is read into it.`);
-    const plan = planFor(job.ground, events);
-    if (!plan.instruments.some((i) => i.id === feed.instrumentId))
+    const view = calibrationInHand(job.ground, events);
+    if (targetsOf(view.sheet).length === 0)
+      throw new FeedRefusal(`job: ${view.sheet.title} sets nothing out; no reading is wanted.`);
+    const { calibrationId } = view;
+    const inHand = targetInHand(view, events).id;
+    if (!job.ground.instruments.some((i) => i.id === feed.instrumentId))
       throw new FeedRefusal(
         `Instrument ${feed.instrumentId} was put into the kit after job ${body.job} was opened.`,
       );
@@ -164,8 +178,15 @@ export function takeFeed(
           outcome: "refused",
           why: `id: ${r.id} was another reading of this job before. Give each reading a number of its own.`,
         };
+      const targetId = r.target || inHand;
+      if (!standingAt(view, events, targetId))
+        return {
+          id: r.id,
+          outcome: "refused",
+          why: `target: nothing called “${targetId}” stands in this job now.`,
+        };
       const told = { slotId: r.slot, typed: r.value, instrumentId: feed.instrumentId };
-      const taken = takeReading(plan, told);
+      const taken = takeReading(planFor(view, events, targetId), told);
       if (!taken.ok)
         return {
           id: r.id,
@@ -178,7 +199,7 @@ export function takeFeed(
         id,
         at: now.toISOString(),
         sent,
-        body: { kind: "reading", ...told, shown, sigma },
+        body: { kind: "reading", calibrationId, targetId, ...told, shown, sigma },
       });
       return { id: r.id, outcome: "taken" };
     });

@@ -34,6 +34,7 @@ const reading = (id: string, slotId = "tape-fl-l", typed = "2876", more: object 
     instrumentId: "T-3",
     ...more,
   });
+const touched = (id: string): SentLine => line(id, { kind: "touch", touch: "hung" });
 const jobCount = (): number =>
   db().$client.prepare("SELECT count(*) FROM jobs").pluck().get() as number;
 
@@ -68,7 +69,7 @@ describe("taking in", () => {
     )!;
     const second = findJob(takeIn(INTAKE, OSKAR))!;
     expect(first.ground.intake.vinReason).toBe("plate is worn");
-    expect(first.ground.sheet).toMatchObject({ id: "lisse-forward", version: 2 });
+    expect(first.ground.calibrations[0]!.sheet).toMatchObject({ id: "lisse-forward", version: 2 });
     expect(second.number).toBe(first.number + 1);
   });
 });
@@ -103,22 +104,32 @@ describe("the log of a job", () => {
         .map((e) => e.id)
         .slice(1),
     ).toEqual(["own-line-a", "own-line-b"]);
+    // A colleague's reading stands beside one's own; a touch of theirs beside one's own does not.
     writeLines(id, 3, [reading("other-one")], OSKAR);
     expect(writeLines(id, 1, [reading("own-line-b"), reading("own-line-c")], INES)).toMatchObject({
+      ok: true,
+    });
+    writeLines(id, 5, [touched("other-two")], OSKAR);
+    expect(writeLines(id, 1, [reading("own-line-c"), touched("own-line-d")], INES)).toMatchObject({
       ok: false,
-      missing: [{ id: "own-line-a" }, { id: "other-one" }],
+      missing: [
+        { id: "own-line-a" },
+        { id: "own-line-b" },
+        { id: "other-one" },
+        { id: "other-two" },
+      ],
     });
   });
-  it("answers a writer who has not seen everything with what is missing, and writes nothing", () => {
+  it("answers a writer who does not know what happened to the same stand with what is missing, and writes nothing", () => {
     const id = takeIn(INTAKE, INES);
-    writeLines(id, 1, [reading("first-one")], INES);
-    const late = writeLines(id, 1, [reading("late-one")], OSKAR);
+    writeLines(id, 1, [touched("first-one")], INES);
+    const late = writeLines(id, 1, [touched("late-one")], OSKAR);
     expect(late).toMatchObject({
       ok: false,
       missing: [{ id: "first-one", by: { initials: "IT" } }],
     });
     expect(eventsAfter(id)).toHaveLength(2);
-    expect(writeLines(id, 2, [reading("late-one")], OSKAR)).toMatchObject({ ok: true });
+    expect(writeLines(id, 2, [touched("late-one")], OSKAR)).toMatchObject({ ok: true });
   });
   it("refuses a line alone; behind a refused move only what is read at that stand is held, behind a moved car everything", () => {
     const id = takeIn(INTAKE, INES);

@@ -1,5 +1,12 @@
 import { eq } from "drizzle-orm";
-import { disturbedBy, isHeldBy, type EventBody, type JobEvent, type TabletEvent } from "@/core/job";
+import {
+  conflicts,
+  disturbedBy,
+  isHeldBy,
+  type EventBody,
+  type JobEvent,
+  type TabletEvent,
+} from "@/core/job";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
@@ -27,8 +34,8 @@ export type LineOutcome =
 export type WriteResult =
   | { ok: true; outcomes: LineOutcome[]; events: JobEvent[] }
   /**
-   * Somebody else wrote in between; `missing` is what this tablet has not seen. Nothing was
-   * written.
+   * Somebody else wrote in between what cannot simply stand beside it; `missing` is what this tablet
+   * has not seen. Nothing was written.
    */
   | { ok: false; missing: JobEvent[] };
 
@@ -61,8 +68,8 @@ const digestOf = (body: unknown): string => sha256(JSON.stringify(body));
  * itself: a refused one is refused alone, unless later lines mean nothing without it (a touch, a
  * move, a change of place); those are held.
  *
- * @param seen the last place of the log the writer had seen; anything newer is a conflict, never an
- *   overwrite
+ * @param seen the last place of the log the writer had seen; what is newer and of the same carrier
+ *   may be a conflict, and is never overwritten
  * @throws JobRefusal for a job that is not there
  */
 export function writeLines(
@@ -79,7 +86,7 @@ export function writeLines(
       const log = eventsAfter(jobId);
       const known = knownLines(jobId);
       const missing = log.filter((e) => e.seq > seen && !lines.some((l) => l.id === e.id));
-      if (missing.length > 0 && lines.some((l) => !known.has(l.id))) return { ok: false, missing };
+      if (crosses(job, lines, missing, known)) return { ok: false, missing };
       const writer = new LineWriter(job, log, known, seen, person, now, clockBehind(sentAt, now));
       const outcomes = lines.map((line) => writer.take(line));
       writer.close();
@@ -90,6 +97,19 @@ export function writeLines(
   if (result.ok && result.outcomes.some((o) => o.outcome === "written")) grown(jobId);
   return result;
 }
+
+/**
+ * Whether what is to be written has to be decided by its writer: a line that is new, and conflicts
+ * with one it was written without knowledge of.
+ */
+const crosses = (
+  job: JobRow,
+  lines: readonly SentLine[],
+  missing: readonly JobEvent[],
+  known: ReadonlyMap<string, string | null>,
+): boolean =>
+  missing.length > 0 &&
+  lines.some((l) => !known.has(l.id) && missing.some((e) => conflicts(job.ground, l.body, e.body)));
 
 /** What was sent under each line's name: null on lines older than the chain. */
 function knownLines(jobId: string): Map<string, string | null> {
@@ -128,7 +148,7 @@ class LineWriter {
         why: "Another line stands in the log under this one’s number. Write it anew.",
       };
     }
-    const by = this.open.find((refused) => isHeldBy(body, refused.body));
+    const by = this.open.find((refused) => isHeldBy(body, refused.body, this.job.ground));
     if (by) return { id, outcome: "held", by: by.id };
     try {
       this.checkTime(line.takenAt);

@@ -1,67 +1,121 @@
 import {
-  boardsStanding,
+  boosterBefore,
+  calibrationLog,
   checksOf,
   eventsOf,
+  isOfStay,
   itemOf,
   itemsOf,
-  targetNow,
-  putRight,
+  lastStay,
+  movesVehicle,
   planFor,
+  putRight,
   runLogOf,
+  runOf,
   scanLogOf,
+  standAt,
+  standingNow,
+  staysOf,
   strikes,
+  targetIn,
+  targetInHand,
+  type CalibrationGround,
   type JobEvent,
+  viewsOf,
 } from "@/core/job";
-import { replayRun } from "@/core/run";
 import { scanState } from "@/core/scan";
+import { withBooster, type SetOutPlan } from "@/core/setout";
+import { targetsOf } from "@/core/sheet";
 import { readReadiness } from "@/devices/bench/readiness";
 import type { NetworkState } from "@/devices/vehicle/network";
-import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
+import { act, measure, openBay, type BayAct, type BenchWorld } from "@/devices/bench/world";
 import { simulatedScanTool, type BesideWorld, type Cabin } from "@/devices/scan-tool/simulated";
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
 import type { JobRow } from "./store";
 
-/** The simulated bay a job lives in, as its log has left it. A struck act was never done. */
-export function bayOf(job: JobRow, events: readonly JobEvent[]): BenchWorld {
+/** What happens in a bay, before it is known by which line. */
+type What = BayAct extends infer A ? (A extends BayAct ? Omit<A, "id"> : never) : never;
+
+/**
+ * The simulated bay as one target sees it, as the log has left it: the vehicle all targets stand
+ * about, and what carries this one. A struck act was never done.
+ */
+export function bayOf(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
+): BenchWorld {
   const struck = strikes(events);
-  return events.reduce(
-    (world, e) => {
-      // Rolled to another place by eye: the same vehicle and floor, the stand about there.
-      // What is under its mast comes along.
-      if (e.body.kind === "position") {
-        const before = (x: JobEvent): boolean => x.seq <= e.seq && !struck.has(x.id);
-        return openBay(
-          job.seed,
-          planFor(
-            job.ground,
-            events.filter((x) => before(x) && ["position", "move"].includes(x.body.kind)),
-          ),
-        );
-      }
-      if (e.body.kind === "rear-toe" && e.body.how === "rolled")
-        return act(world, { id: e.id, kind: "touch", touch: "moved-car" });
-      if (struck.has(e.id)) return world;
-      if (e.body.kind === "move") return act(world, { id: e.id, kind: "move", move: e.body.move });
-      if (e.body.kind === "touch")
-        return act(world, { id: e.id, kind: "touch", touch: e.body.touch });
-      if (e.body.kind === "bump") return act(world, { id: e.id, kind: "bump" });
-      return world;
-    },
-    openBay(job.seed, planFor(job.ground)),
+  const stays = staysOf(view, events);
+  const stay = lastStay(view, events, targetId);
+  const mates = stays.filter((s) => s.carrier === stay?.carrier);
+  const from = Math.min(stay?.from ?? 0, ...mates.map((m) => m.from));
+  const open = openBay(job.seed, planAtBringing(view, events, targetId, from));
+  return events.reduce((world, e) => {
+    const { body } = e;
+    // Before it was brought here, only the vehicle was there; it takes what stands along.
+    if (e.seq <= from) return world;
+    const done = (what: What): BenchWorld => act(world, { ...what, id: e.id });
+    if (body.kind === "rear-toe" && movesVehicle(body))
+      return done({ kind: "touch", touch: "moved-car" });
+    if (struck.has(e.id)) return world;
+    if (movesVehicle(body)) return done({ kind: "touch", touch: "moved-car" });
+    if (!mates.some((s) => isOfStay(s, e))) return world;
+    // Another board of the same beam went along the rail: this one only felt the beam move.
+    if (body.kind === "move" && body.move.kind === "rail" && targetIn(body) !== targetId)
+      return done({ kind: "move", move: { ...body.move, leftMm: 0 } });
+    if (body.kind === "move") return done({ kind: "move", move: body.move });
+    if (body.kind === "touch") return done({ kind: "touch", touch: body.touch });
+    return body.kind === "bump" ? done({ kind: "bump" }) : world;
+  }, open);
+}
+
+/** The plan as it was when the carrier was brought: by eye, with what was under its mast then. */
+function planAtBringing(
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
+  from: number,
+): SetOutPlan {
+  const then = events.filter((e) => ["position", "move"].includes(e.body.kind));
+  const plan = planFor(view, then, targetId);
+  const stay = staysOf(view, then).find((s) => s.from === from && s.target.id === targetId);
+  const booster = stay && boosterBefore(view, then, stay);
+  return { ...plan, stand: withBooster(standAt(view, then, targetId), booster ?? null) };
+}
+
+/** What the simulated instrument at a slot of a target shows next. */
+export function holdInstrument(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
+  slotId: string,
+): number {
+  const before = eventsOf(events, "reading").filter(
+    (e) => e.body.slotId === slotId && e.body.targetId === targetId,
+  ).length;
+  const world = bayOf(job, view, events, targetId);
+  const mate = targetsOf(view.sheet).find(
+    (t) => t.kind === "mat" && Math.sign(t.placement.acrossMm) !== sideAt(world),
   );
+  const beside = world.mat && mate ? bayOf(job, view, events, mate.id) : null;
+  return measure(world, slotId, before, beside);
 }
 
-/** What the simulated instrument at a slot shows next. */
-export function holdInstrument(job: JobRow, events: readonly JobEvent[], slotId: string): number {
-  const before = eventsOf(events, "reading").filter((e) => e.body.slotId === slotId).length;
-  return measure(bayOf(job, events), slotId, before);
-}
+const sideAt = (world: BenchWorld): number => Math.sign(world.plan.target.placement.acrossMm);
 
-/** The scan tool plugged into this job's vehicle. `pace` scales its delays. */
-export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1): ScanTool {
+/** The scan tool plugged into this job's vehicle, for one calibration. `pace` scales its delays. */
+export function scanToolFor(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  pace = 1,
+): ScanTool {
   const run = eventsOf(events, "run").map((e) => e.body.event);
   const turns = run.filter((e) => e.type === "ignition");
-  const supply = itemsOf(job.ground, "ready").find((i) => i.measure?.kind === "battery")?.id ?? "";
+  const supply = itemsOf(view, "ready").find((i) => i.measure?.kind === "battery")?.id ?? "";
   const maintainer = checksOf(events, "ready").get(supply);
   let on = 0;
   turns.forEach((t, i) => {
@@ -78,50 +132,66 @@ export function scanToolFor(job: JobRow, events: readonly JobEvent[], pace = 1):
       .length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
   };
-  return simulatedScanTool(boardsNow(job, events), cabin, pace);
+  return simulatedScanTool(seenNow(job, view, events), cabin, pace);
 }
 
-/** The bay as the vehicle sees it: once for each board that stands, the present one last. */
-function boardsNow(job: JobRow, events: readonly JobEvent[]): [...BesideWorld[], BesideWorld] {
-  const standing = boardsStanding(job.ground, events).filter((b) => b.events.length > 0);
-  const beside = standing.slice(0, -1).map((b): BesideWorld => {
-    const own = new Set(b.events.map((e) => e.id));
-    const until = Math.max(...b.events.map((e) => e.seq));
-    const begun = events.findLast(
-      (e) => e.body.kind === "position" && e.body.to === b.target.id && e.seq < until,
+/** The bay as the vehicle sees it: once for each target that stands, the one in hand last. */
+function seenNow(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): [...BesideWorld[], BesideWorld] {
+  if (targetsOf(view.sheet).length === 0)
+    return seenNow(
+      job,
+      viewsOf(view).find((v) => targetsOf(v.sheet).length > 0)!,
+      events,
     );
-    return {
-      name: b.target.name,
-      world: bayOf(
-        job,
-        events.filter((e) => e.seq <= (begun?.seq ?? 0) || own.has(e.id)),
-      ),
-    };
+  const now = targetInHand(view, events);
+  const seen = (id: string, name: string): BesideWorld => ({
+    name,
+    world: bayOf(job, view, events, id),
   });
-  return [...beside, { name: targetNow(job.ground, events).name, world: bayOf(job, events) }];
+  const beside = standingNow(view, events, now.id)
+    .filter((s) => s.begun && s.target.id !== now.id)
+    .map((s) => seen(s.target.id, s.target.name));
+  return [...beside, seen(now.id, now.name)];
+}
+
+/** The vehicle and its floor, whatever is set out about it: as its first target sees them. */
+export function anyBay(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): BenchWorld {
+  const first = [view, ...viewsOf(view)].find((v) => targetsOf(v.sheet).length > 0)!;
+  return bayOf(job, first, events, targetInHand(first, events).id);
 }
 
 /** What the simulated instruments show for a measured readiness item. */
 export function holdReadiness(
   job: JobRow,
+  view: CalibrationGround,
   events: readonly JobEvent[],
   itemId: string,
 ): Record<string, number> | null {
-  const measure = itemOf(job.ground, "ready", itemId)?.measure;
+  const measure = itemOf(view, "ready", itemId)?.measure;
   if (!measure) return null;
   const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);
   const fixed = putRight(events, itemId) > 0 || checks.some((e) => e.body.outcome === "fixed");
   const before = eventsOf(events, "measured").filter((e) => e.body.itemId === itemId).length;
-  return readReadiness(bayOf(job, events), itemId, measure, fixed, before);
+  return readReadiness(anyBay(job, view, events), itemId, measure, fixed, before);
 }
 
 /** The vehicle's network as the log has left it. */
 export function networkOf(job: JobRow, events: readonly JobEvent[], volts: number): NetworkState {
   const log = scanLogOf(events);
-  const learned = replayRun(runLogOf(events), job.ground.sheet.run).status === "passed";
+  const view = viewsOf(job.ground).find((v) => v.sheet.appliesTo.system === "forward-camera");
+  const learned = view ? runOf(view, events).state.status === "passed" : false;
   const { gateway } = scanState(log, job.ground.vehicle.gateway);
   const clearedAt = log.findLast((e) => e.type === "cleared")?.at;
-  const learnedAt = runLogOf(events).findLast((e) => e.type === "routine-result")?.at;
+  const looks = view ? runLogOf(calibrationLog(view, events)) : [];
+  const learnedAt = looks.findLast((e) => e.type === "routine-result")?.at;
   const cleared = clearedAt !== undefined && (!learned || clearedAt > (learnedAt ?? ""));
   return { volts, open: gateway !== "locked", learned, cleared };
 }

@@ -1,14 +1,13 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import {
-  boardsStanding,
   freeStands,
+  judgeTarget,
   planFor,
   standAt,
+  standingNow,
+  viewOf,
   type TabletEvent,
-  judgeJob,
-  setOutEntries,
 } from "@/core/job";
-import { solveSetOut } from "@/core/setout";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop } from "@/tests/shop-database";
@@ -43,6 +42,10 @@ async function begun(seed: string) {
   t.open(INTAKE, seed);
   const job = (): JobRow => findJob(t.jobId)!;
   const events = () => eventsAfter(t.jobId);
+  const view = () => viewOf(job().ground, null);
+  /** Which boards stand beside each other, on what, and whether each is proved. */
+  const standing = () =>
+    standingNow(view(), events(), "left").map((b) => [b.target.id, b.standId, b.settled !== null]);
   const say = (body: TabletEvent): void => {
     const line = { id: `x${job().head}-${seed}`, takenAt: new Date().toISOString(), body };
     const result = writeLines(t.jobId, job().head, [line], INES);
@@ -68,12 +71,12 @@ async function begun(seed: string) {
   setOut("HQ-14");
   await connect();
   await command({ type: "ignition", step: "ign-on", to: "on" });
-  return { job, events, say, setOut, command };
+  return { job, events, view, standing, say, setOut, command };
 }
 
 describe("two boards at once", () => {
   it("the second stand carries its own, the first stays proved, and the vehicle sees both", async () => {
-    const { job, events, say, setOut, command } = await begun("pair-a");
+    const { job, events, view, standing, say, setOut, command } = await begun("pair-a");
     for (const standId of [undefined, "S-2", "S-9"])
       expect(() => say({ kind: "position", to: "left", standId })).toThrow(
         /another stand: S-1, S-3/,
@@ -82,29 +85,26 @@ describe("two boards at once", () => {
       /Set the board out at the left place first/,
     );
     // A place that none of the others reaches leaves nobody to choose.
-    const high = structuredClone(job().ground);
+    const high = structuredClone(view());
     high.sheet.setups[0]!.targets[1]!.placement.heightMm = 1700;
     expect(freeStands(high, events(), "left")).toEqual([]);
     say({ kind: "position", to: "left", standId: "S-1" });
-    expect(standAt(job().ground, events()).id).toBe("S-1");
-    expect(planFor(job().ground, events()).target.placement.acrossMm).toBe(1180);
-    expect(
-      boardsStanding(job().ground, events()).map((b) => [
-        b.target.id,
-        b.standId,
-        b.settled !== null,
-      ]),
-    ).toEqual([
+    expect(standAt(view(), events(), "left").id).toBe("S-1");
+    expect(planFor(view(), events(), "left").target.placement.acrossMm).toBe(1180);
+    expect(standing()).toEqual([
       ["first", "S-2", true],
       ["left", "S-1", false],
     ]);
     setOut("HQ-17");
     // Both boards stand about one car: what was read of the first is known of the second too.
-    const both = judgeJob(job().ground, events()).solution;
-    const alone = solveSetOut(planFor(job().ground, events()), setOutEntries(events()));
+    const both = judgeTarget(view(), events(), "left").solution;
+    const own = events().filter((e) => !("targetId" in e.body) || e.body.targetId === "left");
+    const alone = judgeTarget(view(), own, "left").solution;
     const known = (s: typeof both): number => s.aim!.covariance[0]![0]!;
     expect(known(both)).toBeLessThan(known(alone));
-    expect(both.network.bodies.map((b) => b.id.split("@")[0])).toContain("first");
+    expect(both.network.bodies.map((b) => b.id.split("@")[0])).toContain(
+      "sandling-forward-pair/first",
+    );
     await command({ type: "place", step: "to-left" });
     await command({ type: "start", step: "learn" });
     expect(events().at(-1)!.body).toMatchObject({
@@ -127,30 +127,24 @@ describe("two boards at once", () => {
   }, 30_000);
 
   it("a car that moved puts both in doubt; the routine waits until both are proved again", async () => {
-    const { job, events, say, setOut, command } = await begun("pair-b");
+    const { events, standing, say, setOut, command } = await begun("pair-b");
     say({ kind: "position", to: "left", standId: "S-1" });
     setOut("HQ-17");
     await command({ type: "place", step: "to-left" });
     // Cranked at the second stand: the first knows nothing of it.
     say({ kind: "touch", touch: "cranked" });
-    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([
-      true,
-      false,
-    ]);
+    expect(standing().map((s) => s[2])).toEqual([true, false]);
     say({ kind: "touch", touch: "moved-car" });
-    expect(boardsStanding(job().ground, events()).map((b) => b.settled !== null)).toEqual([
-      false,
-      false,
-    ]);
+    expect(standing().map((s) => s[2])).toEqual([false, false]);
     say({ kind: "position", to: "first" });
     setOut("HQ-14");
     await expect(command({ type: "start", step: "learn" })).rejects.toThrow(
-      /belongs at the left place now/,
+      /Set the board out at the left place first/,
     );
     expect(() => say({ kind: "position", to: "first", standId: "S-1" })).toThrow(JobRefusal);
     say({ kind: "position", to: "left", standId: "S-1" });
     setOut("HQ-17");
-    expect(boardsStanding(job().ground, events()).every((b) => b.settled)).toBe(true);
+    expect(standing().map((s) => s[2])).toEqual([true, true]);
     await command({ type: "start", step: "learn" });
     expect(events().at(-1)!.body).toMatchObject({
       event: { type: "routine-result", result: { passed: true } },

@@ -1,5 +1,5 @@
 import { and, asc, eq, gt } from "drizzle-orm";
-import type { EventBody, JobEvent } from "@/core/job";
+import { scopedLog, upcastGround, type EventBody, type JobEvent, type JobGround } from "@/core/job";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { jobEvents, jobs } from "../db/schema";
@@ -17,9 +17,10 @@ import { joinPersonal, splitPersonal } from "../log/personal";
 
 /**
  * The form of the lines written now. 1: before the chain. 2: readings carry meaning and unit, lines
- * are sealed.
+ * are sealed. 3: lines name their calibration and target.
  */
-const LINE_VERSION = 2;
+const LINE_VERSION = 3;
+const SCOPED_VERSION = 3;
 const NOBODY = { name: "Erased on request", initials: "–" };
 
 type Row = typeof jobEvents.$inferSelect;
@@ -39,6 +40,7 @@ export function toEvent(row: Row): JobEvent {
     body: joinPersonal<EventBody>(row.body, row.personal),
     ...(row.receivedAt && { receivedAt: row.receivedAt }),
     ...(behind !== null && { clockBehindS: behind }),
+    ...(row.seen !== null && { seen: row.seen }),
   };
 }
 
@@ -50,9 +52,23 @@ const rowsAfter = (jobId: string, seq = 0): Row[] =>
     .orderBy(asc(jobEvents.seq))
     .all();
 
-/** The log of a job after a place, in order. */
-export const eventsAfter = (jobId: string, seq = 0): JobEvent[] =>
-  rowsAfter(jobId, seq).map(toEvent);
+/** Lines written since say themselves what they are of. */
+const saysItself = (row: Row): boolean => row.version >= SCOPED_VERSION;
+
+/** The log of a job after a place, in order, each line with what it is of. */
+export function eventsAfter(jobId: string, seq = 0): JobEvent[] {
+  const rows = rowsAfter(jobId, seq);
+  if (rows.every(saysItself)) return rows.map(toEvent);
+  // An older line is of the target that was last gone to: that stands in the lines before it.
+  const ground = groundOf(jobId);
+  const all = (seq === 0 ? rows : rowsAfter(jobId)).map(toEvent);
+  return (ground ? scopedLog(ground, all) : all).filter((e) => e.seq > seq);
+}
+
+function groundOf(jobId: string): JobGround | null {
+  const job = db().select({ ground: jobs.ground }).from(jobs).where(eq(jobs.id, jobId)).get();
+  return job ? upcastGround(job.ground) : null;
+}
 
 export type NewLine = {
   id: string;

@@ -1,25 +1,31 @@
 import {
+  calibrationIn,
   eventsOf,
   freeStands,
   itemLacks,
-  judgeJob,
+  judgeTarget,
   itemOf,
+  movesVehicle,
   planFor,
   readOdometer,
+  SCOPES,
   settlementOf,
   hasTarget,
+  standingAt,
   standsBeside,
-  targetNow,
   standAt,
   standingHandOver,
+  targetInHand,
+  viewOf,
+  type CalibrationGround,
   type EventBody,
   type JobEvent,
   type TabletEvent,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
-import { nominalTarget, takeReading, type Move } from "@/core/setout";
-import type { Sheet } from "@/core/sheet";
+import { isByHand, nominalTarget, takeReading, touchesOf, type Move } from "@/core/setout";
+import { placeName, targetOf, targetsOf, type Sheet } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
 import { photoExists } from "../photos/store";
@@ -31,6 +37,9 @@ import { JobRefusal } from "./refusal";
  * at the stand.
  */
 export type Circumstances = { job: JobRow; events: readonly JobEvent[]; person: Person };
+
+/** The same with what the line is of: its calibration, and its target where it has one. */
+type Place = Circumstances & { view: CalibrationGround; targetId: string };
 
 type Item = Sheet["ready"][number];
 type Body<K extends TabletEvent["kind"]> = Extract<TabletEvent, { kind: K }>;
@@ -46,7 +55,7 @@ type Policy<K extends TabletEvent["kind"]> = {
    * The line as it is written: every figure is the server's own. @throws JobRefusal naming the
    * field and the remedy
    */
-  derive: (body: Body<K>, c: Circumstances) => EventBody;
+  derive: (body: Body<K>, c: Place) => EventBody;
 };
 
 const WORK: readonly Role[] = ["technician", "lead"];
@@ -80,7 +89,7 @@ const STRIKABLE = new Set<EventBody["kind"]>([
 /** One row for every kind: who, from where, when, about what, and how it becomes a line. */
 export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   reading: { ...stand, derive: deriveReading },
-  touch: { ...stand, derive: asSent },
+  touch: { ...stand, derive: deriveTouch },
   move: { ...stand, derive: deriveMove },
   position: { ...stand, phone: false, derive: derivePosition },
   settle: { ...stand, derive: deriveSettlement },
@@ -125,15 +134,53 @@ export function judgeLine(body: TabletEvent, c: Circumstances): EventBody {
     refuse("A phone at the stand reads, touches and moves. Do this on the tablet.");
   if (!policy.afterHandOver && standingHandOver(c.events))
     refuse("This job is handed over. The lead can open it again for a revision, with a reason.");
-  return policy.derive(body as never, c);
+  const place = placeOf(body, c);
+  return policy.derive({ ...body, ...place.named } as never, { ...c, ...place });
+}
+
+/**
+ * What a line is of. One that does not say so comes from an older program: it is of the job's first
+ * calibration, and of the target that was worked on last.
+ *
+ * @throws JobRefusal for a calibration or target the job does not have, or one that does not stand
+ */
+function placeOf(
+  body: TabletEvent,
+  { job, events }: Circumstances,
+): Pick<Place, "view" | "targetId"> & { named: object } {
+  const scope = movesVehicle(body) ? "job" : SCOPES[body.kind];
+  const asked = calibrationIn(body);
+  if (asked !== null && !job.ground.calibrations.some((x) => x.id === asked))
+    refuse(`calibration: this job has none called “${asked}”. Reload the page.`);
+  const view = viewOf(job.ground, asked);
+  const ownCheck = body.kind === "check" && body.stage === "prove";
+  if (scope === "job")
+    return {
+      view,
+      targetId: "",
+      named: ownCheck ? { calibrationId: view.calibrationId } : {},
+    };
+  const named = { calibrationId: view.calibrationId };
+  if (targetsOf(view.sheet).length === 0)
+    refuse(`calibration: ${view.sheet.title} sets nothing out; it is learned on the road.`);
+  if (scope === "calibration") return { view, targetId: "", named };
+  const targetId =
+    ("targetId" in body ? body.targetId : undefined) ?? targetInHand(view, events).id;
+  if (!hasTarget(view, targetId))
+    refuse(`target: ${view.sheet.title} has none called “${targetId}”. Reload the page.`);
+  if (!standingAt(view, events, targetId))
+    refuse(
+      `target: nothing stands at ${placeName(view.sheet, targetId)} now. Bring it there first, then read it.`,
+    );
+  return { view, targetId, named: { ...named, targetId } };
 }
 
 /**
  * The figure and its uncertainty come from the typed text and the named instrument, whatever the
  * tablet showed.
  */
-function deriveReading(b: Body<"reading">, { job, events }: Circumstances): EventBody {
-  const taken = takeReading(planFor(job.ground, events), b);
+function deriveReading(b: Body<"reading">, { view, events, targetId }: Place): EventBody {
+  const taken = takeReading(planFor(view, events, targetId), b);
   if (!taken.ok)
     return refuse(`${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}`);
   return { ...b, shown: taken.shown, sigma: taken.sigma };
@@ -146,12 +193,17 @@ const FARTHEST_MM = 5000;
  * A move of an adjuster the stand has, no larger than the bay. Where it ended is read, not
  * believed.
  */
-function deriveMove(b: Body<"move">, { job, events }: Circumstances): EventBody {
-  const own = standAt(job.ground, events);
+function deriveMove(b: Body<"move">, { view, events, targetId }: Place): EventBody {
+  const own = standAt(view, events, targetId);
+  const target = targetOf(view.sheet, targetId);
   const size = (m: Move): number => {
     switch (m.kind) {
       case "roll":
         return Math.hypot(m.awayMm, m.leftMm);
+      case "draw":
+        return Math.hypot(m.aheadMm, m.leftMm);
+      case "rail":
+        return Math.abs(m.leftMm);
       case "slide":
         return Math.abs(m.byMm);
       case "crank":
@@ -168,6 +220,14 @@ function deriveMove(b: Body<"move">, { job, events }: Circumstances): EventBody 
       refuse(
         `move: nobody moves a stand by ${Math.round(size(m))} mm at once. Say what was moved, then read again.`,
       );
+    if (isByHand(target) !== (m.kind === "draw"))
+      refuse(
+        isByHand(target)
+          ? "move: a mat has no adjusters; it is drawn by hand."
+          : "move: only a mat is drawn by hand.",
+      );
+    if (m.kind === "rail" && !target.beam)
+      refuse("move: this board hangs on no rail; move its stand.");
     if ("joint" in m && own.joints[m.joint]?.kind !== m.kind)
       refuse(`move: ${own.id} has no such adjuster.`);
     if (m.kind === "level" && !own.feet[m.foot])
@@ -183,9 +243,10 @@ function deriveMove(b: Body<"move">, { job, events }: Circumstances): EventBody 
 }
 
 /** A place of the sheet, and a stand of its own where the board before it stays. */
-function derivePosition(b: Body<"position">, { job, events }: Circumstances): EventBody {
-  const g = job.ground;
+function derivePosition(b: Body<"position">, { view: g, events }: Place): EventBody {
   if (!hasTarget(g, b.to)) return refuse("The sheet has no such place.");
+  if (isByHand(targetOf(g.sheet, b.to)))
+    return refuse("A mat needs no bringing: lay it down and read it.");
   const beside = standsBeside(g, b.to);
   const free = freeStands(g, events, b.to);
   if (beside && !free.some((s) => s.id === b.standId))
@@ -198,16 +259,28 @@ function derivePosition(b: Body<"position">, { job, events }: Circumstances): Ev
 }
 
 /** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
-function deriveSettlement(_: Body<"settle">, { job, events }: Circumstances): EventBody {
-  const judged = judgeJob(job.ground, events);
+function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place): EventBody {
+  const judged = judgeTarget(view, events, targetId);
+  const mat = isByHand(targetOf(view.sheet, targetId));
   return (
-    settlementOf(judged) ??
-    refuse("The readings do not prove the board in place. Follow the next act, then settle.")
+    settlementOf(judged, { calibrationId: view.calibrationId, targetId }) ??
+    refuse(
+      `The readings do not prove the ${mat ? "mat" : "board"} in place. Follow the next act, then settle.`,
+    )
   );
 }
 
-function deriveBoard(b: Body<"board">, { job, events }: Circumstances): EventBody {
-  const finding = checkBoard(b.code, job.ground.boards ?? [], targetNow(job.ground, events).object);
+/** A mat is neither cranked nor hung. */
+function deriveTouch(b: Body<"touch">, { view, targetId }: Place): EventBody {
+  if (movesVehicle(b)) return { kind: "touch", touch: b.touch };
+  if (!touchesOf(targetOf(view.sheet, targetId).kind).includes(b.touch))
+    refuse("touch: nobody does that to a mat. Say what was moved.");
+  return b;
+}
+
+function deriveBoard(b: Body<"board">, { job, view, targetId }: Place): EventBody {
+  const { object } = targetOf(view.sheet, targetId);
+  const finding = checkBoard(b.code, job.ground.boards ?? [], object);
   if (finding?.kind === "stop" || (finding && !b.reason)) refuse(finding.say);
   return b;
 }
@@ -229,11 +302,11 @@ function deriveStrike(b: Body<"strike">, { events, person }: Circumstances): Eve
   return b;
 }
 
-const itemAt = (c: Circumstances, stage: "ready" | "prove", id: string): Item =>
-  itemOf(c.job.ground, stage, id) ?? refuse(`item: the sheet has no "${id}" under this stage.`);
+const itemAt = (c: Pick<Place, "view">, stage: "ready" | "prove", id: string): Item =>
+  itemOf(c.view, stage, id) ?? refuse(`item: the sheet has no "${id}" under this stage.`);
 
 /** What is measured is fine, or fixed, only by a measurement that passes. */
-function deriveCheck(b: Body<"check">, c: Circumstances): EventBody {
+function deriveCheck(b: Body<"check">, c: Place): EventBody {
   const item = itemAt(c, b.stage, b.itemId);
   if (b.outcome === "accepted" || b.outcome === "blocks")
     return b.reason ? b : refuse("reason: say why in a few words.");
@@ -242,14 +315,14 @@ function deriveCheck(b: Body<"check">, c: Circumstances): EventBody {
   return b;
 }
 
-function derivePutRight(b: Body<"put-right">, c: Circumstances): EventBody {
+function derivePutRight(b: Body<"put-right">, c: Place): EventBody {
   if (!itemAt(c, "ready", b.itemId).measure)
     refuse("item: this is not measured. Answer it as fixed.");
   return b;
 }
 
 /** Values come from the typed texts, field by field. */
-function deriveMeasured(b: Body<"measured">, c: Circumstances): EventBody {
+function deriveMeasured(b: Body<"measured">, c: Place): EventBody {
   const { measure } = itemAt(c, "ready", b.itemId);
   if (!measure) return refuse("item: the sheet asks for no measurement there.");
   if (b.bay) return keptFloor(b, c);
@@ -261,18 +334,19 @@ function deriveMeasured(b: Body<"measured">, c: Circumstances): EventBody {
 }
 
 /** A bay's kept floor: the figures are the shop's own, and as old as they are. */
-function keptFloor(b: Body<"measured">, { job, events }: Circumstances): EventBody {
+function keptFloor(b: Body<"measured">, { job, view, events }: Place): EventBody {
   const { vehicle, bayFloors = [] } = job.ground;
   const floor = bayFloors.find((f) => f.bay === b.bay!.name);
   const days = floor ? bayFloorAge(floor, new Date().toISOString()) : Infinity;
-  if (
-    !floor ||
-    itemAt({ job, events } as Circumstances, "ready", b.itemId).measure?.kind !== "floor"
-  )
+  if (!floor || itemAt({ view }, "ready", b.itemId).measure?.kind !== "floor")
     return refuse("bay: no floor of that bay is kept for this job. Read it at the wheels.");
   if (days > BAY_FLOOR_DAYS)
     return refuse(`bay: the floor of ${floor.bay} was read too long ago. Read it anew.`);
-  const values = valuesFromBay(floor, vehicle, nominalTarget(planFor(job.ground, events)).xMm);
+  const values = valuesFromBay(
+    floor,
+    vehicle,
+    nominalTarget(planFor(view, events, targetInHand(view, events).id)).xMm,
+  );
   return {
     kind: "measured",
     itemId: b.itemId,

@@ -1,7 +1,15 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { gateWords, runGate, runLogOf, scanLogOf, type JobEvent } from "@/core/job";
-import { advanceRun, currentStep, replayRun, RunRefusal, type RunEvent } from "@/core/run";
+import {
+  gateWords,
+  runGate,
+  runOf,
+  scanLogOf,
+  viewOf,
+  type CalibrationGround,
+  type JobEvent,
+} from "@/core/job";
+import { advanceRun, RunRefusal, type RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import type { Person } from "../auth/session";
@@ -14,8 +22,7 @@ import type { JobRow } from "./store";
 
 const step = z.string().max(64);
 
-/** What the technician may ask of a run. */
-export const runCommandSchema = z.discriminatedUnion("type", [
+const runAct = z.discriminatedUnion("type", [
   z.object({ type: z.literal("connect") }),
   z.object({ type: z.literal("confirm"), step }),
   z.object({ type: z.literal("place"), step }),
@@ -26,6 +33,10 @@ export const runCommandSchema = z.discriminatedUnion("type", [
   z.object({ type: z.literal("start"), step }),
   z.object({ type: z.literal("stop"), reason: z.string().trim().min(3, "say why").max(200) }),
 ]);
+/** What the technician may ask of a run, and of which calibration; the first where none is named. */
+export const runCommandSchema = z
+  .object({ calibrationId: z.string().max(64).optional() })
+  .and(runAct);
 export type RunCommand = z.infer<typeof runCommandSchema>;
 
 /**
@@ -43,9 +54,13 @@ export async function commandRun(
   person: Person,
 ): Promise<JobEvent[]> {
   const job = openJob(jobId);
-  const write = (event: RunEvent): void => append(job, event, person);
+  const asked = command.calibrationId;
+  if (asked !== undefined && !job.ground.calibrations.some((c) => c.id === asked))
+    throw new JobRefusal(`calibration: this job has none called “${asked}”. Reload the page.`);
+  const view = viewOf(job.ground, asked ?? null);
+  const write = (event: RunEvent): void => append(job, view, event, person);
   try {
-    await carryOut(job, command, write);
+    await carryOut(job, view, command, write);
   } catch (error) {
     if (error instanceof RunRefusal || error instanceof DeviceRefusal)
       throw new JobRefusal(error.message);
@@ -57,22 +72,23 @@ export async function commandRun(
 const now = (): string => new Date().toISOString();
 
 /** The boards must stand as the routine wants them. @throws RunRefusal saying what is to be done */
-function pass(job: JobRow, events: readonly JobEvent[]): void {
-  const gate = runGate(job.ground, events);
+function pass(view: CalibrationGround, events: readonly JobEvent[]): void {
+  const gate = runGate(view, events);
   if (gate) throw new RunRefusal(gateWords(gate));
 }
 
 async function carryOut(
   job: JobRow,
+  view: CalibrationGround,
   command: RunCommand,
   write: (event: RunEvent) => void,
 ): Promise<void> {
   const events = eventsAfter(job.id);
-  const state = replayRun(runLogOf(events), job.ground.sheet.run);
-  const tool = scanToolFor(job, events);
+  const { step } = runOf(view, events);
+  const tool = scanToolFor(job, view, events);
   switch (command.type) {
     case "connect":
-      pass(job, events);
+      pass(view, events);
       try {
         const { volts } = await tool.connect();
         return write({ at: now(), type: "connected", tool: tool.identity, volts });
@@ -81,9 +97,8 @@ async function carryOut(
         return write({ at: now(), type: "connect-failed", reason: error.message });
       }
     case "place": {
-      const wanted = currentStep(state, job.ground.sheet.run);
-      if (wanted?.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
-      pass(job, events);
+      if (step?.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
+      pass(view, events);
       return write({ at: now(), type: "placed", step: command.step });
     }
     case "confirm":
@@ -97,9 +112,8 @@ async function carryOut(
     case "stop":
       return write({ at: now(), type: "stopped", reason: command.reason });
     case "read": {
-      const wanted = currentStep(state, job.ground.sheet.run);
-      if (wanted?.kind !== "compare") throw new RunRefusal("No value is asked for now.");
-      const { value, unit } = await tool.readValue(wanted.value);
+      if (step?.kind !== "compare") throw new RunRefusal("No value is asked for now.");
+      const { value, unit } = await tool.readValue(step.value);
       return write({
         at: now(),
         type: "value",
@@ -115,19 +129,22 @@ async function carryOut(
           "The gateway refuses the routine: sign in under Ready, Scan, then start again.",
         );
       // Before it is connected the routine itself says so.
-      if (currentStep(state, job.ground.sheet.run)) pass(job, events);
+      if (step) pass(view, events);
       write({ at: now(), type: "routine-started", step: command.step });
-      const result = await tool.runRoutine("forward-camera-static");
+      // The machine has taken it: the step is the routine.
+      if (step?.kind !== "routine") return;
+      const result = await tool.runRoutine(step.routine);
       return write({ at: now(), type: "routine-result", step: command.step, result });
     }
   }
 }
 
 /** Appends one run event at the head, after checking it against the log as it is at that moment. */
-function append(job: JobRow, event: RunEvent, person: Person): void {
+function append(job: JobRow, view: CalibrationGround, event: RunEvent, person: Person): void {
+  const { calibrationId, sheet } = view;
   const make = (events: readonly JobEvent[]): OwnLine[] => {
-    advanceRun(replayRun(runLogOf(events), job.ground.sheet.run), event, job.ground.sheet.run);
-    return [{ id: nanoid(16), at: event.at, body: { kind: "run", event } }];
+    advanceRun(runOf(view, events).state, event, sheet.run);
+    return [{ id: nanoid(16), at: event.at, body: { kind: "run", event, calibrationId } }];
   };
   writeOwn(job.id, make, person);
 }

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { eventsOf, scanLogOf } from "@/core/job";
+import { eventsOf, scanLogOf, viewOf } from "@/core/job";
 import { scanState } from "@/core/scan";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
@@ -74,8 +74,9 @@ describe("readying a job in the simulated bay", () => {
     expect(tyres).toHaveLength(righted + 1);
     expect(outcomes).toEqual([righted > 0 ? "fixed" : "fine"]);
     const job = findJob(hands.jobId)!;
-    expect(holdReadiness(job, events, "light")).toBeNull();
-    expect(Object.keys(holdReadiness(job, events, "floor")!)).toEqual([
+    const view = viewOf(job.ground, null);
+    expect(holdReadiness(job, view, events, "light")).toBeNull();
+    expect(Object.keys(holdReadiness(job, view, events, "floor")!)).toEqual([
       "FL",
       "FR",
       "RL",

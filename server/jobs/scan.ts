@@ -1,11 +1,11 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { scanLogOf, type JobEvent } from "@/core/job";
+import { scanLogOf, viewOf, type JobEvent } from "@/core/job";
 import type { ScanEvent } from "@/core/scan";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import { clearCodes, readModules, signInToGateway } from "@/devices/vehicle/network";
 import type { Person } from "../auth/session";
-import { bayOf, networkOf, scanToolFor } from "./bay";
+import { anyBay, networkOf, scanToolFor } from "./bay";
 import { writeOwn } from "./append";
 import { eventsAfter } from "./log";
 import { openJob } from "./open-job";
@@ -31,8 +31,9 @@ export async function scanOnce(
   command: ScanCommand,
   pace: number,
 ): Promise<ScanEvent> {
-  const tool = scanToolFor(job, events, pace);
-  const world = bayOf(job, events);
+  const view = viewOf(job.ground, null);
+  const tool = scanToolFor(job, view, events, pace);
+  const world = anyBay(job, view, events);
   if (command === "drop")
     return {
       at: now(),

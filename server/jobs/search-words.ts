@@ -3,7 +3,7 @@ import { happeningName } from "@/core/owed";
 
 /** Everything a job is looked for by, as one text. */
 export function searchWords(number: number, ground: JobGround): string {
-  const { intake, vehicle, sheet } = ground;
+  const { intake, vehicle, calibrations } = ground;
   return [
     number,
     intake.vin,
@@ -15,7 +15,7 @@ export function searchWords(number: number, ground: JobGround): string {
     vehicle.make,
     vehicle.model,
     vehicle.variant,
-    sheet.title,
+    ...calibrations.map((c) => c.sheet.title),
     ...intake.happenings.map(happeningName),
   ].join("\n");
 }

@@ -1,5 +1,5 @@
 import { eq } from "drizzle-orm";
-import { upcastGround, type JobGround } from "@/core/job";
+import { upcastGround, type JobGround, type StoredGround } from "@/core/job";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
 
@@ -13,7 +13,10 @@ export type JobRow = {
   updatedAt: string;
 };
 
-const read = (row: JobRow | undefined): JobRow | null =>
+/** A job as it lies in the database. */
+type StoredJob = Omit<JobRow, "ground"> & { ground: StoredGround };
+
+const read = (row: StoredJob | undefined): JobRow | null =>
   row ? { ...row, ground: upcastGround(row.ground) } : null;
 
 export const findJob = (id: string): JobRow | null =>

@@ -1,10 +1,10 @@
 import { plainly } from "@/core/book";
 import { max } from "drizzle-orm";
 import { nanoid } from "nanoid";
-import { intakeSchema, type Intake, type JobGround } from "@/core/job";
-import { boosterFor, lacksReference, outOfReach, targetOn } from "@/core/setout";
+import { intakeSchema, type Calibration, type Intake, type JobGround } from "@/core/job";
+import { boosterFor, HANDS, isByHand, lacksReference, outOfReach, targetOn } from "@/core/setout";
 import { wantsThrust } from "@/core/sheet";
-import { checkVin } from "@/core/vehicle";
+import { checkVin, type Vehicle } from "@/core/vehicle";
 import type { Person } from "../auth/session";
 import { config } from "../config";
 import { db } from "../db/client";
@@ -24,26 +24,27 @@ import { JobRefusal } from "./refusal";
 import { searchWords } from "./search-words";
 import { ticketLater } from "./tickets";
 
-/** The documents in force, chosen by an intake. @throws JobRefusal naming the field at fault */
-function groundFor(intake: Intake): JobGround {
-  const vin = checkVin(intake.vin);
-  if (!vin.ok && !intake.vinReason)
-    throw new JobRefusal(`VIN: ${vin.problems[0]!.message} Correct it, or keep it with a reason.`);
-  const vehicle = listVehicles().find((v) => v.id === intake.vehicleId);
-  if (!vehicle) throw new JobRefusal("Vehicle: choose one from the shop's list.");
-  const sheet = listSheets().find(
-    (s) => s.id === intake.sheetId && s.version === intake.sheetVersion,
-  );
+/** A sheet in force, and the stand that carries its first target. @throws JobRefusal */
+function calibrationFor(
+  { sheetId, sheetVersion, standId }: Intake["sheets"][number],
+  vehicle: Vehicle,
+): Calibration {
+  const sheet = listSheets().find((s) => s.id === sheetId && s.version === sheetVersion);
   if (!sheet)
     throw new JobRefusal(
       "Sheet: this version is no longer the newest. Reload the page and choose again.",
     );
   if (!sheet.appliesTo.vehicles.includes(vehicle.id))
     throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
-  const stand = listStands().find((s) => s.id === intake.standId);
+  if (sheet.status !== "checked")
+    throw new JobRefusal(
+      `Sheet: no second person has checked ${sheet.title} yet. Have it checked first.`,
+    );
+  // The calibration's own stand carries the first board of every setup; others choose theirs.
+  const own = sheet.setups.map((s) => s.targets[0]!).filter((t) => !isByHand(t));
+  if (own.length === 0) return { id: sheet.id, sheet, stand: HANDS };
+  const stand = listStands().find((s) => s.id === standId);
   if (!stand) throw new JobRefusal("Stand: choose one from the kit.");
-  // The job's own stand carries the first target of every setup; others beside it choose theirs.
-  const own = sheet.setups.map((s) => s.targets[0]!);
   for (const target of own) {
     const lacks = lacksReference(target, stand);
     if (lacks) throw new JobRefusal(`Stand: ${lacks}`);
@@ -56,15 +57,28 @@ function groundFor(intake: Intake): JobGround {
     throw new JobRefusal(
       `Stand: ${stand.id} failed its zero check (${failed}). Put it right and check it again, or choose another.`,
     );
-  if (wantsThrust(sheet) && !intake.rearToeDeg)
+  return { id: sheet.id, sheet, stand };
+}
+
+/** The documents in force, chosen by an intake. @throws JobRefusal naming the field at fault */
+function groundFor(intake: Intake): JobGround {
+  const vin = checkVin(intake.vin);
+  if (!vin.ok && !intake.vinReason)
+    throw new JobRefusal(`VIN: ${vin.problems[0]!.message} Correct it, or keep it with a reason.`);
+  const vehicle = listVehicles().find((v) => v.id === intake.vehicleId);
+  if (!vehicle) throw new JobRefusal("Vehicle: choose one from the shop's list.");
+  const calibrations = intake.sheets.map((s) => calibrationFor(s, vehicle));
+  const names = calibrations.map((c) => c.id);
+  if (new Set(names).size < names.length)
+    throw new JobRefusal("Sheet: one of them is chosen twice. Take it once.");
+  if (calibrations.some((c) => wantsThrust(c.sheet)) && !intake.rearToeDeg)
     throw new JobRefusal(
       "Rear toe: the sheet squares the board to the thrust line; enter left and right from the printout.",
     );
   return {
     intake,
     vehicle,
-    sheet,
-    stand,
+    calibrations,
     stands: listStands().filter((s) => !failedStands().has(s.id)),
     instruments: listInstruments(),
     boards: listBoards(),

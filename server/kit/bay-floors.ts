@@ -1,5 +1,5 @@
 import { eq } from "drizzle-orm";
-import { itemsOf, measuredOf, planFor } from "@/core/job";
+import { itemsOf, measuredOf, planFor, targetInHand, viewsOf } from "@/core/job";
 import { asBayFloor, BAY_FLOOR_DAYS, bayFloorAge, type BayFloor } from "@/core/ready";
 import { nominalTarget } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
@@ -30,11 +30,13 @@ export function keepBayFloor(jobId: string, name: string, person: Person): void 
   const job = findJob(jobId);
   if (!job) throw new Refusal("There is no such job. Go back to the list.");
   const events = eventsAfter(jobId);
-  const item = itemsOf(job.ground, "ready").find((i) => i.measure?.kind === "floor");
+  const views = viewsOf(job.ground);
+  const view = views.find((v) => v.sheet.setups[0]?.targets[0]?.kind === "board") ?? views[0]!;
+  const item = itemsOf(view, "ready").find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
   if (!measured || measured.body.bay)
     throw new Refusal("Floor: read it on this job first, then keep it for the bay.");
-  const standX = nominalTarget(planFor(job.ground, events)).xMm;
+  const standX = nominalTarget(planFor(view, events, targetInHand(view, events).id)).xMm;
   const doc = asBayFloor(bay, measured.at, measured.body.values, job.ground.vehicle, standX);
   if (!doc) throw new Refusal("Floor: it was not read at all four tyres and at the stand.");
   db().transaction(() => {

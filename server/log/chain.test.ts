@@ -95,7 +95,7 @@ describe("the chain of a job's log", () => {
       "UPDATE job_events SET personal = replace(personal, 'Elin', 'Erin') WHERE jobId = ? AND seq = 1",
       1,
     ],
-    ["a version", "UPDATE job_events SET version = 3 WHERE jobId = ? AND seq = 4", 4],
+    ["a version", "UPDATE job_events SET version = 4 WHERE jobId = ? AND seq = 4", 4],
     ["a line left out", "DELETE FROM job_events WHERE jobId = ? AND seq = 3", 4],
     [
       "the sheet it stands on",

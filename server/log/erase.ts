@@ -1,5 +1,5 @@
 import { and, eq, isNotNull } from "drizzle-orm";
-import type { JobGround } from "@/core/job";
+import { upcastGround, type StoredGround } from "@/core/job";
 import { Refusal } from "../auth/as-writer";
 import { endSessionsOf, type Person } from "../auth/session";
 import { db } from "../db/client";
@@ -24,7 +24,7 @@ export function eraseCustomer(jobId: string, reason: string, person: Person): vo
       const job = tx.select().from(jobs).where(eq(jobs.id, jobId)).get();
       if (!job) throw new Refusal("There is no such job. Go back to the list.");
       const intake = { ...job.ground.intake, customer: ERASED, plate: "", complaint: "" };
-      const ground: JobGround = { ...job.ground, intake };
+      const ground: StoredGround = { ...job.ground, intake };
       tx.update(jobs).set({ ground }).where(eq(jobs.id, jobId)).run();
       tx.update(jobEvents)
         .set({ personal: null, personalSalt: null })
@@ -34,7 +34,7 @@ export function eraseCustomer(jobId: string, reason: string, person: Person): vo
       tx.delete(jobTickets).where(eq(jobTickets.jobId, jobId)).run();
       db()
         .$client.prepare("UPDATE job_search SET words = ? WHERE jobId = ?")
-        .run(searchWords(job.number, ground), jobId);
+        .run(searchWords(job.number, upcastGround(ground)), jobId);
       noteShop(person, { kind: "erased", jobId, reason: reason.trim().slice(0, 400) });
     },
     { behavior: "immediate" },

@@ -1,4 +1,4 @@
-import type { JobGround } from "@/core/job";
+import type { StoredGround } from "@/core/job";
 import { sha256 } from "./chain";
 
 /**
@@ -6,7 +6,7 @@ import { sha256 } from "./chain";
  * the first line of the job's log, so that the sheet or the vehicle behind a proof cannot be
  * changed either.
  */
-export const groundDigest = (ground: JobGround): string =>
+export const groundDigest = (ground: StoredGround): string =>
   sha256(
     JSON.stringify({
       ...ground,

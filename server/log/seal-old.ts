@@ -3,7 +3,7 @@ import { digestOf, firstHash, lineHash, newSalt } from "./chain";
 import { groundDigest } from "./ground";
 import { splitPersonal } from "./personal";
 import { searchWords } from "../jobs/search-words";
-import type { JobGround } from "@/core/job";
+import { upcastGround, type StoredGround } from "@/core/job";
 
 type OldRow = {
   seq: number;
@@ -43,7 +43,7 @@ export function sealOldLogs(connection: Database.Database): void {
     .transaction(() => {
       for (const jobId of jobs) {
         const job = ground.get(jobId) as { number: number; ground: string };
-        const documents = JSON.parse(job.ground) as JobGround;
+        const documents = JSON.parse(job.ground) as StoredGround;
         let previous = firstHash(jobId, groundDigest(documents));
         for (const row of rows.all(jobId) as OldRow[]) {
           const author = JSON.stringify(people.get(row.personId));
@@ -80,7 +80,7 @@ export function sealOldLogs(connection: Database.Database): void {
             seq,
           );
         }
-        search.run(jobId, searchWords(job.number, documents));
+        search.run(jobId, searchWords(job.number, upcastGround(documents)));
       }
     })
     .immediate();

@@ -14,7 +14,7 @@ import {
   type JobRecord,
   type TargetRecord,
 } from "@/core/record";
-import { targetOf, type Target } from "@/core/sheet";
+import { targetOf, type Sheet } from "@/core/sheet";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
@@ -49,7 +49,7 @@ function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
         <SetOut
           key={t.id}
           t={t}
-          wanted={targetOf(c.sheet, t.id)}
+          sheet={c.sheet}
           title={c.targets.length > 1 ? `${named("Set out")}, ${t.name}` : named("Set out")}
           first={i === 0}
         />
@@ -62,14 +62,16 @@ function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
             {run.attempts}.{run.simulated ? " Tool, instruments and vehicle were simulated." : ""}
           </Text>
         )}
-        {run.board && (
+        {run.board && c.targets.every((t) => !t.check) && (
           <Text style={styles.soft}>
             Board {run.board.code} checked, arrow up, {clockTime(run.board.at)}{" "}
             {run.board.by.initials}
             {run.board.reason ? `. Worn: ${run.board.reason}` : ""}.
           </Text>
         )}
-        {run.result && <Facts facts={[["Aim learned", aimLearned(run.result)]]} />}
+        {run.result && aimLearned(run.result) && (
+          <Facts facts={[["Aim learned", aimLearned(run.result)!]]} />
+        )}
         {run.log.map((l, i) => (
           <Row
             key={i}
@@ -85,12 +87,12 @@ function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
 /** What was read and done of one target, and where it was accepted. */
 function SetOut({
   t,
-  wanted,
+  sheet,
   title,
   first,
 }: {
   t: TargetRecord;
-  wanted: Target;
+  sheet: Pick<Sheet, "setups">;
   title: string;
   first: boolean;
 }) {
@@ -105,6 +107,14 @@ function SetOut({
   return (
     <Part title={title}>
       <Text style={{ fontWeight: 600, marginVertical: 3 }}>{verdictLine(t)}</Text>
+      {t.check && (
+        <Text style={styles.soft}>
+          {targetOf(sheet, t.id).kind === "mat" ? "Mat" : "Board"} {t.check.code} checked, arrow{" "}
+          {targetOf(sheet, t.id).kind === "mat" ? "forward" : "up"}, {clockTime(t.check.at)}{" "}
+          {t.check.by.initials}
+          {t.check.reason ? `. Worn: ${t.check.reason}` : ""}.
+        </Text>
+      )}
       {t.settled && (
         <>
           <Row
@@ -113,7 +123,7 @@ function SetOut({
             widths={[3, 1.2, 1.2, 1.2, 1.2]}
             figures={[1, 2, 3, 4]}
           />
-          {resultLines(t, wanted).map((l) => (
+          {resultLines(t, sheet).map((l) => (
             <Row
               key={l.name}
               cells={[l.name, l.wanted, l.error, l.sigma, l.tolerance]}
@@ -122,7 +132,7 @@ function SetOut({
             />
           ))}
           <Text style={styles.soft}>
-            Accepted {dateAndTime(t.settled.at)} by {t.settled.by.name}. Stand: {t.stand}. Way:{" "}
+            Accepted {dateAndTime(t.settled.at)} by {t.settled.by.name}. Carried by: {t.stand}. Way:{" "}
             {t.way.toLowerCase()}.
           </Text>
         </>

@@ -4,6 +4,7 @@ import { usePathname } from "next/navigation";
 import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import { Dialog } from "../primitives/dialog";
 import { KeptHere } from "../outbox/kept-here";
+import { Calibrations, useNextCalibration } from "./calibrations";
 import { Conflict } from "./conflict";
 import { useJob } from "./job-store";
 import { KeySheet, useKeys, type KeyActs } from "./keys";
@@ -15,6 +16,9 @@ import { TopBar } from "./top-bar";
 const StageKeys = createContext<{ current: KeyActs }>({ current: {} });
 export const useStageKeys = (): { current: KeyActs } => useContext(StageKeys);
 
+/** Stages that each calibration has for itself. */
+const OWN_STAGES = new Set(["set-out", "run", "drive", "prove"]);
+
 /** The bench: rail, surface, slip; each stage brings its own surface and its own Next bar. */
 export function Bench({ children }: { children: ReactNode }) {
   const { head, notice, dismissNotice } = useJob();
@@ -22,6 +26,7 @@ export function Bench({ children }: { children: ReactNode }) {
   const [slipOpen, setSlipOpen] = useState(false);
   const stageKeys = useRef<KeyActs>({});
   const path = usePathname();
+  const turn = useNextCalibration();
   const acts = useMemo<KeyActs>(
     () => ({
       "?": () => setKeysOpen(true),
@@ -30,8 +35,10 @@ export function Bench({ children }: { children: ReactNode }) {
       n: () => stageKeys.current.n?.(),
       u: () => stageKeys.current.u?.(),
       w: () => stageKeys.current.w?.(),
+      x: () => stageKeys.current.x?.(),
+      k: () => turn?.(),
     }),
-    [],
+    [turn],
   );
   useKeys(head.id, acts);
   return (
@@ -41,6 +48,7 @@ export function Bench({ children }: { children: ReactNode }) {
         <div className="flex min-h-0 flex-1 flex-col md:flex-row">
           <Rail />
           <div key={path} className="flex min-h-0 min-w-0 flex-1 flex-col">
+            {OWN_STAGES.has(path.split("/").at(-1) ?? "") && <Calibrations />}
             {children}
           </div>
           <div className="hidden min-h-0 w-[264px] shrink-0 flex-col border-l border-hairline p-2 lg:flex">

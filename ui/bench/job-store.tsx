@@ -10,10 +10,18 @@ import {
   type ReactNode,
 } from "react";
 import {
-  judgeJob,
+  calibrationInHand,
+  calibrationLog,
+  judgeTarget,
+  movesVehicle,
+  SCOPES,
+  scopedLog,
   settlementOf,
   slipLines,
   stageStates,
+  targetInHand,
+  viewOf,
+  type CalibrationGround,
   type JobEvent,
   type JobGround,
   type SlipLine,
@@ -21,8 +29,10 @@ import {
   type TabletEvent,
 } from "@/core/job";
 import type { Judged } from "@/core/setout";
+import { targetsOf, type Target } from "@/core/sheet";
 import type { Line } from "../outbox/lines";
 import { useOutbox, type Outbox } from "../outbox/use-outbox";
+import { useKept } from "../primitives/use-kept";
 import { useSettings } from "../settings";
 import { useSync, type Connection } from "./use-sync";
 
@@ -45,10 +55,17 @@ export type JobActions = {
 type Store = {
   head: JobHead;
   me: Me;
-  ground: JobGround;
+  /** The job's documents as the calibration in hand sees them. */
+  ground: CalibrationGround;
   actions: JobActions;
-  /** Confirmed and pending together: what the screens work on. */
+  /** Confirmed and pending together, of the whole job. */
   events: JobEvent[];
+  /** The same as far as it concerns the calibration in hand. */
+  own: JobEvent[];
+  /** The target this tablet works on; null where the sheet sets nothing out. */
+  target: Target | null;
+  /** Turns this tablet to another calibration, or another target; other tablets stay where they are. */
+  turnTo: (calibrationId: string, targetId?: string | null) => void;
   judged: Judged | null;
   /** Why the set-out cannot be judged at all (a sheet whose datum is unknown). */
   problem: string | null;
@@ -75,6 +92,8 @@ type Store = {
   confirmedHead: number;
 };
 
+const NOTHING_OUT = "This sheet sets nothing out: it is learned on the road.";
+
 const Context = createContext<Store | null>(null);
 
 export function useJob(): Store {
@@ -88,6 +107,21 @@ const merge = (a: JobEvent[], b: readonly JobEvent[]): JobEvent[] => {
   const fresh = b.filter((e) => !known.has(e.id));
   return fresh.length === 0 ? a : [...a, ...fresh].sort((x, y) => x.seq - y.seq);
 };
+
+/** What this tablet has turned to; null where it follows the work. */
+type InHand = { calibrationId: string | null; targetId: string | null };
+const FOLLOWS: InHand = { calibrationId: null, targetId: null };
+
+/** A line with what it is of, where its kind is of anything and it does not say. */
+function named(body: TabletEvent, calibrationId: string, targetId: string | null): TabletEvent {
+  const scope = movesVehicle(body) ? "job" : SCOPES[body.kind];
+  const ofCalibration = scope !== "job" || (body.kind === "check" && body.stage === "prove");
+  return {
+    ...(ofCalibration ? { calibrationId } : {}),
+    ...(scope === "target" && targetId !== null ? { targetId } : {}),
+    ...body,
+  };
+}
 
 /** The log as the screens see it: what the shop confirmed, and behind it what is on its way. */
 function withPending(confirmed: JobEvent[], pending: readonly Line[], me: Me): JobEvent[] {
@@ -111,7 +145,7 @@ function withPending(confirmed: JobEvent[], pending: readonly Line[], me: Me): J
 export function JobProvider({
   head,
   me,
-  ground,
+  ground: job,
   initial,
   actions,
   children,
@@ -156,27 +190,41 @@ export function JobProvider({
 
   const inConflict = connection.kind === "conflict";
   const events = useMemo(
-    () => (inConflict ? confirmed : withPending(confirmed, outbox.mine, me)),
-    [confirmed, outbox.mine, inConflict, me],
+    () => scopedLog(job, inConflict ? confirmed : withPending(confirmed, outbox.mine, me)),
+    [job, confirmed, outbox.mine, inConflict, me],
   );
+  const [inHand, setInHand] = useKept<InHand>(`iridel:in-hand:${head.id}`, FOLLOWS);
+  const follows = inHand.calibrationId === null;
+  const calibrationId = follows
+    ? calibrationInHand(job, events).calibrationId
+    : inHand.calibrationId;
+  const ground = useMemo(() => viewOf(job, calibrationId), [job, calibrationId]);
+  const target = useMemo(() => {
+    const targets = targetsOf(ground.sheet);
+    if (targets.length === 0) return null;
+    return targets.find((t) => t.id === inHand.targetId) ?? targetInHand(ground, events);
+  }, [ground, events, inHand.targetId]);
   const { judged, problem } = useMemo(() => {
+    if (!target) return { judged: null, problem: NOTHING_OUT };
     try {
-      return { judged: judgeJob(ground, events), problem: null };
+      return { judged: judgeTarget(ground, events, target.id), problem: null };
     } catch (error) {
       return { judged: null, problem: error instanceof Error ? error.message : String(error) };
     }
-  }, [ground, events]);
+  }, [ground, events, target]);
 
   const { keep, seenUpTo, drop } = outbox;
   const write = useCallback(
     (...bodies: TabletEvent[]) => {
-      const written = bodies.flatMap((send) => {
-        const show = send.kind === "settle" ? judged && settlementOf(judged) : send;
+      const written = bodies.flatMap((bare) => {
+        const of = { calibrationId: ground.calibrationId, targetId: target?.id ?? "" };
+        const send = named(bare, of.calibrationId, target?.id ?? null);
+        const show = send.kind === "settle" ? judged && settlementOf(judged, of) : send;
         return show ? [{ send, show }] : [];
       });
       if (written.length > 0) keep(written, Math.max(confirmedHead, ownHead.current));
     },
-    [judged, keep, confirmedHead],
+    [judged, keep, confirmedHead, ground.calibrationId, target],
   );
 
   const store: Store = {
@@ -185,9 +233,12 @@ export function JobProvider({
     ground,
     actions,
     events,
+    own: useMemo(() => calibrationLog(ground, events), [ground, events]),
+    target,
+    turnTo: (of, targetId = null) => setInHand({ calibrationId: of, targetId }),
     judged,
     problem,
-    stages: useMemo(() => stageStates(events, ground), [events, ground]),
+    stages: useMemo(() => stageStates(events, ground, ground.calibrationId), [events, ground]),
     slip: useMemo(
       () => slipLines(events, ground, judged, lengths),
       [events, ground, judged, lengths],

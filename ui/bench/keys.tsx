@@ -5,7 +5,7 @@ import { useEffect } from "react";
 import { STAGES } from "@/core/job";
 import { Dialog } from "../primitives/dialog";
 
-export type KeyActs = Partial<Record<"t" | "n" | "u" | "s" | "w" | "?", () => void>>;
+export type KeyActs = Partial<Record<"t" | "n" | "u" | "s" | "w" | "x" | "k" | "?", () => void>>;
 
 const inField = (e: KeyboardEvent): boolean =>
   e.target instanceof HTMLElement &&
@@ -13,7 +13,7 @@ const inField = (e: KeyboardEvent): boolean =>
 
 /**
  * The bench's keys. Letters act even while the reading catcher has the focus (a reading has no such
- * letters: T, N, U, S and W are in no unit it takes); digits go to the catcher then, and to the
+ * letters: T, N, U, S, W, X and K are in no unit it takes); digits go to the catcher then, and to the
  * stages otherwise. Alt with a digit always means a stage.
  */
 export function useKeys(jobId: string, acts: KeyActs): void {
@@ -52,6 +52,8 @@ const KEYS: [string, string][] = [
   ["T", "Touched something"],
   ["N", "Another reading"],
   ["W", "The way of setting out"],
+  ["X", "The other target that lies there too"],
+  ["K", "The next calibration of the job"],
   ["U", "Undo the last thing at the stand"],
   ["S", "Slip"],
   ["/", "Find a job"],

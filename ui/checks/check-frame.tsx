@@ -29,7 +29,7 @@ type Props = {
 
 /** The list of what is to be checked, and beside it the instrument of the one that is armed. */
 export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
-  const { ground, events } = useJob();
+  const { ground, own: events } = useJob();
   const items = itemsOf(ground, stage);
   const done = checksOf(events, stage);
   const measured = measuredOf(events);

@@ -31,7 +31,7 @@ const isTyped = (m: Measure | undefined): m is Measure =>
  * answer.
  */
 export function Checks({ stage }: { stage: "ready" | "prove" }) {
-  const { ground, events, write, me } = useJob();
+  const { ground, own: events, write, me } = useJob();
   const [armed, setArmed] = useState<string | null>(null);
   const items: Item[] = itemsOf(ground, stage);
   const done = checksOf(events, stage);

@@ -1,16 +1,81 @@
 "use client";
 
-import { useEffect, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
-import { datumLine, type Judged, type PlanPose } from "@/core/setout";
+import {
+  useEffect,
+  useRef,
+  useState,
+  type ComponentProps,
+  type PointerEvent as ReactPointerEvent,
+} from "react";
+import { standingNow } from "@/core/job";
+import {
+  datumLine,
+  isByHand,
+  nominalTarget,
+  targetOn,
+  type Judged,
+  type PlanPose,
+  type SetOutPlan,
+} from "@/core/setout";
+import type { Target as SheetTarget } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES, vehiclePoints } from "@/core/vehicle";
 import { fitView, magnification, type Place } from "./geometry";
-import { Ellipse, Grid, Label, Line, StandPlan, Target, TWO_D_95, VehiclePlan } from "./shapes";
+import { useJob } from "../bench/job-store";
+import {
+  Ellipse,
+  Grid,
+  Label,
+  Line,
+  MatPlan,
+  StandPlan,
+  Target,
+  TWO_D_95,
+  VehiclePlan,
+} from "./shapes";
 import { Tapes } from "./tapes";
 
 const BUTTONS_PX = 56;
 
-type Beside = { name: string; pose: PlanPose; halfMm: number; boardMm: number; proved: boolean };
+/** A target that is there beside the one in hand, where it stands or should stand. */
+type Beside = {
+  target: SheetTarget;
+  name: string;
+  pose: PlanPose;
+  halfMm: number;
+  proved: boolean;
+  known: boolean;
+};
+
+/** Everything else that is there: mats where they are known to lie, boards where they belong. */
+function useBeside(judged: Judged): Beside[] {
+  const { ground, events, target } = useJob();
+  if (!target) return [];
+  const { plan, mates, adjustment } = judged.solution;
+  return standingNow(ground, events, target.id)
+    .filter((b) => b.target.id !== target.id)
+    .map((b) => {
+      const mat = isByHand(b.target);
+      const stand = ground.stands?.find((s) => s.id === b.standId) ?? ground.stand;
+      const body = mates[b.target.id];
+      const lies = mat ? adjustment?.bodies.find((x) => x.id === body) : undefined;
+      const on = mat ? b.target : targetOn(b.target, stand);
+      return {
+        target: b.target,
+        name: mat ? b.target.name : b.target.beam ? b.target.name : b.standId,
+        pose: lies ?? placeOf({ ...plan, target: on }),
+        halfMm: mat ? b.target.object.widthMm / 2 : stand.beamHalfMm,
+        proved: b.settled !== null,
+        known: !mat || lies !== undefined,
+      };
+    });
+}
+
+/** Where a target itself belongs: on a beam beside its middle. */
+function placeOf(plan: SetOutPlan): PlanPose {
+  const { beam: _, ...alone } = plan.target;
+  return nominalTarget({ ...plan, target: alone });
+}
 
 /**
  * The floor, to scale: vehicle, datum, target, stand, tapes. Drag to pan, wheel or pinch to zoom.
@@ -19,14 +84,12 @@ export function Floor({
   judged,
   armedSlot,
   onArm,
-  beside = [],
 }: {
   judged: Judged;
   armedSlot: string | null;
   onArm: (slotId: string) => void;
-  /** Boards that stand beside this one, drawn where they belong. */
-  beside?: Beside[];
 }) {
+  const beside = useBeside(judged);
   const box = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [zoom, setZoom] = useState(1);
@@ -50,13 +113,15 @@ export function Floor({
   const s = judged.solution;
   const { vehicle, stand, target: wanted } = s.plan;
   const front = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
+  const mat = isByHand(wanted);
   const boards = [
-    { yMm: s.target.pose.yMm, halfMm: stand.beamHalfMm },
+    { yMm: s.target.pose.yMm, halfMm: mat ? wanted.object.widthMm / 2 : stand.beamHalfMm },
     ...beside.map((b) => ({ yMm: b.pose.yMm, halfMm: b.halfMm })),
   ];
+  const reach = matReach(s.target.pose.xMm, wanted);
   const extent = {
-    minX: front - vehicle.lengthMm - 250,
-    maxX: s.target.pose.xMm + 650,
+    minX: Math.min(front - vehicle.lengthMm, reach.rear) - 250,
+    maxX: mat ? Math.max(front, reach.front) + 350 : s.target.pose.xMm + 650,
     minY: Math.min(-vehicle.widthMm / 2, ...boards.map((b) => b.yMm - b.halfMm)) - 420,
     maxY: Math.max(vehicle.widthMm / 2, ...boards.map((b) => b.yMm + b.halfMm)) + 420,
   };
@@ -74,7 +139,7 @@ export function Floor({
     : Infinity;
   const known = sigma < 60;
   const off = Math.hypot(s.board.pose.xMm - target.xMm, s.board.pose.yMm - target.yMm);
-  const factor = known ? magnification(Math.max(off, TWO_D_95 * sigma), 420) : 1;
+  const factor = known ? magnification(Math.max(off, TWO_D_95 * sigma), mat ? 260 : 420) : 1;
   const shown = {
     x: target.xMm + factor * (s.board.pose.xMm - target.xMm),
     y: target.yMm + factor * (s.board.pose.yMm - target.yMm),
@@ -124,14 +189,14 @@ export function Floor({
             text={DATUM_NAMES[wanted.datum]}
           />
           {beside.map((b) => (
-            <g key={b.name} opacity={0.55}>
-              <StandPlan
+            <g key={b.target.id} opacity={0.55}>
+              <Plan
                 view={view}
                 at={{ x: b.pose.xMm, y: b.pose.yMm, heading: b.pose.headingRad }}
                 half={b.halfMm}
-                board={b.boardMm / 2}
-                ghost={!b.proved}
-                tone="set"
+                target={b.target}
+                ghost={isByHand(b.target) ? !b.known : !b.proved}
+                tone={b.proved ? "set" : "read"}
               />
               <Label
                 view={view}
@@ -153,11 +218,12 @@ export function Floor({
           {known && s.boardCovariance && (
             <Ellipse view={view} at={shown} covariance={s.boardCovariance} factor={factor} />
           )}
-          <StandPlan
+          <Plan
             view={view}
             at={known ? shown : { x: target.xMm, y: target.yMm, heading: target.headingRad }}
             half={stand.beamHalfMm}
-            board={wanted.object.widthMm / 2}
+            target={wanted}
+            railMm={s.scalars.rail.value}
             ghost={!known}
             tone={judged.verdict.kind}
           />
@@ -169,7 +235,7 @@ export function Floor({
             Errors drawn <b className="figure text-ink">×{factor}</b>, ellipse 95 %
           </>
         ) : (
-          "Stand drawn where it should be: not read yet"
+          `${mat ? "Mat" : "Stand"} drawn where it should be: not read yet`
         )}
       </div>
       <div
@@ -198,13 +264,41 @@ export function Floor({
   );
 }
 
+/** How far a mat reaches along the vehicle, of a target that is one. */
+function matReach(x: number, { object }: SheetTarget): { front: number; rear: number } {
+  const { aheadMm = 0, lengthMm = 0 } = object;
+  return { front: x + aheadMm, rear: x + aheadMm - lengthMm };
+}
+
+/** A target in plan: a mat, or the stand with its board, on its rail where it has one. */
+function Plan({
+  target,
+  half,
+  railMm = 0,
+  ...drawn
+}: Pick<ComponentProps<typeof StandPlan>, "view" | "at" | "half" | "ghost" | "tone"> & {
+  target: SheetTarget;
+  railMm?: number;
+}) {
+  if (isByHand(target)) return <MatPlan target={target} {...drawn} />;
+  return (
+    <StandPlan
+      {...drawn}
+      half={half}
+      board={target.object.widthMm / 2}
+      aside={target.beam ? railMm : 0}
+    />
+  );
+}
+
 /** The picture in words, for those who cannot see it. */
 function describe(judged: Judged): string {
   const { aim } = judged.solution;
-  if (!aim) return "Floor plan. The board is not placed yet.";
+  const name = isByHand(judged.solution.plan.target) ? judged.solution.plan.target.name : "Board";
+  if (!aim) return `Floor plan. ${name === "Board" ? "The board" : name} is not placed yet.`;
   const mm = (v: number, plus: string, minus: string): string =>
     `${formatNumber(Math.abs(v))} mm ${v >= 0 ? plus : minus}`;
-  return `Floor plan. Board ${mm(aim.alongMm, "too far", "too near")}, ${mm(aim.acrossMm, "to vehicle left", "to vehicle right")}.`;
+  return `Floor plan. ${name} ${mm(aim.alongMm, "too far", "too near")}, ${mm(aim.acrossMm, "to vehicle left", "to vehicle right")}.`;
 }
 
 /** Wheel, drag and two-finger pinch. */

@@ -1,5 +1,6 @@
 import { eigen2 } from "@/core/math/linear";
-import type { Judged } from "@/core/setout";
+import { proofHalfWidths, type Judged } from "@/core/setout";
+import type { Target as SheetTarget } from "@/core/sheet";
 import { softPath, vehicleOutline, type Place, type View } from "./geometry";
 
 /** 95 % of a two-dimensional Gaussian lies within this many standard deviations. */
@@ -164,12 +165,63 @@ export function VehiclePlan({
   );
 }
 
+/** What nothing limits is drawn this wide. */
+const FAR_MM = 300;
+
+/** A mat to scale: its edge, its cross line, and the arrow that points the vehicle's way. */
+export function MatPlan({
+  view,
+  at,
+  target,
+  ghost,
+  tone,
+}: {
+  view: View;
+  at: Place & { heading: number };
+  target: Pick<SheetTarget, "object">;
+  ghost: boolean;
+  tone: "set" | "move" | "read";
+}) {
+  const { u, v } = view.to(at);
+  const k = view.pxPerMm;
+  const { aheadMm = 0, lengthMm = 0, widthMm } = target.object;
+  const [front, half] = [aheadMm * k, (widthMm / 2) * k];
+  const tip = front - 10;
+  return (
+    <g
+      transform={`translate(${u} ${v}) rotate(${view.turn(at.heading)})`}
+      className={TONES[tone]}
+      strokeDasharray={ghost ? "6 5" : undefined}
+      opacity={ghost ? 0.6 : 1}
+      style={{ transition: "transform 160ms ease-out" }}
+    >
+      <rect
+        x={front - lengthMm * k}
+        y={-half}
+        width={lengthMm * k}
+        height={2 * half}
+        className="fill-sheet"
+        fillOpacity={0.75}
+        strokeWidth={2}
+      />
+      <line x1={0} y1={-half} x2={0} y2={half} strokeWidth={2.5} />
+      <path
+        d={`M ${tip - 34} 0 H ${tip} M ${tip - 12} -8 L ${tip} 0 L ${tip - 12} 8`}
+        className="fill-none"
+        strokeWidth={2}
+        strokeDasharray="none"
+      />
+    </g>
+  );
+}
+
 /** A taped cross at the target, with its tolerance box magnified like the errors. */
 export function Target({ view, judged, factor }: { view: View; judged: Judged; factor: number }) {
   const { target, plan } = judged.solution;
   const { u, v } = view.to({ x: target.pose.xMm, y: target.pose.yMm });
-  const along = plan.target.tolerance.alongMm * factor * view.pxPerMm;
-  const across = plan.target.tolerance.acrossMm * factor * view.pxPerMm;
+  const [alongMm, acrossMm] = proofHalfWidths(plan);
+  const along = Math.min(alongMm, FAR_MM) * factor * view.pxPerMm;
+  const across = Math.min(acrossMm, FAR_MM) * factor * view.pxPerMm;
   const turn = view.turn(target.pose.headingRad);
   return (
     <g transform={`translate(${u} ${v}) rotate(${turn})`}>
@@ -230,6 +282,7 @@ export function StandPlan({
   at,
   half,
   board,
+  aside = 0,
   ghost,
   tone,
 }: {
@@ -237,6 +290,8 @@ export function StandPlan({
   at: Place & { heading: number };
   half: number;
   board: number;
+  /** How far to vehicle left of the beam's middle the board hangs, mm: the stand faces the car. */
+  aside?: number;
   ghost: boolean;
   tone: "set" | "move" | "read";
 }) {
@@ -251,7 +306,14 @@ export function StandPlan({
       style={{ transition: "transform 160ms ease-out" }}
     >
       <line x1={0} y1={-half * k} x2={0} y2={half * k} strokeWidth={2.5} />
-      <line x1={0} y1={-board * k} x2={0} y2={board * k} strokeWidth={8} strokeLinecap="butt" />
+      <line
+        x1={0}
+        y1={(aside - board) * k}
+        x2={0}
+        y2={(aside + board) * k}
+        strokeWidth={8}
+        strokeLinecap="butt"
+      />
       <line x1={0} y1={0} x2={26} y2={0} strokeWidth={2} />
       <circle cx={0} cy={-half * k} r={5} strokeWidth={2} className="fill-sheet" />
       <circle cx={0} cy={half * k} r={5} strokeWidth={2} className="fill-sheet" />

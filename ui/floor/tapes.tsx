@@ -21,13 +21,26 @@ function spanOf(
   const onStand = new Map(
     network.bodies.find((b) => b.id === body)!.points.map((p) => [`${body}.${p.id}`, p]),
   );
+  const mate = slot.mate === undefined ? undefined : judged.solution.mates[slot.mate];
+  const other = judged.solution.adjustment?.bodies.find((b) => b.id === mate);
+  const onOther = new Map(
+    network.bodies.find((b) => b.id === mate)?.points.map((p) => [`${mate}.${p.id}`, p]),
+  );
   const place = (ref: string): Place => {
     const own = onStand.get(ref);
+    const far = onOther.get(ref);
+    if (far && other) {
+      const [c, s] = [Math.cos(other.headingRad), Math.sin(other.headingRad)];
+      return {
+        x: other.xMm + c * far.xMm - s * far.yMm,
+        y: other.yMm + s * far.xMm + c * far.yMm,
+      };
+    }
     if (!own) return places.get(ref)!;
     const [c, s] = [Math.cos(at.heading), Math.sin(at.heading)];
     return { x: at.x + c * own.xMm - s * own.yMm, y: at.y + s * own.xMm + c * own.yMm };
   };
-  const o = slot.observes.observation("drawn", 0, 1, body);
+  const o = slot.observes.observation("drawn", 0, 1, body, mate);
   switch (o.kind) {
     case "distance":
       return [place(o.from), place(o.to)];

@@ -14,7 +14,6 @@ import {
   timeLines,
   verdictLine,
 } from "@/core/record";
-import { targetOf } from "@/core/sheet";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -91,7 +90,7 @@ function CalibrationPart({ c }: { c: CalibrationRecord }) {
           {t.settled && (
             <Table
               head={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
-              rows={resultLines(t, targetOf(c.sheet, t.id)).map((l) => [
+              rows={resultLines(t, c.sheet).map((l) => [
                 l.name,
                 l.wanted,
                 l.error,

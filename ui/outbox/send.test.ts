@@ -1,16 +1,9 @@
 import { describe, expect, it } from "vitest";
-import type { EventBody, JobEvent, TabletEvent } from "@/core/job";
+import type { EventBody, TabletEvent } from "@/core/job";
 import type { Line, LineState } from "./lines";
-import { goTogether, heldBehind, nextChunk } from "./send";
+import { heldBehind, nextChunk } from "./send";
 
 const at = "2026-11-03T09:00:00.000Z";
-const event = (body: EventBody, who = "ines"): JobEvent => ({
-  id: "e",
-  seq: 2,
-  at,
-  by: { id: who, name: who, initials: "XX" },
-  body,
-});
 const reading: TabletEvent = {
   kind: "reading",
   slotId: "tape-fl-l",
@@ -22,32 +15,6 @@ const reading: TabletEvent = {
 const touch: TabletEvent = { kind: "touch", touch: "cranked" };
 const movedCar: TabletEvent = { kind: "touch", touch: "moved-car" };
 const pause: TabletEvent = { kind: "pause", reason: "a part" };
-const tool: EventBody = { kind: "run", event: { at, type: "routine-started", step: "learn" } };
-
-describe("what one person writes in two places at once", () => {
-  it.each([
-    ["a reading beside a reading on their phone", [reading], [event(reading)], true],
-    [
-      "a touch beside a reading on their phone: which came first matters",
-      [touch],
-      [event(reading)],
-      false,
-    ],
-    ["anything beside the answers of the tool they asked", [touch], [event(tool)], true],
-    ["a reading beside a reading and the tool", [reading], [event(tool), event(reading)], true],
-    ["a reading beside a touch on their phone", [reading], [event(touch as EventBody)], false],
-    ["a reading beside a colleague's reading", [reading], [event(reading, "oskar")], false],
-    ["a check beside a tool a colleague works", [touch], [event(tool, "oskar")], false],
-  ] as [string, TabletEvent[], JobEvent[], boolean][])("%s", (_, mine, theirs, together) => {
-    expect(
-      goTogether(
-        mine.map((send) => ({ send })),
-        theirs,
-        "ines",
-      ),
-    ).toBe(together);
-  });
-});
 
 describe("what is sent next", () => {
   const refused: LineState = { kind: "refused", why: "no" };

@@ -1,4 +1,4 @@
-import { isHeldBy, type JobEvent, type TabletEvent } from "@/core/job";
+import { isHeldBy, type JobEvent } from "@/core/job";
 import type { Line } from "./lines";
 
 /** Lines in one post. The shop takes fifty. */
@@ -32,27 +32,6 @@ export const nextChunk = (all: readonly Line[], authorId: string, size = CHUNK):
       (l) => l.state.kind === "waiting" && l.author?.id === authorId && heldBehind(l, all) === null,
     )
     .slice(0, size);
-
-/** Written by the shop itself while it carried out what this person asked of the scan tool. */
-const byTool = (e: JobEvent): boolean => ["run", "scan", "document"].includes(e.body.kind);
-
-/**
- * Whether what one person wrote at once in two places can simply stand one after the other: answers
- * of the scan tool they asked stand beside anything; readings on two devices stand beside readings,
- * since nothing was touched between them.
- *
- * @param mine what this tablet wants to write
- * @param theirs what it had not seen when it was written
- */
-export const goTogether = (
-  mine: readonly { send: TabletEvent }[],
-  theirs: readonly JobEvent[],
-  me: string,
-): boolean =>
-  theirs.every((e) => e.by.id === me) &&
-  (theirs.every(byTool) ||
-    (theirs.every((e) => byTool(e) || e.body.kind === "reading") &&
-      mine.every((p) => p.send.kind === "reading")));
 
 /**
  * Up to where a log was one person's own writing after what this tablet had seen of it; null where

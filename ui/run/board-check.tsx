@@ -1,19 +1,42 @@
 "use client";
 
 import { useState } from "react";
-import { targetNow } from "@/core/job";
 import { checkBoard } from "@/core/kit";
+import { isByHand } from "@/core/setout";
+import type { Target } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { CodePhoto } from "../scanning/code-photo";
 
+const BOARD = {
+  noun: "board",
+  arrow: "Does the arrow on its label point up?",
+  side: "Vehicle left stays vehicle left: read the label from behind the board, facing the car.",
+  never: "Do not let the vehicle look at this board.",
+  wrongWay: "The board hangs upside down: turn it over.",
+  turning: "Turning it touches the stand: say so in Set out and follow the re-checks.",
+  yes: "Yes, it hangs right",
+};
+
+const MAT = {
+  noun: "mat",
+  arrow: "Does its arrow point forward, the way the vehicle faces?",
+  side: "Vehicle left is where a driver’s left hand is, whoever looks.",
+  never: "Do not let the vehicle look at this mat.",
+  wrongWay: "The mat lies the wrong way round: turn it.",
+  turning: "Then it lies anew: say so in Set out, and set it out again.",
+  yes: "Yes, it lies right",
+};
+
 /**
  * Which board hangs: its code against kit and sheet, and its arrow, before the vehicle looks at it.
  */
-export function BoardCheck() {
-  const { ground, events, write } = useJob();
-  const wanted = targetNow(ground, events).object;
+export function BoardCheck({ target }: { target: Target }) {
+  const { ground, write } = useJob();
+  const wanted = target.object;
+  const mat = isByHand(target);
+  const words = mat ? MAT : BOARD;
   const [typed, setTyped] = useState("");
   const [asked, setAsked] = useState<string | null>(null);
   const [over, setOver] = useState(false);
@@ -30,7 +53,11 @@ export function BoardCheck() {
   if (asked === null)
     return (
       <NextBar
-        say="Scan or type the code of the board that hangs."
+        say={
+          mat
+            ? `Scan or type the code of ${target.name}.`
+            : "Scan or type the code of the board that hangs."
+        }
         detail={`The sheet asks for ${wanted.code}${wanted.side ? `, vehicle ${wanted.side}` : ""}.`}
       >
         <form
@@ -48,7 +75,7 @@ export function BoardCheck() {
             }}
           />
           <input
-            aria-label="Board code"
+            aria-label={mat ? "Mat code" : "Board code"}
             value={typed}
             autoFocus
             autoComplete="off"
@@ -64,7 +91,7 @@ export function BoardCheck() {
     );
   if (finding?.kind === "stop")
     return (
-      <NextBar tone="stop" say={finding.say} detail="Do not let the vehicle look at this board.">
+      <NextBar tone="stop" say={finding.say} detail={words.never}>
         <Button look="act" size="large" onClick={again}>
           Check another
         </Button>
@@ -72,11 +99,7 @@ export function BoardCheck() {
     );
   if (over)
     return (
-      <NextBar
-        tone="stop"
-        say="The board hangs upside down: turn it over."
-        detail="Turning it touches the stand: say so in Set out and follow the re-checks."
-      >
+      <NextBar tone="stop" say={words.wrongWay} detail={words.turning}>
         <Button look="act" size="large" onClick={again}>
           It is turned
         </Button>
@@ -86,13 +109,9 @@ export function BoardCheck() {
   return (
     <NextBar
       tone={finding ? "loose" : "act"}
-      say={
-        finding ? finding.say : `${asked} is the right board. Does the arrow on its label point up?`
-      }
+      say={finding ? finding.say : `${asked} is the right ${words.noun}. ${words.arrow}`}
       detail={
-        finding
-          ? "And does the arrow on its label point up?"
-          : "Vehicle left stays vehicle left: read the label from behind the board, facing the car."
+        finding ? `And: ${words.arrow.charAt(0).toLowerCase()}${words.arrow.slice(1)}` : words.side
       }
     >
       {finding && (
@@ -111,9 +130,16 @@ export function BoardCheck() {
         look="act"
         size="large"
         disabled={needs}
-        onClick={() => write({ kind: "board", code: asked, reason: finding ? worn.trim() : null })}
+        onClick={() =>
+          write({
+            kind: "board",
+            targetId: target.id,
+            code: asked,
+            reason: finding ? worn.trim() : null,
+          })
+        }
       >
-        Yes, it hangs right
+        {words.yes}
       </Button>
     </NextBar>
   );

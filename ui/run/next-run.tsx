@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { runGate } from "@/core/job";
 import type { RunState } from "@/core/run";
-import { placeName, type SheetStep } from "@/core/sheet";
+import { placeName, type Sheet, type SheetStep, type Target } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -12,6 +12,18 @@ import { Button, ButtonLink } from "../primitives/button";
 import { useSettings } from "../settings";
 import { RunGateBar } from "./run-gate";
 import type { RunCommand } from "./use-run";
+
+const LOOKING = "The vehicle is looking. Nobody moves.";
+
+/** What the vehicle looks at, in a word. */
+const noun = (target: Target | null): "board" | "mats" =>
+  target?.kind === "mat" ? "mats" : "board";
+
+/** What has come of a routine that passed. */
+const learned = (sheet: Sheet): string =>
+  sheet.appliesTo.system === "surround-view"
+    ? "the surround view has joined its pictures"
+    : "the camera has learned";
 
 type Props = {
   state: RunState;
@@ -23,8 +35,8 @@ type Props = {
 
 /** The one thing the routine waits for. */
 export function NextRun({ state, step, proved, busy, command }: Props) {
-  const { head, me, ground, events } = useJob();
-  const gate = useMemo(() => runGate(ground, events), [ground, events]);
+  const { head, me, ground, events, target } = useJob();
+  const gate = useMemo(() => runGate(ground, events, target?.id), [ground, events, target]);
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
   const big = (words: string, c: RunCommand, wait = words) => (
     <Button
@@ -39,7 +51,7 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   );
 
   if (state.status === "passed")
-    return <NextStage after="run" say="The routine is done: the camera has learned." />;
+    return <NextStage after="run" say={`The routine is done: ${learned(ground.sheet)}.`} />;
   const resting = state.status === "waiting" && state.waitUntil !== null;
   if (gate && !resting) return <RunGateBar gate={gate} state={state} step={step} />;
   if (!step) {
@@ -49,12 +61,12 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         tone={failed ? "stop" : state.message ? "loose" : "act"}
         say={
           failed
-            ? "Check the board again before the routine is repeated."
+            ? `Check the ${noun(target)} again before the routine is repeated.`
             : (state.message ?? "Plug in the scan tool and connect.")
         }
         detail={
           failed
-            ? "The vehicle judges where the board truly stands. If someone may have touched it, say so in Set out and re-read."
+            ? `The vehicle judges where the ${noun(target)} truly ${noun(target) === "board" ? "stands" : "lie"}. If someone may have touched it, say so in Set out and re-read.`
             : state.status === "stopped"
               ? "The run was stopped; connecting begins the next attempt."
               : undefined
@@ -126,11 +138,11 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
       return (
         <NextBar
           tone={proved ? "act" : "loose"}
-          say={state.status === "routine" ? "The camera is looking. Nobody moves." : step.say}
+          say={state.status === "routine" ? LOOKING : step.say}
           caution={caution}
           detail={
             proved
-              ? "The board is proved in place."
+              ? `The ${noun(target)} ${noun(target) === "board" ? "is" : "are"} proved in place.`
               : "The board is not proved in place; the vehicle will say what it sees."
           }
         >

@@ -11,6 +11,7 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
   const r = state.result!;
   const routine = sheet.run.find((s) => s.kind === "routine");
   const asked = routine?.kind === "routine" ? routine.minQuality : 0;
+  const aims = r.learnedYawDeg !== undefined;
   const passed = state.status !== "failed";
   const deg = (v: number): string => `${v >= 0 ? "+" : ""}${formatNumber(v, 2)}°`;
   return (
@@ -21,7 +22,11 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
       <div className="flex flex-wrap items-center gap-x-8 gap-y-3">
         <p className="flex items-center gap-3 text-3xl font-semibold">
           <Mark state={passed ? "settled" : "stop"} size={24} />{" "}
-          {passed ? "The vehicle learned its aim" : "The vehicle refused"}
+          {!passed
+            ? "The vehicle refused"
+            : aims
+              ? "The vehicle learned its aim"
+              : "The vehicle joined its pictures"}
         </p>
         <div className="min-w-56 flex-1">
           <p className="flex items-baseline justify-between text-base text-soft">
@@ -43,20 +48,22 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
             <rect x={asked - 0.4} width={0.8} height={6} fill="var(--ink)" />
           </svg>
         </div>
-        <dl className="flex gap-6">
-          {(
-            [
-              ["Yaw", r.learnedYawDeg],
-              ["Pitch", r.learnedPitchDeg],
-              ["Roll", r.learnedRollDeg],
-            ] as const
-          ).map(([name, v]) => (
-            <div key={name}>
-              <dt className="text-sm text-soft">{name}</dt>
-              <dd className="figure text-xl font-semibold">{deg(v)}</dd>
-            </div>
-          ))}
-        </dl>
+        {aims && (
+          <dl className="flex gap-6">
+            {(
+              [
+                ["Yaw", r.learnedYawDeg],
+                ["Pitch", r.learnedPitchDeg],
+                ["Roll", r.learnedRollDeg],
+              ] as const
+            ).map(([name, v]) => (
+              <div key={name}>
+                <dt className="text-sm text-soft">{name}</dt>
+                <dd className="figure text-xl font-semibold">{deg(v ?? 0)}</dd>
+              </div>
+            ))}
+          </dl>
+        )}
       </div>
       {state.message && <p className="mt-3 text-xl text-stop">{state.message}</p>}
     </section>

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { standUsedFor, type RunGate } from "@/core/job";
+import { isByHand } from "@/core/setout";
 import type { RunState } from "@/core/run";
 import type { SheetStep } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
@@ -16,19 +17,25 @@ const NO_STAND =
 
 /** What has to be done with the boards before the routine goes on. */
 export function RunGateBar({ gate, state, step }: Props) {
-  const { head, ground, events, write } = useJob();
+  const { head, ground, events, write, turnTo: take } = useJob();
   const router = useRouter();
   const caution = step && "caution" in step ? step.caution : undefined;
   /** Turns to another target; it is set out and proved there like the first. */
-  const turnTo = (to: string, standId?: string): void => {
-    write({ kind: "position", to, ...(standId ? { standId } : {}) });
+  const turnTo = (to: string, brought: boolean, standId?: string): void => {
+    if (!brought) write({ kind: "position", to, ...(standId ? { standId } : {}) });
+    take(ground.calibrationId, to);
     router.push(`/jobs/${head.id}/set-out`);
   };
-  if (gate.kind === "check-board") return <BoardCheck />;
+  if (gate.kind === "check-board") return <BoardCheck key={gate.target.id} target={gate.target} />;
   const { target } = gate;
+  const mat = isByHand(target);
   if (gate.kind === "prove")
     return (
-      <NextBar tone="loose" say={`Prove the board at ${target.name} first.`} caution={caution}>
+      <NextBar
+        tone="loose"
+        say={mat ? `Prove ${target.name} first.` : `Prove the board at ${target.name} first.`}
+        caution={caution}
+      >
         <ButtonLink href={`/jobs/${head.id}/set-out`} look="act" size="large">
           4 Set out
         </ButtonLink>
@@ -52,7 +59,7 @@ export function RunGateBar({ gate, state, step }: Props) {
             look="act"
             size="large"
             title={s.name}
-            onClick={() => turnTo(target.id, s.id)}
+            onClick={() => turnTo(target.id, false, s.id)}
           >
             {s.id}
           </Button>
@@ -70,11 +77,18 @@ export function RunGateBar({ gate, state, step }: Props) {
       detail: `To ${target.name}: it is set out and proved there like at the first place.`,
       act: "Set it out there",
     },
-    loose: {
-      say: `The board belongs at ${target.name}, and is not proved there.`,
-      detail: "Something was touched since it was, or it went elsewhere. Set it out there again.",
-      act: "Set it out again",
-    },
+    loose: mat
+      ? {
+          say: `${target.name} is not proved in place.`,
+          detail: "The vehicle looks at all mats at once: each is set out and proved first.",
+          act: "Set it out",
+        }
+      : {
+          say: `The board belongs at ${target.name}, and is not proved there.`,
+          detail:
+            "Something was touched since it was, or it went elsewhere. Set it out there again.",
+          act: "Set it out again",
+        },
   }[gate.why === "back" ? "loose" : gate.why];
   return (
     <NextBar
@@ -86,7 +100,7 @@ export function RunGateBar({ gate, state, step }: Props) {
       <Button
         look="act"
         size="large"
-        onClick={() => turnTo(target.id, standUsedFor(ground, events, target.id))}
+        onClick={() => turnTo(target.id, gate.brought, standUsedFor(ground, events, target.id))}
       >
         {words.act}
       </Button>

@@ -1,7 +1,6 @@
 "use client";
 
-import { allProved, runLogOf } from "@/core/job";
-import { currentStep, replayRun } from "@/core/run";
+import { allProved, runOf } from "@/core/job";
 import { formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -14,11 +13,11 @@ import type { RunCommand } from "./use-run";
 
 /** Run: the sheet's routine step by step through the scan tool, and what the vehicle answers. */
 export function Run() {
-  const { events, ground, head, write, me } = useJob();
-  const { busy, command } = useCommand<RunCommand>("run");
-  const { sheet } = ground;
-  const state = replayRun(runLogOf(events), sheet.run);
-  const step = currentStep(state, sheet.run);
+  const { events, ground, head, write, me, target } = useJob();
+  const { busy, command: send } = useCommand<RunCommand>("run");
+  const { sheet, calibrationId } = ground;
+  const { state, step } = runOf(ground, events);
+  const command = (c: RunCommand, quiet?: boolean) => send({ ...c, calibrationId }, quiet);
   const proved = allProved(ground, events);
 
   return (
@@ -45,13 +44,15 @@ export function Run() {
             <b className="figure font-semibold">{state.attempt}</b>
           </p>
         )}
-        {head.simulated && me.role !== "viewer" && (
+        {head.simulated && me.role !== "viewer" && target && (
           <Button
             look="quiet"
             className="ml-auto !px-3 text-soft"
             onClick={() => write({ kind: "bump" })}
           >
-            Simulate a knock at the stand
+            {target?.kind === "mat"
+              ? "Simulate a step on the mat"
+              : "Simulate a knock at the stand"}
           </Button>
         )}
       </div>
@@ -60,8 +61,9 @@ export function Run() {
           className="border-b border-dashed border-loose bg-sheet px-4 py-2 text-base text-loose"
           role="note"
         >
-          The board is not proved in place. The vehicle looks at it where it truly stands, so settle
-          Set out first.
+          {target?.kind === "mat"
+            ? "The mats are not all proved in place. The vehicle looks at them where they truly lie, so settle Set out first."
+            : "The board is not proved in place. The vehicle looks at it where it truly stands, so settle Set out first."}
         </p>
       )}
       {state.result && <Result state={state} sheet={sheet} />}

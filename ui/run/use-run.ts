@@ -1,4 +1,4 @@
-export type RunCommand =
+type RunAct =
   | { type: "connect" }
   | { type: "confirm"; step: string }
   | { type: "place"; step: string }
@@ -8,3 +8,6 @@ export type RunCommand =
   | { type: "input"; step: string; valueMm: number }
   | { type: "start"; step: string }
   | { type: "stop"; reason: string };
+
+/** What the technician asks of the routine of one calibration. */
+export type RunCommand = RunAct & { calibrationId?: string };

@@ -1,7 +1,6 @@
 "use client";
 
 import { useEffect, useRef, useState } from "react";
-import { targetNow } from "@/core/job";
 import type { Candidate } from "@/core/setout";
 import {
   agree,
@@ -17,7 +16,7 @@ import type { Meaning } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
-import { useBurst, useDraft } from "./use-catcher";
+import { draftPlace, useBurst, useDraft } from "./use-catcher";
 
 /** The reading catcher: a value typed, scanned or sent by an instrument lands in the armed slot. */
 export function Catcher({
@@ -32,10 +31,10 @@ export function Catcher({
   decides?: [string, string] | undefined;
   onTaken: () => void;
 }) {
-  const { head, ground, events, judged, write, say, me } = useJob();
+  const { head, ground, target, judged, write, say, me } = useJob();
   const { lengths } = useSettings();
   const { slot, instrument } = candidate;
-  const [text, setText] = useDraft(head.id, slot.id);
+  const [text, setText] = useDraft(draftPlace(head.id, target), slot.id);
   const [side, setSide] = useState<1 | -1 | 0>(0);
   const [tried, setTried] = useState(false);
   const [reading, setReading] = useState(false);
@@ -94,12 +93,13 @@ export function Catcher({
     burst.clear();
     if (scanned) {
       const code = text.trim();
-      const { object: board } = targetNow(ground, events);
-      const right = code.toUpperCase() === board.code.toUpperCase();
+      const asked = target?.object.code ?? "";
+      const right = code.toUpperCase() === asked.toUpperCase();
+      const noun = target?.kind ?? "board";
       say(
         right
-          ? `Code ${code}: this is the board the sheet asks for.`
-          : `Code ${code} was scanned, not measured. The sheet asks for board ${board.code}.`,
+          ? `Code ${code}: this is the ${noun} the sheet asks for.`
+          : `Code ${code} was scanned, not measured. The sheet asks for ${noun} ${asked}.`,
       );
       setText("");
       return;
@@ -117,9 +117,12 @@ export function Catcher({
   const hold = async (): Promise<void> => {
     setReading(true);
     try {
-      const response = await fetch(`/api/jobs/${head.id}/bay?slot=${encodeURIComponent(slot.id)}`, {
-        cache: "no-store",
+      const asked = new URLSearchParams({
+        slot: slot.id,
+        calibration: ground.calibrationId,
+        target: target?.id ?? "",
       });
+      const response = await fetch(`/api/jobs/${head.id}/bay?${asked}`, { cache: "no-store" });
       const body = (await response.json()) as { shown?: number; error?: string };
       if (body.shown === undefined)
         return say(body.error ?? "The instrument does not answer. Read it by eye and type it.");

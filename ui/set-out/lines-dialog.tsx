@@ -113,9 +113,9 @@ export function LinesDialog({
         </table>
       </div>
       <p className="mt-3 text-base text-soft">
-        Allowed: {formatNumber(target.tolerance.twistDeg, 2)}° of twist and{" "}
-        {formatNumber(target.tolerance.acrossMm)} mm across. A difference above a third of either is
-        marked.
+        {target.tolerance.twistDeg !== undefined &&
+          `Allowed: ${formatNumber(target.tolerance.twistDeg, 2)}° of twist${target.tolerance.acrossMm === undefined ? "" : ` and ${formatNumber(target.tolerance.acrossMm)} mm across`}. `}
+        A difference above a third of what is allowed is marked.
       </p>
       {rig && me.role !== "viewer" && (
         <div className="mt-4 border-t border-hairline pt-3">

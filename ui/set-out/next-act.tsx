@@ -1,7 +1,7 @@
 "use client";
 
 import { useMemo } from "react";
-import { eventsOf, standingSettlement, type JobEvent, type TabletEvent } from "@/core/job";
+import { eventsOf, standingAt, type JobEvent, type TabletEvent } from "@/core/job";
 import {
   findSwap,
   moveWords,
@@ -22,6 +22,7 @@ import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import { Catcher } from "./catcher";
 import { RigPanel } from "./rig-panel";
+import { called, useTogether } from "./targets";
 
 type Props = {
   judged: Judged;
@@ -38,13 +39,12 @@ const bare = ({ predicted: _, ...move }: ProposedMove): Move => move;
  * The next physical act at the stand: a reading to take, a move to make, or the board to settle.
  */
 export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props) {
-  const { ground, events, write, me } = useJob();
+  const { ground, events, own, target, turnTo, write, me } = useJob();
+  const together = useTogether();
   const { lengths } = useSettings();
   const { next, verdict } = judged;
   const viewer = me.role === "viewer";
-  const rolled = events.findLast(
-    (e) => e.body.kind === "reading" || e.body.kind === "rear-toe",
-  )?.body;
+  const rolled = own.findLast((e) => e.body.kind === "reading" || e.body.kind === "rear-toe")?.body;
   const caution =
     rolled?.kind === "rear-toe" && rolled.how === "rolled"
       ? "Park brake on and chocks in before anyone works at the wheels again."
@@ -66,26 +66,40 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         <Button look="quiet" size="large" onClick={onRead}>
           Read instead
         </Button>
-        <Button look="act" size="large" onClick={() => write(...exchanged(judged, swap, events))}>
+        <Button look="act" size="large" onClick={() => write(...exchanged(judged, swap, own))}>
           Exchange them
         </Button>
       </NextBar>
     );
 
-  if (!byHand && standingSettlement(events))
+  const mat = target?.kind === "mat";
+  const name = called(target);
+  const isSet = (id: string): boolean => standingAt(ground, events, id)?.settled != null;
+  if (!byHand && target && isSet(target.id)) {
+    const say = mat
+      ? `${name} is set and on the slip. Do not step on it now.`
+      : `${name} is set and on the slip. Do not touch the stand now.`;
+    const other = together.find((t) => !isSet(t.id));
+    if (!other) return <NextStage after="set-out" say={say} />;
     return (
-      <NextStage
-        after="set-out"
-        say="The board is set and on the slip. Do not touch the stand now."
-      />
+      <NextBar tone="settled" say={say} detail={`Next: ${other.name}.`}>
+        <Button look="act" size="large" onClick={() => turnTo(ground.calibrationId, other.id)}>
+          Set out {other.name}
+        </Button>
+      </NextBar>
     );
+  }
 
   if (candidate) {
     const again = !byHand && next.kind === "read" ? next.again : null;
+    const { act } = candidate.slot;
+    // Where two targets lie there together, the act says which it is of.
+    const spoken =
+      together.length > 1 ? `${name}: ${act.charAt(0).toLowerCase()}${act.slice(1)}` : act;
     return (
       <NextBar
         tone={again ? "loose" : "act"}
-        say={again ? `Read again: ${candidate.slot.name}.` : candidate.slot.act}
+        say={again ? `Read again: ${candidate.slot.name}.` : spoken}
         detail={
           again
             ? suspectWords(judged, again, lengths)
@@ -97,7 +111,9 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
                 .filter(Boolean)
                 .join(" ")
         }
-        caution={candidate.slot.instrument === "laser" ? cautionAt(ground.sheet, "laser") : caution}
+        caution={
+          candidate.slot.instrument.endsWith("laser") ? cautionAt(ground.sheet, "laser") : caution
+        }
       >
         {candidate.slot.instrument === "rig" && !viewer ? (
           <RigPanel judged={judged} onTaken={onTaken} />
@@ -116,6 +132,10 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
 
   if (next.kind === "move") {
     const words = moveWords(next.move, ground.vehicle, lengths);
+    const said =
+      together.length > 1
+        ? `${name}: ${words.say.charAt(0).toLowerCase()}${words.say.slice(1)}`
+        : words.say;
     const heavy =
       next.move.kind === "booster"
         ? "Take the board off first; two people lift the mast."
@@ -125,7 +145,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     const done: TabletEvent = { kind: "move", move: bare(next.move), rest: next.rest.map(bare) };
     return (
       <NextBar
-        say={words.say}
+        say={said}
         figure={words.figure}
         detail={[shiftWords(judged), words.detail, rightWhen(judged, next.move, lengths)]
           .filter(Boolean)
@@ -150,7 +170,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     return (
       <NextBar
         tone="settled"
-        say="The board is where it must be."
+        say={`${name} is where it must be.`}
         detail={[
           shiftWords(judged),
           "Every quantity is inside its tolerance at once, with this chance. Print it to the slip.",
@@ -238,7 +258,7 @@ function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): 
 function shiftWords({ solution: { shifted, strayed } }: Judged): string {
   if (!shifted)
     return strayed
-      ? "The stand did not end where the last move should have left it; what was read since says where it is."
+      ? "It did not end where the last move should have left it; what was read since says where it is."
       : "";
   if (!shifted.sure) return "The touch moved nothing that the readings can tell.";
   return `The touch moved it: ${formatNumber(shifted.mm, 1)} ± ${formatNumber(shifted.sigmaMm, 1)} mm, ${formatQuantity(Math.abs(shifted.turnRad), "deg")}.`;

@@ -14,18 +14,22 @@ const ENOUGH = 12;
 
 /** The rig's live figures, averaged; they are taken all at once when they stand still. */
 export function RigPanel({ judged, onTaken }: { judged: Judged; onTaken: () => void }) {
-  const { head, write } = useJob();
+  const { head, write, ground, target } = useJob();
+  const of = new URLSearchParams({
+    calibration: ground.calibrationId,
+    target: target?.id ?? "",
+  }).toString();
   const [frames, setFrames] = useState<Frame[]>([]);
   const [cut, setCut] = useState(false);
   useEffect(() => {
-    const source = new EventSource(`/api/jobs/${head.id}/rig`);
+    const source = new EventSource(`/api/jobs/${head.id}/rig?${of}`);
     source.onmessage = (e) => {
       setCut(false);
       setFrames((f) => [...f, JSON.parse(String(e.data)) as Frame].slice(-WINDOW));
     };
     source.onerror = () => setCut(true);
     return () => source.close();
-  }, [head.id]);
+  }, [head.id, of]);
 
   const slots = judged.solution.slots.filter((s) => s.instrument === "rig");
   const rig = judged.solution.plan.instruments.find((i) => i.kind === "rig");

@@ -2,11 +2,12 @@
 
 import dynamic from "next/dynamic";
 import { useEffect, useState, type ComponentProps } from "react";
-import { boardsStanding, standAt, strikes, targetNow } from "@/core/job";
-import { blindTo, nominalTarget, REFERENCES, SCHOOLS, targetOn } from "@/core/setout";
-import { targetsOf, type Target } from "@/core/sheet";
+import { strikes, targetIn } from "@/core/job";
+import { blindTo, REFERENCES, schoolOf, SCHOOLS } from "@/core/setout";
+import type { Target } from "@/core/sheet";
 import { formatLength } from "@/core/units";
 import { Stage, useStageKeys } from "../bench/bench";
+import { NextStage } from "../bench/next-stage";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
@@ -16,7 +17,8 @@ import { JoinDialog } from "../stand/join-dialog";
 import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
 import { Tray } from "./tray";
-import { useArmed } from "./use-catcher";
+import { Targets, useTogether } from "./targets";
+import { draftPlace, useArmed } from "./use-catcher";
 import { VerdictStrip } from "./verdict-strip";
 
 // What is looked at now and then is loaded a while after the first page, so that it is there when
@@ -48,8 +50,9 @@ export function SetOut({
 }: {
   stand: Pick<ComponentProps<typeof JoinDialog>, "code" | "squares">;
 }) {
-  const { judged, problem, head, ground, events, write, me } = useJob();
-  const [armed, arm] = useArmed(head.id);
+  const { judged, problem, head, own, ground, target, turnTo, write, me } = useJob();
+  const [armed, arm] = useArmed(draftPlace(head.id, target));
+  const together = useTogether();
   const [touching, setTouching] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [lines, setLines] = useState(false);
@@ -69,11 +72,21 @@ export function SetOut({
   };
   /** Strikes the last thing done at the stand; it stays readable. */
   const undo = (): void => {
-    const struck = strikes(events);
-    const last = events.findLast(
-      (e) => ["reading", "move", "touch"].includes(e.body.kind) && !struck.has(e.id),
+    const struck = strikes(own);
+    const last = own.findLast(
+      (e) =>
+        ["reading", "move", "touch"].includes(e.body.kind) &&
+        !struck.has(e.id) &&
+        [target?.id, null].includes(targetIn(e.body) ?? null),
     );
     if (last && me.role !== "viewer") write({ kind: "strike", target: last.id, reason: "Undone" });
+  };
+
+  /** Turns to the other target that lies there. */
+  const other = (): void => {
+    const at = together.findIndex((t) => t.id === target?.id);
+    const next = together[(at + 1) % Math.max(1, together.length)];
+    if (next) turnTo(ground.calibrationId, next.id);
   };
 
   useEffect(() => {
@@ -83,11 +96,24 @@ export function SetOut({
       n: another,
       u: undo,
       w: () => setChoosing(true),
+      x: other,
     });
-    return () =>
-      void Object.assign(held, { t: undefined, n: undefined, u: undefined, w: undefined });
+    return () => {
+      for (const key of ["t", "n", "u", "w", "x"] as const) held[key] = undefined;
+    };
   });
 
+  if (!target)
+    return (
+      <Stage
+        title="Set out"
+        next={<NextStage after="set-out" say="This sheet sets nothing out." />}
+      >
+        <p className="p-4 text-lg text-soft">
+          What it calibrates is learned on the road: there is no board and no mat to place.
+        </p>
+      </Stage>
+    );
   if (!judged)
     return (
       <Stage
@@ -103,20 +129,8 @@ export function SetOut({
     ["Another reading", "N", another],
     ["Undo", "U", undo],
   ] as const;
-  const targets = targetsOf(ground.sheet);
-  const now = targetNow(ground, events);
-  const beside = boardsStanding(ground, events).slice(0, -1);
-  const drawn = beside.map((b) => {
-    const stand = ground.stands?.find((s) => s.id === b.standId) ?? ground.stand;
-    return {
-      name: b.standId,
-      pose: nominalTarget({ ...judged.solution.plan, target: targetOn(b.target, stand) }),
-      halfMm: stand.beamHalfMm,
-      boardMm: b.target.object.widthMm,
-      proved: b.settled !== null,
-    };
-  });
-  const school = judged.solution.plan.school ?? "tapes";
+  const board = target.kind === "board";
+  const school = schoolOf(judged.solution.plan);
   const blind = blindTo(judged.solution);
   return (
     <Stage
@@ -132,25 +146,8 @@ export function SetOut({
       }
     >
       <VerdictStrip judged={judged} />
-      {targets.length > 1 && (
-        <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
-          <span className="text-soft">
-            Place {targets.indexOf(now) + 1} of {targets.length}:
-          </span>{" "}
-          <b className="font-semibold">{now.name}</b>
-          {beside.length > 0 && (
-            <span className="text-soft">
-              , on {standAt(ground, events).id};{" "}
-              {beside
-                .map(
-                  (b) => `${b.target.name} stays on ${b.standId}${b.settled ? "" : ", in doubt"}`,
-                )
-                .join("; ")}
-            </span>
-          )}
-        </p>
-      )}
-      {now.measuredTo && <BookFigures target={now} on={judged.solution.plan.target} />}
+      <Targets />
+      {target.measuredTo && <BookFigures target={target} on={judged.solution.plan.target} />}
       {blind && (
         <p
           role="note"
@@ -172,7 +169,7 @@ export function SetOut({
         </p>
       )}
       <div className="relative min-h-[220px] flex-1">
-        <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} beside={drawn} />
+        <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} />
         {me.role !== "viewer" && (
           <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-48 sm:flex-wrap">
             {acts.map(([name, key, act]) => (
@@ -201,13 +198,15 @@ export function SetOut({
             >
               Lines
             </Button>
-            <Button
-              look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
-              onClick={() => setOnRoad(true)}
-            >
-              Road
-            </Button>
+            {board && (
+              <Button
+                look="plain"
+                className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+                onClick={() => setOnRoad(true)}
+              >
+                Road
+              </Button>
+            )}
             <Button
               look="plain"
               className="shrink-0 !min-h-12 !border !border-hairline !px-3"
@@ -229,6 +228,7 @@ export function SetOut({
       </div>
       <Tray judged={judged} armed={candidate?.slot.id ?? null} onArm={arm} />
       <TouchDialog
+        kind={target.kind}
         open={touching}
         onClose={() => setTouching(false)}
         onTouch={(touch) => write({ kind: "touch", touch })}

@@ -1,6 +1,8 @@
-import { TOUCHES, type TouchKind } from "@/core/setout";
+import { touchesOf, touchName, type TouchKind } from "@/core/setout";
+import type { Target } from "@/core/sheet";
 import { Dialog } from "../primitives/dialog";
 
+/** What each puts in doubt, of a board on its stand. */
 const DOUBTS: Record<TouchKind, string> = {
   cranked: "Puts the height in doubt, and the place a little.",
   hung: "Puts the place, the height and the tilt a little in doubt.",
@@ -10,10 +12,13 @@ const DOUBTS: Record<TouchKind, string> = {
 
 /** Touching spoils it: say what was touched, and the readings it puts in doubt are marked. */
 export function TouchDialog({
+  kind,
   open,
   onClose,
   onTouch,
 }: {
+  /** Of what kind of target. */
+  kind: Target["kind"];
   open: boolean;
   onClose: () => void;
   onTouch: (touch: TouchKind) => void;
@@ -21,18 +26,22 @@ export function TouchDialog({
   return (
     <Dialog open={open} onClose={onClose} title="What was touched?">
       <div className="flex flex-col gap-2">
-        {(Object.keys(TOUCHES) as TouchKind[]).map((kind) => (
+        {touchesOf(kind).map((touch) => (
           <button
-            key={kind}
+            key={touch}
             type="button"
             onClick={() => {
-              onTouch(kind);
+              onTouch(touch);
               onClose();
             }}
             className="min-h-16 rounded-md border-2 border-hairline px-4 py-2 text-left hover:border-act"
           >
-            <span className="block text-xl font-semibold">{TOUCHES[kind].name}</span>
-            <span className="text-base text-soft">{DOUBTS[kind]}</span>
+            <span className="block text-xl font-semibold">{touchName(kind, touch)}</span>
+            <span className="text-base text-soft">
+              {kind === "mat" && touch === "knocked"
+                ? "Puts its place and its heading in doubt."
+                : DOUBTS[touch]}
+            </span>
           </button>
         ))}
       </div>

@@ -1,6 +1,6 @@
 "use client";
 
-import { inSchool, sideKeys, slotValue, type Judged, type Slot } from "@/core/setout";
+import { inSchool, schoolOf, sideKeys, slotValue, type Judged, type Slot } from "@/core/setout";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
 
@@ -40,7 +40,7 @@ export function Tray({
   const { lengths } = useSettings();
   const { plan, slots, readings } = judged.solution;
   const walked = slots.filter(
-    (s) => inSchool(plan.school ?? "tapes", s) || readings.some((r) => r.slotId === s.id),
+    (s) => inSchool(schoolOf(plan), s) || readings.some((r) => r.slotId === s.id),
   );
   return (
     <ul

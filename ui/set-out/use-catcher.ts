@@ -1,4 +1,9 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import type { Target } from "@/core/sheet";
+
+/** Where what is typed is kept: mats are read with the same slots, each by itself. */
+export const draftPlace = (jobId: string, target: Pick<Target, "id" | "kind"> | null): string =>
+  target?.kind === "mat" ? `${jobId}/${target.id}` : jobId;
 
 const draftKey = (jobId: string, slotId: string): string => `iridel:draft:${jobId}:${slotId}`;
 const armedKey = (jobId: string): string => `iridel:armed:${jobId}`;

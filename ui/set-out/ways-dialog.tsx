@@ -4,6 +4,7 @@ import { wrap, type Remote } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import {
   misses,
+  schoolOf,
   SCHOOLS,
   schoolsFor,
   type Judged,
@@ -62,7 +63,7 @@ function Ways({
   onClose: () => void;
   onChoose: (s: SchoolId) => void;
 }) {
-  const { head, me } = useJob();
+  const { head, me, ground } = useJob();
   const { plan } = judged.solution;
   const able = useMemo(() => schoolsFor(plan), [plan]);
   const [chances, setChances] = useState(new Map<SchoolId, SchoolChance>());
@@ -73,7 +74,10 @@ function Ways({
       .then((list) => live && setChances(new Map(list.map((c) => [c.school, c]))));
     return () => void (live = false);
   }, [plan, able]);
-  const here = plan.school ?? "tapes";
+  const here = schoolOf(plan);
+  const { kind } = plan.target;
+  /** Ways that set out this kind of target at all. */
+  const fits = (id: SchoolId): boolean => id === "free" || (SCHOOLS[id].for ?? "board") === kind;
   return (
     <>
       <p className="mb-3 text-base text-soft">
@@ -82,7 +86,7 @@ function Ways({
         place across and the twist are then known, two standard deviations.
       </p>
       <ul className="flex flex-col gap-2">
-        {(Object.keys(SCHOOLS) as SchoolId[]).map((id) => {
+        {(Object.keys(SCHOOLS) as SchoolId[]).filter(fits).map((id) => {
           const s = SCHOOLS[id];
           const chance = chances.get(id);
           const lacks = s.needs.filter((k) => !plan.instruments.some((i) => i.kind === k));
@@ -147,7 +151,7 @@ function Ways({
                   {(["pdf", "dxf", "svg"] as const).map((as) => (
                     <a
                       key={as}
-                      href={`/api/jobs/${head.id}/mark-out?as=${as}&way=${id}`}
+                      href={`/api/jobs/${head.id}/mark-out?as=${as}&way=${id}&calibration=${encodeURIComponent(ground.calibrationId)}&target=${encodeURIComponent(plan.target.id)}`}
                       target={as === "pdf" ? "_blank" : undefined}
                       rel="noreferrer"
                       download={as === "pdf" ? undefined : ""}

@@ -6,22 +6,96 @@ import {
   CAUTION_MOMENTS,
   DISTANCE_FROM_NAMES,
   fieldName,
+  placeName,
   standingWith,
   targetsOf,
   type Sheet,
   type Target,
 } from "@/core/sheet";
-import { REFERENCES } from "@/core/setout";
+import { isByHand, REFERENCES } from "@/core/setout";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { Big, BookDocument, Numbered, type DocumentPage } from "../book/document-page";
 import { Facts } from "../primitives/paper";
 import { SHEET_SIGNATURES } from "./signatures";
 
+const allowed = (value: number | undefined, decimals = 0, unit = ""): string =>
+  value === undefined ? "as the others want it" : `± ${formatNumber(value, decimals)}${unit}`;
+
+/** The figures of a target that are looked for first. */
+function figuresOf(t: Target): { name: string; value: string; note: string }[] {
+  const { placement, tolerance, measuredTo } = t;
+  const mm = (v: number): string => `${formatNumber(v)} mm`;
+  return [
+    {
+      name: `Ahead of ${DISTANCE_FROM_NAMES[t.distanceFrom]}${measuredTo?.along === "beam-back" ? `, to ${REFERENCES.along["beam-back"]}` : ""}`,
+      value: mm(placement.alongMm),
+      note: allowed(tolerance.alongMm),
+    },
+    {
+      name: `Across the ${DATUM_NAMES[t.datum]}`,
+      value: mm(placement.acrossMm),
+      note: allowed(tolerance.acrossMm),
+    },
+    {
+      name: "Twist",
+      value: `${formatNumber(placement.twistDeg, 2)}°`,
+      note: allowed(tolerance.twistDeg, 2, "°"),
+    },
+    ...(isByHand(t)
+      ? []
+      : [
+          {
+            name:
+              measuredTo?.height && measuredTo.height !== "centre"
+                ? `Height: ${REFERENCES.height[measuredTo.height]}`
+                : "Centre above the floor",
+            value: mm(placement.heightMm),
+            note: allowed(tolerance.heightMm),
+          },
+        ]),
+  ];
+}
+
+/** A board or a mat by its label and its size. */
+function objectWords({ object }: Target): string {
+  const { code, widthMm, lengthMm, aheadMm, side, version } = object;
+  return [
+    code,
+    lengthMm === undefined
+      ? `${formatNumber(widthMm)} mm wide`
+      : `${formatNumber(lengthMm)} by ${formatNumber(widthMm)} mm, ${formatNumber(aheadMm ?? 0)} of it ahead of its cross line`,
+    ...(side ? [`vehicle ${side}`] : []),
+    ...(version ? [`version ${version}`] : []),
+  ].join(", ");
+}
+
+/** What targets have to be to each other, in words. */
+const relationsOf = (s: Sheet): string[] =>
+  s.setups.flatMap((setup) =>
+    (setup.relations ?? []).map((r) => {
+      const [a, b] = r.of.map((id) => placeName(s, id)) as [string, string];
+      switch (r.kind) {
+        case "spacing":
+          return `${a} and ${b}: ${formatNumber(r.minMm)} to ${formatNumber(r.maxMm)} mm between their middles`;
+        case "parallel":
+          return `${a} and ${b}: parallel, ± ${formatNumber(r.toleranceDeg, 2)}°`;
+        case "equal-distance":
+          return `${a} and ${b}: equally far from the wheels, ± ${formatNumber(r.toleranceMm)} mm`;
+      }
+    }),
+  );
+
+/** How a target after the first stands with the others. */
+const standsWords = (s: Sheet, t: Target): string => {
+  if (t.beam) return ", on the same beam";
+  return !isByHand(t) && standingWith(s, t.id).length > 1 ? ", beside the one before" : "";
+};
+
 /** One sheet as it is used. */
 export function SheetPage(page: DocumentPage<Sheet>) {
   const s = page.doc;
-  const [first, ...more] = targetsOf(s) as [Target, ...Target[]];
+  const [first, ...more] = targetsOf(s);
   return (
     <BookDocument
       {...page}
@@ -31,40 +105,28 @@ export function SheetPage(page: DocumentPage<Sheet>) {
       nameOf={fieldName}
     >
       <p className="mb-4 max-w-[70ch] text-xl leading-snug">{s.reason}</p>
-      <div className="mb-4 grid grid-cols-2 gap-x-3 gap-y-3 border-y-2 sm:gap-x-8 border-ink py-3 lg:grid-cols-4">
-        <Big
-          name={`Ahead of ${DISTANCE_FROM_NAMES[first.distanceFrom]}${first.measuredTo?.along === "beam-back" ? `, to ${REFERENCES.along["beam-back"]}` : ""}`}
-          value={`${formatNumber(first.placement.alongMm)} mm`}
-          note={`± ${formatNumber(first.tolerance.alongMm)}`}
-        />
-        <Big
-          name={`Across the ${DATUM_NAMES[first.datum]}`}
-          value={`${formatNumber(first.placement.acrossMm)} mm`}
-          note={`± ${formatNumber(first.tolerance.acrossMm)}`}
-        />
-        <Big
-          name="Twist"
-          value={`${formatNumber(first.placement.twistDeg, 2)}°`}
-          note={`± ${formatNumber(first.tolerance.twistDeg, 2)}°`}
-        />
-        <Big
-          name={
-            first.measuredTo?.height && first.measuredTo.height !== "centre"
-              ? `Height: ${REFERENCES.height[first.measuredTo.height]}`
-              : "Centre above the floor"
-          }
-          value={`${formatNumber(first.placement.heightMm)} mm`}
-          note={`± ${formatNumber(first.tolerance.heightMm)}`}
-        />
-      </div>
+      {first && (
+        <div className="mb-4 grid grid-cols-2 gap-x-3 gap-y-3 border-y-2 sm:gap-x-8 border-ink py-3 lg:grid-cols-4">
+          {figuresOf(first).map((f) => (
+            <Big key={f.name} {...f} />
+          ))}
+        </div>
+      )}
       <Facts
         facts={[
           ["Owed after", s.appliesTo.after.map((e) => EVENTS[e]).join(", ")],
-          [
-            "Board",
-            `${first.object.code}, ${formatNumber(first.object.widthMm)} mm wide${first.object.side ? `, vehicle ${first.object.side}` : ""}${first.object.version ? `, version ${first.object.version}` : ""}`,
-          ],
-          ...(first.tolerance.pitchDeg !== undefined || first.tolerance.rollDeg !== undefined
+          ...(first
+            ? ([[isByHand(first) ? "Mat" : "Board", objectWords(first)]] as [string, ReactNode][])
+            : []),
+          ...(relationsOf(s).length > 0
+            ? ([["To each other", <Numbered key="e" items={relationsOf(s)} />]] as [
+                string,
+                ReactNode,
+              ][])
+            : []),
+          ...(first &&
+          !isByHand(first) &&
+          (first.tolerance.pitchDeg !== undefined || first.tolerance.rollDeg !== undefined)
             ? ([
                 [
                   "Upright",
@@ -80,7 +142,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
                     key="o"
                     items={more.map(
                       (p) =>
-                        `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${formatNumber(p.placement.heightMm)} up, board ${p.object.code}${standingWith(s, p.id).length > 1 ? ", beside the one before" : ""}`,
+                        `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${isByHand(p) ? "mat" : `${formatNumber(p.placement.heightMm)} up, board`} ${p.object.code}${standsWords(s, p)}`,
                     )}
                   />,
                 ],

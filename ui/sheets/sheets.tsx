@@ -1,10 +1,21 @@
 "use client";
 
 import Link from "next/link";
-import { firstTarget, type Sheet } from "@/core/sheet";
+import { isByHand } from "@/core/setout";
+import { firstTarget, targetsOf, type Sheet } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { BookListPage, type BookList } from "../book/book-list";
+
+/** What is set out, by its codes. */
+const objectsOf = (s: Sheet): string =>
+  s.setups.length === 0
+    ? "no board"
+    : isByHand(firstTarget(s))
+      ? `mats ${targetsOf(s)
+          .map((t) => t.object.code)
+          .join(" and ")}`
+      : `board ${firstTarget(s).object.code}`;
 
 /** The shop's book of procedure sheets. */
 export function Sheets(page: BookList<Sheet>) {
@@ -31,13 +42,19 @@ export function Sheets(page: BookList<Sheet>) {
               </span>
             </span>
             <span className="hidden text-base lg:block">
-              <span className="figure font-semibold">
-                {formatNumber(firstTarget(s).placement.alongMm)} mm
-              </span>{" "}
-              ahead, on the {DATUM_NAMES[firstTarget(s).datum]}
+              {s.setups.length > 0 ? (
+                <>
+                  <span className="figure font-semibold">
+                    {formatNumber(firstTarget(s).placement.alongMm)} mm
+                  </span>{" "}
+                  ahead, on the {DATUM_NAMES[firstTarget(s).datum]}
+                </>
+              ) : (
+                "Learned on the road"
+              )}
             </span>
             <span className="hidden text-base text-soft lg:block">
-              board {firstTarget(s).object.code}, {s.run.length} steps
+              {objectsOf(s)}, {s.run.length} steps
             </span>
             <span className="text-right">
               <span className="figure block text-lg font-semibold">v{s.version}</span>

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useState } from "react";
-import { standingSettlement, type TabletEvent } from "@/core/job";
+import { standingAt, type TabletEvent } from "@/core/job";
 import { moveWords, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Conflict } from "../bench/conflict";
@@ -9,6 +9,7 @@ import { KeptHere } from "../outbox/kept-here";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Catcher } from "../set-out/catcher";
+import { called, Targets } from "../set-out/targets";
 import { TouchDialog } from "../set-out/touch-dialog";
 import { useSettings } from "../settings";
 import { useLive } from "./use-live";
@@ -22,6 +23,7 @@ export function StandView() {
   const {
     head,
     ground,
+    target,
     judged,
     events,
     write,
@@ -42,14 +44,15 @@ export function StandView() {
     const timer = setInterval(() => setNow(Date.now()), 1000);
     return () => clearInterval(timer);
   }, []);
-  const settled = standingSettlement(events);
+  const settled = (target && standingAt(ground, events, target.id)?.settled) ?? null;
+  const mat = target?.kind === "mat";
   const next = judged?.next;
   const { say, detail, figure } = (() => {
     if (!judged || !next)
       return { say: "The set-out cannot be judged. Look at the tablet.", detail: "", figure: null };
     if (settled && !again)
       return {
-        say: "Set. Do not touch the stand.",
+        say: mat ? "Set. Do not step on it." : "Set. Do not touch the stand.",
         detail: "It is on the slip.",
         figure: formatChance(settled.body.chance),
       };
@@ -66,7 +69,7 @@ export function StandView() {
       }
       case "settle":
         return {
-          say: "The board is where it must be.",
+          say: `${called(target)} is where it must be.`,
           detail: "Print it to the slip, here or on the tablet.",
           figure: formatChance(judged.verdict.chance),
         };
@@ -97,6 +100,7 @@ export function StandView() {
               : "Live"}
         </span>
       </header>
+      <Targets />
       <Conflict />
       <KeptHere />
       {notice && (
@@ -172,6 +176,7 @@ export function StandView() {
         )}
       </section>
       <TouchDialog
+        kind={target?.kind ?? "board"}
         open={touching}
         onClose={() => setTouching(false)}
         onTouch={(touch) => write({ kind: "touch", touch })}

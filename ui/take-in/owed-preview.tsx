@@ -1,4 +1,4 @@
-import { fittedTo } from "@/core/job";
+import { doesLine, fittedTo } from "@/core/job";
 import {
   lineName,
   minutesWords,
@@ -17,18 +17,18 @@ export function OwedPreview({
   vehicle,
   draft,
   book,
-  sheet,
+  sheets,
 }: {
   vehicle: Vehicle;
   draft: IntakeDraft;
   book: RuleBook;
-  sheet: Sheet | null;
+  sheets: readonly Sheet[];
 }) {
   const lines = owedFor(
     draft.happenings,
     fittedTo(vehicle, draft.answers),
     book.rules,
-    sheet ? [{ system: sheet.appliesTo.system, kind: sheet.method }] : [],
+    sheets.map((s) => ({ system: s.appliesTo.system, kind: s.method })),
   );
   let plan: OwedPlan | null = null;
   try {
@@ -44,7 +44,12 @@ export function OwedPreview({
       </p>
       <ol className="mt-1 text-base">
         {ordered.map((l) => (
-          <li key={l.id}>{lineName(l)}</li>
+          <li key={l.id}>
+            {lineName(l)}
+            {!sheets.some((s) => doesLine(s, l)) && (
+              <span className="text-soft">, no sheet of the shop’s</span>
+            )}
+          </li>
         ))}
       </ol>
       {plan && lines.length > 0 && (
@@ -53,7 +58,11 @@ export function OwedPreview({
           {plan.roadMinutes > 0 && `, ${minutesWords(plan.roadMinutes)} on the road`}.
         </p>
       )}
-      {sheet && <p className="mt-1 text-sm text-soft">Sheet: {sheet.title}</p>}
+      {sheets.length > 0 && (
+        <p className="mt-1 text-sm text-soft">
+          {sheets.length === 1 ? "Sheet" : "Sheets"}: {sheets.map((s) => s.title).join("; ")}
+        </p>
+      )}
     </section>
   );
 }

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState, useTransition } from "react";
 import type { Stand } from "@/core/setout";
 import type { RuleBook } from "@/core/owed";
-import { firstTarget, wantsThrust, type Sheet } from "@/core/sheet";
+import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
 import { vinFromCode, type Vehicle } from "@/core/vehicle";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
@@ -13,11 +13,26 @@ import { CodePhoto } from "../scanning/code-photo";
 import { useWedge } from "../scanning/use-wedge";
 import { Happenings } from "./happenings";
 import { HereBefore, type PastActions } from "./here-before";
+import { SheetChoices } from "./sheet-choices";
 import { OwedPreview } from "./owed-preview";
 import { Questions } from "./questions";
-import { readIntake, useIntakeDraft, type FieldId } from "./use-intake";
+import { readIntake, useIntakeDraft, wantsStand, type FieldId } from "./use-intake";
 import { VehicleTile } from "./vehicle-tile";
 import { VinField } from "./vin-field";
+
+/** What is about to be opened, in one line. */
+function opening(sheets: readonly Sheet[], standId: string): string {
+  const parts = sheets.map((s) => {
+    const [first] = targetsOf(s);
+    if (!first) return `${s.title}, on the road`;
+    return wantsStand(s)
+      ? `${s.title}, board ${first.object.code}, stand ${standId}`
+      : `${s.title}, mats ${targetsOf(s)
+          .map((t) => t.object.code)
+          .join(" and ")}`;
+  });
+  return `${parts.join("; ")}.`;
+}
 
 /** Opens a job: which vehicle, what was done, for whom. The next lack is always named below. */
 export function TakeIn({
@@ -239,7 +254,7 @@ export function TakeIn({
               maxLength={400}
               onChange={(e) => change({ complaint: e.target.value })}
             />
-            {r.sheet && wantsThrust(r.sheet) && (
+            {r.sheets.some(wantsThrust) && (
               <div id="take-in-toe" className="grid grid-cols-2 gap-4">
                 <Field
                   label="Rear toe, vehicle left"
@@ -288,8 +303,18 @@ export function TakeIn({
               </div>
             </fieldset>
             {r.vehicle && draft.happenings.length > 0 && (
-              <OwedPreview vehicle={r.vehicle} draft={draft} book={book} sheet={r.sheet} />
+              <OwedPreview vehicle={r.vehicle} draft={draft} book={book} sheets={r.sheets} />
             )}
+            {r.choices
+              .filter((c) => c.instead.length > 0)
+              .map((c) => (
+                <SheetChoices
+                  key={c.sheet.id}
+                  choice={c}
+                  taken={draft.instead[c.sheet.id] ?? c.sheet.id}
+                  onTake={(id) => change({ instead: { ...draft.instead, [c.sheet.id]: id } })}
+                />
+              ))}
           </div>
         </fieldset>
       </main>
@@ -306,7 +331,7 @@ export function TakeIn({
           }
           detail={
             r.intake
-              ? `${r.sheet!.title}, board ${firstTarget(r.sheet!).object.code}, stand ${r.stand!.id}.`
+              ? opening(r.sheets, r.stand!.id)
               : "What is typed here is kept on this tablet until the job is open."
           }
         >

@@ -15,6 +15,7 @@ const full: IntakeDraft = {
   answers: {},
   complaint: "",
   standId: null,
+  instead: {},
   customer: "Elin Marsh",
   plate: " HQ 41 ",
   promised: "",
@@ -51,7 +52,7 @@ describe("reading the intake", () => {
     expect(r.byVin).toBe(true);
     expect(r.intake).toMatchObject({
       vehicleId: "norvane-lisse",
-      sheetId: "lisse-forward",
+      sheets: [{ sheetId: "lisse-forward", sheetVersion: 2, standId: "S-1" }],
       plate: "HQ 41",
       vinReason: null,
       rearToeDeg: null,

@@ -1,8 +1,15 @@
 import { useCallback, useEffect, useState } from "react";
-import { fittedTo, type Intake } from "@/core/job";
-import { EVENT_PLACES, owedFor, type RuleBook } from "@/core/owed";
-import type { Stand } from "@/core/setout";
-import { wantsThrust, type Sheet } from "@/core/sheet";
+import { fittedTo, sheetsFor, type Intake, type SheetChoice } from "@/core/job";
+import {
+  EVENT_PLACES,
+  OrderCycleError,
+  owedFor,
+  planOwed,
+  type OwedLine,
+  type RuleBook,
+} from "@/core/owed";
+import { isByHand, type Stand } from "@/core/setout";
+import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
 import { degToRad, parseQuantity, radToDeg } from "@/core/units";
 import { checkVin, type Vehicle, type VinCheck } from "@/core/vehicle";
 
@@ -16,6 +23,8 @@ export type IntakeDraft = {
   answers: Record<string, string>;
   complaint: string;
   standId: string | null;
+  /** Sheets taken instead of the first of their system, by the first one's id. */
+  instead: Record<string, string>;
   customer: string;
   plate: string;
   order: string;
@@ -33,6 +42,7 @@ const EMPTY: IntakeDraft = {
   answers: {},
   complaint: "",
   standId: null,
+  instead: {},
   customer: "",
   plate: "",
   order: "",
@@ -92,7 +102,10 @@ export type IntakeReading = {
   byVin: boolean;
   /** The questions whose answer changes what is owed, or which is still open among them. */
   questions: Vehicle["questions"];
-  sheet: Sheet | null;
+  /** What can be taken for each calibration that is owed, in the order of the plan. */
+  choices: SheetChoice[];
+  /** What is taken. */
+  sheets: Sheet[];
   stand: Stand | null;
   toe: { left: number | null; right: number | null; problem: string | null };
   lack: { field: FieldId | null; say: string } | null;
@@ -109,6 +122,20 @@ function readToe(text: string): { value: number | null; problem: string | null }
     : { value: null, problem: parsed.problem };
 }
 
+/** Whether anything of a sheet stands on a stand. */
+export const wantsStand = (sheet: Sheet): boolean => targetsOf(sheet).some((t) => !isByHand(t));
+
+/** What is owed, in the order it is to be done; where the orders contradict each other, as it came. */
+function owedInOrder(vehicle: Vehicle, d: IntakeDraft, book: RuleBook): OwedLine[] {
+  const lines = owedFor(d.happenings, fittedTo(vehicle, d.answers), book.rules);
+  try {
+    return planOwed(lines, book).steps.map((s) => s.line);
+  } catch (error) {
+    if (!(error instanceof OrderCycleError)) throw error;
+    return lines;
+  }
+}
+
 /** Works out what follows from the draft. Pure: the page redraws it at every key. */
 export function readIntake(
   d: IntakeDraft,
@@ -120,13 +147,12 @@ export function readIntake(
   const vin = checkVin(d.vin);
   const matched = vehicles.find((v) => vin.vin.startsWith(v.vinStart)) ?? null;
   const vehicle = vehicles.find((v) => v.id === d.vehicleId) ?? matched;
-  const sheet =
-    sheets.find(
-      (s) =>
-        vehicle &&
-        s.appliesTo.vehicles.includes(vehicle.id) &&
-        d.happenings.some((h) => s.appliesTo.after.includes(h.event)),
-    ) ?? null;
+  const choices = vehicle
+    ? sheetsFor(vehicle.id, d.happenings, owedInOrder(vehicle, d, book), sheets)
+    : [];
+  const taken = choices.map(
+    (c) => c.instead.find((s) => s.id === d.instead[c.sheet.id]) ?? c.sheet,
+  );
   const stand = stands.find((s) => s.id === d.standId) ?? stands[0] ?? null;
   const [left, right] = [readToe(d.toeLeft), readToe(d.toeRight)];
   const toe = { left: left.value, right: right.value, problem: left.problem ?? right.problem };
@@ -136,7 +162,8 @@ export function readIntake(
     vehicle,
     questions,
     byVin: vehicle !== null && vehicle === matched,
-    sheet,
+    choices,
+    sheets: taken,
     stand,
     toe,
   };
@@ -163,13 +190,14 @@ export function readIntake(
     return lacks("done", "Say where on the vehicle it was done.");
   const open = questions.find((q) => !d.answers[q.id]);
   if (open) return lacks("questions", open.ask);
-  if (!sheet)
+  if (taken.length === 0)
     return lacks(
       null,
       `The shop has no sheet for the ${vehicle.model} after this work. It cannot be opened without one: enter the sheet from the shop’s own service information first.`,
     );
   if (!stand) return lacks(null, "The shop has no stand in its kit.");
-  if (wantsThrust(sheet) && (toe.left === null || toe.right === null))
+  const thrust = taken.some(wantsThrust);
+  if (thrust && (toe.left === null || toe.right === null))
     return lacks(
       "toe",
       toe.problem ??
@@ -183,14 +211,16 @@ export function readIntake(
     happenings: d.happenings,
     answers: Object.fromEntries(questions.map((q) => [q.id, d.answers[q.id]!])),
     complaint: d.complaint.trim(),
-    sheetId: sheet.id,
-    sheetVersion: sheet.version,
-    standId: stand.id,
+    sheets: taken.map((s) => ({
+      sheetId: s.id,
+      sheetVersion: s.version,
+      standId: wantsStand(s) ? stand.id : null,
+    })),
     customer: d.customer.trim(),
     plate: d.plate.trim(),
     order: d.order.trim(),
     promisedAt: d.promised ? new Date(d.promised).toISOString() : null,
-    rearToeDeg: wantsThrust(sheet) ? { left: toe.left!, right: toe.right! } : null,
+    rearToeDeg: thrust ? { left: toe.left!, right: toe.right! } : null,
   };
   return { ...reading, lack: null, intake };
 }

@@ -1,7 +1,8 @@
+import { calibrationInHand, targetInHand, viewOf } from "@/core/job";
 import { rollUnderRig } from "@/devices/bench/rig";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
-import { bayOf, holdInstrument, holdReadiness } from "@/server/jobs/bay";
+import { anyBay, holdInstrument, holdReadiness } from "@/server/jobs/bay";
 import { eventsAfter } from "@/server/jobs/log";
 import { findJob } from "@/server/jobs/store";
 
@@ -19,21 +20,24 @@ export const GET = route(
     if (job.ground.real)
       return problem(422, "No simulated instrument in a real bay: read it by eye and type it.");
     const asked = new URL(request.url).searchParams;
+    const events = eventsAfter(id);
+    const named = asked.get("calibration");
+    const view = named ? viewOf(job.ground, named) : calibrationInHand(job.ground, events);
     const item = asked.get("item");
     if (item) {
-      const values = holdReadiness(job, eventsAfter(id), item);
+      const values = holdReadiness(job, view, events, item);
       return values
         ? Response.json({ values })
         : problem(422, "No instrument here reads that item.");
     }
     if (asked.has("roll")) {
-      const events = eventsAfter(id);
       const before = events.filter((e) => e.body.kind === "rear-toe").length;
-      return Response.json({ toe: rollUnderRig(bayOf(job, events), before) });
+      return Response.json({ toe: rollUnderRig(anyBay(job, view, events), before) });
     }
     const slot = asked.get("slot") ?? "";
     try {
-      return Response.json({ shown: holdInstrument(job, eventsAfter(id), slot) });
+      const target = asked.get("target") ?? targetInHand(view, events).id;
+      return Response.json({ shown: holdInstrument(job, view, events, target, slot) });
     } catch (error) {
       return problem(
         422,

@@ -1,4 +1,4 @@
-import { planFor } from "@/core/job";
+import { calibrationInHand, planFor, targetInHand, viewOf } from "@/core/job";
 import { markOut, SCHOOLS, toDxf, toSvg, type SchoolId } from "@/core/setout";
 import { allow, problem } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
@@ -22,14 +22,18 @@ export const GET = route(
     if (!Object.hasOwn(TYPES, as)) return problem(400, "as: ask for pdf, dxf or svg.");
     if (!Object.hasOwn(SCHOOLS, way) || way === "free")
       return problem(400, "way: this is no way of setting out that has an order.");
-    const plan = planFor(job.ground, eventsAfter(id));
+    const events = eventsAfter(id);
+    const named = asked.get("calibration");
+    const view = named ? viewOf(job.ground, named) : calibrationInHand(job.ground, events);
+    const target = asked.get("target") ?? targetInHand(view, events).id;
+    const plan = planFor(view, events, target);
     const drawn = markOut(plan, way as SchoolId);
     const body =
       as === "dxf"
         ? toDxf(drawn)
         : as === "svg"
           ? toSvg(drawn)
-          : new Uint8Array(await renderMarkOut(plan, drawn, job.number, job.ground.sheet));
+          : new Uint8Array(await renderMarkOut(plan, drawn, job.number, view.sheet));
     return new Response(body, {
       headers: {
         "content-type": TYPES[as as keyof typeof TYPES],

@@ -1,3 +1,4 @@
+import { calibrationInHand, targetInHand, viewOf } from "@/core/job";
 import { rigLook } from "@/devices/bench/rig";
 import { onEnded } from "@/server/auth/bell";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
@@ -21,7 +22,11 @@ export const GET = route(
     if (job.ground.real)
       return problem(422, "No simulated rig in a real bay: let the rig post its readings.");
     const events = eventsAfter(id);
-    const world = bayOf(job, events);
+    const asked = new URL(request.url).searchParams;
+    const named = asked.get("calibration");
+    const view = named ? viewOf(job.ground, named) : calibrationInHand(job.ground, events);
+    const target = asked.get("target") ?? targetInHand(view, events).id;
+    const world = bayOf(job, view, events, target);
     // A new stream goes on where the log is, not where the last one began.
     const from = (events.at(-1)?.seq ?? 0) * 1000;
     const text = new TextEncoder();

@@ -1,0 +1,79 @@
+"use client";
+
+import { standAt, standingAt, standingNow } from "@/core/job";
+import { isByHand } from "@/core/setout";
+import { setupOf, standsAlong, targetsOf, type Target } from "@/core/sheet";
+import { useJob } from "../bench/job-store";
+import { Mark, type MarkState } from "../primitives/marks";
+
+/** The targets that are there together and can be turned to without bringing anything. */
+export function useTogether(): Target[] {
+  const { ground, target } = useJob();
+  if (!target) return [];
+  const all = setupOf(ground.sheet, target.id).targets;
+  return all.filter((t, i) => i === 0 || standsAlong(t)).length > 1 && standsAlong(target)
+    ? all.filter((t) => standsAlong(t))
+    : [];
+}
+
+/** Which target is set out, where a sheet has several; those that lie there together by tap. */
+export function Targets() {
+  const { ground, events, target, turnTo } = useJob();
+  const together = useTogether();
+  const targets = targetsOf(ground.sheet);
+  if (!target || targets.length < 2) return null;
+  if (together.length > 1)
+    return (
+      <nav
+        aria-label="Targets"
+        className="flex items-center gap-1 border-b border-hairline bg-sheet px-2"
+      >
+        {together.map((t) => {
+          const standing = standingAt(ground, events, t.id);
+          const state: MarkState = standing?.settled
+            ? "settled"
+            : standing?.begun
+              ? "loose"
+              : "open";
+          const here = t.id === target.id;
+          return (
+            <button
+              key={t.id}
+              type="button"
+              aria-current={here ? "true" : undefined}
+              onClick={() => turnTo(ground.calibrationId, t.id)}
+              className={`flex min-h-12 items-center gap-2 rounded-md px-3 text-lg ${here ? "font-semibold" : "text-soft hover:bg-wash"}`}
+            >
+              <Mark state={state} size={12} />
+              {t.name}
+              {here && <span className="sr-only">, in hand</span>}
+            </button>
+          );
+        })}
+        <kbd className="figure ml-auto hidden pr-1 text-xs text-soft md:inline">X</kbd>
+      </nav>
+    );
+  const beside = standingNow(ground, events, target.id).filter((s) => s.target.id !== target.id);
+  return (
+    <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
+      <span className="text-soft">
+        Place {targets.indexOf(target) + 1} of {targets.length}:
+      </span>{" "}
+      <b className="font-semibold">{target.name}</b>
+      {beside.length > 0 && (
+        <span className="text-soft">
+          , on {standAt(ground, events, target.id).id};{" "}
+          {beside
+            .map((b) => `${b.target.name} stays on ${b.standId}${b.settled ? "" : ", in doubt"}`)
+            .join("; ")}
+        </span>
+      )}
+    </p>
+  );
+}
+
+/** A target as it is spoken of: a mat by its name, a board as the board. */
+export const called = (target: Target | null): string =>
+  target && (isByHand(target) || target.beam)
+    ? target.name.charAt(0).toUpperCase() + target.name.slice(1)
+    : "The board";
