@@ -1,4 +1,4 @@
-import { expect, test } from "@playwright/test";
+import { expect, test, type Page } from "@playwright/test";
 import Database from "better-sqlite3";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { catcher, hold, readAt, signIn, slip, takeIn, verdict } from "./support/hands";
@@ -45,7 +45,7 @@ test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-
   await expect(slip(page)).toContainText("front hub right → beam end right");
 });
 
-test("a second tablet on the same job gets a clear conflict, never a silent overwrite", async ({
+test("readings of two tablets stand beside each other; a touch against a touch of one stand is a clear conflict, never a silent overwrite", async ({
   browser,
 }) => {
   const [first, second] = [await browser.newContext(), await browser.newContext()];
@@ -66,18 +66,34 @@ test("a second tablet on the same job gets a clear conflict, never a silent over
   await readAt(a, "tape-fl-l");
   await expect(a.getByText("All kept")).toBeVisible();
   await second.setOffline(false);
-
-  const conflict = b.getByRole("alert", { name: "Two tablets wrote" });
-  await expect(conflict).toContainText("Ines Tarbet wrote to this job first. Yours is kept here");
-  await expect(conflict).toContainText(`front hub right → beam end right: ${shown}`);
-  await expect(conflict).toContainText("front hub left → beam end left");
-  await b.reload();
-  await expect(conflict).toContainText(`front hub right → beam end right: ${shown}`);
-  await conflict.getByRole("button", { name: "Add mine after theirs" }).click();
   await expect(b.getByText("All kept")).toBeVisible();
   for (const page of [a, b]) {
     await expect(slip(page)).toContainText("front hub left → beam end left");
     await expect(slip(page)).toContainText("front hub right → beam end right");
+  }
+
+  const touched = async (page: Page, what: string): Promise<void> => {
+    await page.getByRole("button", { name: /^Touched/ }).click();
+    await page.getByRole("button", { name: what }).click();
+  };
+  await second.setOffline(true);
+  await touched(b, "Knocked or leaned on it");
+  await expect(b.getByText("1 kept here, not sent")).toBeVisible();
+  await touched(a, "Hung or changed the board");
+  await expect(a.getByText("All kept")).toBeVisible();
+  await second.setOffline(false);
+
+  const conflict = b.getByRole("alert", { name: "Two tablets wrote" });
+  await expect(conflict).toContainText("Ines Tarbet wrote to this job first. Yours is kept here");
+  await expect(conflict).toContainText("touched: Knocked or leaned on it");
+  await expect(conflict).toContainText("touched: Hung or changed the board");
+  await b.reload();
+  await expect(conflict).toContainText("touched: Knocked or leaned on it");
+  await conflict.getByRole("button", { name: "Add mine after theirs" }).click();
+  await expect(b.getByText("All kept")).toBeVisible();
+  for (const page of [a, b]) {
+    await expect(slip(page)).toContainText("Hung or changed the board");
+    await expect(slip(page)).toContainText("Knocked or leaned on it");
   }
   await expect(a.getByText("Also here: Oskar Veld")).toBeVisible();
   await first.close();

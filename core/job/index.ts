@@ -56,6 +56,7 @@ export {
   standingNow,
   standsBeside,
   standUsedFor,
+  targetFor,
   targetInHand,
   type Standing,
 } from "./standing";

@@ -20,7 +20,7 @@ import { viewOf, type CalibrationGround } from "./ground";
 import { itemsOf } from "./items";
 import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
 import { calibrationIn, movesVehicle, targetIn } from "./scope";
-import { calibrationLog, standAt, standingNow } from "./standing";
+import { calibrationLog, standAt, standingAt, standingNow } from "./standing";
 import { boosterBefore, isOfStay, lastStay, staysOf, type Stay } from "./stays";
 
 /**
@@ -35,13 +35,17 @@ export function planFor(
   const bare = standAt(g, events, targetId);
   const stand = withBooster(bare, stay && boosterBefore(g, events, stay));
   const target = targetOn(targetOf(g.sheet, targetId), stand);
+  const setup = setupOf(g.sheet, targetId);
   const school = eventsOf(calibrationLog(g, events), "school").at(-1)?.body.school;
   const toe = lastOf(events, "rear-toe")?.body;
   const rearToe = toe ? { left: toe.leftDeg, right: toe.rightDeg } : g.intake.rearToeDeg;
   const plan: SetOutPlan = {
     vehicle: g.vehicle,
     target,
-    setup: setupOf(g.sheet, targetId),
+    setup,
+    against: (setup.relations?.length ? setup.targets : [])
+      .filter((t) => t.id !== targetId && standingAt(g, events, t.id)?.settled)
+      .map((t) => t.id),
     stand,
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },

@@ -37,12 +37,40 @@ export function targetInHand(g: CalibrationGround, events: readonly JobEvent[]):
   return targetOf(g.sheet, (last && targetIn(last.body)) ?? "");
 }
 
-/** The calibration that is worked on where nobody says which: the one something was last done of. */
+/**
+ * The target one person works on. Boards go where the stand goes; of mats that lie there together
+ * each person keeps the own one, and somebody new is given the first that is not proved.
+ */
+export function targetFor(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  personId: string,
+): Target {
+  const now = targetInHand(g, events);
+  if (!isByHand(now)) return now;
+  const mine = events.findLast(
+    (e) =>
+      e.by.id === personId &&
+      calibrationIn(e.body) === g.calibrationId &&
+      targetIn(e.body) !== null,
+  );
+  if (mine) return targetOf(g.sheet, targetIn(mine.body)!);
+  const { targets } = setupOf(g.sheet, now.id);
+  return targets.find((t) => !standingAt(g, events, t.id)?.settled) ?? now;
+}
+
+/**
+ * The calibration that is worked on where nobody says which: the one this person last did something
+ * of, or anybody.
+ */
 export function calibrationInHand(
   ground: JobGround,
   events: readonly JobEvent[],
+  personId: string | null = null,
 ): CalibrationGround {
-  const last = events.findLast((e) => calibrationIn(e.body) !== null);
+  const last =
+    events.findLast((e) => e.by.id === personId && calibrationIn(e.body) !== null) ??
+    events.findLast((e) => calibrationIn(e.body) !== null);
   return viewOf(ground, last ? calibrationIn(last.body) : null);
 }
 

@@ -81,6 +81,7 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
         ["plumb", "Floor marks"],
         ["range", "Rangefinder"],
         ["wheel-laser", "Wheel lasers"],
+        ["floor-laser", "Floor laser"],
         ["rig", "Camera rig"],
       ],
     },

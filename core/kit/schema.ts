@@ -18,6 +18,7 @@ export const instrumentSchema = z
       "range",
       "wheel-laser",
       "rig",
+      "floor-laser",
     ]),
     /** mm, and mm more for each metre read. */
     sigmaMm: sigma,

@@ -11,6 +11,9 @@ import { asIs, inPlan, type Slot } from "./slot";
 
 type Corner = "front" | "rear";
 
+/** Counted the other way round than the network counts. */
+const flipped = { toModel: (v: number): number => -v, toShown: (v: number): number => -v };
+
 /** The other mat of its setup, on the far side of the vehicle; null where there is none. */
 const mateOf = ({ target, setup }: SetOutPlan): Target | null =>
   setup?.targets.find((t) => t.kind === "mat" && sideOf(t) !== sideOf(target)) ?? null;
@@ -25,33 +28,88 @@ export function matSlots(plan: SetOutPlan): Slot[] {
   ];
 }
 
-/** From a hub down to a corner on the floor: the network is a plan, so the drop is taken out. */
+/**
+ * From the hubs of its side: square out to the inner edge, ahead or back to the cross line, and as a
+ * check the long tapes to the far corners. Those run down from hub height; the network is a plan, so
+ * the drop is taken out.
+ */
 function hubTapes(plan: SetOutPlan): Slot[] {
   const left = sideOf(plan.target) > 0;
   const word = left ? "left" : "right";
-  const points = new Map(vehiclePoints(plan.vehicle).map((p) => [p.id, p]));
-  const tape = (axle: Corner, corner: Corner, seconds: number): Slot => {
-    const hub = `hub${axle === "front" ? "F" : "R"}${left ? "L" : "R"}` as VehiclePointId;
-    const drop = points.get(hub)!.zMm;
+  const hubOf = (axle: Corner) =>
+    `hub${axle === "front" ? "F" : "R"}${left ? "L" : "R"}` as VehiclePointId;
+  const drop = vehiclePoints(plan.vehicle).find((p) => p.id === hubOf("front"))!.zMm;
+  const beside = (axle: Corner): Slot => ({
+    id: `mat-beside-${axle}`,
+    name: `${axle} hub ${word} → inner edge, square`,
+    short: `${hubOf(axle).slice(3)} → edge`,
+    act: `Plumb the ${axle} hub ${word}; read from its mark square out to the inner edge of the mat.`,
+    instrument: "tape",
+    quantity: {
+      name: `from the ${axle} hub ${word} to the inner edge`,
+      dimension: "length",
+      min: 20,
+      max: 4000,
+    },
+    seconds: 30,
+    // Of a mat on vehicle left the hub lies to the right of its edge as one looks forward.
+    observes: inPlan((body) => ({
+      kind: "offset",
+      point: hubOf(axle),
+      lineFrom: `${body}.rearIn`,
+      lineTo: `${body}.frontIn`,
+    })),
+    ...(left ? flipped : asIs),
+  });
+  const tape = (axle: Corner, corner: Corner): Slot => {
     const name = `${axle} hub ${word} → inner ${corner} corner`;
     return {
       id: `mat-${axle}-${corner}`,
       name,
-      short: `${hub.slice(3)} → ${corner}`,
+      short: `${hubOf(axle).slice(3)} → ${corner}`,
       act: `Tape from the ${axle} hub ${word} to the inner ${corner} corner of the mat.`,
       instrument: "tape",
-      quantity: { name: `the tape ${name}`, dimension: "length", min: 200, max: 12_000 },
-      seconds,
-      observes: inPlan((body) => ({ kind: "distance", from: hub, to: `${body}.${corner}In` })),
+      quantity: { name: `the tape ${name}`, dimension: "length", min: 300, max: 12_000 },
+      seconds: 45,
+      observes: inPlan((body) => ({
+        kind: "distance",
+        from: hubOf(axle),
+        to: `${body}.${corner}In`,
+      })),
       toModel: (shown) => Math.sqrt(Math.max(0, shown * shown - drop * drop)),
       toShown: (model) => Math.hypot(model, drop),
     };
   };
   return [
-    tape("front", "front", 30),
-    tape("rear", "rear", 30),
-    tape("front", "rear", 45),
-    tape("rear", "front", 45),
+    beside("front"),
+    beside("rear"),
+    {
+      id: "mat-abeam",
+      name: `cross line from the front hub ${word}`,
+      short: "cross line",
+      act: `Square the mark of the front hub ${word} out to the mat; read how far the cross line lies ahead of it.`,
+      instrument: "tape",
+      quantity: {
+        name: "the cross line from the front hub",
+        dimension: "length",
+        min: plan.target.placement.alongMm - 600,
+        max: plan.target.placement.alongMm + 600,
+        expected: plan.target.placement.alongMm,
+      },
+      seconds: 30,
+      sides: { positive: "ahead", negative: "behind" },
+      toAndFro: true,
+      // How far ahead of the cross line the hub lies, the other way round.
+      observes: inPlan((body) => ({
+        kind: "station",
+        point: hubOf("front"),
+        lineFrom: `${body}.centre`,
+        lineTo: `${body}.ahead`,
+      })),
+      ...flipped,
+    },
+    tape("rear", "front"),
+    tape("front", "rear"),
   ];
 }
 

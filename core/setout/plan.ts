@@ -27,6 +27,11 @@ export type SetOutPlan = {
   target: Target;
   /** The setup it belongs to, for what its targets have to be to each other. */
   setup?: Pick<Setup, "targets" | "relations">;
+  /**
+   * Targets of the setup that are proved in place: what two have to be to each other is judged of the
+   * one that comes last, against those.
+   */
+  against?: readonly string[];
   stand: Stand;
   instruments: Instrument[];
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */

@@ -19,7 +19,7 @@ export type RelationError = {
 };
 
 /**
- * Every relation of a setup that a target is part of and whose other part stands too.
+ * Every relation of a setup that a target is part of, against those that are proved already.
  *
  * With n the left normal of the datum, s which side a target lies on, C the middle of its cross
  * line, H the middle of the hubs of its own side, all as vectors on the floor:
@@ -27,7 +27,8 @@ export type RelationError = {
  *   equal distance = s n.(Ca - Ha) + s n.(Cb - Hb) (b lies on the other side, where s is -s),
  *   and d(n.v) = n.dv - u.v dphi for the datum's own heading phi.
  *
- * @param bodyOf the body that carries a target, null where it does not stand
+ * @param bodyOf the body that carries a target; null where it does not stand, or is not proved: the one
+ *   that is proved last is judged against all of them
  */
 export function relationErrors(
   a: Adjustment,

@@ -396,7 +396,8 @@ function solutionOf(
   const aimed = adjustment ? aim(adjustment, p.plan.target, p.frame, body, rail) : null;
   const bodyOf = (targetId: string): string | null => {
     const other = partner(all, p, targetId);
-    return other && isBegun(h, other) ? epochNow(h, other.carrier).body : null;
+    const counts = targetId === p.plan.target.id || p.plan.against?.includes(targetId);
+    return other && counts && isBegun(h, other) ? epochNow(h, other.carrier).body : null;
   };
   const wanted = targetPose(p.plan.target, datumLine(p.frame, points));
   const judged = adjustment && aimed && planeFor(adjustment, aimed, p.frame, p.plan, body, bodyOf);

@@ -1,3 +1,4 @@
+export { standsAlong } from "./along";
 export { doubtfulFigures, type Doubt } from "./magnitude";
 export { CAUTION_MOMENTS, type CautionMoment, type Measure, type Relation } from "./parts";
 export {
@@ -16,7 +17,6 @@ export {
   sheetJsonSchema,
   sheetSchema,
   signSheet,
-  standsAlong,
   type Setup,
   type Sheet,
   type SheetStep,

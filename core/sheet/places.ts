@@ -1,5 +1,6 @@
+import { standsAlong } from "./along";
 import type { CautionMoment } from "./parts";
-import { standsAlong, type Setup, type Sheet, type Target } from "./schema";
+import type { Setup, Sheet, Target } from "./schema";
 
 /** Every target of a sheet, setup after setup. */
 export const targetsOf = (sheet: Pick<Sheet, "setups">): Target[] =>

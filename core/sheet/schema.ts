@@ -23,6 +23,7 @@ import {
   tolerance,
   upright,
 } from "./parts";
+import { standsAlong } from "./along";
 import { upcastSheet } from "./upcast";
 
 const inDatum = { id, name: say, datum, distanceFrom };
@@ -155,13 +156,6 @@ export type SheetStep = Written["run"][number];
 
 /** {@link written}, read as the arithmetic sees it. */
 export const sheetSchema: z.ZodType<Sheet> = written;
-
-/**
- * Whether a target after the first of its setup is there from its setup's beginning: mats are laid
- * by hand, and boards of one beam come with it. Any other waits for its step.
- */
-export const standsAlong = (t: Pick<Target, "kind" | "beam">): boolean =>
-  t.kind === "mat" || t.beam !== undefined;
 
 /** What is wrong with what the targets of a setup have to be to each other. */
 function relationProblems(

@@ -226,6 +226,48 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   set.follow((j) => j.next.kind === "settle");
   note(set.jobId, "board in place, to be settled");
 
+  // Three calibrations in one visit: the camera has learned, one mat lies, the other is to be drawn.
+  const three = technician(person("oskar"), hoursAgo(2.2));
+  three.open(
+    {
+      vin: madeUpVin("0BRTRN5C4T220931"),
+      vinReason: null,
+      vehicleId: "brannoch-tarn",
+      happenings: [
+        { event: "glass-out", place: "windshield" },
+        { event: "mirror-touched", place: "left" },
+        { event: "bumper-touched", place: "rear" },
+      ],
+      sheets: [
+        { sheetId: "tarn-forward", sheetVersion: 3, standId: "S-1" },
+        { sheetId: "tarn-surround", sheetVersion: 1, standId: null },
+      ],
+      rearToeDeg: { left: 0.11, right: 0.13 },
+      answers: { trim: "high" },
+      complaint: "",
+      customer: "Aldous Tern, Ferry House",
+      plate: "HQ 18 TRN",
+      order: "4494",
+      promisedAt: hoursAgo(-3),
+    },
+    "demo-i",
+  );
+  three.write({
+    kind: "owed-done",
+    line: "corner-radar/static",
+    note: "Aimed by the body shop with its own reflector, printout kept",
+  });
+  await three.check("ready");
+  three.follow((j) => j.next.kind === "settle");
+  three.write(settled);
+  await three.run();
+  three.turnTo("tarn-surround", "mat-left");
+  three.follow((j) => j.next.kind === "settle");
+  three.write(settled);
+  three.turnTo("tarn-surround", "mat-right");
+  three.follow((j) => j.next.kind === "move");
+  note(three.jobId, "three calibrations in one visit, one mat to be drawn");
+
   // Just taken in; its VIN does not add up and was kept with a reason.
   const fresh = technician(person("mara"), hoursAgo(0.2));
   const vin = madeUpVin("0TMHRWLG8T310112");

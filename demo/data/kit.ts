@@ -116,6 +116,14 @@ export const INSTRUMENTS: Instrument[] = [
     sigmaRad: degToRad(0.03),
   },
   { id: "K-1", name: "Camera rig 1", kind: "rig", sigmaMm: 0.9, sigmaMmPerM: 0.25, sigmaRad: 0 },
+  {
+    id: "F-1",
+    name: "Floor laser 1",
+    kind: "floor-laser",
+    sigmaMm: 1.2,
+    sigmaMmPerM: 0.2,
+    sigmaRad: 0,
+  },
 ];
 
 export const PEOPLE = [
@@ -140,6 +148,7 @@ export const LAST_CHECKS: Record<string, { daysAgo: number; everyDays: number }>
   "G-1": { daysAgo: 16, everyDays: 90 },
   "W-1": { daysAgo: 101, everyDays: 90 },
   "K-1": { daysAgo: 8, everyDays: 30 },
+  "F-1": { daysAgo: 26, everyDays: 90 },
 };
 
 export const BOARDS: Board[] = [
@@ -176,6 +185,7 @@ export const BOARDS: Board[] = [
     condition: "good",
   },
   { code: "HQ-M1", name: "Floor mat", side: "left", version: 1, widthMm: 900, condition: "good" },
+  { code: "HQ-M3", name: "Floor mat", side: "right", version: 1, widthMm: 900, condition: "good" },
   {
     code: "HQ-M2",
     name: "Floor mat",

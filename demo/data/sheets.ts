@@ -1,4 +1,5 @@
 import type { Sheet, Target } from "@/core/sheet";
+import { SURROUND } from "./surround";
 
 /** Made-up procedure sheets. Figures, sources and people are invented. */
 const READY: Sheet["ready"] = [
@@ -515,4 +516,5 @@ export const SHEETS: Sheet[] = [
     ],
     prove: PROVE,
   },
+  SURROUND,
 ];

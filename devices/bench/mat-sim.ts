@@ -117,6 +117,19 @@ export function matReading(
     const out = leftOf(innerCorner(m, shape, two!), place(rear!), place(front!));
     return left ? out : -out;
   }
+  if (one === "beside") {
+    const rear = innerCorner(m, shape, "rear");
+    const front = innerCorner(m, shape, "front");
+    const hub = place(`hub${two === "front" ? "F" : "R"}${left ? "L" : "R"}`);
+    const on = over(minus([hub.xMm, hub.yMm], rear), minus(front, rear));
+    // Out from the hub to the edge; less than nothing where the mat lies under the car.
+    return -shape.side * on[1] * size(minus(front, rear));
+  }
+  if (one === "abeam") {
+    const hub = place(left ? "hubFL" : "hubFR");
+    // Along the mat's own way, from the hub back or ahead to the cross line.
+    return -over(minus([hub.xMm, hub.yMm], m.at), m.way)[0];
+  }
   const hub = place(`hub${one === "front" ? "F" : "R"}${left ? "L" : "R"}`);
   const corner = innerCorner(m, shape, two!);
   // The tape runs in space, from the hub down to the floor.

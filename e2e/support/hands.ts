@@ -87,8 +87,12 @@ export async function readAt(page: Page, slot: string, slipMm = 0): Promise<void
   await expect(page.locator(`[data-slot="${slot}"]`)).not.toHaveAttribute("data-state", "open");
 }
 
-/** Does what the Next bar says until the board can be settled, and settles it. */
-export async function followToSet(page: Page): Promise<void> {
+/**
+ * Does what the Next bar says until the target in hand can be settled, and settles it.
+ *
+ * @param printed what stands on the slip then
+ */
+export async function followToSet(page: Page, printed = /Board set/): Promise<void> {
   const take = page.getByRole("button", { name: "Take", exact: true });
   const done = nextBar(page).getByRole("button", { name: /^Done/ });
   const print = page.getByRole("button", { name: "Print to the slip" });
@@ -96,11 +100,7 @@ export async function followToSet(page: Page): Promise<void> {
     await expect(take.or(done).or(print)).toBeVisible();
     if (await print.isVisible()) {
       await print.click();
-      await expect(
-        slip(page)
-          .getByText(/Board set/)
-          .last(),
-      ).toBeVisible();
+      await expect(slip(page).getByText(printed).last()).toBeVisible();
       return;
     }
     const before = await slip(page).innerText();
@@ -120,12 +120,14 @@ export async function runRoutine(page: Page): Promise<void> {
   const act = nextBar(page).getByRole("button", {
     name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Start the routine|Enter)$/,
   });
-  const code = page.getByLabel("Board code");
+  const code = page.getByLabel(/^(Board|Mat) code$/);
   await expect(act.or(code)).toBeVisible();
-  if (await code.isVisible()) {
-    await code.fill(/asks for ([A-Z0-9-]+)/.exec(await nextBar(page).innerText())![1]!);
+  while (await code.isVisible()) {
+    const asked = /asks for ([A-Z0-9-]+)/.exec(await nextBar(page).innerText())![1]!;
+    await code.fill(asked);
     await page.getByRole("button", { name: "Check it" }).click();
-    await page.getByRole("button", { name: "Yes, it hangs right" }).click();
+    await page.getByRole("button", { name: /^Yes, it (hangs|lies) right/ }).click();
+    await expect(nextBar(page)).not.toContainText(`asks for ${asked}`);
   }
   let begun = false;
   for (const end = Date.now() + 60_000; Date.now() < end;) {

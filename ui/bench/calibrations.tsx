@@ -13,11 +13,11 @@ import { targetsOf } from "@/core/sheet";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useJob } from "./job-store";
 
-const MARKS: Record<CalibrationState, { mark: MarkState; say: string }> = {
-  done: { mark: "settled", say: "learned" },
-  refused: { mark: "stop", say: "refused" },
-  begun: { mark: "loose", say: "begun" },
-  open: { mark: "open", say: "not begun" },
+const MARKS: Record<CalibrationState, MarkState> = {
+  done: "settled",
+  refused: "stop",
+  begun: "loose",
+  open: "open",
 };
 
 /** What turns to the next calibration of the job, round and round; null where there is one only. */
@@ -43,7 +43,7 @@ export function Calibrations() {
       className="flex shrink-0 items-stretch gap-1 overflow-x-auto border-b border-hairline px-2"
     >
       {views.map((view, i) => {
-        const { mark, say } = MARKS[calibrationState(calibrationStages(view, events))];
+        const mark = MARKS[calibrationState(calibrationStages(view, events))];
         const here = view.calibrationId === ground.calibrationId;
         const name = SYSTEMS[view.sheet.appliesTo.system];
         return (
@@ -57,10 +57,7 @@ export function Calibrations() {
           >
             <span className="figure">{i + 1}</span>
             <Mark state={mark} size={12} />
-            <span>
-              {name}
-              <span className="sr-only">, {say}</span>
-            </span>
+            {name}
           </button>
         );
       })}

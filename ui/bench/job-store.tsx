@@ -19,7 +19,7 @@ import {
   settlementOf,
   slipLines,
   stageStates,
-  targetInHand,
+  targetFor,
   viewOf,
   type CalibrationGround,
   type JobEvent,
@@ -196,14 +196,14 @@ export function JobProvider({
   const [inHand, setInHand] = useKept<InHand>(`iridel:in-hand:${head.id}`, FOLLOWS);
   const follows = inHand.calibrationId === null;
   const calibrationId = follows
-    ? calibrationInHand(job, events).calibrationId
+    ? calibrationInHand(job, events, me.id).calibrationId
     : inHand.calibrationId;
   const ground = useMemo(() => viewOf(job, calibrationId), [job, calibrationId]);
   const target = useMemo(() => {
     const targets = targetsOf(ground.sheet);
     if (targets.length === 0) return null;
-    return targets.find((t) => t.id === inHand.targetId) ?? targetInHand(ground, events);
-  }, [ground, events, inHand.targetId]);
+    return targets.find((t) => t.id === inHand.targetId) ?? targetFor(ground, events, me.id);
+  }, [ground, events, inHand.targetId, me.id]);
   const { judged, problem } = useMemo(() => {
     if (!target) return { judged: null, problem: NOTHING_OUT };
     try {

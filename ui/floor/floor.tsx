@@ -294,11 +294,12 @@ function Plan({
 /** The picture in words, for those who cannot see it. */
 function describe(judged: Judged): string {
   const { aim } = judged.solution;
-  const name = isByHand(judged.solution.plan.target) ? judged.solution.plan.target.name : "Board";
-  if (!aim) return `Floor plan. ${name === "Board" ? "The board" : name} is not placed yet.`;
+  const { target } = judged.solution.plan;
+  const name = isByHand(target) ? target.name : "board";
+  if (!aim) return `Floor plan. The ${name} is not placed yet.`;
   const mm = (v: number, plus: string, minus: string): string =>
     `${formatNumber(Math.abs(v))} mm ${v >= 0 ? plus : minus}`;
-  return `Floor plan. ${name} ${mm(aim.alongMm, "too far", "too near")}, ${mm(aim.acrossMm, "to vehicle left", "to vehicle right")}.`;
+  return `Floor plan. The ${name}: ${mm(aim.alongMm, "too far", "too near")}, ${mm(aim.acrossMm, "to vehicle left", "to vehicle right")}.`;
 }
 
 /** Wheel, drag and two-finger pinch. */

@@ -1,5 +1,5 @@
 import { itemOf, type EventBody } from "@/core/job";
-import { moveWords, TOUCHES } from "@/core/setout";
+import { moveWords, touchName } from "@/core/setout";
 import { useJob } from "../bench/job-store";
 
 const NAMES: Record<
@@ -34,7 +34,7 @@ const NAMES: Record<
 
 /** A line of the log in a few words, as its writer would say it. */
 export function useLineWords(): (body: EventBody) => string {
-  const { judged, ground } = useJob();
+  const { judged, ground, target } = useJob();
   const slot = (id: string): string => judged?.solution.slots.find((s) => s.id === id)?.name ?? id;
   const item = (id: string): string =>
     (itemOf(ground, "ready", id) ?? itemOf(ground, "prove", id))?.ask ?? id;
@@ -43,7 +43,7 @@ export function useLineWords(): (body: EventBody) => string {
       case "reading":
         return `${slot(b.slotId)}: ${b.typed}`;
       case "touch":
-        return `touched: ${TOUCHES[b.touch].name}`;
+        return `touched: ${touchName(target?.kind ?? "board", b.touch)}`;
       case "strike":
         return `struck a line: ${b.reason}`;
       case "move":

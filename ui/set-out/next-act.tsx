@@ -91,7 +91,9 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
   }
 
   if (candidate) {
-    const again = !byHand && next.kind === "read" ? next.again : null;
+    const asked =
+      !byHand && next.kind === "read" && next.candidate.slot.id === candidate.slot.id ? next : null;
+    const again = asked?.again ?? null;
     const { act } = candidate.slot;
     // Where two targets lie there together, the act says which it is of.
     const spoken =
@@ -122,7 +124,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
             key={candidate.slot.id}
             candidate={candidate}
             again={again}
-            decides={!byHand && next.kind === "read" ? next.decides : undefined}
+            decides={asked?.decides}
             onTaken={onTaken}
           />
         )}

@@ -18,6 +18,7 @@ import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
 import { Tray } from "./tray";
 import { Targets, useTogether } from "./targets";
+import { useAdvised } from "./use-advised";
 import { draftPlace, useArmed } from "./use-catcher";
 import { VerdictStrip } from "./verdict-strip";
 
@@ -61,8 +62,9 @@ export function SetOut({
   const keys = useStageKeys();
   useLater();
 
+  const advised = useAdvised(judged);
   const byHand = judged?.candidates.find((c) => c.slot.id === armed) ?? null;
-  const candidate = byHand ?? (judged?.next.kind === "read" ? judged.next.candidate : null);
+  const candidate = byHand ?? advised;
 
   /** Arms the next best reading after the armed one. */
   const another = (): void => {

@@ -46,7 +46,6 @@ export function Targets() {
             >
               <Mark state={state} size={12} />
               {t.name}
-              {here && <span className="sr-only">, in hand</span>}
             </button>
           );
         })}

@@ -23,6 +23,7 @@ const KIND_NAMES: Record<string, string> = {
   plumb: "plumb and line",
   range: "rangefinders",
   "wheel-laser": "wheel lasers",
+  "floor-laser": "a floor laser",
   rig: "a camera rig",
 };
 
