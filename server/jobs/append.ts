@@ -86,7 +86,7 @@ export function writeLines(
       const log = eventsAfter(jobId);
       const known = knownLines(jobId);
       const missing = log.filter((e) => e.seq > seen && !lines.some((l) => l.id === e.id));
-      if (crosses(job, lines, missing, known)) return { ok: false, missing };
+      if (crosses(job, person, lines, missing, known)) return { ok: false, missing };
       const writer = new LineWriter(job, log, known, seen, person, now, clockBehind(sentAt, now));
       const outcomes = lines.map((line) => writer.take(line));
       writer.close();
@@ -100,16 +100,22 @@ export function writeLines(
 
 /**
  * Whether what is to be written has to be decided by its writer: a line that is new, and conflicts
- * with one it was written without knowledge of.
+ * with one of somebody else that it was written without knowledge of. What one person did on two
+ * devices stands in the order it came.
  */
 const crosses = (
   job: JobRow,
+  person: Person,
   lines: readonly SentLine[],
   missing: readonly JobEvent[],
   known: ReadonlyMap<string, string | null>,
 ): boolean =>
   missing.length > 0 &&
-  lines.some((l) => !known.has(l.id) && missing.some((e) => conflicts(job.ground, l.body, e.body)));
+  lines.some(
+    (l) =>
+      !known.has(l.id) &&
+      missing.some((e) => e.by.id !== person.id && conflicts(job.ground, l.body, e.body)),
+  );
 
 /** What was sent under each line's name: null on lines older than the chain. */
 function knownLines(jobId: string): Map<string, string | null> {

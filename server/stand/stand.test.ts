@@ -38,17 +38,17 @@ describe("a code for a phone", () => {
 it("whoever listens hears of every growth of the log, until he stops; a refused write is none", () => {
   let heard = 0;
   const stop = onGrowth(job, () => heard++);
-  const write = (id: string, base: number) =>
+  const write = (id: string, base: number, who = INES) =>
     writeLines(
       job,
       base,
       [{ id, takenAt: new Date().toISOString(), body: { kind: "touch", touch: "hung" } }],
-      INES,
+      who,
     );
   const head = eventsAfter(job).at(-1)!.seq;
   write("touch-no-1", head);
   expect(heard).toBe(1);
-  expect(write("touch-no-2", head).ok).toBe(false);
+  expect(write("touch-no-2", head, OSKAR).ok).toBe(false);
   expect(heard).toBe(1);
   stop();
   write("touch-no-3", head + 1);

@@ -71,7 +71,7 @@ export function useSync({
   );
   const sending = useMutation({
     mutationFn: (by: { authorId: string; handedOn: string | null }) =>
-      flush({ jobId, ...by, absorb: absorbOwn }),
+      flush({ jobId, ...by, absorb: absorbOwn, unsettled: say }),
     onSuccess: after,
     onError: () =>
       setOffline({

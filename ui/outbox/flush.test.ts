@@ -16,7 +16,7 @@ const READING: TabletEvent = {
 };
 const TOUCH: TabletEvent = { kind: "touch", touch: "cranked" };
 
-/** A shop that only keeps order: nothing is taken from whoever has not seen the end of the log. */
+/** A shop that keeps order between people, and finds nothing proved. */
 const log: JobEvent[] = [];
 const write = (id: string, by: typeof INES, body: TabletEvent): void =>
   void log.push({ id, seq: log.length + 1, at, by, body: body as EventBody });
@@ -26,14 +26,15 @@ function shop(_: string, request: { body: string }): Promise<Response> {
     events: { id: string; body: TabletEvent }[];
   };
   const missing = log.filter((e) => e.seq > baseSeq && !events.some((l) => l.id === e.id));
-  if (missing.length > 0) return Promise.resolve(Response.json({ missing }, { status: 409 }));
-  for (const e of events) write(e.id, INES, e.body);
-  return Promise.resolve(
-    Response.json({
-      events: log.slice(baseSeq),
-      outcomes: events.map(({ id }) => ({ id, outcome: "written" })),
-    }),
+  if (missing.some((e) => e.by.id !== INES.id))
+    return Promise.resolve(Response.json({ missing }, { status: 409 }));
+  const outcomes = events.map(({ id, body }) =>
+    body.kind === "settle"
+      ? { id, outcome: "refused", why: "not proved" }
+      : { id, outcome: "written" },
   );
+  for (const e of events) if (e.body.kind !== "settle") write(e.id, INES, e.body);
+  return Promise.resolve(Response.json({ events: log.slice(baseSeq), outcomes }));
 }
 
 const kept = new Map<string, string>();
@@ -64,7 +65,22 @@ const keep = (id: string, send: TabletEvent, baseSeq: number): Promise<void> =>
       state: { kind: "waiting" },
     },
   ]);
-const send = () => flush({ jobId: "j", authorId: "ines", handedOn: null, absorb: () => undefined });
+const told: string[] = [];
+const send = () =>
+  flush({
+    jobId: "j",
+    authorId: "ines",
+    handedOn: null,
+    absorb: () => undefined,
+    unsettled: (why) => void told.push(why),
+  });
+
+it("a settlement that is refused is said and let go: nothing that was typed hangs on it", async () => {
+  await keep("asked", { kind: "settle" }, log.length);
+  expect(await send()).toMatchObject({ kind: "done" });
+  expect(told).toEqual(["not proved"]);
+  expect(await linesOf("j")).toEqual([]);
+});
 
 describe("a line that reaches the queue only after its writer's own line was answered", () => {
   it("is no conflict: it was written in knowledge of it; what a colleague wrote still is one", async () => {

@@ -22,14 +22,17 @@ export type FlushTask = {
   /** What lets this tablet send another person's lines; null for one's own. */
   handedOn: string | null;
   absorb: (events: JobEvent[]) => void;
+  /** Told of a target that could not be called set after all: that is asked, not written. */
+  unsettled: (why: string) => void;
 };
 
 /**
  * Keeps what the shop said of each line: written ones leave the tablet, refused ones stay with
- * their reason.
+ * their reason. A refused settlement holds nothing that was typed: it is said and let go, and the
+ * next act says what is lacking.
  */
 async function keepAnswer(
-  jobId: string,
+  { jobId, unsettled }: Pick<FlushTask, "jobId" | "unsettled">,
   chunk: readonly Line[],
   outcomes: readonly Outcome[],
 ): Promise<void> {
@@ -37,6 +40,10 @@ async function keepAnswer(
   await changeLines(jobId, new Set(chunk.map((l) => l.id)), (line) => {
     const answer = of.get(line.id);
     if (answer?.outcome === "written" || answer?.outcome === "known") return null;
+    if (answer?.outcome === "refused" && line.send.kind === "settle") {
+      unsettled(answer.why);
+      return null;
+    }
     return answer?.outcome === "refused"
       ? { ...line, state: { kind: "refused", why: answer.why } }
       : line;
@@ -53,7 +60,8 @@ const raiseBase = (jobId: string, authorId: string, seen: number): Promise<void>
  * Sends a person's waiting lines, some at a time and in order, until none is left or something
  * stands in the way.
  */
-export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): Promise<Flushed> {
+export async function flush(task: FlushTask): Promise<Flushed> {
+  const { jobId, authorId, handedOn, absorb } = task;
   if (!(await takeLease(jobId))) return { kind: "elsewhere" };
   let size = CHUNK;
   let clockOffS = 0;
@@ -72,7 +80,7 @@ export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): P
         case "answered": {
           ({ clockOffS } = result);
           absorb(result.events);
-          await keepAnswer(jobId, chunk, result.outcomes);
+          await keepAnswer(task, chunk, result.outcomes);
           const own = ownEnd(result.events, authorId);
           if (own !== null) {
             noteSeen(jobId, authorId, own);
@@ -83,20 +91,18 @@ export async function flush({ jobId, authorId, handedOn, absorb }: FlushTask): P
             return { kind: "done", clockOffS };
           break;
         }
-        case "conflict": {
+        case "conflict":
           absorb(result.missing);
-          // One's own lines on two devices are in the order one did them.
-          if (result.missing.some((e) => e.by.id !== authorId))
-            return { kind: "conflict", theirs: result.missing };
-          await raiseBase(jobId, authorId, result.missing.at(-1)!.seq);
-          break;
-        }
+          return {
+            kind: "conflict",
+            theirs: result.missing.filter((e) => e.by.id !== authorId),
+          };
         case "unfit":
           // A post that cannot be taken whole is cut smaller, down to the one line that is at
           // fault.
           if (chunk.length > 1) size = Math.ceil(chunk.length / 2);
           else
-            await keepAnswer(jobId, chunk, [
+            await keepAnswer(task, chunk, [
               { id: chunk[0]!.id, outcome: "refused", why: result.message },
             ]);
           break;
