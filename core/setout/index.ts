@@ -56,7 +56,13 @@ export {
 } from "./stand";
 export { touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
 export { HANDS, isByHand, matPoints, sideOf } from "./hands";
-export { QUANTITIES, quantitiesOf, type Quantity, type QuantityId } from "./quantities";
+export {
+  QUANTITIES,
+  quantitiesOf,
+  quantityWords,
+  type Quantity,
+  type QuantityId,
+} from "./quantities";
 export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 export { moveWords, slotValue, type LengthSetting } from "./words";
 export {

@@ -48,7 +48,7 @@ function hubTapes(plan: SetOutPlan): Slot[] {
     quantity: {
       name: `from the ${axle} hub ${word} to the inner edge`,
       dimension: "length",
-      min: 20,
+      min: 2,
       max: 4000,
     },
     seconds: 30,
@@ -157,7 +157,7 @@ function laserLines(plan: SetOutPlan): Slot[] {
     quantity: {
       name: `the inner ${corner} corner from the hubs’ line`,
       dimension: "length",
-      min: 50,
+      min: 2,
       max: 4000,
     },
     seconds: 35,

@@ -1,3 +1,4 @@
+import type { Target } from "@/core/sheet";
 import type { PlaneQuantity } from "./plane";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
@@ -42,6 +43,18 @@ export const QUANTITIES: Record<QuantityId, { name: string; more: string; less: 
   parallel: { name: "Parallel", more: "open ahead", less: "open behind" },
   "equal-distance": { name: "To the wheels", more: "left farther", less: "right farther" },
 };
+
+/** The same where a kind of target calls it otherwise: a mat is placed by its cross line. */
+const OF_MATS: Partial<typeof QUANTITIES> = {
+  along: { name: "Cross line", more: "ahead", less: "behind" },
+};
+
+/** What a quantity of a target is called, and what a positive and a negative error mean. */
+export const quantityWords = (
+  id: QuantityId,
+  kind: Target["kind"],
+): { name: string; more: string; less: string } =>
+  (kind === "mat" ? OF_MATS[id] : undefined) ?? QUANTITIES[id];
 
 /** What the plan's quantities of a kind of target are, before anything solves. */
 const unknownOf = (s: SetOutSolution): PlaneQuantity[] => {

@@ -25,6 +25,7 @@ export type RelationError = {
  * line, H the middle of the hubs of its own side, all as vectors on the floor:
  *   spacing = s n.(Ca - Cb), parallel = theta_a - theta_b,
  *   equal distance = s n.(Ca - Ha) + s n.(Cb - Hb) (b lies on the other side, where s is -s),
+ *   the last two counted left minus right,
  *   and d(n.v) = n.dv - u.v dphi for the datum's own heading phi.
  *
  * @param bodyOf the body that carries a target; null where it does not stand, or is not proved: the one
@@ -57,21 +58,24 @@ function errorOf(
 ): Pick<RelationError, "error" | "half" | "jacobian"> {
   const { index, order } = a.joint;
   const jacobian = new Float64Array(order);
+  const s = sideOf(first);
+  /** Left minus right, whichever of them the sheet names first. */
+  const left = (r: Pick<RelationError, "error" | "half" | "jacobian">) =>
+    s > 0 ? r : { ...r, error: -r.error, jacobian: r.jacobian.map((v) => -v) };
   const bodyAt = (id: string) => a.bodies.find((b) => b.id === id)!;
   const [one, two] = [bodyAt(p), bodyAt(q)];
   if (relation.kind === "parallel") {
     jacobian[index[p]! + 2]! += 1;
     jacobian[index[q]! + 2]! -= 1;
     const wanted = degToRad(first.placement.twistDeg - second.placement.twistDeg);
-    return {
+    return left({
       error: wrapAngle(one.headingRad - two.headingRad - wanted),
       half: degToRad(relation.toleranceDeg),
       jacobian,
-    };
+    });
   }
   const line = datumLine(frame, a.points);
   const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
-  const s = sideOf(first);
   let [value, turned] = [0, 0];
   const add = (id: string, weight: number): void => {
     const at = a.points.find((x) => x.id === id) ?? bodyAt(id);
@@ -106,5 +110,5 @@ function errorOf(
         half: (relation.maxMm - relation.minMm) / 2,
         jacobian,
       }
-    : { error: value, half: relation.toleranceMm, jacobian };
+    : left({ error: value, half: relation.toleranceMm, jacobian });
 }

@@ -145,9 +145,16 @@ type Progress = ScenePlace & {
 const bySlot = (plan: SetOutPlan): Map<string, Slot> =>
   new Map(slotsFor(plan).map((s) => [s.id, s]));
 
-/** A target before anything is read. @throws MissingThrustError */
-function begin({ id, carrier, plan }: ScenePlace): Progress {
+/** Numbers that belong to what carries a target, not to the target on it. */
+const CARRIED = ["height", "pitch", "roll"] as const;
+
+/**
+ * A target before anything is read. One on a carrier that holds others shares its height and tilts
+ * with them. @throws MissingThrustError
+ */
+function begin({ id, carrier, plan }: ScenePlace, before: readonly Progress[]): Progress {
   const tilt = wantedTilt(plan);
+  const mate = before.find((x) => x.carrier === carrier);
   return {
     id,
     carrier,
@@ -158,6 +165,7 @@ function begin({ id, carrier, plan }: ScenePlace): Progress {
       height: newTrack(wantedHeight(plan), ROLLED_IN.heightMm),
       pitch: newTrack(tilt.pitch.value, ROLLED_IN.tiltRad),
       roll: newTrack(tilt.roll.value, ROLLED_IN.tiltRad),
+      ...(mate && Object.fromEntries(CARRIED.map((c) => [c, mate.levels[c]]))),
       rail: newTrack(wantedRail(plan.target), ROLLED_IN.railMm),
     },
     adjusters: stateAtRest(plan.stand),
@@ -168,17 +176,20 @@ function begin({ id, carrier, plan }: ScenePlace): Progress {
   };
 }
 
-/** What was read of a target in the plan since its carrier was last disturbed. */
+/**
+ * What was read in the plan of what carries a target since that was last disturbed, for whichever of
+ * the targets it holds.
+ */
 const freshReadings = (h: History, p: Progress) => {
   const { body } = epochNow(h, p.carrier);
-  return h.readings.filter(
-    (r) =>
-      (r.body === body && r.target === p.id) || (r.mate?.body === body && r.mate.target === p.id),
-  );
+  return h.readings.filter((r) => r.body === body || r.mate?.body === body);
 };
 
-/** Whether a reading is of this target, at either of its ends. */
-const isOf = (r: PlanReading, p: Progress): boolean => r.target === p.id || r.mate?.target === p.id;
+/** Readings of the plan that are of what carries a target, at either of their ends. */
+const ownReadings = (h: History, p: Progress): PlanReading[] => {
+  const bodies = new Set(h.epochs.get(p.carrier)!.map((e) => e.body));
+  return h.readings.filter((r) => bodies.has(r.body) || (r.mate && bodies.has(r.mate.body)));
+};
 
 /** The debt that the readings since the last disturbance leave standing. */
 function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
@@ -187,7 +198,7 @@ function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
   const { vehicle } = p.plan;
   const after = known ?? estimate(h, vehicle);
   // What another target contradicts itself in is none of this one's proof.
-  const own = new Set(h.readings.filter((r) => isOf(r, p)).map((r) => r.id));
+  const own = new Set(ownReadings(h, p).map((r) => r.id));
   if (!after.adjustment || after.suspects.some((id) => own.has(id))) return p.debt;
   const without = h.readings.filter((r) => !fresh.includes(r));
   const before = estimate(h, vehicle, without);
@@ -226,12 +237,11 @@ function read(
     });
 }
 
-/** What a disturbance does to heights and tilts, and to what was read before it. */
+/** What a disturbance of a carrier does to what was known of all that it holds. */
 function unsettle(
   h: History,
-  p: Progress,
+  [p, ...others]: readonly [Progress, ...Progress[]],
   widening: Widening,
-  rail: { mm: number; by: number },
   move: Move | null,
 ): void {
   const now = {
@@ -241,15 +251,23 @@ function unsettle(
   };
   const level = move && settlesTilt(move) ? move.after : null;
   const lifted = move?.kind === "crank" || move?.kind === "booster" ? move.upMm : 0;
-  const widen = (id: ScalarId, sigma: number, shift: number): void =>
-    widenTrack(p.levels[id], sigma, shift).forEach((r) => p.doubted.add(r));
+  const widen = (id: (typeof CARRIED)[number], sigma: number, shift: number): void => {
+    const gone = widenTrack(p.levels[id], sigma, shift);
+    for (const o of [p, ...others]) for (const r of gone) o.doubted.add(r);
+  };
   widen("height", widening.heightMm, level ? level.heightMm - now.height : lifted);
   widen("pitch", widening.tiltRad, level ? level.pitchRad - now.pitch : 0);
   widen("roll", widening.tiltRad, level ? level.rollRad - now.roll : 0);
-  widen("rail", rail.mm, rail.by);
   if (widening.planMm === 0) return;
-  p.debt = addDebt(settleDebt(h, p), widening.planMm, widening.headingRad);
-  for (const r of freshReadings(h, p)) p.doubted.add(r.id);
+  for (const o of [p, ...others]) {
+    o.debt = addDebt(settleDebt(h, o), widening.planMm, widening.headingRad);
+    for (const r of freshReadings(h, o)) o.doubted.add(r.id);
+  }
+}
+
+/** What becomes of where a target hangs on the rail of its beam. */
+function unsettleRail(p: Progress, sigmaMm: number, byMm: number): void {
+  for (const r of widenTrack(p.levels.rail, sigmaMm, byMm)) p.doubted.add(r);
 }
 
 /** A target's carrier is moved by hand. */
@@ -267,11 +285,10 @@ function carryOut(
     rollRad: trackNow(p.levels.roll).value,
   };
   const by = displacement(p.plan.stand, p.adjusters, move, at);
+  unsettle(h, [p, ...others], widening, move);
+  // Only the board that is slid goes along the rail; the others of its beam stay on it.
+  if (move.kind === "rail") unsettleRail(p, railWidening(move), move.leftMm);
   for (const o of [p, ...others]) {
-    // Only the board that is slid goes along the rail; the others of its beam stay on it.
-    const slid = o === p && move.kind === "rail";
-    const rail = { mm: slid ? railWidening(move) : 0, by: slid ? move.leftMm : 0 };
-    unsettle(h, o, widening, rail, move);
     o.touchedAfter = null;
     o.adjusters = stateAfter(o.adjusters, move);
     if (move.kind === "booster") {
@@ -289,12 +306,16 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
   for (const p of touched) {
     // Several touches in a row are measured from the last time it was known.
     if (readSince(h, p.carrier)) p.touchedAfter = epochNow(h, p.carrier).body;
-    unsettle(h, p, widening, { mm: p.plan.target.beam ? RAIL_LOOSE[kind] : 0, by: 0 }, null);
+    if (p.plan.target.beam) unsettleRail(p, RAIL_LOOSE[kind], 0);
     p.restMoves = [];
   }
+  const carriers = [...new Set(touched.map((p) => p.carrier))];
+  for (const carrier of carriers) {
+    const [first, ...others] = touched.filter((p) => p.carrier === carrier);
+    unsettle(h, [first!, ...others], widening, null);
+  }
   if (kind === "moved-car") return moveVehicle(h, widening);
-  for (const carrier of new Set(touched.map((p) => p.carrier)))
-    disturb(h, carrier, widening, NOWHERE);
+  for (const carrier of carriers) disturb(h, carrier, widening, NOWHERE);
 }
 
 /**
@@ -306,7 +327,7 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
  * @throws MissingThrustError when a sheet's datum cannot be known
  */
 export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): SceneSolution {
-  const all = scene.map(begin);
+  const all = scene.reduce<Progress[]>((before, place) => [...before, begin(place, before)], []);
   const h = newHistory();
   for (const p of all)
     if (!h.epochs.has(p.carrier))
@@ -331,6 +352,19 @@ export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): Scene
   };
 }
 
+/** Whether a reading says something of a target: taken of it, of what carries it, or running to it. */
+function concerns(
+  e: Extract<SetOutEntry, { kind: "reading" }>,
+  p: Progress,
+  all: readonly Progress[],
+  mine: ReadonlySet<string>,
+): boolean {
+  if ((e.target ?? p.id) === p.id || mine.has(e.id)) return true;
+  const at = all.find((x) => x.id === e.target);
+  const of = at?.slots.get(e.slotId)?.observes.in;
+  return at?.carrier === p.carrier && CARRIED.some((c) => c === of);
+}
+
 /** The target of the same setup that a reading runs to, where it stands too. */
 const mateFor = (
   all: readonly Progress[],
@@ -343,7 +377,7 @@ const partner = (all: readonly Progress[], p: Progress, targetId: string): Progr
   all.find((x) => x.plan.target.id === targetId && x.plan.setup === p.plan.setup);
 
 /** Whether anything was ever read of a target: before that nobody has laid it down. */
-const isBegun = (h: History, p: Progress): boolean => h.readings.some((r) => isOf(r, p));
+const isBegun = (h: History, p: Progress): boolean => ownReadings(h, p).length > 0;
 
 /** What the only target of a setup is called where nobody names it. */
 const ONLY = "board";
@@ -364,7 +398,7 @@ function solutionOf(
   const { body, start } = epochNow(h, p.carrier);
   const placed = adjustment?.bodies.find((b) => b.id === body);
   const fresh = freshReadings(h, p);
-  const mine = new Set(h.readings.filter((r) => isOf(r, p)).map((r) => r.id));
+  const mine = new Set(ownReadings(h, p).map((r) => r.id));
   const scalars = {
     height: trackNow(p.levels.height),
     pitch: trackNow(p.levels.pitch),
@@ -430,8 +464,7 @@ function solutionOf(
       rollRad: tilt.roll.value,
     },
     readings: entries.flatMap((e): ReadingState[] => {
-      if (e.kind !== "reading") return [];
-      if ((e.target ?? p.id) !== p.id && !mine.has(e.id)) return [];
+      if (e.kind !== "reading" || !concerns(e, p, all, mine)) return [];
       const state = p.doubted.has(e.id) ? "doubt" : "counts";
       const { id, slotId, shown, sigma } = e;
       return [{ id, slotId, shown, sigma, state, result: statistics.get(id) ?? null }];

@@ -53,7 +53,7 @@ export function Calibrations() {
             aria-current={here ? "true" : undefined}
             title={view.sheet.title}
             onClick={() => turnTo(view.calibrationId)}
-            className={`flex min-h-12 shrink-0 items-center gap-2 border-b-4 px-3 pt-1 text-base ${here ? "border-act font-semibold" : "border-transparent text-soft hover:bg-wash"}`}
+            className={`flex min-h-12 shrink-0 items-center gap-2 border-b-4 px-1.5 pt-1 text-sm md:px-3 md:text-base ${here ? "border-act font-semibold" : "border-transparent text-soft hover:bg-wash"}`}
           >
             <span className="figure">{i + 1}</span>
             <Mark state={mark} size={12} />

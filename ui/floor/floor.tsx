@@ -12,6 +12,7 @@ import {
   datumLine,
   isByHand,
   nominalTarget,
+  proofHalfWidths,
   targetOn,
   type Judged,
   type PlanPose,
@@ -139,7 +140,11 @@ export function Floor({
     : Infinity;
   const known = sigma < 60;
   const off = Math.hypot(s.board.pose.xMm - target.xMm, s.board.pose.yMm - target.yMm);
-  const factor = known ? magnification(Math.max(off, TWO_D_95 * sigma), mat ? 260 : 420) : 1;
+  // Of a mat its tolerance has to stay on the picture as well: it is as large as the vehicle.
+  const widest = mat ? 1.6 * Math.min(...proofHalfWidths(s.plan).slice(0, 2)) : 0;
+  const factor = known
+    ? magnification(Math.max(off, TWO_D_95 * sigma, widest), mat ? 260 : 420)
+    : 1;
   const shown = {
     x: target.xMm + factor * (s.board.pose.xMm - target.xMm),
     y: target.yMm + factor * (s.board.pose.yMm - target.yMm),

@@ -50,7 +50,7 @@ function spanOf(
       return [place(o.origin ?? o.lineFrom), place(o.point)];
     case "offset": {
       // The board laser runs along its own line; a mark beside a line is drawn square to it.
-      if (onStand.has(o.lineFrom)) return [place(o.lineFrom), place(o.point)];
+      if (o.lineFrom === `${body}.centre`) return [place(o.lineFrom), place(o.point)];
       const [p, q, x] = [place(o.lineFrom), place(o.lineTo), place(o.point)];
       const far = Math.hypot(q.x - p.x, q.y - p.y);
       const t = ((x.x - p.x) * (q.x - p.x) + (x.y - p.y) * (q.y - p.y)) / far;
@@ -60,6 +60,20 @@ function spanOf(
       return null;
   }
 }
+
+/** Where along its tape a figure sits, in turn. */
+const PLACES = [0.36, 0.36, 0.24, 0.24, 0.5, 0.16, 0.16];
+/** Those whose neighbours would cover them: along the edge of a mat everything runs the same way. */
+const OWN_PLACES: Record<string, number> = {
+  "laser-badge": 0.46,
+  "mat-abeam": -0.55,
+  "mat-cross": -0.55,
+  "mat-rear-front": 0.5,
+  "mat-front-rear": 0.78,
+  "mat-apart-front": 0.5,
+  "mat-apart-rear": 0.5,
+};
+const SHORT_PX = 60;
 
 /**
  * Every tape and the board laser as a thin arrow: armed, taken, suspect or in doubt, with its
@@ -95,11 +109,13 @@ export function Tapes({
         const tone = armed ? "act" : suspect ? "loose" : "ink";
         // Values sit at different fractions of their tapes, so that crossing tapes do not cross
         // their figures.
-        const f =
-          slot.id === "laser-badge" ? 0.46 : [0.36, 0.36, 0.24, 0.24, 0.5, 0.16, 0.16][i % 7]!;
-        const at = { u: a.u + (b.u - a.u) * f, v: a.v + (b.v - a.v) * f };
+        const f = OWN_PLACES[slot.id] ?? PLACES[i % PLACES.length]!;
         const text = last ? slotValue(slot, last.shown, lengths).replace("vehicle ", "") : "?";
         const width = text.length * 9.4 + 14;
+        const far = Math.hypot(b.u - a.u, b.v - a.v);
+        // A span shorter than its figure wears it beyond its first end.
+        const t = far < SHORT_PX && !(slot.id in OWN_PLACES) ? -16 / Math.max(far, 1) : f;
+        const at = { u: a.u + (b.u - a.u) * t, v: a.v + (b.v - a.v) * t };
         return (
           <g key={slot.id} onClick={() => onArm(slot.id)} className="cursor-pointer">
             <line x1={a.u} y1={a.v} x2={b.u} y2={b.v} stroke="transparent" strokeWidth={18} />

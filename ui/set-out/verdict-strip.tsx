@@ -1,4 +1,4 @@
-import { QUANTITIES, quantitiesOf, type Judged, type Verdict } from "@/core/setout";
+import { quantitiesOf, quantityWords, type Judged, type Verdict } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
@@ -33,7 +33,7 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
   const { mark, tone } = WORDS[verdict.kind];
   const word = suspect ? "Suspect" : WORDS[verdict.kind].word;
   const gauges = quantitiesOf(s).map((q): Gauged => {
-    const { name, more, less } = QUANTITIES[q.id];
+    const { name, more, less } = quantityWords(q.id, s.plan.target.kind);
     return { ...q, name, known: Number.isFinite(q.sigma), words: [more, less] };
   });
   return (

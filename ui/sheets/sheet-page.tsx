@@ -20,7 +20,7 @@ import { Facts } from "../primitives/paper";
 import { SHEET_SIGNATURES } from "./signatures";
 
 const allowed = (value: number | undefined, decimals = 0, unit = ""): string =>
-  value === undefined ? "as the others want it" : `± ${formatNumber(value, decimals)}${unit}`;
+  value === undefined ? "limited by what follows" : `± ${formatNumber(value, decimals)}${unit}`;
 
 /** The figures of a target that are looked for first. */
 function figuresOf(t: Target): { name: string; value: string; note: string }[] {

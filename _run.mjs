@@ -1,0 +1,13 @@
+import { tablet, open, shot, end, url } from "./_look.mjs";
+const p = await tablet("oskar", "635172");
+await shot(p, "jobs");
+await open(p, "HQ 18 TRN", "set-out"); await shot(p, "mats");
+await p.keyboard.press("x"); await shot(p, "mats-left");
+await open(p, "HQ 18 TRN", "run"); await shot(p, "mats-run");
+await open(p, "HQ 18 TRN", "owed"); await shot(p, "owed3");
+await p.goto(`${url}/sheets/tarn-surround`); await shot(p, "sheet");
+const n = await tablet("ines", "481526", { theme: "night" });
+await open(n, "HQ 18 TRN", "set-out"); await n.getByRole("navigation", { name: "Calibrations" }).getByRole("button", { name: /Surround/ }).click(); await shot(n, "mats-night");
+const m = await tablet("oskar", "635172", { width: 390, height: 844 });
+await open(m, "HQ 18 TRN", "set-out"); await shot(m, "mats-390");
+await end();
