@@ -103,7 +103,7 @@ test("one job, a forward camera and a surround view, from take-in to the report;
   await a.goto(`${job}/run`);
   await a.getByLabel("Mat code").fill("HQ-M3");
   await a.getByRole("button", { name: "Check it" }).click();
-  await expect(nextBar(a)).toContainText("HQ-M3 is the board for vehicle right");
+  await expect(nextBar(a)).toContainText("HQ-M3 is the one for vehicle right");
   await a.getByRole("button", { name: "Check another" }).click();
   await runRoutine(a);
   await expect(a.getByRole("region", { name: "Result" })).toContainText(

@@ -31,7 +31,7 @@ export function checkBoard(
     const twin = other && board.name === other.name && board.side !== other.side;
     return stop(
       twin
-        ? `${code} is the board for vehicle ${board.side}; this place takes ${wanted.code}, for vehicle ${other.side}.`
+        ? `${code} is the one for vehicle ${board.side}; this place takes ${wanted.code}, for vehicle ${other.side}.`
         : `${code} is ${board.name.toLowerCase()}; the sheet asks for ${wanted.code}.`,
     );
   }
