@@ -48,7 +48,7 @@ describe("a board before it is looked at", () => {
       "the other side's",
       "HQ-M2",
       { code: "HQ-M1", side: "left" as const },
-      /board for vehicle right; this place takes HQ-M1, for vehicle left/,
+      /one for vehicle right; this place takes HQ-M1, for vehicle left/,
     ],
     [
       "a place of the other side",
