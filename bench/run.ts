@@ -16,6 +16,7 @@ import { planOf } from "@/tests/fixtures";
 import { observe, type Truth } from "@/tests/independent-solver";
 import { camera } from "./camera";
 import { gross } from "./gross";
+import { job } from "./job";
 import { pages } from "./page";
 import { shop } from "./shop";
 import { trials } from "./trials";
@@ -245,6 +246,7 @@ console.log(
   `  network of ${known.estimate.adjustment!.joint.order} unknowns alone                 ${median(200, () => adjustNetwork(known.estimate.network)).toFixed(2)} ms`,
 );
 
+job(median);
 await camera(median);
 gross(500);
 trials(500, 60);
