@@ -1,5 +1,6 @@
 import {
   calibrationLog,
+  calibrationStages,
   checksOf,
   checkStanding,
   eventsOf,
@@ -32,6 +33,7 @@ import {
   type JobEvent,
   type JobGround,
   type MountPart,
+  type StageState,
 } from "@/core/job";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
 import { radToDeg } from "@/core/units";
@@ -94,12 +96,29 @@ export function buildRecord(
     glass: glassOf(ground, events),
     calibrations: viewsOf(ground).map((view) => calibrationOf(view, events, simulated)),
     time: timeOf(events),
-    open: stageStates(events, ground)
-      .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
-      .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}: ${s.lacks}`),
+    open: openIn(ground, events),
     handedOver: handed ? { at: handed.at, by: who(handed) } : null,
     notice: NOTICE,
   };
+}
+
+/** What is still open, stage by stage; of several calibrations each with its own. */
+function openIn(ground: JobGround, events: readonly JobEvent[]): string[] {
+  const views = viewsOf(ground);
+  const own = new Set(calibrationStages(views[0]!, events).map((s) => s.id));
+  const said = (states: readonly StageState[], of: string): string[] =>
+    states
+      .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
+      .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}${of}: ${s.lacks}`);
+  return [
+    ...said(
+      stageStates(events, ground).filter((s) => !own.has(s.id)),
+      "",
+    ),
+    ...views.flatMap((v) =>
+      said(calibrationStages(v, events), views.length > 1 ? `, ${v.sheet.title}` : ""),
+    ),
+  ];
 }
 
 /** What was checked before and after, with what was measured for it. */

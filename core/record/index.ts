@@ -11,6 +11,7 @@ export { readRecord } from "./upcast";
 export {
   aimLearned,
   arrivalLines,
+  checkLine,
   glassLine,
   readingFigures,
   resultLines,

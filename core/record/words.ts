@@ -7,7 +7,7 @@ import {
   type Sheet,
   type Target,
 } from "@/core/sheet";
-import { formatChance, formatNumber, formatQuantity, radToDeg } from "@/core/units";
+import { clockTime, formatChance, formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
 
@@ -50,7 +50,7 @@ function wantedOf(
   switch (q.id as QuantityId) {
     case "along":
       return {
-        name: `Distance from ${DISTANCE_FROM_NAMES[target.distanceFrom]}${to("along", target)}`,
+        name: `${target.kind === "mat" ? "Cross line" : "Distance"} from ${DISTANCE_FROM_NAMES[target.distanceFrom]}${to("along", target)}`,
         wanted: mm(placement.alongMm),
       };
     case "across":
@@ -107,6 +107,17 @@ export const verdictLine = ({ settled }: TargetRecord): string =>
   settled
     ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.`
     : "Not settled: it is not proved in place, or something was disturbed since.";
+
+/** What hung or lay there, in one line; null where nobody checked it. */
+export function checkLine(
+  { check, id }: TargetRecord,
+  sheet: Pick<Sheet, "setups">,
+): string | null {
+  if (!check) return null;
+  const mat = targetOf(sheet, id).kind === "mat";
+  const worn = check.reason ? ` Worn: ${check.reason}.` : "";
+  return `${mat ? "Mat" : "Board"} ${check.code} checked, arrow ${mat ? "forward" : "up"}, ${clockTime(check.at)} ${check.by.initials}.${worn}`;
+}
 
 /** The vehicle's answer in one line. */
 export function runLine({ run }: CalibrationRecord): string {

@@ -2,6 +2,7 @@ import { Document, Image, Page, Path, Svg, Text as PlainText, View } from "@reac
 import type { ReactNode } from "react";
 import {
   aimLearned,
+  checkLine,
   arrivalLines,
   glassLine,
   readingFigures,
@@ -14,7 +15,7 @@ import {
   type JobRecord,
   type TargetRecord,
 } from "@/core/record";
-import { targetOf, type Sheet } from "@/core/sheet";
+import type { Sheet } from "@/core/sheet";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
@@ -107,14 +108,7 @@ function SetOut({
   return (
     <Part title={title}>
       <Text style={{ fontWeight: 600, marginVertical: 3 }}>{verdictLine(t)}</Text>
-      {t.check && (
-        <Text style={styles.soft}>
-          {targetOf(sheet, t.id).kind === "mat" ? "Mat" : "Board"} {t.check.code} checked, arrow{" "}
-          {targetOf(sheet, t.id).kind === "mat" ? "forward" : "up"}, {clockTime(t.check.at)}{" "}
-          {t.check.by.initials}
-          {t.check.reason ? `. Worn: ${t.check.reason}` : ""}.
-        </Text>
-      )}
+      {checkLine(t, sheet) && <Text style={styles.soft}>{checkLine(t, sheet)}</Text>}
       {t.settled && (
         <>
           <Row

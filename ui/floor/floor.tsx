@@ -162,6 +162,16 @@ export function Floor({
   );
   const lineEnd = ahead({ x: line.xMm, y: line.yMm }, line.headingRad, extent.maxX - line.xMm - 60);
 
+  // A mat lies under what is read of it; a board stands over it.
+  const tapes = (
+    <Tapes
+      view={view}
+      judged={judged}
+      armedSlot={armedSlot}
+      onArm={onArm}
+      board={known ? shown : null}
+    />
+  );
   return (
     <div
       ref={box}
@@ -205,21 +215,20 @@ export function Floor({
               />
               <Label
                 view={view}
-                at={{ x: b.pose.xMm, y: b.pose.yMm }}
-                dv={-9}
+                at={ahead(
+                  { x: b.pose.xMm, y: b.pose.yMm },
+                  b.pose.headingRad,
+                  // Behind the cross line of a mat, where nothing is drawn on it.
+                  isByHand(b.target) ? -0.6 * (b.target.object.lengthMm ?? 0) : 0,
+                )}
+                dv={isByHand(b.target) ? 5 : -9}
                 className="fill-soft"
                 text={b.name}
               />
             </g>
           ))}
           <Target view={view} judged={judged} factor={factor} />
-          <Tapes
-            view={view}
-            judged={judged}
-            armedSlot={armedSlot}
-            onArm={onArm}
-            board={known ? shown : null}
-          />
+          {!mat && tapes}
           {known && s.boardCovariance && (
             <Ellipse view={view} at={shown} covariance={s.boardCovariance} factor={factor} />
           )}
@@ -232,6 +241,7 @@ export function Floor({
             ghost={!known}
             tone={judged.verdict.kind}
           />
+          {mat && tapes}
         </svg>
       )}
       <div className="pointer-events-none absolute bottom-2 left-3 text-sm text-soft">

@@ -6,6 +6,7 @@ import { PHOTO_SUBJECTS, standingHandOver, type PhotoSubject } from "@/core/job"
 import type { CalibrationRecord, JobRecord } from "@/core/record";
 import {
   arrivalLines,
+  checkLine,
   buildRecord,
   readingFigures,
   standLines,
@@ -14,6 +15,7 @@ import {
   timeLines,
   verdictLine,
 } from "@/core/record";
+import { SYSTEMS } from "@/core/owed";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -60,9 +62,12 @@ function LogLine({ log }: { log: LogState }) {
 }
 
 /** One sheet carried out: why, what the vehicle said, and each target as it was set out. */
-function CalibrationPart({ c }: { c: CalibrationRecord }) {
+function CalibrationPart({ c, title }: { c: CalibrationRecord; title: string | null }) {
   return (
     <>
+      {title && (
+        <h2 className="mb-3 mt-8 border-b-2 border-ink pb-1 text-2xl font-semibold">{title}</h2>
+      )}
       <div className="grid gap-x-10 gap-y-5 xl:grid-cols-2">
         <section>
           <h2 className="mb-1 text-xl font-semibold">Why it was owed</h2>
@@ -87,6 +92,9 @@ function CalibrationPart({ c }: { c: CalibrationRecord }) {
             Set out{c.targets.length > 1 ? `, ${t.name}` : ""}
           </h2>
           <p className="text-lg font-semibold">{verdictLine(t)}</p>
+          {checkLine(t, c.sheet) && (
+            <p className="mt-1 text-base text-soft">{checkLine(t, c.sheet)}</p>
+          )}
           {t.settled && (
             <Table
               head={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
@@ -196,8 +204,16 @@ export function HandOver({ kept, log, erase }: Props) {
         <p className="mb-4 text-lg">
           <span className="text-soft">Done to the vehicle:</span> {record.owed.done.join(", ")}.
         </p>
-        {record.calibrations.map((c) => (
-          <CalibrationPart key={c.id} c={c} />
+        {record.calibrations.map((c, i) => (
+          <CalibrationPart
+            key={c.id}
+            c={c}
+            title={
+              record.calibrations.length > 1
+                ? `${i + 1} ${SYSTEMS[c.sheet.appliesTo.system]}`
+                : null
+            }
+          />
         ))}
         <section className="mt-6">
           <h2 className="mb-1 text-xl font-semibold">Vehicle and job</h2>
