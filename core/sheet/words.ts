@@ -29,6 +29,13 @@ const FIELD_NAMES: Record<string, string> = {
   run: "the steps of the routine",
   "object.code": "the board code",
   "object.widthMm": "the board width",
+  "object.lengthMm": "the length of the mat",
+  "object.aheadMm": "how much of the mat lies ahead of its cross line",
+  "beam.acrossMm": "the middle of the beam",
+  "relations.minMm": "the least spacing of the mats",
+  "relations.maxMm": "the greatest spacing of the mats",
+  "relations.toleranceDeg": "how far the mats may be from parallel",
+  "relations.toleranceMm": "how unequally far from the wheels the mats may lie",
   "object.side": "the side the board hangs on",
   "object.version": "the version of the board",
   "source.name": "the source",
@@ -59,6 +66,9 @@ export function fieldName(path: string): string {
       : `the place ${place}`;
     return `${name ? `${name} of ` : ""}${of}`;
   }
+  const relation = /^setups\.[^.]+\.relations\.([^.]+)\.?(.*)$/.exec(path);
+  if (relation)
+    return FIELD_NAMES[`relations.${relation[2]}`] ?? numbered("relation", relation[1]!);
   const caution = /^cautions\.(\d+)/.exec(path);
   if (caution) return `caution ${Number(caution[1]) + 1}`;
   return FIELD_NAMES[path] ?? path;

@@ -4,11 +4,12 @@ import { EVENTS, type EventId } from "@/core/owed";
 import { DISTANCE_FROM_NAMES, draftProblems, fieldName } from "@/core/sheet";
 import { REFERENCES } from "@/core/setout";
 import { DATUM_NAMES } from "@/core/vehicle";
-import { DraftEditor, type DraftPage } from "../book/draft-editor";
+import { DraftEditor, type AtPath, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField } from "../book/fields";
 import { CheckList } from "./check-list";
 import { CautionList, PlaceList } from "./place-list";
 import { everywhere } from "./everywhere";
+import { MatFields, setsOutMats } from "./mat-fields";
 import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
 
@@ -34,13 +35,14 @@ export function SheetEditor({
           ...at(`${FIRST}.${field}`),
           onChange: (v: unknown) => change("setups", everywhere(doc, field, v)),
         });
+        const mats = setsOutMats(doc);
         return (
           <>
             <TextField label="Title" large {...at("title")} />
             <TextField label="Why it is owed, in one sentence for the customer" {...at("reason")} />
             <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
               <ChoiceField
-                label="Line the board is placed on"
+                label={mats ? "Line the mats are placed on" : "Line the board is placed on"}
                 choices={Object.entries(DATUM_NAMES)}
                 {...all("datum")}
               />
@@ -50,77 +52,26 @@ export function SheetEditor({
                 {...all("distanceFrom")}
               />
             </div>
-            <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
-              <NumberField label="Ahead" unit="mm" {...at(`${FIRST}.placement.alongMm`)} />
-              <NumberField
-                label="Across, left +"
-                unit="mm"
-                {...at(`${FIRST}.placement.acrossMm`)}
-              />
-              <NumberField label="Twist" unit="°" {...at(`${FIRST}.placement.twistDeg`)} />
-              <NumberField label="Centre height" unit="mm" {...at(`${FIRST}.placement.heightMm`)} />
-              <NumberField label="± ahead" unit="mm" {...at(`${FIRST}.tolerance.alongMm`)} />
-              <NumberField label="± across" unit="mm" {...at(`${FIRST}.tolerance.acrossMm`)} />
-              <NumberField label="± twist" unit="°" {...at(`${FIRST}.tolerance.twistDeg`)} />
-              <NumberField label="± height" unit="mm" {...at(`${FIRST}.tolerance.heightMm`)} />
-              <NumberField label="± lean, if asked for" unit="°" {...all("tolerance.pitchDeg")} />
-              <NumberField label="± level, if asked for" unit="°" {...all("tolerance.rollDeg")} />
-              <div className="col-span-2">
-                <ChoiceField
-                  label="The board stands"
-                  choices={[
-                    ["plumb", "Plumb and level"],
-                    ["vehicle-plane", "Square to the vehicle’s plane"],
-                  ]}
-                  {...all("upright")}
-                  value={all("upright").value ?? "plumb"}
-                  onChange={(v) => all("upright").onChange(v === "plumb" ? undefined : v)}
-                />
-              </div>
-            </div>
+            {mats ? (
+              <MatFields doc={doc} at={at} />
+            ) : (
+              <BoardFields at={at} all={all} change={change} />
+            )}
             <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-              {(["along", "height"] as const).map((part) => {
-                const field = all(`measuredTo.${part}`);
-                return (
-                  <ChoiceField
-                    key={part}
-                    label={part === "along" ? "The distance is to" : "The height is of"}
-                    choices={Object.entries(REFERENCES[part])}
-                    {...field}
-                    value={field.value ?? (part === "along" ? "face" : "centre")}
-                  />
-                );
-              })}
-              <TextField label="Board code" {...at(`${FIRST}.object.code`)} />
-              <NumberField label="Board width" unit="mm" {...at(`${FIRST}.object.widthMm`)} />
-              <ChoiceField
-                label="Board hangs on"
-                choices={[
-                  ["", "Either side"],
-                  ["left", "Vehicle left"],
-                  ["right", "Vehicle right"],
-                ]}
-                {...at(`${FIRST}.object.side`)}
-                value={at(`${FIRST}.object.side`).value ?? ""}
-                onChange={(v) => change(`${FIRST}.object.side`, v === "" ? undefined : v)}
-              />
-              <NumberField
-                label="Version of its print, if the source names one"
-                unit=""
-                {...at(`${FIRST}.object.version`)}
-              />
               <TextField label="Source: whose information" {...at("source.name")} />
               <TextField label="Source: its date, year-month-day" {...at("source.date")} />
             </div>
             <ChoiceField
               label="What it asks for"
               choices={[
-                ["static", "A board alone"],
-                ["static-then-dynamic", "A board, then a drive"],
+                ["static", mats ? "Mats alone" : "A board alone"],
+                ["static-then-dynamic", mats ? "Mats, then a drive" : "A board, then a drive"],
               ]}
               {...at("method")}
             />
-            <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
+            {!mats && (
+              <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
+            )}
             <SetField
               label="For these vehicles"
               choices={vehicles.map((v) => [v.id, v.name])}
@@ -151,5 +102,77 @@ export function SheetEditor({
         );
       }}
     </DraftEditor>
+  );
+}
+
+/** The figures of a board at its first place, its label, and what holds for every place. */
+function BoardFields({
+  at,
+  all,
+  change,
+}: {
+  at: AtPath;
+  all: AtPath;
+  change: (path: string, value: unknown) => void;
+}) {
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
+        <NumberField label="Ahead" unit="mm" {...at(`${FIRST}.placement.alongMm`)} />
+        <NumberField label="Across, left +" unit="mm" {...at(`${FIRST}.placement.acrossMm`)} />
+        <NumberField label="Twist" unit="°" {...at(`${FIRST}.placement.twistDeg`)} />
+        <NumberField label="Centre height" unit="mm" {...at(`${FIRST}.placement.heightMm`)} />
+        <NumberField label="± ahead" unit="mm" {...at(`${FIRST}.tolerance.alongMm`)} />
+        <NumberField label="± across" unit="mm" {...at(`${FIRST}.tolerance.acrossMm`)} />
+        <NumberField label="± twist" unit="°" {...at(`${FIRST}.tolerance.twistDeg`)} />
+        <NumberField label="± height" unit="mm" {...at(`${FIRST}.tolerance.heightMm`)} />
+        <NumberField label="± lean, if asked for" unit="°" {...all("tolerance.pitchDeg")} />
+        <NumberField label="± level, if asked for" unit="°" {...all("tolerance.rollDeg")} />
+        <div className="col-span-2">
+          <ChoiceField
+            label="The board stands"
+            choices={[
+              ["plumb", "Plumb and level"],
+              ["vehicle-plane", "Square to the vehicle’s plane"],
+            ]}
+            {...all("upright")}
+            value={all("upright").value ?? "plumb"}
+            onChange={(v) => all("upright").onChange(v === "plumb" ? undefined : v)}
+          />
+        </div>
+      </div>
+      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+        {(["along", "height"] as const).map((part) => {
+          const field = all(`measuredTo.${part}`);
+          return (
+            <ChoiceField
+              key={part}
+              label={part === "along" ? "The distance is to" : "The height is of"}
+              choices={Object.entries(REFERENCES[part])}
+              {...field}
+              value={field.value ?? (part === "along" ? "face" : "centre")}
+            />
+          );
+        })}
+        <TextField label="Board code" {...at(`${FIRST}.object.code`)} />
+        <NumberField label="Board width" unit="mm" {...at(`${FIRST}.object.widthMm`)} />
+        <ChoiceField
+          label="Board hangs on"
+          choices={[
+            ["", "Either side"],
+            ["left", "Vehicle left"],
+            ["right", "Vehicle right"],
+          ]}
+          {...at(`${FIRST}.object.side`)}
+          value={at(`${FIRST}.object.side`).value ?? ""}
+          onChange={(v) => change(`${FIRST}.object.side`, v === "" ? undefined : v)}
+        />
+        <NumberField
+          label="Version of its print, if the source names one"
+          unit=""
+          {...at(`${FIRST}.object.version`)}
+        />
+      </div>
+    </>
   );
 }
