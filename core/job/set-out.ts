@@ -52,8 +52,8 @@ export function planFor(
     thresholds: DEFAULT_THRESHOLDS,
     ...(school && !misses(school, target) ? { school } : {}),
   };
-  const floor = measuredFloor(g, plan, events);
-  if (!floor || isByHand(target)) return plan;
+  const floor = isByHand(target) ? null : measuredFloor(g, plan, events);
+  if (!floor) return plan;
   return {
     ...plan,
     floorSlopeRad: { ahead: floor.slopeAhead, left: floor.slopeLeft },

@@ -106,9 +106,12 @@ const reaches = (stay: Stay, e: JobEvent): boolean =>
   (e.body.kind === "strike" ||
     (e.seq < stay.until && (e.body.kind === "rear-toe" || movesVehicle(e.body))));
 
-/** Whether a line of another board of the same beam moved or touched them all. */
+/**
+ * Whether a line of another board of the same beam moved or touched them all; a slide along the rail
+ * is that board's alone.
+ */
 const sharesBeam = (stay: Stay, e: JobEvent, mates: readonly Stay[]): boolean =>
-  (e.body.kind === "move" || e.body.kind === "touch") &&
+  (e.body.kind === "touch" || (e.body.kind === "move" && e.body.move.kind !== "rail")) &&
   mates.some((m) => m !== stay && m.carrier === stay.carrier && isOfStay(m, e));
 
 /** What was done at a stay, and what happened elsewhere that reaches it. */

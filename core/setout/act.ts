@@ -8,7 +8,7 @@ import { wantedRail } from "./plan";
 import { proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { disagreeing, likelyCause } from "./suspicion";
-import { judgeSetOut, type Verdict } from "./verdict";
+import { judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 
 /** A move with the readings the technician will see when it is right. */
 export type ProposedMove = Move & { predicted: { slot: Slot; shown: number }[] };
@@ -66,10 +66,13 @@ export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): Proposed
   const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm ?? Infinity)
     ? now.heightMm
     : s.target.heightMm;
-  return [
-    ...planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least),
-    ...railMoves(s, least.mm),
-  ].map((move) => withReadings(s, move));
+  const rail = railMoves(s, least.mm);
+  // A beam that carries other boards is not touched for what the rail puts right.
+  const beam =
+    rail.length > 0 && beamStandsWell(s)
+      ? []
+      : planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least);
+  return [...beam, ...rail].map((move) => withReadings(s, move));
 }
 
 /** The same, however small. */
@@ -79,6 +82,19 @@ function everyMove(s: SetOutSolution): ProposedMove[] {
     ? drawMoves(plan.target, board, target.pose, { mm: 1, rad: 1e-4 })
     : [...planMoves(plan.stand, s.standState, board, target), ...railMoves(s, 0.2)];
   return moves.map((m) => withReadings(s, m));
+}
+
+/** Whether the beam itself is so near to its place that only its board is to be moved. */
+function beamStandsWell(s: SetOutSolution): boolean {
+  const [along, across, twist] = proofHalfWidths(s.plan);
+  const { pose } = s.target;
+  const [dx, dy] = [s.board.pose.xMm - pose.xMm, s.board.pose.yMm - pose.yMm];
+  const near = (error: number, half: number): boolean => Math.abs(error) < half / 2;
+  return (
+    near(Math.hypot(dx, dy), Math.min(along, across)) &&
+    near(s.aim?.twistRad ?? Infinity, twist) &&
+    scalarErrors(s).every((q) => near(q.error, q.half))
+  );
 }
 
 /** Along the rail only what the beam's own place does not explain; nothing where there is no rail. */

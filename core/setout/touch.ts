@@ -81,9 +81,9 @@ export function moveWidening(move: Move): Widening {
     // does.
     case "booster":
       return { planMm: 8, headingRad: degToRad(0.4), heightMm: 4, tiltRad: degToRad(0.3) };
-    // The beam is touched no more than when a board is hung on it.
+    // A board that slides on its rail leaves the beam where it is, to a few tenths of a millimetre.
     case "rail":
-      return { planMm: 2, headingRad: degToRad(0.08), heightMm: 1, tiltRad: degToRad(0.05) };
+      return { planMm: 0, headingRad: 0, heightMm: 0, tiltRad: 0 };
     // A mat of several metres follows the hand with folds and friction.
     case "draw":
       return {

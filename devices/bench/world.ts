@@ -219,7 +219,7 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
   }
   if (what.kind === "move" && what.move.kind === "rail") {
     const railMm = world.railMm + what.move.leftMm * (1 + 0.01 * gaussian(random));
-    return shove({ ...world, railMm }, random, 0.4, degToRad(0.02), 0);
+    return shove({ ...world, railMm }, random, 0.2, degToRad(0.01), 0);
   }
   if (what.kind === "move") {
     const moved = {

@@ -24,7 +24,7 @@ import {
   viewsOf,
 } from "@/core/job";
 import { scanState } from "@/core/scan";
-import { withBooster, type SetOutPlan } from "@/core/setout";
+import { isByHand, withBooster, type SetOutPlan } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
 import { readReadiness } from "@/devices/bench/readiness";
 import type { NetworkState } from "@/devices/vehicle/network";
@@ -158,13 +158,17 @@ function seenNow(
   return [...beside, seen(now.id, now.name)];
 }
 
-/** The vehicle and its floor, whatever is set out about it: as its first target sees them. */
+/**
+ * The vehicle and its floor, whatever is set out about it: as a board sees them where there is one,
+ * since the floor is read at its stand too.
+ */
 export function anyBay(
   job: JobRow,
   view: CalibrationGround,
   events: readonly JobEvent[],
 ): BenchWorld {
-  const first = [view, ...viewsOf(view)].find((v) => targetsOf(v.sheet).length > 0)!;
+  const views = [view, ...viewsOf(view)].filter((v) => targetsOf(v.sheet).length > 0);
+  const first = views.find((v) => !isByHand(targetsOf(v.sheet)[0]!)) ?? views[0]!;
   return bayOf(job, first, events, targetInHand(first, events).id);
 }
 

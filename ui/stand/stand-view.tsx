@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { standingAt, type TabletEvent } from "@/core/job";
 import { moveWords, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
+import { Calibrations } from "../bench/calibrations";
 import { Conflict } from "../bench/conflict";
 import { KeptHere } from "../outbox/kept-here";
 import { useJob } from "../bench/job-store";
@@ -100,6 +101,7 @@ export function StandView() {
               : "Live"}
         </span>
       </header>
+      <Calibrations />
       <Targets />
       <Conflict />
       <KeptHere />

@@ -58,6 +58,44 @@ describe("reading the intake", () => {
       rearToeDeg: null,
     });
   });
+  it("takes every calibration that is owed and has a checked sheet, in the plan's order; another sheet of a system instead", () => {
+    const around = {
+      vin: TARN,
+      toeLeft: "0.1",
+      toeRight: "0.1",
+      happenings: [
+        { event: "mirror-touched" as const, place: "left" as const },
+        { event: "glass-out" as const, place: "windshield" as const },
+        { event: "bumper-touched" as const, place: "rear" as const },
+      ],
+      answers: { trim: "high" },
+    };
+    const r = read(around);
+    // The corner radars are owed too; the shop has no sheet for them.
+    expect(r.intake!.sheets).toEqual([
+      { sheetId: "tarn-forward", sheetVersion: 3, standId: "S-1" },
+      { sheetId: "tarn-surround", sheetVersion: 1, standId: null },
+    ]);
+    expect(read({ ...around, answers: { trim: "base" } }).sheets.map((s) => s.id)).toEqual([
+      "tarn-forward",
+    ]);
+    const surround = SHEETS.find((s) => s.id === "tarn-surround")!;
+    const other = { ...surround, id: "tarn-surround-long", title: "Tarn, longer mats" };
+    const draft = { ...surround, id: "tarn-surround-draft", status: "provisional" as const };
+    const of = (instead: Record<string, string>) =>
+      readIntake(
+        { ...full, ...around, instead },
+        VEHICLES,
+        [...SHEETS, other, draft],
+        STANDS,
+        RULES,
+      );
+    // What nobody has checked is not offered.
+    expect(of({}).choices[1]!.instead.map((s) => s.id)).toEqual(["tarn-surround-long"]);
+    expect(of({ "tarn-surround": "tarn-surround-long" }).intake!.sheets[1]).toMatchObject({
+      sheetId: "tarn-surround-long",
+    });
+  });
   it("asks only what changes what is owed, and where it was done", () => {
     expect(read({}).questions).toEqual([]);
     const bumper = read({
