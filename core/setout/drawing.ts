@@ -28,7 +28,8 @@ export function drawingLines(m: MarkOut): Line[] {
     line("vehicle", "hubFL", "hubFR"),
     line("vehicle", "hubRL", "hubFL"),
     line("vehicle", "hubRR", "hubFR"),
-    line("line", "badgeR", "board"),
+    // The centreline runs on to a board; beside a mat it ends at the vehicle's own nose.
+    line("line", "badgeR", m.marks.some((x) => x.id === "beamL") ? "board" : "badgeF"),
     line("board", ...endsOf(m)),
   ];
 }

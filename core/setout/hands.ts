@@ -9,7 +9,7 @@ import type { PlanPose, Stand } from "./stand";
  */
 export const HANDS: Stand = {
   id: "hands",
-  name: "By hand",
+  name: "hands",
   beamHalfMm: 300,
   hookHeightMm: 50,
   joints: [],

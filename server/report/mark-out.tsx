@@ -1,5 +1,12 @@
 import { Document, Line, Page, Svg, Text as SvgText, View } from "@react-pdf/renderer";
-import { drawingLines, SCHOOLS, slotValue, type MarkOut, type SetOutPlan } from "@/core/setout";
+import {
+  drawingLines,
+  isByHand,
+  SCHOOLS,
+  slotValue,
+  type MarkOut,
+  type SetOutPlan,
+} from "@/core/setout";
 import { DISTANCE_FROM_NAMES, type Sheet } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
@@ -39,11 +46,9 @@ export function renderMarkOut(
       <Page size="A4" style={styles.page}>
         <Text style={styles.title}>Mark-out, job {job}</Text>
         <Text style={styles.soft}>
-          {`${vehicle.make} ${vehicle.model}. ${sheet.title}, version ${sheet.version}. ${SCHOOLS[m.school].name}; stand ${stand.id}.`}
+          {`${vehicle.make} ${vehicle.model}. ${sheet.title}, version ${sheet.version}. ${SCHOOLS[m.school].name}; ${isByHand(target) ? "by hand" : `stand ${stand.id}`}.`}
         </Text>
-        <Text style={{ marginTop: 6 }}>
-          {`Board centre ${formatQuantity(target.placement.alongMm, "mm")} ahead of ${DISTANCE_FROM_NAMES[target.distanceFrom]}, ${formatQuantity(target.placement.acrossMm, "mm")} across the ${DATUM_NAMES[target.datum]}, ${formatQuantity(m.heightMm, "mm")} above the floor at the stand. Board ${target.object.code}.`}
-        </Text>
+        <Text style={{ marginTop: 6 }}>{placeWords(plan, m.heightMm)}</Text>
         <Text style={styles.soft}>{SCHOOLS[m.school].note ?? ""}</Text>
         <View style={{ marginVertical: 8 }}>
           <Svg {...size} viewBox={`0 0 ${size.width} ${size.height}`}>
@@ -119,6 +124,17 @@ export function renderMarkOut(
       </Page>
     </Document>,
   );
+}
+
+/** Where the target belongs, in one line. */
+function placeWords({ target }: SetOutPlan, heightMm: number): string {
+  const { placement, object } = target;
+  const mat = isByHand(target);
+  const ahead = `${formatQuantity(placement.alongMm, "mm")} ahead of ${DISTANCE_FROM_NAMES[target.distanceFrom]}`;
+  const across = `${formatQuantity(placement.acrossMm, "mm")} across the ${DATUM_NAMES[target.datum]}`;
+  return mat
+    ? `${target.name}: cross line ${ahead}, its middle ${across}. Mat ${object.code}, arrow forward.`
+    : `Board centre ${ahead}, ${across}, ${formatQuantity(heightMm, "mm")} above the floor at the stand. Board ${object.code}.`;
 }
 
 function MarkName({ x, y, name }: { x: number; y: number; name: string }) {
