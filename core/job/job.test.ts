@@ -160,6 +160,25 @@ describe("stages", () => {
       lacks: "Disturbed since it was settled",
     });
   });
+  it("once the vehicle has learned, the set-out counts as it was when the vehicle looked", () => {
+    const learn = ground.sheet.run.find((s) => s.kind === "routine")!;
+    const short = groundOf(intake, 0, { ...SHEETS[0]!, run: [learn] });
+    const at = "2026-11-03T10:01:00.000Z";
+    const looks = run({ at, type: "routine-started", step: learn.id });
+    const learns = (passed: boolean): EventBody =>
+      run({
+        at,
+        type: "routine-result",
+        step: learn.id,
+        result: { passed, qualityPercent: 91, reason: passed ? null : "No board in view." },
+      });
+    const setOut = (...bodies: EventBody[]): string =>
+      stageStates(logOf(short, ...bodies), short).find((s) => s.id === "set-out")!.state;
+    const knock = touch("knocked");
+    expect(setOut(settled, connected, looks, learns(true), knock)).toBe("settled");
+    expect(setOut(settled, knock, connected, looks, learns(true))).toBe("open");
+    expect(setOut(settled, connected, looks, learns(false), knock)).toBe("open");
+  });
   it("an unnoticed bump unsettles nothing: nobody knows", () => {
     expect(standing(log(settled, { kind: "bump" })).settled).not.toBeNull();
   });
