@@ -1,11 +1,12 @@
 // npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of
-// wrong bodies. `-- --short` is what every change has to pass; naming parts (kills, disks, files,
-// copies, fuzz) runs those alone.
+// wrong bodies, set-outs where reality differs from what is said. `-- --short` is what every change
+// has to pass; naming parts (kills, disks, files, copies, fuzz, reality) runs those alone.
 import { copies } from "./soak/copies";
 import { disks, files } from "./soak/disks";
 import { fuzz } from "./soak/fuzz";
 import { tally } from "./soak/house";
 import { kills } from "./soak/kills";
+import { reality } from "./soak/reality/reality";
 import { built, packages } from "./ready.mjs";
 
 const short = process.argv.includes("--short");
@@ -19,6 +20,7 @@ for (const [name, part] of [
   ["files", files],
   ["copies", copies],
   ["fuzz", () => fuzz(short ? 1000 : 10_000, short ? 25 : 250)],
+  ["reality", () => (short ? reality(40, 4) : reality(1000, 300))],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;
   const start = Date.now();

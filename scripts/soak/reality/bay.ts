@@ -1,0 +1,265 @@
+import { gaussian, type Random } from "@/core/math/random";
+import type { Move, SetOutPlan } from "@/core/setout";
+
+/**
+ * A bay as it may really be: points in space, a stand that may lean, instruments with causes behind
+ * their errors. Own geometry, own noise and own constants throughout, nothing of core/ but the types:
+ * it is here to find out where core's picture of the bay is wrong.
+ */
+type V = readonly [number, number, number];
+
+const plus = (a: V, b: V): V => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+const minus = (a: V, b: V): V => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const dot = (a: V, b: V): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const long = (a: V): number => Math.sqrt(dot(a, a));
+const level = (a: V): V => [a[0], a[1], 0];
+const unit = (a: V): V => [a[0] / long(a), a[1] / long(a), a[2] / long(a)];
+const quarter = (a: V): V => [-a[1], a[0], 0];
+const about = (a: V, rad: number): V => {
+  const [c, s] = [Math.cos(rad), Math.sin(rad)];
+  return [c * a[0] - s * a[1], s * a[0] + c * a[1], a[2]];
+};
+
+/** What is wrong in a bay, beyond the noise its instruments state. Lengths in mm, angles in degrees. */
+export type Cause = {
+  /** One reading, any of the first ten, is misread by so much to either side. */
+  slipMm?: number;
+  /** Every hub cap stands so much farther out than the book says. */
+  capsOutMm?: number;
+  /** Both front hubs lie so much farther ahead. */
+  frontHubsMm?: number;
+  /** The tape is too short by this share: it shows too much. */
+  tapeScale?: number;
+  /** The stand leans: its top away from the car, or to vehicle right. */
+  leanDeg?: number;
+  sideDeg?: number;
+  /** The laser sits on the beam at the height of its hooks, not beside the board. */
+  laserOnBeam?: boolean;
+  /** The printout of the rear toe is old: the car drives so far beside what it says. */
+  thrustDeg?: number;
+  /** One wheel's panel is clamped so much askew, at every reading of it. */
+  seatMm?: number;
+};
+
+export type Place = { alongMm: number; acrossMm: number; twistRad: number; heightMm: number };
+
+type Hub = "FL" | "FR" | "RL" | "RR";
+const RAD = Math.PI / 180;
+/** A laser that is clamped beside the board hangs so much under its middle, mm. */
+const LASER_UNDER = 140;
+
+export class Bay {
+  private readonly hub: Record<Hub, V>;
+  private readonly badge: { front: V; rear: V };
+  /** How each rear wheel points, to the left of straight ahead, rad. */
+  private readonly wheel: Record<"RL" | "RR", number>;
+  private base: V;
+  private heading: number;
+  private readonly joints: number[];
+  private mastMm: number;
+  private readonly slipAt: number;
+  private readonly seat: Record<string, number> = {};
+  private taken = 0;
+
+  constructor(
+    private readonly plan: SetOutPlan,
+    private readonly cause: Cause,
+    private readonly random: Random,
+  ) {
+    const v = plan.vehicle;
+    const near = (sigma: number): number => sigma * gaussian(random);
+    const cap = (front: boolean, side: 1 | -1): V => [
+      (front ? v.wheelbaseMm + (cause.frontHubsMm ?? 0) : 0) + near(v.hubSigmaMm),
+      side *
+        ((front ? v.trackFrontMm : v.trackRearMm) / 2 + v.hubCapOutMm + (cause.capsOutMm ?? 0)) +
+        near(v.hubSigmaMm),
+      v.hubHeightMm,
+    ];
+    this.hub = { FL: cap(true, 1), FR: cap(true, -1), RL: cap(false, 1), RR: cap(false, -1) };
+    const badge = (b: { xMm: number; yMm: number; zMm: number }): V => [
+      b.xMm + near(v.badgeSigmaMm),
+      b.yMm + near(v.badgeSigmaMm),
+      b.zMm,
+    ];
+    this.badge = { front: badge(v.frontBadge), rear: badge(v.rearBadge) };
+    const toe = plan.rearToe ?? { leftRad: 0, rightRad: 0 };
+    const stale = (cause.thrustDeg ?? 0) * RAD;
+    this.wheel = { RL: -toe.leftRad + stale, RR: toe.rightRad + stale };
+    this.slipAt = Math.floor(10 * random());
+    const panels = ["panel-rl", "panel-rr", "panel-fl"];
+    const side = random() < 0.5 ? -1 : 1;
+    this.seat[panels[Math.floor(3 * random())]!] = side * (cause.seatMm ?? 0);
+
+    // Rolled in by eye: some centimetres and a degree off.
+    this.joints = plan.stand.joints.map(() => 0);
+    this.mastMm = plan.target.placement.heightMm + 25 * (2 * random() - 1);
+    this.heading = Math.PI + 2.4 * RAD * (2 * random() - 1);
+    this.base = [0, 0, 0];
+    const goal = this.wanted();
+    const off: V = [90 * (2 * random() - 1), 60 * (2 * random() - 1), 0];
+    this.base = level(plus(minus(goal, this.at([0, 0, 0])), off));
+  }
+
+  /** The sheet's line on this very car: a point of it, and the way it runs. */
+  private line(): { from: V; way: V } {
+    const { datum } = this.plan.target;
+    if (datum === "centreline")
+      return {
+        from: level(this.badge.rear),
+        way: unit(level(minus(this.badge.front, this.badge.rear))),
+      };
+    const { RL, RR } = this.hub;
+    const square = unit(quarter(level(minus(RR, RL))));
+    const thrust = datum === "thrust" ? (this.wheel.RL + this.wheel.RR) / 2 : 0;
+    return {
+      from: level([(RL[0] + RR[0]) / 2, (RL[1] + RR[1]) / 2, 0]),
+      way: about(square, thrust),
+    };
+  }
+
+  /** What the sheet counts distances from. */
+  private origin(): V {
+    const v = this.plan.vehicle;
+    if (this.plan.target.distanceFrom === "front-badge") return level(this.badge.front);
+    const { FL, FR } = this.hub;
+    const middle: V = [(FL[0] + FR[0]) / 2, (FL[1] + FR[1]) / 2, 0];
+    const ahead = {
+      "front-hub-line": 0,
+      "bumper-face": v.frontOverhangMm,
+      camera: v.camera.xMm - v.wheelbaseMm,
+    };
+    const { way } = this.line();
+    const by = ahead[this.plan.target.distanceFrom];
+    return plus(middle, [way[0] * by, way[1] * by, 0]);
+  }
+
+  private wanted(): V {
+    const { from, way } = this.line();
+    const { alongMm, acrossMm } = this.plan.target.placement;
+    const t = dot(minus(this.origin(), from), way) + alongMm;
+    const left = quarter(way);
+    return [
+      from[0] + way[0] * t + left[0] * acrossMm,
+      from[1] + way[1] * t + left[1] * acrossMm,
+      0,
+    ];
+  }
+
+  /**
+   * Where a point of the board's own upright plane is: toward the car, to the board's left (vehicle
+   * right), up from the floor; carried by the adjusters, then leaned with the whole stand about its
+   * feet.
+   */
+  private at(point: V): V {
+    const { stand } = this.plan;
+    let p: V = [point[0] + stand.boardXMm, point[1] + stand.boardYMm, point[2]];
+    for (let i = stand.joints.length - 1; i >= 0; i--) {
+      const j = stand.joints[i]!;
+      const value = this.joints[i]!;
+      if (j.kind === "slide") p = plus(p, j.axis === "fore-aft" ? [value, 0, 0] : [0, value, 0]);
+      else p = plus(about(p, value), [j.xMm, j.yMm, 0]);
+    }
+    const lean = (this.cause.leanDeg ?? 0) * RAD;
+    p = [
+      p[0] * Math.cos(lean) - p[2] * Math.sin(lean),
+      p[1],
+      p[0] * Math.sin(lean) + p[2] * Math.cos(lean),
+    ];
+    const side = (this.cause.sideDeg ?? 0) * RAD;
+    p = [
+      p[0],
+      p[1] * Math.cos(side) + p[2] * Math.sin(side),
+      p[2] * Math.cos(side) - p[1] * Math.sin(side),
+    ];
+    return plus(about(p, this.heading), this.base);
+  }
+
+  private readonly centre = (): V => this.at([0, 0, this.mastMm]);
+  private readonly hook = (left: boolean): V =>
+    this.at([0, (left ? -1 : 1) * this.plan.stand.beamHalfMm, this.plan.stand.hookHeightMm]);
+  /** Which way the board looks, on the floor. */
+  private readonly facing = (z: number): V =>
+    unit(level(minus(this.at([1000, 0, z]), this.at([0, 0, z]))));
+
+  /** How far the middle of the board truly stands from what the sheet wants. */
+  truth(): Place {
+    const { from, way } = this.line();
+    const { placement } = this.plan.target;
+    const c = level(this.centre());
+    const face = this.facing(this.mastMm);
+    const turned = Math.atan2(way[0] * -face[1] + way[1] * face[0], -dot(way, face));
+    return {
+      alongMm: dot(minus(c, this.origin()), way) - placement.alongMm,
+      acrossMm: dot(minus(c, from), quarter(way)) - placement.acrossMm,
+      twistRad: turned - placement.twistDeg * RAD,
+      heightMm: this.centre()[2] - placement.heightMm,
+    };
+  }
+
+  /** What is read at a slot, misread and rounded as people read it. */
+  read(slotId: string): number {
+    const slip = this.taken++ === this.slipAt ? (this.cause.slipMm ?? 0) : 0;
+    const shown = this.shown(slotId) + (this.random() < 0.5 ? -slip : slip);
+    return Math.round(shown);
+  }
+
+  private shown(slotId: string): number {
+    const noise = (mm: number, mmPerM: number, lengthMm: number): number =>
+      // Rounding to the millimetre is a part of what the instrument's book calls its uncertainty.
+      Math.sqrt(Math.max(0, (mm + (mmPerM * lengthMm) / 1000) ** 2 - 1 / 12)) *
+      gaussian(this.random);
+    const [family, what, end] = slotId.split("-") as [string, string, string];
+    switch (family) {
+      case "tape": {
+        const run = long(minus(this.hook(end === "l"), this.hub[what.toUpperCase() as Hub]));
+        return run * (1 + (this.cause.tapeScale ?? 0)) + noise(1, 0.25, run);
+      }
+      case "laser": {
+        const z = this.cause.laserOnBeam ? this.plan.stand.hookHeightMm : this.mastMm - LASER_UNDER;
+        const from = level(this.at([0, 0, z]));
+        const to = minus(level(this.badge.front), from);
+        // Seen along the line, what lies to its right is vehicle left: there the dot is positive.
+        return dot(to, quarter(this.facing(z))) + noise(1, 0.2, 3000);
+      }
+      case "panel": {
+        const wheel = this.hub[what.toUpperCase() as Hub];
+        const points = what === "fl" ? 0 : this.wheel[what.toUpperCase() as "RL" | "RR"];
+        const normal = about([1, 0, 0], points);
+        const from = this.hook(what.endsWith("l"));
+        const beam = this.facing(this.plan.stand.hookHeightMm);
+        const run = dot(minus(wheel, from), normal) / dot(beam, normal);
+        return run + (this.seat[slotId] ?? 0) + noise(1, 0.1, run);
+      }
+      case "height":
+        return what === "rule"
+          ? this.centre()[2] + noise(0.8, 0.2, 1200)
+          : this.mastMm - this.plan.stand.scaleOffsetMm + noise(1.5, 0, 0);
+    }
+    throw new Error(`This bay has no reading "${slotId}".`);
+  }
+
+  /** Hands carry out a move, a little wrong. */
+  move(m: Move): void {
+    const about1 = 1 + 0.012 * gaussian(this.random);
+    const jolt: V = [0.4 * gaussian(this.random), 0.4 * gaussian(this.random), 0];
+    this.base = plus(this.base, jolt);
+    this.heading += 0.012 * RAD * gaussian(this.random);
+    switch (m.kind) {
+      case "roll":
+        this.base = plus(this.base, [m.awayMm * about1, m.leftMm * about1, 0]);
+        this.heading += m.turnRad * about1;
+        return;
+      case "yaw":
+        this.joints[m.joint]! += m.turnRad * about1;
+        return;
+      case "slide":
+        this.joints[m.joint]! += m.byMm * about1;
+        return;
+      case "crank":
+        this.mastMm += m.upMm * about1 + 0.4 * gaussian(this.random);
+        return;
+      default:
+        throw new Error(`This bay has no hands for "${m.kind}".`);
+    }
+  }
+}
