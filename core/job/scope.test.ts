@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import type { Sheet } from "@/core/sheet";
 import { SHEETS } from "@/demo/data/sheets";
 import { SURROUND } from "@/demo/data/surround";
 import { groundOf, INTAKE, logOf } from "@/tests/fixtures";
@@ -7,6 +8,8 @@ import {
   intakeSchema,
   isHeldBy,
   sceneNow,
+  scopedLog,
+  standingAt,
   type EventBody,
   type JobEvent,
   type TabletEvent,
@@ -22,6 +25,26 @@ const ground = {
 const LEFT = { calibrationId: SURROUND.id, targetId: "mat-left" };
 const RIGHT = { calibrationId: SURROUND.id, targetId: "mat-right" };
 const BOARD = { calibrationId: forward.id, targetId: "first" };
+
+/** The same job with two boards on one beam beside the mats. */
+const first = forward.setups[0]!.targets[0]!;
+const PAIR: Sheet = {
+  ...forward,
+  id: "tarn-beam",
+  setups: [
+    {
+      id: "pair",
+      name: "both boards",
+      targets: ["near", "far"].map((id) => ({ ...first, id, beam: { acrossMm: 0 } })),
+    },
+  ],
+};
+const onBeam = {
+  ...ground,
+  calibrations: [...ground.calibrations, { id: PAIR.id, sheet: PAIR, stand: one.stand }],
+};
+const NEAR = { calibrationId: PAIR.id, targetId: "near" };
+const FAR = { calibrationId: PAIR.id, targetId: "far" };
 
 const reading = (of: object): TabletEvent => ({
   kind: "reading",
@@ -73,11 +96,13 @@ describe("what two people write without knowing of each other", () => {
     ["a touch that does not say of what", touch({}), touch(LEFT), true],
     ["two answers to one item", check("tyres"), check("tyres"), true],
     ["answers to two items", check("tyres"), check("light"), false],
+    ["a reading beside a hand-over", reading(LEFT), { kind: "hand-over" }, false],
+    ["a touch against a touch of the other board of the beam", touch(NEAR), touch(FAR), true],
     ["a hand-over against a reading", { kind: "hand-over" }, reading(LEFT), true],
     ["anything but a reading against a hand-over", touch(LEFT), { kind: "hand-over" }, true],
     ["a touch beside the routine of another calibration", touch(LEFT), run, false],
   ] as [string, TabletEvent, EventBody, boolean][])("%s", (_, mine, theirs, crosses) => {
-    expect(conflicts(ground, mine, theirs)).toBe(crosses);
+    expect(conflicts(onBeam, mine, theirs)).toBe(crosses);
   });
 
   it("a reading waits behind a refused touch of its own carrier only, and behind a moved car", () => {
@@ -88,6 +113,10 @@ describe("what two people write without knowing of each other", () => {
     expect(held(touch(LEFT))).toEqual([true, false, false, false]);
     expect(held(touch({}, "moved-car"))).toEqual([true, true, true, true]);
     expect(held(touch({}))).toEqual([true, true, true, false]);
+    // Targets of two calibrations may bear one name.
+    const namesake = { ...BOARD, calibrationId: PAIR.id };
+    expect(isHeldBy(reading(BOARD), touch(namesake), onBeam)).toBe(false);
+    expect(isHeldBy(reading(NEAR), touch(FAR), onBeam)).toBe(true);
   });
 });
 
@@ -101,7 +130,7 @@ describe("a reading whose reader did not know", () => {
     body: body as EventBody,
     seen,
   });
-  const order = (...events: JobEvent[]): string[] => asDone(events).map((e) => e.id);
+  const order = (...events: JobEvent[]): string[] => asDone(onBeam, events).map((e) => e.id);
 
   it("counts as taken before somebody else's disturbance of its own carrier, and of no other", () => {
     const unseen = line(3, "oskar", reading(LEFT), 1);
@@ -116,6 +145,27 @@ describe("a reading whose reader did not know", () => {
     ]);
   });
 
+  it("of a beam counts as before a touch of the other board, not before a slide of it", () => {
+    const unseen = line(3, "oskar", reading(NEAR), 1);
+    const slide: TabletEvent = {
+      kind: "move",
+      ...FAR,
+      move: {
+        kind: "rail",
+        leftMm: 4,
+        after: {
+          pose: { xMm: 0, yMm: 0, headingRad: 0 },
+          heightMm: 0,
+          pitchRad: 0,
+          rollRad: 0,
+        },
+      },
+      rest: [],
+    };
+    expect(order(line(2, "ines", touch(FAR), 1), unseen)).toEqual(["e3", "e2"]);
+    expect(order(line(2, "ines", slide, 1), unseen)).toEqual(["e2", "e3"]);
+  });
+
   it("is then in doubt like any reading from before a touch", () => {
     const log = logOf(one, reading(BOARD) as EventBody).slice(0, 1);
     const events = [
@@ -124,5 +174,20 @@ describe("a reading whose reader did not know", () => {
       line(3, "oskar", { ...reading(BOARD), slotId: "tape-fl-l", shown: 2900 } as TabletEvent, 1),
     ];
     expect(sceneNow(one, events, "first").entries.map((e) => e.kind)).toEqual(["reading", "touch"]);
+  });
+});
+
+describe("a line of an older log", () => {
+  it("that went to the place where the board stood rolled the stand there anew", () => {
+    const line = (seq: number, body: object): JobEvent => ({
+      id: `e${seq}`,
+      seq,
+      at: `2026-11-03T09:0${seq}:00.000Z`,
+      by: { id: "ines", name: "Ines Tarbet", initials: "IT" },
+      body: body as EventBody,
+    });
+    const old = scopedLog(one, [line(1, settled({})), line(2, { kind: "position", to: "first" })]);
+    expect(standingAt(one, old.slice(0, 1), "first")!.settled).not.toBeNull();
+    expect(standingAt(one, old, "first")!.settled).toBeNull();
   });
 });

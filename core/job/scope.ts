@@ -123,6 +123,13 @@ const sameCarrier = (a: Subject, b: Subject): boolean =>
   "vehicle" in b ||
   (sameOrUnsaid(a.calibrationId, b.calibrationId) && sameOrUnsaid(a.carrier, b.carrier));
 
+/** Whether two lines are of one carrier, or one of them reaches everything. */
+export const ofOneCarrier = (
+  ground: JobGround,
+  a: EventBody | TabletEvent,
+  b: EventBody | TabletEvent,
+): boolean => sameCarrier(subjectOf(ground, a), subjectOf(ground, b));
+
 const disturbs = (body: EventBody | TabletEvent): boolean =>
   ["touch", "move", "position", "bump"].includes(body.kind) || movesVehicle(body);
 
@@ -150,7 +157,7 @@ export function conflicts(ground: JobGround, body: TabletEvent, other: EventBody
     return other.kind !== "document" && other.kind !== "scan";
   if (other.kind === "hand-over" || other.kind === "reopen") return true;
   if (aboutSame(body, other)) return true;
-  const same = sameCarrier(subjectOf(ground, body), subjectOf(ground, other));
+  const same = ofOneCarrier(ground, body, other);
   if (body.kind === "settle")
     return same && (disturbs(other) || ["reading", "settled", "strike"].includes(other.kind));
   return disturbs(body) && same && (disturbs(other) || other.kind === "settled");
@@ -179,5 +186,5 @@ export function isHeldBy(body: TabletEvent, refused: TabletEvent, ground?: JobGr
   if (calibrationIn(body) !== calibrationIn(refused)) return false;
   const [a, b] = [targetIn(body), targetIn(refused)];
   if (a === null || b === null) return true;
-  return ground ? sameCarrier(subjectOf(ground, body), subjectOf(ground, refused)) : a === b;
+  return ground ? ofOneCarrier(ground, body, refused) : a === b;
 }

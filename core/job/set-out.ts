@@ -16,10 +16,10 @@ import {
 } from "@/core/setout";
 import { setupOf, targetOf } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import { viewOf, type CalibrationGround } from "./ground";
+import { viewOf, type CalibrationGround, type JobGround } from "./ground";
 import { itemsOf } from "./items";
 import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
-import { calibrationIn, movesVehicle, targetIn } from "./scope";
+import { movesVehicle, ofOneCarrier, targetIn } from "./scope";
 import { calibrationLog, standAt, standingAt, standingNow } from "./standing";
 import { boosterBefore, isOfStay, lastStay, staysOf, type Stay } from "./stays";
 
@@ -92,24 +92,28 @@ function entryOf(e: JobEvent, struck: boolean): SetOutEntry[] {
   return [];
 }
 
-/** Whether a line disturbs what a reading was taken of: its own carrier, or the vehicle. */
-const disturbs = (e: JobEvent, reading: JobEvent): boolean =>
-  movesVehicle(e.body) ||
-  ((e.body.kind === "touch" || e.body.kind === "move") &&
-    targetIn(e.body) === targetIn(reading.body) &&
-    calibrationIn(e.body) === calibrationIn(reading.body));
+/**
+ * Whether a line disturbs what a reading was taken of: its own carrier, or the vehicle. A slide along
+ * the rail of a beam is of the one board alone.
+ */
+const disturbs = (g: JobGround, { body }: JobEvent, reading: JobEvent): boolean =>
+  (movesVehicle(body) ||
+    body.kind === "touch" ||
+    (body.kind === "move" &&
+      (body.move.kind !== "rail" || targetIn(body) === targetIn(reading.body)))) &&
+  ofOneCarrier(g, body, reading.body);
 
 /**
  * The log in the order things were done: a reading whose reader did not know of somebody else's
  * disturbance counts as taken before it.
  */
-export function asDone(events: readonly JobEvent[]): readonly JobEvent[] {
+export function asDone(g: JobGround, events: readonly JobEvent[]): readonly JobEvent[] {
   let out: JobEvent[] | null = null;
   for (const e of events) {
     if (e.body.kind !== "reading" || e.seen === undefined) continue;
     const { seen } = e;
     const first = events.find(
-      (d) => d.seq > seen && d.seq < e.seq && d.by.id !== e.by.id && disturbs(d, e),
+      (d) => d.seq > seen && d.seq < e.seq && d.by.id !== e.by.id && disturbs(g, d, e),
     );
     if (!first) continue;
     out ??= [...events];
@@ -156,7 +160,7 @@ export function sceneNow(
   });
   const now = asked ? sceneId(asked) : "";
   if (!asked) scene.push({ id: now, carrier: "nowhere", plan: planFor(g, events, targetId) });
-  const entries = asDone(events).flatMap((e) => {
+  const entries = asDone(g, events).flatMap((e) => {
     const target = movesVehicle(e.body) ? now : places.find((s) => isOfStay(s, e));
     if (target === undefined) return [];
     const at = typeof target === "string" ? target : sceneId(target);

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { randomFrom, seedFrom } from "@/core/math/random";
-import type { Target } from "@/core/sheet";
+import type { Relation, Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import { INSTRUMENTS } from "@/demo/data/kit";
 import { SURROUND } from "@/demo/data/surround";
@@ -307,6 +307,15 @@ describe("two mats of a surround view", () => {
       relationErrors(a!, s.frame, setup, LEFT, (id) => bodies[id] ?? null);
     const base = errors(s.adjustment);
     expect(base).toHaveLength(3);
+    // Left minus right, whichever of the two the sheet names first.
+    const swapped = (r: Relation): Relation => ({ ...r, of: [r.of[1], r.of[0]] });
+    const named = { ...setup, relations: setup.relations!.map(swapped) };
+    const same = relationErrors(s.adjustment!, s.frame, named, LEFT, (id) => bodies[id] ?? null);
+    expect(same.map((r) => r.error)).toEqual(base.map((r) => expect.closeTo(r.error, 9) as number));
+    const parallel = base.find((r) => r.id === "parallel")!;
+    const heading = (id: string) =>
+      s.adjustment!.bodies.find((b) => b.id === bodies[id])!.headingRad;
+    expect(parallel.error).toBeCloseTo(heading(LEFT.id) - heading(RIGHT.id), 9);
     const H = 1e-4;
     for (let row = 0; row < joint.order; row++) {
       const [plus, minus] = [errors(bumped(row, H)), errors(bumped(row, -H))];
