@@ -109,13 +109,18 @@ describe("the log of a job", () => {
     expect(writeLines(id, 1, [reading("own-line-b"), reading("own-line-c")], INES)).toMatchObject({
       ok: true,
     });
-    writeLines(id, 5, [touched("other-two")], OSKAR);
+    // Two devices of one person, neither of which has seen the other's touch.
+    for (const own of ["own-touch-a", "own-touch-b"])
+      expect(writeLines(id, 1, [touched(own)], INES)).toMatchObject({ ok: true });
+    writeLines(id, 7, [touched("other-two")], OSKAR);
     expect(writeLines(id, 1, [reading("own-line-c"), touched("own-line-d")], INES)).toMatchObject({
       ok: false,
       missing: [
         { id: "own-line-a" },
         { id: "own-line-b" },
         { id: "other-one" },
+        { id: "own-touch-a" },
+        { id: "own-touch-b" },
         { id: "other-two" },
       ],
     });
