@@ -116,6 +116,9 @@ describe("what two people write without knowing of each other", () => {
     // Targets of two calibrations may bear one name.
     const namesake = { ...BOARD, calibrationId: PAIR.id };
     expect(isHeldBy(reading(BOARD), touch(namesake), onBeam)).toBe(false);
+    // A tablet asks without the job's documents.
+    expect(isHeldBy(reading(BOARD), touch(namesake))).toBe(false);
+    expect(isHeldBy(reading(BOARD), touch(BOARD))).toBe(true);
     expect(isHeldBy(reading(NEAR), touch(FAR), onBeam)).toBe(true);
   });
 });
