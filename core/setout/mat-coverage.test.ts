@@ -1,66 +1,33 @@
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
 import { vehiclePoints } from "@/core/vehicle";
-import { SURROUND } from "@/demo/data/surround";
-import { VEHICLES } from "@/demo/data/vehicles";
 import { layDown, matReading, seenFrom, shoved, type MatBody } from "@/devices/bench/mat-sim";
 import { shapeOf } from "@/devices/bench/world";
 import { JOINT_95, mahalanobis } from "@/tests/coverage";
-import { INSTRUMENTS } from "@/demo/data/kit";
+import { MATS as setup, matPlan, trueMats } from "@/tests/mats";
 import { aim } from "./aim";
 import { NOWHERE } from "./displace";
 import { estimate } from "./estimate";
-import { HANDS } from "./hands";
 import { disturb, epochNow, moveVehicle, newHistory, rollIn, ROLLED_IN } from "./history";
-import { DEFAULT_THRESHOLDS, datumFrame, nominalTarget, type SetOutPlan } from "./plan";
+import { datumFrame, nominalTarget } from "./plan";
 import { relationErrors } from "./relations";
 import { carrierPoints, slotsFor } from "./slots";
 import { TOUCHES } from "./touch";
 
-const setup = SURROUND.setups[0]!;
-const vehicle = VEHICLES.find((v) => v.id === "brannoch-tarn")!;
-const PLANS = setup.targets.map((target): SetOutPlan => ({
-  vehicle,
-  target,
-  setup,
-  stand: HANDS,
-  instruments: INSTRUMENTS,
-  rearToe: null,
-  thresholds: DEFAULT_THRESHOLDS,
-}));
+const PLANS = setup.targets.map(matPlan);
+const { vehicle } = PLANS[0]!;
 const SLOTS = PLANS.map((p) => new Map(slotsFor(p).map((s) => [s.id, s])));
 const FRAME = datumFrame(PLANS[0]!);
 const SIGMA = 1.6;
 
-type Place = { id: string; xMm: number; yMm: number; zMm: number };
-
-/** The truth by plain vectors: each mat's along, across and heading, then what both are. */
-function truly(points: readonly Place[], mats: readonly MatBody[]): number[] {
-  const at = (id: string) => points.find((p) => p.id === id)!;
-  const middle = (a: string, b: string): [number, number] => [
-    (at(a).xMm + at(b).xMm) / 2,
-    (at(a).yMm + at(b).yMm) / 2,
-  ];
-  const [rl, rr] = [at("hubRL"), at("hubRR")];
-  const axle = Math.hypot(rl.xMm - rr.xMm, rl.yMm - rr.yMm);
-  const left = [(rl.xMm - rr.xMm) / axle, (rl.yMm - rr.yMm) / axle] as const;
-  const ahead = [left[1], -left[0]] as const;
-  const dot = (v: readonly [number, number], p: readonly [number, number]): number =>
-    v[0] * p[0] + v[1] * p[1];
-  const [front, rear] = [middle("hubFL", "hubFR"), middle("hubRL", "hubRR")];
-  const way = Math.atan2(ahead[1], ahead[0]);
-  const own = mats.flatMap((m, i) => [
-    dot(ahead, [m.at[0] - front[0], m.at[1] - front[1]]),
-    dot(left, [m.at[0] - rear[0], m.at[1] - rear[1]]) - setup.targets[i]!.placement.acrossMm,
-    Math.atan2(m.way[1], m.way[0]) - way,
-  ]);
-  const [l, r] = mats.map((m) => dot(left, m.at)) as [number, number];
-  const hubs = (a: string, b: string): number => dot(left, middle(a, b));
+/** The truth in the order it is judged: each mat's along, across and heading, then what both are. */
+function truly(points: Parameters<typeof trueMats>[0], mats: readonly MatBody[]): number[] {
+  const { each, apart, open, even } = trueMats(points, mats);
   return [
-    ...own,
-    l - r - 3000,
-    own[2]! - own[5]!,
-    l - hubs("hubFL", "hubRL") - (hubs("hubFR", "hubRR") - r),
+    ...each.flatMap((m, i) => [m.along, m.across - setup.targets[i]!.placement.acrossMm, m.twist]),
+    apart - 3000,
+    open,
+    even,
   ];
 }
 
@@ -84,7 +51,7 @@ function lay(random: Random, i: number): MatBody {
 /** Both mats through so much, drawn as the model says; which of what is known holds the truth. */
 function run(seed: number, acts: readonly Act[]): { inside: boolean[]; joint: boolean } {
   const random = randomFrom(seed);
-  const points = vehiclePoints(vehicle).map((p): Place => ({
+  const points = vehiclePoints(vehicle).map((p) => ({
     id: p.id,
     xMm: p.xMm + p.sigmaMm * gaussian(random),
     yMm: p.yMm + p.sigmaMm * gaussian(random),

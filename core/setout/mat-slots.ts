@@ -18,6 +18,15 @@ const flipped = { toModel: (v: number): number => -v, toShown: (v: number): numb
 const mateOf = ({ target, setup }: SetOutPlan): Target | null =>
   setup?.targets.find((t) => t.kind === "mat" && sideOf(t) !== sideOf(target)) ?? null;
 
+/** How far ahead of the front hubs the cross line of a mat may be read, and should be. */
+const crossLine = ({ target }: SetOutPlan, name: string): Slot["quantity"] => ({
+  name,
+  dimension: "length",
+  min: target.placement.alongMm - 600,
+  max: target.placement.alongMm + 600,
+  expected: target.placement.alongMm,
+});
+
 /** Every reading of a mat that the kit allows, in the order people usually take them. */
 export function matSlots(plan: SetOutPlan): Slot[] {
   const has = (kind: Slot["instrument"]): boolean => plan.instruments.some((i) => i.kind === kind);
@@ -89,13 +98,7 @@ function hubTapes(plan: SetOutPlan): Slot[] {
       short: "cross line",
       act: `Square the mark of the front hub ${word} out to the mat; read how far the cross line lies ahead of it.`,
       instrument: "tape",
-      quantity: {
-        name: "the cross line from the front hub",
-        dimension: "length",
-        min: plan.target.placement.alongMm - 600,
-        max: plan.target.placement.alongMm + 600,
-        expected: plan.target.placement.alongMm,
-      },
+      quantity: crossLine(plan, "the cross line from the front hub"),
       seconds: 30,
       sides: { positive: "ahead", negative: "behind" },
       toAndFro: true,
@@ -168,7 +171,7 @@ function laserLines(plan: SetOutPlan): Slot[] {
       lineFrom: left ? "hubRL" : "hubRR",
       lineTo: left ? "hubFL" : "hubFR",
     })),
-    ...(left ? asIs : { toModel: (v: number): number => -v, toShown: (v: number): number => -v }),
+    ...(left ? asIs : flipped),
   });
   return [
     {
@@ -177,13 +180,7 @@ function laserLines(plan: SetOutPlan): Slot[] {
       short: "cross",
       act: "Set the floor laser over the marks of both front hubs; read how far the mat’s cross line lies ahead of its line.",
       instrument: "floor-laser",
-      quantity: {
-        name: "the cross line from the front hubs’ line",
-        dimension: "length",
-        min: plan.target.placement.alongMm - 600,
-        max: plan.target.placement.alongMm + 600,
-        expected: plan.target.placement.alongMm,
-      },
+      quantity: crossLine(plan, "the cross line from the front hubs’ line"),
       seconds: 30,
       throwM: 2,
       sides: { positive: "ahead", negative: "behind" },

@@ -3,14 +3,9 @@ import { describe, expect, it } from "vitest";
 import { randomFrom, seedFrom } from "@/core/math/random";
 import type { Relation, Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import { INSTRUMENTS } from "@/demo/data/kit";
-import { SURROUND } from "@/demo/data/surround";
-import { VEHICLES } from "@/demo/data/vehicles";
 import { layDown } from "@/devices/bench/mat-sim";
 import { act, measure, openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
 import {
-  DEFAULT_THRESHOLDS,
-  HANDS,
   nextAct,
   predictedReadings,
   quantitiesOf,
@@ -18,35 +13,14 @@ import {
   solveScene,
   type Scene,
   type SetOutEntry,
-  type SetOutPlan,
 } from ".";
+import { MATS as setup, matPlan, trueMats } from "@/tests/mats";
 import { drawMoves, drawnBy } from "./hands";
 import { carried, NOWHERE } from "./displace";
 import { relationErrors } from "./relations";
 
-const setup = SURROUND.setups[0]!;
-const vehicle = VEHICLES.find((v) => v.id === "brannoch-tarn")!;
-const planOf = (target: Target): SetOutPlan => ({
-  vehicle,
-  target,
-  setup,
-  stand: HANDS,
-  instruments: [
-    ...INSTRUMENTS,
-    {
-      id: "F-1",
-      name: "Floor laser",
-      kind: "floor-laser",
-      sigmaMm: 1,
-      sigmaMmPerM: 0.2,
-      sigmaRad: 0,
-    },
-  ],
-  rearToe: null,
-  thresholds: DEFAULT_THRESHOLDS,
-});
 const [LEFT, RIGHT] = setup.targets as [Target, Target];
-const PLANS = { [LEFT.id]: planOf(LEFT), [RIGHT.id]: planOf(RIGHT) };
+const PLANS = { [LEFT.id]: matPlan(LEFT), [RIGHT.id]: matPlan(RIGHT) };
 /** Both mats, each judged against those that are proved already. */
 const sceneOf = (...proved: string[]): Scene =>
   setup.targets.map((t) => ({
@@ -182,31 +156,12 @@ function setOut(seed: string): { worlds: Worlds; set: string[]; acts: number } {
   return { worlds, set, acts };
 }
 
-/** Where both mats truly lie, by plain vectors: along, and from the hubs, and to each other. */
-function truly(worlds: Worlds): { along: number[]; apart: number; even: number; open: number } {
-  const at = (id: string) => worlds[LEFT.id]!.points.find((p) => p.id === id)!;
-  const [rl, rr] = [at("hubRL"), at("hubRR")];
-  const axle = Math.hypot(rl.xMm - rr.xMm, rl.yMm - rr.yMm);
-  const left = [(rl.xMm - rr.xMm) / axle, (rl.yMm - rr.yMm) / axle] as const;
-  const ahead = [left[1], -left[0]] as const;
-  const dot = (v: readonly [number, number], p: readonly [number, number]): number =>
-    v[0] * p[0] + v[1] * p[1];
-  const mats = [LEFT.id, RIGHT.id].map((id) => worlds[id]!.mat!);
-  const front = [
-    (at("hubFL").xMm + at("hubFR").xMm) / 2,
-    (at("hubFL").yMm + at("hubFR").yMm) / 2,
-  ] as const;
-  const hubs = (f: string, r: string): number =>
-    (dot(left, [at(f).xMm, at(f).yMm]) + dot(left, [at(r).xMm, at(r).yMm])) / 2;
-  const [l, r] = mats.map((m) => dot(left, m.at)) as [number, number];
-  const angle = mats.map((m) => Math.atan2(m.way[1], m.way[0]));
-  return {
-    along: mats.map((m) => dot(ahead, [m.at[0] - front[0], m.at[1] - front[1]])),
-    apart: l - r,
-    even: l - hubs("hubFL", "hubRL") - (hubs("hubFR", "hubRR") - r),
-    open: angle[0]! - angle[1]!,
-  };
-}
+/** Where both mats truly lie, by plain vectors. */
+const truly = (worlds: Worlds) =>
+  trueMats(
+    worlds[LEFT.id]!.points,
+    [LEFT.id, RIGHT.id].map((id) => worlds[id]!.mat!),
+  );
 
 describe("two mats of a surround view", () => {
   it("come to lie as the sheet wants them by the advice alone, and truly do", () => {
@@ -217,7 +172,7 @@ describe("two mats of a surround view", () => {
       expect(acts).toBeLessThan(60);
       const t = truly(worlds);
       if (
-        t.along.some((a) => Math.abs(a) > LEFT.tolerance.alongMm!) ||
+        t.each.some((m) => Math.abs(m.along) > LEFT.tolerance.alongMm!) ||
         Math.abs(t.apart - 3000) > 50 ||
         Math.abs(t.even) > 20 ||
         Math.abs(t.open) > degToRad(0.35)
