@@ -85,7 +85,6 @@ try {
     ["HQ 09 TAL", "take-in", "arrival"],
     ["HQ 09 TAL", "owed", "owed"],
     ["HQ 55 HIR", "set-out", "set-out-moving"],
-    ["HQ 12 WRN", "set-out", "set-out-suspect"],
     ["HQ 63 BET", "set-out", "set-out-set"],
     ["HQ 18 TRN", "set-out", "set-out-mats"],
     ["HQ 77 JOR", "run", "run-refused"],
