@@ -132,7 +132,7 @@ export const Big = ({ name, value, note }: { name: string; value: string; note?:
   <div>
     <p className="text-sm text-soft">{name}</p>
     <p className="figure text-3xl font-semibold">{value}</p>
-    {note && <p className="figure text-base text-soft">{note}</p>}
+    {note && <p className="figure text-base whitespace-normal! text-soft">{note}</p>}
   </div>
 );
 
