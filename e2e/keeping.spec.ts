@@ -24,7 +24,8 @@ test("nothing typed is lost: a reload in mid-typing, a server that dies, a take-
   await expect(page.getByLabel("VIN", { exact: true })).toHaveValue(VIN.slice(0, 11));
   await expect(page.getByLabel("Customer", { exact: true })).toHaveValue("Half Written");
 
-  await takeIn(page, shop.url, VIN, "Half Written");
+  const job = await takeIn(page, shop.url, VIN, "Half Written");
+  expect(await (await page.request.get(`${job}/ready`)).text()).toMatch(/<div inert/);
   await readAt(page, "tape-fl-l");
   await page.locator('[data-slot="tape-fr-r"]').click();
   await catcher(page).fill("29");

@@ -1,7 +1,15 @@
 "use client";
 
 import { usePathname } from "next/navigation";
-import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import {
+  createContext,
+  useContext,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
 import { Dialog } from "../primitives/dialog";
 import { KeptHere } from "../outbox/kept-here";
 import { Calibrations, useNextCalibration } from "./calibrations";
@@ -41,9 +49,13 @@ export function Bench({ children }: { children: ReactNode }) {
     [turn],
   );
   useKeys(head.id, acts);
+  // The page as the server sends it takes no touch: one given before it is awake would be lost
+  // without a word.
+  const surface = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => surface.current?.removeAttribute("inert"), []);
   return (
     <StageKeys.Provider value={stageKeys}>
-      <div className="flex h-dvh flex-col">
+      <div ref={surface} inert className="flex h-dvh flex-col">
         <TopBar onKeys={() => setKeysOpen(true)} onSlip={() => setSlipOpen(true)} />
         <div className="flex min-h-0 flex-1 flex-col md:flex-row">
           <Rail />
