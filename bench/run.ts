@@ -13,7 +13,7 @@ import {
 import { adjustNetwork, type Reading, type SurveyNetwork } from "@/core/survey";
 import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { observe, type Truth } from "@/tests/independent-solver";
+import { observe, type Truth, valueOf } from "@/tests/independent-solver";
 import { camera } from "./camera";
 import { gross } from "./gross";
 import { job } from "./job";
@@ -131,7 +131,7 @@ function general(
   );
   const x = Array.from({ length: net.observations.length + priors.length }, (_, i) => i);
   const y = [
-    ...net.observations.map((o) => (o.kind === "heading" ? o.valueRad : o.valueMm) / o.sigma),
+    ...net.observations.map((o) => valueOf(o) / o.sigma),
     ...priors.map((p) => p.at / p.sigma),
   ];
   const model = (q: number[]) => {

@@ -16,20 +16,35 @@ function locate(ref: string, network: SurveyNetwork, at: Truth): [number, number
     return [x!, y!];
   }
   const p = body.points.find((q) => q.id === pointId)!;
-  const [px, py] = at[ref] ?? [p.xMm, p.yMm];
+  const [ownX, ownY] = at[ref] ?? [p.xMm, p.yMm];
+  const leaning = (axis: "xMm" | "yMm"): number =>
+    (p.by ?? []).reduce((sum, s) => sum + s[axis] * at[s.cause]![0]!, 0);
+  const [px, py] = [ownX! + leaning("xMm"), ownY! + leaning("yMm")];
   const [x, y, t] = at[bodyId!] ?? [body.xMm, body.yMm, body.headingRad];
-  return [
-    x! + px! * Math.cos(t!) - py! * Math.sin(t!),
-    y! + px! * Math.sin(t!) + py! * Math.cos(t!),
-  ];
+  return [x! + px * Math.cos(t!) - py * Math.sin(t!), y! + px * Math.sin(t!) + py * Math.cos(t!)];
 }
 
 /** What a perfect instrument would read, with what it shares with others of its kind. */
 export function observe(o: Reading, network: SurveyNetwork, at: Truth): number {
   const scale = "scale" in o && o.scale ? at[o.scale]![0]! : 0;
-  const bias = o.bias ? at[o.bias]![0]! : 0;
-  return (1 + scale) * measured(o, network, at) + bias;
+  const causes = "causes" in o ? (o.causes ?? []) : [];
+  return causes.reduce(
+    (sum, { cause, per }) => sum + per * at[cause]![0]!,
+    (1 + scale) * measured(o, network, at),
+  );
 }
+
+/** A reading with the figure somebody read. */
+export const withValue = (o: Reading, value: number): Reading =>
+  o.kind === "heading"
+    ? { ...o, valueRad: value }
+    : o.kind === "cause"
+      ? { ...o, value }
+      : { ...o, valueMm: value };
+
+/** The figure of a reading. */
+export const valueOf = (o: Reading): number =>
+  o.kind === "heading" ? o.valueRad : o.kind === "cause" ? o.value : o.valueMm;
 
 /** The bare geometry. */
 function measured(o: Reading, network: SurveyNetwork, at: Truth): number {
@@ -64,6 +79,8 @@ function measured(o: Reading, network: SurveyNetwork, at: Truth): number {
     }
     case "heading":
       return at[o.body]![2]!;
+    case "cause":
+      return at[o.of]![0]! - (o.minus === undefined ? 0 : at[o.minus]![0]!);
   }
 }
 
@@ -123,12 +140,12 @@ export function independentSolution(network: SurveyNetwork): Truth {
     columns.push({ id: n.id, k: 0, step: n.unit === "mm" ? 0.5 : 1e-3 });
   }
   const start = structuredClone(at);
-  const together = new Set(network.prior?.ids);
+  const together = new Set(network.priors?.flatMap((p) => p.ids));
   const apart = (id: string): number[] => at[id]!.map((v, i) => v - start[id]![i]!);
   const residuals = (): number[] => {
     const r = network.observations.flatMap((o) => {
       if (isTie(o)) return loose(o, network, at);
-      const d = observe(o, network, at) - (o.kind === "heading" ? o.valueRad : o.valueMm);
+      const d = observe(o, network, at) - valueOf(o);
       return (o.kind === "heading" ? Math.atan2(Math.sin(d), Math.cos(d)) : d) / o.sigma;
     });
     const alone = (id: string, sigma: number | undefined): void => {
@@ -142,8 +159,8 @@ export function independentSolution(network: SurveyNetwork): Truth {
       if (b.priorCovariance && !together.has(b.id))
         r.push(...whiten(b.priorCovariance, apart(b.id)));
     }
-    if (network.prior)
-      r.push(...whiten(network.prior.covariance, network.prior.ids.flatMap(apart)));
+    for (const { covariance, ids } of network.priors ?? [])
+      r.push(...whiten(covariance, ids.flatMap(apart)));
     return r;
   };
   const slope = (c: Column, h: number): number[] => {

@@ -77,7 +77,14 @@ export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): Proposed
 
 /** The same, however small. */
 function everyMove(s: SetOutSolution): ProposedMove[] {
-  const { plan, board, target } = s;
+  const { plan, target } = s;
+  const t = plan.target.tolerance;
+  // A lean that nothing limits is counted with, not levelled.
+  const board = {
+    ...s.board,
+    ...(t.pitchDeg === undefined ? { pitchRad: target.pitchRad } : {}),
+    ...(t.rollDeg === undefined ? { rollRad: target.rollRad } : {}),
+  };
   const moves = isByHand(plan.target)
     ? drawMoves(plan.target, board, target.pose, { mm: 1, rad: 1e-4 })
     : [...planMoves(plan.stand, s.standState, board, target), ...railMoves(s, 0.2)];
@@ -149,6 +156,7 @@ function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candid
       kind: "read",
       candidate: {
         ...third,
+        anew: third.slot.seat !== undefined,
         why: "Two readings of it disagree. Seat anew what is seated, then read a third: it decides which of them stands.",
       },
       again: null,
@@ -157,7 +165,12 @@ function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candid
   const standing = new Set(s.readings.flatMap((r) => (r.state === "counts" ? [r.id] : [])));
   const again = verdict.suspects.find((id) => standing.has(id) && timesRead(s, slotOf(id)) === 1);
   const candidate = again && of(slotOf(again));
-  if (candidate) return { kind: "read", candidate, again };
+  if (candidate)
+    return {
+      kind: "read",
+      candidate: { ...candidate, anew: candidate.slot.seat !== undefined },
+      again,
+    };
   const suspect = s.slots.find((x) => x.id === slotOf(verdict.suspects[0]!))!;
   // It was taken before the carrier was disturbed: nobody can take it again where it was taken.
   if (!standing.has(verdict.suspects[0]!))

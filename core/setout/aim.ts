@@ -49,7 +49,7 @@ export function aim(
   const reach = -(rail?.mm ?? 0);
   const [lx, ly] = [-Math.sin(carrier.headingRad), Math.cos(carrier.headingRad)];
   const board = { xMm: carrier.xMm + lx * reach, yMm: carrier.yMm + ly * reach };
-  const line = datumLine(frame, adjustment.points);
+  const line = datumLine(frame, adjustment.points, adjustment.nuisances);
   const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
 
   const fromOrigin = [board.xMm - line.originXMm, board.yMm - line.originYMm] as const;
@@ -91,6 +91,10 @@ export function aim(
     [jAcross, throughAcross],
     [jTwist, -1],
   ] as const) {
+    for (const [cause, weight] of frame.turnBy ?? []) {
+      const row = index[cause];
+      if (row !== undefined) j[row]! += k * weight;
+    }
     add(j, frame.directionTo, k * mx, k * my);
     add(j, frame.directionFrom, -k * mx, -k * my);
   }

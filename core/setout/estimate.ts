@@ -1,7 +1,15 @@
 import { adjustNetwork, SurveyError, type Adjustment, type SurveyNetwork } from "@/core/survey";
 import { degToRad } from "@/core/units";
-import { vehiclePoints, type Vehicle } from "@/core/vehicle";
-import { bodiesOf, readingsOf, tiesOf, type History, type PlanReading } from "./history";
+import { hubCovariance, vehiclePoints, type Vehicle } from "@/core/vehicle";
+import {
+  bodiesOf,
+  causesOf,
+  leanReadings,
+  readingsOf,
+  tiesOf,
+  type History,
+  type PlanReading,
+} from "./history";
 
 /** What a setup's history says of everything in it at once. */
 export type Estimate = {
@@ -49,12 +57,17 @@ export function estimate(
   }));
   const bodies = bodiesOf(h);
   const read = readingsOf(readings);
+  const { nuisances, leans, ties } = causesOf(h, readings);
+  const priors = [hubCovariance(vehicle)];
   const missed: string[] = [];
   const networkNow = (): SurveyNetwork => ({
     points,
     bodies,
+    nuisances,
+    priors,
     observations: [
       ...read,
+      ...leans,
       ...tiesOf(h).map((t) => (missed.includes(t.to) ? { ...t, ...LOOSE } : t)),
     ],
   });
@@ -62,14 +75,21 @@ export function estimate(
     let network = networkNow();
     let adjustment = adjustNetwork(network);
     for (let n = 0; n < tiesOf(h).length && contradicted(adjustment); n++) {
-      const better = blame(h, network, adjustment, missed);
+      const better = blame(h, network, adjustment, missed, ties);
       if (better === null) break;
       missed.push(better);
       network = networkNow();
       adjustment = adjustNetwork(network);
     }
-    const own = new Set(read.map((r) => r.id));
-    const suspects = adjustment.suspectGroup.filter((id) => own.has(id));
+    const own = new Set([...read.map((r) => r.id), ...leanReadings(h)]);
+    // A seating under suspicion is as much as every reading through it.
+    const suspects = [
+      ...new Set(
+        adjustment.suspectGroup.flatMap((id) =>
+          own.has(id) ? [id] : readings.filter((r) => r.seat === id).map((r) => r.id),
+        ),
+      ),
+    ];
     return { network, adjustment, culprit: null, missed, suspects };
   } catch (error) {
     if (!(error instanceof SurveyError)) throw error;
@@ -94,9 +114,10 @@ function blame(
   network: SurveyNetwork,
   now: Adjustment,
   missed: readonly string[],
+  leans: readonly string[],
 ): string | null {
   const ties = tiesOf(h);
-  const tied = new Set(ties.map((t) => t.id));
+  const tied = new Set([...ties.map((t) => t.id), ...leans]);
   const worst = Math.max(
     0,
     ...now.residuals.filter((r) => !tied.has(r.id.split("/")[0]!)).map((r) => r.w ** 2),

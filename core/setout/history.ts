@@ -1,7 +1,18 @@
-import type { Reading, SurveyBody, Tie } from "@/core/survey";
+import type { Reading, SurveyBody, SurveyNuisance, Tie } from "@/core/survey";
 import { degToRad } from "@/core/units";
+import {
+  leanCause,
+  leanOf,
+  scaleCause,
+  scaleOf,
+  seatCause,
+  toeCause,
+  TOE_LEFT,
+  TOE_RIGHT,
+} from "./causes";
 import { carried, followedBy, type Displacement } from "./displace";
 import type { Slot } from "./slot";
+import type { CarrierPoint } from "./slots";
 import type { PlanPose } from "./stand";
 import type { Widening } from "./touch";
 
@@ -32,13 +43,31 @@ export type PlanReading = {
   slot: Slot;
   shown: number;
   sigma: number;
+  /** The seating it was read through. */
+  seat?: string;
 };
+
+/** The lean of a carrier between two disturbances: what became of it, and what was read of it since. */
+type Lean = {
+  shift: number;
+  sigma: number;
+  readings: { id: string; value: number; sigma: number }[];
+};
+type Leans = Record<"pitch" | "roll", Lean>;
 
 /**
  * One carrier between two disturbances: its pose is one body of the network. Readings belong to the
  * epoch they were taken in, so that a contradiction that shows late can still name an early one.
  */
-type Epoch = { body: string; start: PlanPose; tie: Tied | null };
+type Epoch = {
+  body: string;
+  start: PlanPose;
+  tie: Tied | null;
+  /** How high its board's centre is, as well as it is known, mm. */
+  heightMm: number;
+  /** Which of the carrier's leans it stood in. */
+  lean: number;
+};
 
 /** How an epoch hangs on the one before: carried by so much, so surely. */
 type Tied = Displacement & {
@@ -52,16 +81,25 @@ type Tied = Displacement & {
 /** Everything that was read and done in the plan of one setup, as a network sees it. */
 export type History = {
   epochs: Map<string, Epoch[]>;
-  points: Map<string, SurveyBody["points"]>;
+  points: Map<string, CarrierPoint[]>;
+  /** Carriers that can lean; a mat on the floor is none. */
+  leans: Map<string, Leans[]>;
   motions: SurveyBody[];
   readings: PlanReading[];
+  /** How often each thing that is clamped or hung was seated. */
+  seats: Map<string, number>;
+  /** Whether something is judged against a thrust line. */
+  onThrust: boolean;
 };
 
-export const newHistory = (): History => ({
+export const newHistory = (onThrust = false): History => ({
   epochs: new Map(),
   points: new Map(),
+  leans: new Map(),
   motions: [],
   readings: [],
+  seats: new Map(),
+  onThrust,
 });
 
 const diagonal = (mm: number, rad: number): number[][] => [
@@ -70,16 +108,62 @@ const diagonal = (mm: number, rad: number): number[][] => [
   [0, 0, rad * rad],
 ];
 
-/** Puts a carrier into the history where it should stand. @param points in its own axes, mm */
+/**
+ * Puts a carrier into the history where it should stand.
+ *
+ * @param points in its own axes, mm
+ * @param upright the board's height, and its lean as the sheet wants it; null for what lies on the
+ *   floor
+ */
 export function rollIn(
   h: History,
   carrier: string,
   start: PlanPose,
-  points: SurveyBody["points"],
+  points: CarrierPoint[],
+  upright: { heightMm: number; pitchRad: number; rollRad: number } | null = null,
 ): void {
-  h.epochs.set(carrier, [{ body: carrier, start, tie: null }]);
+  const heightMm = upright?.heightMm ?? 0;
+  h.epochs.set(carrier, [{ body: carrier, start, tie: null, heightMm, lean: 0 }]);
   h.points.set(carrier, points);
+  if (!upright) return;
+  const lean = (shift: number): Lean => ({ shift, sigma: ROLLED_IN.tiltRad, readings: [] });
+  h.leans.set(carrier, [{ pitch: lean(upright.pitchRad), roll: lean(upright.rollRad) }]);
 }
+
+/** A carrier's lean is disturbed: what is read of it from now on is of another one. */
+export function leanAnew(
+  h: History,
+  carrier: string,
+  sigma: number,
+  shift: { pitch: number; roll: number },
+): void {
+  const list = h.leans.get(carrier);
+  if (!list || (sigma === 0 && shift.pitch === 0 && shift.roll === 0)) return;
+  const lean = (by: number): Lean => ({ shift: by, sigma: Math.max(sigma, 1e-6), readings: [] });
+  list.push({ pitch: lean(shift.pitch), roll: lean(shift.roll) });
+  epochNow(h, carrier).lean = list.length - 1;
+}
+
+/** A reading of a carrier's lean as it is now. */
+export const readLean = (
+  h: History,
+  carrier: string,
+  part: "pitch" | "roll",
+  reading: Lean["readings"][number],
+): void => void h.leans.get(carrier)?.at(-1)![part].readings.push(reading);
+
+/** The name of a seating as it is now, or of the next one. */
+export function seatNow(h: History, id: string, anew: boolean): string {
+  const times = (h.seats.get(id) ?? 1) + (anew ? 1 : 0);
+  h.seats.set(id, times);
+  return `seat of ${id}#${times}`;
+}
+
+/** The name of a carrier's lean as it is now; null for one that cannot. */
+export const leanNow = (h: History, carrier: string, part: "pitch" | "roll"): string | null => {
+  const list = h.leans.get(carrier);
+  return list ? leanCause(carrier, part, list.length - 1) : null;
+};
 
 /** The epoch a carrier is in now. */
 export const epochNow = (h: History, carrier: string): Epoch => h.epochs.get(carrier)!.at(-1)!;
@@ -120,7 +204,7 @@ export function disturb(
     return;
   }
   const body = `${carrier}@${list.length}`;
-  list.push({ body, start, tie: { from: last.body, ...by, ...variances, motion: null } });
+  list.push({ ...last, body, start, tie: { from: last.body, ...by, ...variances, motion: null } });
 }
 
 /**
@@ -140,8 +224,8 @@ export function moveVehicle(h: History, d: Pick<Widening, "planMm" | "headingRad
   for (const [carrier, list] of h.epochs) {
     const last = list.at(-1)!;
     list.push({
+      ...last,
       body: `${carrier}@${list.length}`,
-      start: last.start,
       tie: {
         from: last.body,
         by: { xMm: 0, yMm: 0, headingRad: 0 },
@@ -161,10 +245,19 @@ const tieTo = (body: string): string => `carried to ${body}`;
 export const bodiesOf = (h: History): SurveyBody[] => [
   ...h.motions,
   ...[...h.epochs].flatMap(([carrier, list]) =>
-    list.map(({ body, start, tie }): SurveyBody => ({
+    list.map(({ body, start, tie, heightMm, lean }): SurveyBody => ({
       id: body,
       ...start,
-      points: h.points.get(carrier)!,
+      points: h.points.get(carrier)!.map(({ id, xMm, yMm, up }) => {
+        if (!up || !h.leans.has(carrier)) return { id, xMm, yMm };
+        const underMm = up.from === "floor" ? heightMm - up.mm : -up.mm;
+        const by = leanOf(
+          underMm,
+          leanCause(carrier, "pitch", lean),
+          leanCause(carrier, "roll", lean),
+        );
+        return { id, xMm, yMm, ...(underMm === 0 ? {} : { by }) };
+      }),
       ...(tie ? {} : { priorCovariance: diagonal(ROLLED_IN.planMm, ROLLED_IN.headingRad) }),
     })),
   ),
@@ -192,10 +285,80 @@ export const tiesOf = (h: History): Extract<Tie, { kind: "carried" }>[] =>
     ),
   );
 
-/** What was read, as readings of the network. */
+/** What was read in the plan, as readings of the network. */
 export const readingsOf = (readings: readonly PlanReading[]): Reading[] =>
   readings.flatMap((r) =>
     r.slot.observes.in === "plan"
-      ? [r.slot.observes.observation(r.id, r.slot.toModel(r.shown), r.sigma, r.body, r.mate?.body)]
+      ? [
+          sharing(
+            r.slot.observes.observation(
+              r.id,
+              r.slot.toModel(r.shown),
+              r.sigma,
+              r.body,
+              r.mate?.body,
+            ),
+            r.slot,
+            r.seat,
+          ),
+        ]
       : [],
   );
+
+/** A reading with what it has in common with others of its instrument, and through its seating. */
+export function sharing(o: Reading, slot: Slot, seat: string | undefined): Reading {
+  const scale = scaleOf(slot.instrument);
+  if (o.kind === "heading" || o.kind === "cause") return o;
+  const causes = [...(o.causes ?? []), ...(seat ? [{ cause: seat, per: 1 }] : [])];
+  return {
+    ...o,
+    ...(scale ? { scale } : {}),
+    ...(causes.length > 0 ? { causes } : {}),
+  };
+}
+
+/** How leans follow on one another: nobody reads that. */
+const leanTie = (id: string): string => `${id} follows`;
+
+/**
+ * What readings have in common, as unknowns with what is known beforehand, and what is known of the
+ * leans of every carrier: how one came from the last, and what was read of each.
+ */
+export function causesOf(
+  h: History,
+  readings: readonly PlanReading[],
+): { nuisances: SurveyNuisance[]; leans: Reading[]; ties: string[] } {
+  const nuisances = new Map<string, SurveyNuisance>();
+  for (const r of readings) {
+    const scale = scaleOf(r.slot.instrument);
+    if (scale) nuisances.set(scale, scaleCause(scale));
+    if (r.seat) nuisances.set(r.seat, seatCause(r.seat, r.slot.seat!.sigmaMm));
+  }
+  const toe = h.onThrust || readings.some((r) => r.slot.instrument === "wheel-laser");
+  if (toe) for (const id of [TOE_LEFT, TOE_RIGHT]) nuisances.set(id, toeCause(id));
+  const leans: Reading[] = [];
+  const ties: string[] = [];
+  for (const [carrier, list] of h.leans)
+    for (const part of ["pitch", "roll"] as const) {
+      let value = 0;
+      list.forEach((l, k) => {
+        const id = leanCause(carrier, part, k);
+        const { shift, sigma } = l[part];
+        value += shift;
+        nuisances.set(id, { id, value, unit: "rad", ...(k === 0 ? { sigma } : {}) });
+        if (k > 0) {
+          const minus = leanCause(carrier, part, k - 1);
+          ties.push(leanTie(id));
+          leans.push({ id: leanTie(id), kind: "cause", of: id, minus, value: shift, sigma });
+        }
+        for (const r of l[part].readings) leans.push({ ...r, kind: "cause", of: id });
+      });
+    }
+  return { nuisances: [...nuisances.values()], leans, ties };
+}
+
+/** Every reading of a lean, by its name. */
+export const leanReadings = (h: History): string[] =>
+  [...h.leans.values()]
+    .flat()
+    .flatMap((l) => [...l.pitch.readings, ...l.roll.readings].map((r) => r.id));

@@ -57,8 +57,8 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
       toModel: (shown) => shown + stand.scaleOffsetMm,
       toShown: (model) => model - stand.scaleOffsetMm,
     });
-  if (target.tolerance.pitchDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.pitch));
-  if (target.tolerance.rollDeg !== undefined) slots.push(...tiltSlots(plan, TILTS.roll));
+  // Whether the sheet limits it or not: a stand that leans holds its board elsewhere than its hooks.
+  slots.push(...tiltSlots(plan, TILTS.pitch), ...tiltSlots(plan, TILTS.roll));
   return slots;
 }
 

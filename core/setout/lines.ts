@@ -49,7 +49,7 @@ function gradients(
   const [p, q] = [at(frame.directionFrom), at(frame.directionTo)];
   const square = (q.xMm - p.xMm) ** 2 + (q.yMm - p.yMm) ** 2;
   const [mx, my] = [-(q.yMm - p.yMm) / square, (q.xMm - p.xMm) / square];
-  const line = datumLine(frame, s.adjustment!.points);
+  const line = datumLine(frame, s.adjustment!.points, s.adjustment!.nuisances);
   const lever = atX - line.xMm;
   const add = (g: Float64Array, id: VehiclePointId, x: number, y: number): void => {
     const row = index[id];
@@ -139,7 +139,7 @@ function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
       ? [o.from, o.to]
       : o.kind === "range"
         ? [o.panelPoint]
-        : o.kind === "heading"
+        : o.kind === "heading" || o.kind === "cause"
           ? []
           : [o.point, o.lineFrom, o.lineTo];
   return ends.some((e) => (points as readonly string[]).includes(e));
@@ -154,7 +154,7 @@ export function blindTo(s: SetOutSolution): { say: string; slotId: string | null
   const points = POINTS[s.plan.target.datum];
   const sees = (slot: Slot): boolean => touches(slot, points);
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));
-  if (s.slots.some((slot) => sees(slot) && (saw.has(slot.id) || inSchool(school, slot))))
+  if (s.slots.some((slot) => sees(slot) && (saw.has(slot.id) || inSchool(s.plan, slot))))
     return null;
   const would = s.slots.find(sees);
   return {

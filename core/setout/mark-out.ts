@@ -101,7 +101,7 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const expected = predictedReadings(exact, board);
   const path = SCHOOLS[school].path;
   // What runs to another target is not foreseen: that one may not lie there yet.
-  const slots = slotsFor(plan).filter((s) => inSchool(school, s) && s.mate === undefined);
+  const slots = slotsFor(plan).filter((s) => inSchool(plan, s) && s.mate === undefined);
   const ordered = [
     ...path.flatMap((id) => slots.find((s) => s.id === id) ?? []),
     ...slots.filter((s) => !path.includes(s.id)),

@@ -4,7 +4,9 @@ import { centredProbability } from "./chance";
 import type { Instrument } from "./instrument";
 import type { Slot } from "./slot";
 import { readingSigma } from "./slots";
-import { inSchool, schoolOf } from "./schools";
+import { sharing } from "./history";
+import { carries, type Witness } from "./reliability";
+import { inSchool } from "./schools";
 import { partIndex, proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors, type Verdict } from "./verdict";
@@ -16,6 +18,8 @@ export type Candidate = {
   /** What it should show if the present solution holds, in the slot's own terms. */
   expected: number;
   sigma: number;
+  /** What it goes through is to be seated anew first: a repeat through the same seat is no witness. */
+  anew: boolean;
   /**
    * Chance of a confident verdict after it, against now (as the chance a nulled board would have).
    */
@@ -26,30 +30,48 @@ export type Candidate = {
 };
 
 const OBSERVATION_ID = "candidate";
+/** Taking off what is clamped and seating it anew, seconds. */
+const SEAT_SECONDS = 25;
 
 /** The instrument a slot is read with. */
 export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undefined =>
   s.plan.instruments.find((i) => i.kind === slot.instrument);
 
-/** A slot's number, without an uncertainty of its own, as the network sees it. */
-const observationOf = (
-  slot: Slot,
-  value: number,
-  sigma: number,
-  body: string,
-  mate?: string,
-): Reading | null =>
-  slot.observes.in === "plan"
-    ? slot.observes.observation(OBSERVATION_ID, value, sigma, body, mate)
-    : null;
+/**
+ * A slot's reading, before it is taken, as the network sees it; null for what is no part of it. A
+ * seat or a tape that nothing was read with yet adds its own uncertainty to the reading's instead.
+ */
+function observationOf(s: SetOutSolution, slot: Slot): Reading | null {
+  const { in: of } = slot.observes;
+  if (of === "pitch" || of === "roll") {
+    const lean = s.leans[of];
+    return lean ? { id: OBSERVATION_ID, kind: "cause", of: lean, value: 0, sigma: 1 } : null;
+  }
+  if (slot.observes.in !== "plan") return null;
+  const mate = slot.mate === undefined ? undefined : s.mates[slot.mate];
+  const known = new Set((s.network.nuisances ?? []).map((n) => n.id));
+  const bare = slot.observes.observation(OBSERVATION_ID, 0, 1, s.body, mate);
+  const seat = slot.seat && s.seats[slot.seat.id];
+  const o = sharing(bare, slot, seat !== undefined && known.has(seat) ? seat : undefined);
+  if (!("causes" in o || "scale" in o)) return o;
+  const { causes, scale, ...rest } = o as typeof o & { scale?: string };
+  return {
+    ...rest,
+    ...(causes ? { causes: causes.filter((c) => known.has(c.cause)) } : {}),
+    ...(scale && known.has(scale) ? { scale } : {}),
+  } as Reading;
+}
 
-/** The body of the other target a reading runs to. */
-const mateOf = (s: SetOutSolution, slot: Slot): string | undefined =>
-  slot.mate === undefined ? undefined : s.mates[slot.mate];
+/** What a reading is uncertain by that no repeat of it shares with it yet, mm. */
+const looseness = (s: SetOutSolution, slot: Slot, anew: boolean): number =>
+  slot.seat && (anew || !(s.network.nuisances ?? []).some((n) => n.id === s.seats[slot.seat!.id]))
+    ? slot.seat.sigmaMm
+    : 0;
 
 /** What each slot would show with the board at `board` (default: at the present solution). */
 export function predictedReadings(s: SetOutSolution, board = s.board): Map<string, number> {
   const planSlots = s.slots.filter((slot) => slot.observes.in === "plan");
+  const { pitch, roll } = s.leans;
   const predictions = predictReadings(
     s.network,
     {
@@ -58,11 +80,13 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
         ...(s.adjustment?.bodies ?? []).filter((b) => b.id !== s.body),
         { id: s.body, ...board.pose, covariance: [] },
       ],
+      nuisances: [
+        ...(s.adjustment?.nuisances ?? []),
+        ...(pitch ? [{ id: pitch, value: board.pitchRad }] : []),
+        ...(roll ? [{ id: roll, value: board.rollRad }] : []),
+      ],
     },
-    planSlots.map((slot) => ({
-      ...observationOf(slot, 0, 1, s.body, mateOf(s, slot))!,
-      id: slot.id,
-    })),
+    planSlots.map((slot) => ({ ...observationOf(s, slot)!, id: slot.id })),
   );
   const shown = new Map(planSlots.map((slot, i) => [slot.id, slot.toShown(predictions[i]!.value)]));
   const scalars = {
@@ -92,44 +116,40 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
 export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const now = s.plane;
   if (!s.adjustment || !now) return [];
-  const { covariance, order } = s.adjustment.joint;
+  const { joint } = s.adjustment;
+  const { covariance, order } = joint;
   const halves = now.quantities.map((q) => q.half);
   const scalars = scalarErrors(s);
   const expected = predictedReadings(s);
-  const school = schoolOf(s.plan);
-  const planSlots = s.slots.filter((slot) => slot.observes.in === "plan" && inSchool(school, slot));
+  const walked = s.slots.flatMap((slot) => {
+    const reading = inSchool(s.plan, slot) ? observationOf(s, slot) : null;
+    return reading ? [{ ...reading, id: slot.id }] : [];
+  });
   const gradients = new Map(
-    predictReadings(
-      s.network,
-      s.adjustment,
-      planSlots.map((slot) => ({
-        ...observationOf(slot, 0, 1, s.body, mateOf(s, slot))!,
-        id: slot.id,
-      })),
-    ).map((p, i) => [planSlots[i]!.id, p.gradient]),
+    predictReadings(s.network, s.adjustment, walked).map((p, i) => [walked[i]!.id, p.gradient]),
   );
   const planNow = centredProbability(now.nulled, now.covariance, halves, "rank");
   const scalarsNow = scalars.reduce((p, q) => p * insideChance(0, q.sigma, q.half), 1);
   const taken = (slot: Slot): number =>
     s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
   const wantsCheck = verdict.why === "unchecked";
-  const uncheckedIn = new Set(
-    verdict.unchecked.map(
-      (id) =>
-        s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)!.slotId)!.observes.in,
-    ),
-  );
+  const hiding = verdict.weak.map((w) => Math.log(Math.max(1, carries(w))));
 
-  const candidates = s.slots.flatMap((slot): Candidate[] => {
-    if (!inSchool(school, slot)) return [];
+  const candidate = (slot: Slot, anew: boolean): Candidate[] => {
+    if (!inSchool(s.plan, slot)) return [];
     const instrument = instrumentFor(s, slot);
     if (!instrument) return [];
     const shown = expected.get(slot.id)!;
-    const sigma = readingSigma(instrument, slot, shown);
+    const own = readingSigma(instrument, slot, shown);
+    const sigma = Math.hypot(own, looseness(s, slot, anew));
+    const seconds = slot.seconds + (anew ? SEAT_SECONDS : 0);
     let chanceAfter: number;
     let proof = 0;
-    if (slot.observes.in === "plan") {
-      const g = gradients.get(slot.id)!;
+    const gradient = gradients.get(slot.id);
+    // Seated anew, it shares nothing with what was read through the old seat.
+    const seated = anew && slot.seat ? joint.index[s.seats[slot.seat.id]!] : undefined;
+    const g = gradient && seated !== undefined ? without(gradient, seated) : gradient;
+    if (g) {
       const qg = new Float64Array(order);
       let gqg = 0;
       for (let i = 0; i < order; i++) {
@@ -142,7 +162,12 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
       const after = now.covariance.map((row, i) =>
         row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
       );
-      chanceAfter = centredProbability(now.nulled, after, halves, "rank") * scalarsNow;
+      chanceAfter = centredProbability(now.nulled, after, halves, "rank");
+      for (const q of scalars) {
+        const variance =
+          q.id === slot.observes.in ? 1 / (1 / q.sigma ** 2 + 1 / sigma ** 2) : q.sigma ** 2;
+        chanceAfter *= insideChance(0, Math.sqrt(variance), q.half);
+      }
       for (const i of s.owing.map(partIndex)) {
         const part = s.aim!.jacobian[i]!.reduce((sum, v, k) => sum + v * qg[k]!, 0);
         const before = s.aim!.covariance[i]![i]!;
@@ -167,34 +192,67 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     }
     const unproved = s.unproved.includes(slot.observes.in);
     let worth =
-      Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) /
-      slot.seconds;
+      Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) / seconds;
     // A repeat shares the eye and the hook with the first: a fresh reading is the better witness.
     if (taken(slot) > 0) worth /= 1 + taken(slot);
-    if (verdict.why === "owing") worth = proof / (1 + taken(slot)) / slot.seconds;
-    else if (wantsCheck)
-      worth = (uncheckedIn.has(slot.observes.in) ? 1 / (1 + taken(slot)) : 0.001) / slot.seconds;
+    if (verdict.why === "owing") worth = proof / (1 + taken(slot)) / seconds;
+    else if (wantsCheck) worth = finds(verdict, hiding, slot, g, sigma) / seconds;
     else if (unproved) worth += 1e-3;
     return [
       {
         slot,
         instrument,
         expected: shown,
-        sigma,
+        sigma: own,
+        anew,
         chanceAfter,
         worth,
         why: reason(s, slot, unproved, verdict),
       },
     ];
-  });
-  return candidates.sort((a, b) => b.worth - a.worth);
+  };
+  return s.slots
+    .flatMap((slot) => [
+      ...candidate(slot, false),
+      ...(wantsCheck && slot.seat && taken(slot) > 0 ? candidate(slot, true) : []),
+    ])
+    .sort((a, b) => b.worth - a.worth);
+}
+
+const without = (gradient: Float64Array, row: number): Float64Array => {
+  const out = Float64Array.from(gradient);
+  out[row] = 0;
+  return out;
+};
+
+/**
+ * How much a reading would shorten what can hide: the sum over all hidden slips that carry too far
+ * of the logarithm by which it carries less.
+ */
+function finds(
+  { weak }: Verdict,
+  before: readonly number[],
+  slot: Slot,
+  gradient: Float64Array | undefined,
+  sigma: number,
+): number {
+  const witness: Witness | null = gradient
+    ? { of: "plan", gradient, sigma }
+    : slot.observes.in === "height"
+      ? { of: "height", sigma }
+      : null;
+  if (!witness) return 0;
+  return weak.reduce(
+    (sum, w, i) => sum + before[i]! - Math.log(Math.max(1, carries(w, witness))),
+    0,
+  );
 }
 
 const PART_NAMES = { along: "distance", across: "place across", twist: "twist" } as const;
 
 function reason(s: SetOutSolution, slot: Slot, unproved: boolean, verdict: Verdict): string {
   if (verdict.why === "unchecked")
-    return "It would show a slip in a reading that nothing checks yet.";
+    return "It would show a slip that could hide until now and carry the board out of its limits.";
   if (verdict.why === "owing")
     return `The ${s.owing.map((p) => PART_NAMES[p]).join(" and the ")} was moved and not measured since; this reading sees it best.`;
   if (unproved)

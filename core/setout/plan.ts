@@ -7,6 +7,7 @@ import {
   type VehiclePointId,
 } from "@/core/vehicle";
 import type { Setup, Target } from "@/core/sheet";
+import { TURNS_WITH_TOE } from "./causes";
 import type { Instrument } from "./instrument";
 import type { SchoolId } from "./schools";
 import type { PlanPose, Stand } from "./stand";
@@ -128,6 +129,8 @@ export type DatumFrame = {
    * own).
    */
   distanceOffsetMm: number;
+  /** Causes that turn the line, and by how much for one unit of each. */
+  turnBy?: readonly (readonly [cause: string, weight: number])[];
 };
 
 /** The sheet named a thrust line, but nobody has said which way the rear axle steers. */
@@ -144,7 +147,7 @@ export class MissingThrustError extends Error {
 export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearToe">): DatumFrame {
   const { vehicle, target, rearToe } = plan;
   if (target.datum === "thrust" && !rearToe) throw new MissingThrustError();
-  const line: Pick<DatumFrame, "through" | "directionFrom" | "directionTo" | "turnRad"> =
+  const line: Omit<DatumFrame, "distanceFrom" | "distanceOffsetMm"> =
     target.datum === "centreline"
       ? { through: [["badgeR", 1]], directionFrom: "badgeR", directionTo: "badgeF", turnRad: 0 }
       : {
@@ -157,6 +160,7 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearTo
           directionFrom: "hubRR",
           directionTo: "hubRL",
           turnRad: -Math.PI / 2 + (target.datum === "thrust" ? thrustAngleRad(rearToe!) : 0),
+          ...(target.datum === "thrust" ? { turnBy: TURNS_WITH_TOE } : {}),
         };
   const fromFrontAxle = (xMm: number): number => xMm - vehicle.wheelbaseMm;
   const hubs: [VehiclePointId, number][] = [
@@ -196,8 +200,16 @@ export const wantedRail = ({ placement, beam }: Target): number =>
 
 type PlacedPoint = { id: string; xMm: number; yMm: number };
 
-/** The datum line through given vehicle points (nominal or adjusted). */
-export function datumLine(frame: DatumFrame, points: readonly PlacedPoint[]): DatumLine {
+/**
+ * The datum line through given vehicle points (nominal or adjusted).
+ *
+ * @param causes what is known of those that turn it; 0 where nothing is
+ */
+export function datumLine(
+  frame: DatumFrame,
+  points: readonly PlacedPoint[],
+  causes: readonly { id: string; value: number }[] = [],
+): DatumLine {
   const at = (id: VehiclePointId): PlacedPoint => points.find((p) => p.id === id)!;
   const mean = (weights: [VehiclePointId, number][]): [number, number] =>
     weights.reduce<[number, number]>(
@@ -206,7 +218,11 @@ export function datumLine(frame: DatumFrame, points: readonly PlacedPoint[]): Da
     );
   const from = at(frame.directionFrom);
   const to = at(frame.directionTo);
-  const headingRad = Math.atan2(to.yMm - from.yMm, to.xMm - from.xMm) + frame.turnRad;
+  const turned = (frame.turnBy ?? []).reduce(
+    (sum, [id, weight]) => sum + weight * (causes.find((c) => c.id === id)?.value ?? 0),
+    frame.turnRad,
+  );
+  const headingRad = Math.atan2(to.yMm - from.yMm, to.xMm - from.xMm) + turned;
   const [xMm, yMm] = mean(frame.through);
   const [ox, oy] = mean(frame.distanceFrom);
   return {

@@ -74,7 +74,7 @@ function errorOf(
       jacobian,
     });
   }
-  const line = datumLine(frame, a.points);
+  const line = datumLine(frame, a.points, a.nuisances);
   const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
   let [value, turned] = [0, 0];
   const add = (id: string, weight: number): void => {

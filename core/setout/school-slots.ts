@@ -1,6 +1,7 @@
 import { degToRad } from "@/core/units";
 import type { VehiclePointId } from "@/core/vehicle";
 import { isAside } from "./aside";
+import { TOE_LEFT, TOE_RIGHT } from "./causes";
 import type { SetOutPlan } from "./plan";
 import { asIs, inPlan, type Slot } from "./slot";
 
@@ -165,18 +166,20 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
   ];
 }
 
-/** Rear toe of a wheel nobody has measured: as cars are made, and how far that may be off. */
-const USUAL_TOE = { rad: degToRad(0.1), sigmaRad: degToRad(0.06) };
+/** Rear toe of a wheel nobody has measured: as cars are made. */
+const USUAL_TOE_RAD = degToRad(0.1);
+/** How far a panel sits from where it sat before, clamp and hook included, mm. */
+const PANEL_SEAT_MM = 0.7;
 
 /** Headings of the rear wheels in vehicle axes: toe-in turns each toward the middle. */
 const wheelHeading = (plan: SetOutPlan, left: boolean): number =>
-  left ? -(plan.rearToe?.leftRad ?? USUAL_TOE.rad) : (plan.rearToe?.rightRad ?? USUAL_TOE.rad);
+  left ? -(plan.rearToe?.leftRad ?? USUAL_TOE_RAD) : (plan.rearToe?.rightRad ?? USUAL_TOE_RAD);
 
 /**
  * Panels clamped across the rear wheels and a front hub; a rangefinder at each end of the beam
  * looks along the board's normal. A panel stands square to its wheel, so the wheel's toe turns it;
- * between beam end and hub that is a few tenths of a millimetre, which is modelled, and the clamp's
- * own 0.05 degrees, which is in the instrument's uncertainty.
+ * between beam end and hub that is a few tenths of a millimetre, which is modelled. How the panel
+ * sits is common to every reading of it until it is seated anew.
  */
 export function panelSlots(plan: SetOutPlan): Slot[] {
   if (isAside(plan.target)) return [];
@@ -195,6 +198,11 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
     instrument: "range",
     quantity: { name: `the ${name}`, dimension: "length", min: 500, max: 20_000 },
     seconds,
+    seat: {
+      id,
+      name: `the panel at the ${name.replace("range to the ", "")}`,
+      sigmaMm: PANEL_SEAT_MM,
+    },
     observes: inPlan((body) => ({
       kind: "range",
       from: `${body}.${end}`,
@@ -232,6 +240,8 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
  */
 export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
   if (isAside(plan.target)) return [];
+  const throwM = (plan.target.placement.alongMm + plan.vehicle.wheelbaseMm) / 1000;
+  const laser = plan.instruments.find((i) => i.kind === "wheel-laser");
   return [true, false].map((left): Slot => {
     const heading = wheelHeading(plan, left);
     const word = left ? "left" : "right";
@@ -243,16 +253,27 @@ export function wheelLaserSlots(plan: SetOutPlan): Slot[] {
       instrument: "wheel-laser",
       quantity: { name: `the ${word} scale of the beam`, dimension: "length", min: 100, max: 2500 },
       seconds: 12,
-      ...(plan.rearToe ? {} : { looseRad: USUAL_TOE.sigmaRad }),
-      throwM: plan.target.placement.alongMm / 1000 + plan.vehicle.wheelbaseMm / 1000,
+      throwM,
+      // The clamp holds the laser at an angle, and keeps it until it is seated anew.
+      ...(laser && laser.sigmaRad > 0
+        ? {
+            seat: {
+              id: left ? "laser-rl" : "laser-rr",
+              name: `the laser at the rear ${word} wheel`,
+              sigmaMm: 1000 * throwM * laser.sigmaRad,
+            },
+          }
+        : {}),
       // Along the beam to vehicle left is the body's own -y; the laser's plane has its normal a
       // quarter turn from it.
       observes: inPlan((body) => ({
         kind: "range",
-        from: `${body}.centre`,
+        from: `${body}.beam`,
         directionRad: left ? -Math.PI / 2 : Math.PI / 2,
         panelPoint: left ? "hubRL" : "hubRR",
         panelHeadingRad: heading + (left ? Math.PI / 2 : -Math.PI / 2),
+        // More toe-in brings either light nearer to the middle.
+        causes: [{ cause: left ? TOE_LEFT : TOE_RIGHT, per: -1000 * throwM }],
       })),
       ...asIs,
     };

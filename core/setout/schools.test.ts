@@ -49,9 +49,7 @@ function walk(
   const world = openBay(seed, plan);
   const random = randomFrom(seedFrom(`${seed}/hands`));
   const entries = slotsFor(plan)
-    .filter(
-      (s) => s.observes.in === "plan" && (only ? only.includes(s.id) : inSchool(plan.school!, s)),
-    )
+    .filter((s) => s.observes.in === "plan" && (only ? only.includes(s.id) : inSchool(plan, s)))
     .map((slot): Reading => {
       const truth = trueReading(world, slot.id);
       const sigma = readingSigma(

@@ -144,14 +144,22 @@ export const SCHOOLS: Record<SchoolId, School> = {
   },
 };
 
-/** Whether a school walks this reading. */
-export const inSchool = (
-  school: SchoolId,
-  slot: { id: string; observes: { in: string } },
-): boolean =>
-  slot.observes.in !== "plan" ||
-  SCHOOLS[school].path.length === 0 ||
-  SCHOOLS[school].path.includes(slot.id);
+/**
+ * Whether the way a plan is set out walks this reading. Where the sheet means the thrust line, the
+ * lasers on the rear wheels belong to every way: nothing else in a shop sees where the car drives.
+ */
+export function inSchool(
+  plan: { target: Pick<Target, "kind" | "datum">; school?: SchoolId },
+  slot: { id: string; instrument: Instrument["kind"]; observes: { in: string } },
+): boolean {
+  const { path } = SCHOOLS[schoolOf(plan)];
+  return (
+    slot.observes.in !== "plan" ||
+    path.length === 0 ||
+    path.includes(slot.id) ||
+    (plan.target.datum === "thrust" && slot.instrument === "wheel-laser")
+  );
+}
 
 /** Ways whose beams run along the wheels: they miss a board that stands beside the line. */
 const ALONG_WHEELS: readonly SchoolId[] = ["wheel-panels", "wheel-lasers"];

@@ -1,5 +1,6 @@
 import type { Reading } from "@/core/survey";
 import type { Quantity } from "@/core/units";
+import type { Seat } from "./causes";
 import type { Instrument } from "./instrument";
 
 /** Quantities that do not lie in the floor plan; each is a single number with its own readings. */
@@ -27,11 +28,8 @@ export type Slot = {
   seconds: number;
   /** What a beam travels, metres, where that is not the figure itself. */
   throwM?: number;
-  /**
-   * What more its direction is uncertain than the instrument itself, radians (a wheel whose toe
-   * nobody knows).
-   */
-  looseRad?: number;
+  /** What it goes through that was clamped or hung, and stays as it sits for every repeat. */
+  seat?: Seat;
   /**
    * The instrument is graduated in divisions of this angle, radians; its figures are still angles
    * inside.

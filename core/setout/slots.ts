@@ -4,22 +4,38 @@ import { levelSlots, railSlot } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
 import { matSlots } from "./mat-slots";
-import { inPlan, type Slot } from "./slot";
+import { asIs, inPlan, type Slot } from "./slot";
 import { floorMarkSlots, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
 /**
- * Points of a carrier that readings use, in body axes: of a stand x toward the car, vehicle left
- * -y; of a mat x the way it looks.
+ * A point of a carrier that readings use, in body axes: of a stand x toward the car, vehicle left
+ * -y; of a mat x the way it looks. `up` is how high it sits where it is not on the level of the
+ * board's centre: a stand that leans carries it aside.
  */
-export const carrierPoints = (plan: SetOutPlan): { id: string; xMm: number; yMm: number }[] =>
+export type CarrierPoint = {
+  id: string;
+  xMm: number;
+  yMm: number;
+  up?: { from: "floor" | "board"; mm: number };
+};
+
+export const carrierPoints = (plan: SetOutPlan): CarrierPoint[] =>
   isByHand(plan.target) ? matPoints(plan.target) : standPoints(plan);
 
-const standPoints = (plan: SetOutPlan) => [
-  { id: "beamL", xMm: 0, yMm: -plan.stand.beamHalfMm },
-  { id: "beamR", xMm: 0, yMm: plan.stand.beamHalfMm },
-  { id: "centre", xMm: 0, yMm: 0 },
-  { id: "ahead", xMm: 1000, yMm: 0 },
-];
+function standPoints({ stand }: SetOutPlan): CarrierPoint[] {
+  const beam = { from: "floor", mm: stand.hookHeightMm } as const;
+  const laser =
+    stand.laserOn === "beam" ? beam : ({ from: "board", mm: stand.laserUpMm ?? 0 } as const);
+  return [
+    { id: "beamL", xMm: 0, yMm: -stand.beamHalfMm, up: beam },
+    { id: "beamR", xMm: 0, yMm: stand.beamHalfMm, up: beam },
+    { id: "beam", xMm: 0, yMm: 0, up: beam },
+    { id: "laser", xMm: 0, yMm: 0, up: laser },
+    { id: "laserAhead", xMm: 1000, yMm: 0, up: laser },
+    { id: "centre", xMm: 0, yMm: 0 },
+    { id: "ahead", xMm: 1000, yMm: 0 },
+  ];
+}
 
 const HUB_NAMES: Partial<Record<VehiclePointId, string>> = {
   hubFL: "front hub left",
@@ -91,11 +107,10 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       observes: inPlan((body) => ({
         kind: "offset",
         point: "badgeF",
-        lineFrom: `${body}.centre`,
-        lineTo: `${body}.ahead`,
+        lineFrom: `${body}.laser`,
+        lineTo: `${body}.laserAhead`,
       })),
-      toModel: (shown) => shown,
-      toShown: (model) => model,
+      ...asIs,
     });
   if (has("tape")) {
     tape("tape-rl-l", "hubRL", "beamL", 60);
@@ -122,7 +137,7 @@ export function readingSigma(instrument: Instrument, slot: Slot, value: number):
   const lengthM = slot.throwM ?? Math.abs(value) / 1000;
   return Math.hypot(
     instrument.sigmaMm + instrument.sigmaMmPerM * lengthM,
-    1000 * lengthM * instrument.sigmaRad,
-    1000 * lengthM * (slot.looseRad ?? 0),
+    // The angle of what is clamped stays until it is seated anew.
+    slot.seat ? 0 : 1000 * lengthM * instrument.sigmaRad,
   );
 }

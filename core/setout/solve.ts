@@ -3,12 +3,17 @@ import { vehiclePoints } from "@/core/vehicle";
 import { aim, type PlanAim } from "./aim";
 import { displacement, NOWHERE, settlesTilt, stateAfter } from "./displace";
 import { estimate, type Estimate } from "./estimate";
+import { isByHand } from "./hands";
 import {
   disturb,
   epochNow,
+  leanAnew,
+  leanNow,
   moveVehicle,
   newHistory,
+  readLean,
   readSince,
+  seatNow,
   rollIn,
   ROLLED_IN,
   type History,
@@ -46,12 +51,14 @@ import { slotValue } from "./words";
  * What happened in a setup, in order. Struck readings are simply not in the list. `target` names
  * what was read, touched or moved where there is more than one; a moved vehicle reaches all.
  */
-export type SetOutEntry = { target?: string } & (
-  | { kind: "reading"; id: string; slotId: string; shown: number; sigma: number }
-  | { kind: "touch"; id: string; touch: TouchKind }
-  /** A proposed move that was carried out; `rest` are the moves of the same plan still to do. */
-  | { kind: "move"; id: string; move: Move; rest: Move[] }
-);
+export type SetOutEntry = { target?: string } &
+  /** `anew`: what it goes through was seated anew before it. */
+  (
+    | { kind: "reading"; id: string; slotId: string; shown: number; sigma: number; anew?: boolean }
+    | { kind: "touch"; id: string; touch: TouchKind }
+    /** A proposed move that was carried out; `rest` are the moves of the same plan still to do. */
+    | { kind: "move"; id: string; move: Move; rest: Move[] }
+  );
 
 /** One reading as the solution sees it. */
 export type ReadingState = {
@@ -95,6 +102,10 @@ export type SetOutSolution = {
   plane: Plane | null;
   /** Bodies of the other targets its readings run to, by target. */
   mates: Record<string, string>;
+  /** The seatings that readings of now go through, by what is seated. */
+  seats: Record<string, string>;
+  /** The names of its carrier's lean now; null for what lies on the floor. */
+  leans: { pitch: string | null; roll: string | null };
   target: BoardState;
   readings: ReadingState[];
   standState: StandState;
@@ -228,22 +239,28 @@ function read(
       slot,
       shown: e.shown,
       sigma: e.sigma,
+      ...(slot.seat ? { seat: seatNow(h, slot.seat.id, e.anew ?? false) } : {}),
     });
-  else
-    p.levels[slot.observes.in].readings.push({
-      id: e.id,
-      value: slot.toModel(e.shown),
-      sigma: e.sigma,
-    });
+  else {
+    const { in: part } = slot.observes;
+    const reading = { id: e.id, value: slot.toModel(e.shown), sigma: e.sigma };
+    p.levels[part].readings.push(reading);
+    if (part === "pitch" || part === "roll") readLean(h, p.carrier, part, reading);
+    if (part === "height") epochNow(h, p.carrier).heightMm = trackNow(p.levels.height).value;
+  }
 }
 
-/** What a disturbance of a carrier does to what was known of all that it holds. */
+/**
+ * What a disturbance of a carrier does to what was known of all that it holds.
+ *
+ * @returns how far its lean was told to change
+ */
 function unsettle(
   h: History,
   [p, ...others]: readonly [Progress, ...Progress[]],
   widening: Widening,
   move: Move | null,
-): void {
+): { pitch: number; roll: number } {
   const now = {
     height: trackNow(p.levels.height).value,
     pitch: trackNow(p.levels.pitch).value,
@@ -255,14 +272,30 @@ function unsettle(
     const gone = widenTrack(p.levels[id], sigma, shift);
     for (const o of [p, ...others]) for (const r of gone) o.doubted.add(r);
   };
+  const leaned = {
+    pitch: level ? level.pitchRad - now.pitch : 0,
+    roll: level ? level.rollRad - now.roll : 0,
+  };
   widen("height", widening.heightMm, level ? level.heightMm - now.height : lifted);
-  widen("pitch", widening.tiltRad, level ? level.pitchRad - now.pitch : 0);
-  widen("roll", widening.tiltRad, level ? level.rollRad - now.roll : 0);
-  if (widening.planMm === 0) return;
+  widen("pitch", widening.tiltRad, leaned.pitch);
+  widen("roll", widening.tiltRad, leaned.roll);
+  if (widening.planMm === 0) return leaned;
   for (const o of [p, ...others]) {
     o.debt = addDebt(settleDebt(h, o), widening.planMm, widening.headingRad);
     for (const r of freshReadings(h, o)) o.doubted.add(r.id);
   }
+  return leaned;
+}
+
+/** A carrier stands in a new epoch: how high its board is then, and what became of its lean. */
+function standAnew(
+  h: History,
+  p: Progress,
+  widening: Widening,
+  leaned: { pitch: number; roll: number },
+): void {
+  leanAnew(h, p.carrier, widening.tiltRad, leaned);
+  epochNow(h, p.carrier).heightMm = trackNow(p.levels.height).value;
 }
 
 /** What becomes of where a target hangs on the rail of its beam. */
@@ -285,7 +318,7 @@ function carryOut(
     rollRad: trackNow(p.levels.roll).value,
   };
   const by = displacement(p.plan.stand, p.adjusters, move, at);
-  unsettle(h, [p, ...others], widening, move);
+  const leaned = unsettle(h, [p, ...others], widening, move);
   // Only the board that is slid goes along the rail; the others of its beam stay on it.
   if (move.kind === "rail") unsettleRail(p, railWidening(move), move.leftMm);
   for (const o of [p, ...others]) {
@@ -297,6 +330,7 @@ function carryOut(
     }
   }
   if (widening.planMm > 0) disturb(h, p.carrier, widening, by);
+  standAnew(h, p, widening, leaned);
   p.restMoves = rest;
 }
 
@@ -310,12 +344,15 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
     p.restMoves = [];
   }
   const carriers = [...new Set(touched.map((p) => p.carrier))];
-  for (const carrier of carriers) {
+  const firsts = carriers.map((carrier) => {
     const [first, ...others] = touched.filter((p) => p.carrier === carrier);
-    unsettle(h, [first!, ...others], widening, null);
-  }
+    return { first: first!, leaned: unsettle(h, [first!, ...others], widening, null) };
+  });
   if (kind === "moved-car") return moveVehicle(h, widening);
-  for (const carrier of carriers) disturb(h, carrier, widening, NOWHERE);
+  for (const { first, leaned } of firsts) {
+    disturb(h, first.carrier, widening, NOWHERE);
+    standAnew(h, first, widening, leaned);
+  }
 }
 
 /**
@@ -328,10 +365,23 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
  */
 export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): SceneSolution {
   const all = scene.reduce<Progress[]>((before, place) => [...before, begin(place, before)], []);
-  const h = newHistory();
-  for (const p of all)
-    if (!h.epochs.has(p.carrier))
-      rollIn(h, p.carrier, nominalTarget(p.plan), carrierPoints(p.plan));
+  const h = newHistory(scene.some(({ plan }) => plan.target.datum === "thrust"));
+  for (const p of all) {
+    if (h.epochs.has(p.carrier)) continue;
+    const { pitch, roll } = wantedTilt(p.plan);
+    const upright = {
+      heightMm: wantedHeight(p.plan),
+      pitchRad: pitch.value,
+      rollRad: roll.value,
+    };
+    rollIn(
+      h,
+      p.carrier,
+      nominalTarget(p.plan),
+      carrierPoints(p.plan),
+      isByHand(p.plan.target) ? null : upright,
+    );
+  }
   for (const e of entries) {
     const p = all.find((x) => x.id === e.target) ?? all[0]!;
     const onIt = all.filter((x) => x.carrier === p.carrier);
@@ -401,8 +451,8 @@ function solutionOf(
   const mine = new Set(ownReadings(h, p).map((r) => r.id));
   const scalars = {
     height: trackNow(p.levels.height),
-    pitch: trackNow(p.levels.pitch),
-    roll: trackNow(p.levels.roll),
+    pitch: leanKnown(h, p, "pitch", known),
+    roll: leanKnown(h, p, "roll", known),
     rail: trackNow(p.levels.rail),
   };
   const statistics = new Map<string, ObservationResult>();
@@ -419,7 +469,8 @@ function solutionOf(
   if (tolerance.rollDeg !== undefined) needed.push("roll");
   const tilt = wantedTilt(p.plan);
   const points = adjustment?.points ?? vehiclePoints(p.plan.vehicle);
-  const suspects = known.suspects.filter((id) => mine.has(id));
+  const lean = new Set([...scalars.pitch.residuals, ...scalars.roll.residuals].map((r) => r.id));
+  const suspects = known.suspects.filter((id) => mine.has(id) || lean.has(id));
   const mates = Object.fromEntries(
     [...p.slots.values()].flatMap((s) => {
       const mate = mateFor(all, p, s);
@@ -433,7 +484,7 @@ function solutionOf(
     const counts = targetId === p.plan.target.id || p.plan.against?.includes(targetId);
     return other && counts && isBegun(h, other) ? epochNow(h, other.carrier).body : null;
   };
-  const wanted = targetPose(p.plan.target, datumLine(p.frame, points));
+  const wanted = targetPose(p.plan.target, datumLine(p.frame, points, adjustment?.nuisances));
   const judged = adjustment && aimed && planeFor(adjustment, aimed, p.frame, p.plan, body, bodyOf);
   return {
     id: p.id,
@@ -449,6 +500,8 @@ function solutionOf(
     aim: aimed,
     plane: judged && judged.plane,
     mates,
+    seats: Object.fromEntries([...h.seats.keys()].map((id) => [id, seatNow(h, id, false)])),
+    leans: { pitch: leanNow(h, p.carrier, "pitch"), roll: leanNow(h, p.carrier, "roll") },
     scalars,
     board: {
       pose: placed ?? start,
@@ -479,6 +532,29 @@ function solutionOf(
       adjustment && suspects.length === 0 && p.touchedAfter && fresh.length > 0
         ? shiftOf(adjustment, p.touchedAfter, body)
         : null,
+  };
+}
+
+/**
+ * A carrier's lean as the whole estimate knows it: what is read in the plan at two heights says
+ * something of it too. By its own readings alone while nothing solves.
+ */
+function leanKnown(
+  h: History,
+  p: Progress,
+  part: "pitch" | "roll",
+  { adjustment, suspects }: Estimate,
+): ScalarEstimate {
+  const alone = trackNow(p.levels[part]);
+  const name = leanNow(h, p.carrier, part);
+  const cause = adjustment?.nuisances.find((n) => n.id === name);
+  if (!cause) return alone;
+  const own = new Set(p.levels[part].readings.map((r) => r.id));
+  return {
+    value: cause.value,
+    variance: cause.sigma ** 2,
+    residuals: adjustment!.residuals.filter((r) => own.has(r.id)),
+    suspect: suspects.find((id) => own.has(id)) ?? null,
   };
 }
 

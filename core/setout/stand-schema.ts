@@ -65,6 +65,8 @@ export const standSchema = z.object({
   scaleOffsetMm: finite,
   /** From the board's face back to the back of the beam, for books that count to it. */
   beamBackMm: z.number().min(0).max(800).optional(),
+  /** Whether the laser is clamped beside the board and goes with its crank, or sits on the beam. */
+  laserOn: z.enum(["board", "beam"]).optional(),
   /** The stand's own laser above the board's centre, for books that count to it. */
   laserUpMm: finite.optional(),
   /** Levelling feet in base axes; the first is the reference foot and is left alone. */

@@ -2,6 +2,7 @@ import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
 import { centredProbability } from "./chance";
 import { floorStep, wantedHeight, wantedTilt } from "./plan";
+import { reliabilityOf, weakIn, type Weighed } from "./reliability";
 import type { ScalarId } from "./slot";
 import type { SetOutSolution } from "./solve";
 
@@ -32,12 +33,14 @@ export type Verdict = {
    * stand.
    */
   lacksFloor: boolean;
-  /** Readings that nothing would catch if they were wrong. */
+  /**
+   * Readings in which a slip could hide and carry a quantity out of its tolerance. Only asked once
+   * everything else is as it should be.
+   */
   unchecked: string[];
+  /** The slips that could, as they are weighed: what one more reading is chosen for. */
+  weak: Weighed[];
 };
-
-/** Below this share of redundancy a slip of any size would pass unnoticed. */
-const CHECKED_FROM = 0.03;
 
 /** Numbers outside the plan that have limits of their own. */
 type LevelId = Exclude<ScalarId, "rail">;
@@ -92,6 +95,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
       lacksFloor: false,
       suspects: [],
       unchecked: [],
+      weak: [],
     };
 
   const halves = plane.quantities.map((q) => q.half);
@@ -114,32 +118,51 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
       ? s.scalars[id].residuals.filter((r) => Math.abs(r.w) > 3.29).map((r) => r.id)
       : [],
   );
-  const suspects = [...planSuspects, ...scalarSuspects];
-  const unchecked = s.readings.flatMap((r) =>
-    r.state === "counts" && r.result && r.result.redundancy < CHECKED_FROM ? [r.id] : [],
-  );
+  const suspects = [...new Set([...planSuspects, ...scalarSuspects])];
 
   const { setChance } = s.plan.thresholds;
   const lacksFloor =
     chanceIfNulled < setChance && chanceIfNulled * floorShare(s, scalars) >= setChance;
-  const verdict = (kind: Verdict["kind"], why: Verdict["why"]): Verdict => ({
+  const verdict = (kind: Verdict["kind"], why: Verdict["why"], weak: Weighed[] = []): Verdict => ({
     kind,
     why,
     chance,
     chanceIfNulled,
     lacksFloor,
     suspects,
-    unchecked,
+    unchecked: [...new Set(weak.flatMap((w) => w.hidden.readings))],
+    weak,
   });
   if (suspects.length > 0) return verdict("read", "suspect");
+  // Whether a slip hides is asked before "set", not before a move: a coarse move made on a slip is
+  // found out by what is read after it.
+  if (worthMoving(s)) return verdict("move", "outside");
   if (s.unproved.length > 0) return verdict("read", "unproved");
   if (chance >= setChance && s.owing.length > 0) return verdict("read", "owing");
-  if (chance >= setChance)
-    return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("set", "in-tolerance");
-  if (chanceIfNulled >= setChance)
-    return unchecked.length > 0 ? verdict("read", "unchecked") : verdict("move", "off-centre");
-  if (surelyOutside(s) && unchecked.length === 0) return verdict("move", "outside");
+  if (chance >= setChance) {
+    const height = scalars.find((q) => q.id === "height") ?? null;
+    const weak = weakIn(s, reliabilityOf(s, height));
+    return weak.length > 0 ? verdict("read", "unchecked", weak) : verdict("set", "in-tolerance");
+  }
+  if (chanceIfNulled >= setChance) return verdict("move", "off-centre");
   return verdict("read", "not-known");
+}
+
+/** Up to this share of its half-width a part is known well enough for a coarse move. */
+const COARSELY = 0.4;
+
+/**
+ * Whether a coarse move pays before anything more is read: something is surely outside, something was
+ * read since the last disturbance, and where everything belongs is known well enough that the move
+ * will not have to be undone.
+ */
+function worthMoving(s: SetOutSolution): boolean {
+  const { quantities, covariance } = s.plane!;
+  return (
+    !s.unproved.includes("plan") &&
+    quantities.every((q, i) => Math.sqrt(covariance[i]![i]!) < COARSELY * q.half) &&
+    surelyOutside(s)
+  );
 }
 
 /** By how much the chance would rise, as a factor, were an unmeasured floor known. */

@@ -3,7 +3,7 @@ import { levenbergMarquardt } from "ml-levenberg-marquardt";
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
 import { adjustNetwork, SurveyError, type Reading, type SurveyNetwork } from "./index";
-import { independentSolution, observe, type Truth } from "@/tests/independent-solver";
+import { independentSolution, observe, type Truth, withValue } from "@/tests/independent-solver";
 
 const HUBS = { FL: [2800, 850], FR: [2800, -850], RL: [0, 850], RR: [0, -850] } as const;
 const tapeSigma = (mm: number): number => 1.5 + 0.0003 * mm;
@@ -203,9 +203,7 @@ describe("adjustNetwork", () => {
         ];
         for (const o of extra) {
           const value = observe(o, network, truth) + o.sigma * gaussian(random);
-          network.observations.push(
-            o.kind === "heading" ? { ...o, valueRad: value } : { ...o, valueMm: value },
-          );
+          network.observations.push(withValue(o, value));
         }
         const ours = adjustNetwork(network);
         const theirs = independentSolution(network);

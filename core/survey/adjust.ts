@@ -69,7 +69,9 @@ export function adjustNetwork(network: SurveyNetwork): Adjustment {
 
   const { u, iterations, factor, scale } = solve(unknowns, observations);
   const covariance = unscale(choleskyInverse(factor, unknowns.order), scale, unknowns.order);
-  const statistics = judge(unknowns, observations, u, covariance);
+  const causes = causeResults(network, unknowns, u, covariance);
+  const slips = causes.filter((_, i) => network.nuisances![i]!.maySlip);
+  const statistics = judge(unknowns, observations, u, covariance, slips);
   if (statistics.residuals.some((r) => Math.abs(r.w) > GROSS_W))
     nameGross(unknowns, observations, statistics);
 
@@ -104,10 +106,10 @@ export function adjustNetwork(network: SurveyNetwork): Adjustment {
         covariance: block(row, 3),
       };
     }),
-    nuisances: (network.nuisances ?? []).map(({ id }) => {
+    nuisances: (network.nuisances ?? []).map(({ id }, i) => {
       const row = unknowns.index[id]!;
       const variance = covariance[row * unknowns.order + row]!;
-      return { id, value: u[row]!, sigma: Math.sqrt(variance) };
+      return { id, value: u[row]!, sigma: Math.sqrt(variance), result: causes[i]! };
     }),
     ...statistics,
     joint: { index: unknowns.index, order: unknowns.order, values: u, covariance },
@@ -486,12 +488,50 @@ function nameGross(
   statistics.suspectGroup = group.map((l) => l.id);
 }
 
-/** Redundancy, standardised residuals, the global test and the suspect. */
+/** What Baarda's theory says of one figure, from its residual, its sigma and its redundancy. */
+function resultOf(id: string, residual: number, sigma: number, share: number): ObservationResult {
+  const redundancy = Math.min(1, Math.max(0, share));
+  const checked = redundancy > UNCHECKED;
+  const root = sigma * Math.sqrt(redundancy);
+  return {
+    id,
+    residual,
+    redundancy,
+    w: checked ? residual / root : 0,
+    smallestDetectable: checked ? (DETECTABLE * sigma * sigma) / root : Infinity,
+  };
+}
+
+/**
+ * The same for causes whose prior stands alone: each as if it had been read to be where its prior
+ * has it. Null where nothing was known of it, or only together with others.
+ */
+function causeResults(
+  network: SurveyNetwork,
+  unknowns: Unknowns,
+  u: Float64Array,
+  covariance: Float64Array,
+): (ObservationResult | null)[] {
+  const joint = new Set(network.priors?.flatMap((p) => p.ids));
+  return (network.nuisances ?? []).map(({ id, value, sigma }) => {
+    if (sigma === undefined || joint.has(id)) return null;
+    const row = unknowns.index[id]!;
+    const share = 1 - covariance[row * unknowns.order + row]! / (sigma * sigma);
+    return resultOf(id, u[row]! - value, sigma, share);
+  });
+}
+
+/**
+ * Redundancy, standardised residuals, the global test and the suspect.
+ *
+ * @param causes what may slip beside the readings
+ */
 function judge(
   unknowns: Unknowns,
   observations: CompiledObservation[],
   u: Float64Array,
   covariance: Float64Array,
+  causes: readonly (ObservationResult | null)[],
 ) {
   const n = unknowns.order;
   const row = newDesignRow();
@@ -506,12 +546,15 @@ function judge(
     for (let a = 0; a < row.count; a++)
       for (let b = 0; b < row.count; b++)
         aQa += row.values[a]! * row.values[b]! * covariance[row.rows[a]! * n + row.rows[b]!]!;
-    const redundancy = Math.min(1, Math.max(0, 1 - aQa / (o.sigma * o.sigma)));
-    const checked = redundancy > UNCHECKED;
-    const w = checked ? residual / (o.sigma * Math.sqrt(redundancy)) : 0;
-    const smallestDetectable = checked ? (DETECTABLE * o.sigma) / Math.sqrt(redundancy) : Infinity;
-    residuals.push({ id: o.id, residual, redundancy, w, smallestDetectable });
-    if (Math.abs(w) > largest) [suspect, largest] = [o.id, Math.abs(w)];
+    const result = resultOf(o.id, residual, o.sigma, 1 - aQa / (o.sigma * o.sigma));
+    residuals.push(result);
+    if (Math.abs(result.w) > largest) [suspect, largest] = [o.id, Math.abs(result.w)];
+  }
+  const named = [...residuals];
+  for (const c of causes) {
+    if (!c) continue;
+    named.push(c);
+    if (Math.abs(c.w) > largest) [suspect, largest] = [c.id, Math.abs(c.w)];
   }
 
   const value = objective(unknowns, observations, u);
@@ -523,7 +566,7 @@ function judge(
     chiSquare: { value, degreesOfFreedom, p: chiSquareUpperTail(value, degreesOfFreedom) },
     suspect,
     suspectGroup: suspect
-      ? residuals
+      ? named
           .filter((r) => largest ** 2 - r.w ** 2 < SUSPICION_SPAN)
           .sort((a, b) => Math.abs(b.w) - Math.abs(a.w))
           .map((r) => r.id)

@@ -5,6 +5,7 @@ export type {
   Adjustment,
   Observation,
   ObservationResult,
+  PointShift,
   Reading,
   SurveyBody,
   SurveyNetwork,

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
-import { independentSolution, observe, type Truth } from "@/tests/independent-solver";
+import { independentSolution, observe, withValue, type Truth } from "@/tests/independent-solver";
 import { adjustNetwork, predictReadings, SurveyError } from ".";
-import type { Observation, Reading, SurveyNetwork } from ".";
+import type { Observation, Reading, SurveyBody, SurveyNetwork } from ".";
 
 const HUBS = [
   ["FL", 2610, 840],
@@ -32,15 +32,23 @@ function bay(seed: number, count: number): SurveyNetwork {
   const random = randomFrom(seed);
   const ids = Array.from({ length: count }, (_, i) => `b${i}`);
   const points = HUBS.map(([id, xMm, yMm]) => ({ id, xMm, yMm, sigmaMm: 1.2 }));
-  const bodies = ids.map((id, i) => ({
+  const bodies = ids.map((id, i): SurveyBody => ({
     id,
     xMm: 5200 - 900 * i,
     yMm: i % 2 ? 1900 : -1900,
     headingRad: 0.4 * i,
     points: [
-      { id: "L", xMm: 0, yMm: -700 },
+      { id: "L", xMm: 0, yMm: -700, by: [{ cause: "lean", xMm: 850, yMm: 0 }] },
       { id: "R", xMm: 40, yMm: 700, ...(i % 2 ? { sigmaMm: 1.5 } : {}) },
-      { id: "C", xMm: 300, yMm: 20 },
+      {
+        id: "C",
+        xMm: 300,
+        yMm: 20,
+        by: [
+          { cause: "lean", xMm: -200, yMm: 30 },
+          { cause: "later", xMm: 0, yMm: 140 },
+        ],
+      },
     ],
   }));
   const sigmas = [
@@ -54,7 +62,13 @@ function bay(seed: number, count: number): SurveyNetwork {
     0,
   ];
   const true_ = drawn(start, sigmas, 0.7, random);
-  const truth: Truth = { scale: [true_.at(-1)!] };
+  const lean = 0.01 * gaussian(random);
+  const truth: Truth = {
+    scale: [true_.at(-1)!],
+    lean: [lean],
+    later: [lean + 0.002 * gaussian(random)],
+    seat: [0.8 * gaussian(random)],
+  };
   points.forEach((p, i) => (truth[p.id] = true_.slice(2 * i, 2 * i + 2)));
   ids.forEach((id, i) => (truth[id] = true_.slice(8 + 3 * i, 11 + 3 * i)));
   for (const b of bodies)
@@ -69,17 +83,22 @@ function bay(seed: number, count: number): SurveyNetwork {
     points,
     bodies: [...bodies],
     observations: [],
-    nuisances: [{ id: "scale", value: 0, unit: "ratio" }],
-    prior: {
-      ids: [...points.map((p) => p.id), ...ids, "scale"],
-      covariance: correlated(sigmas, 0.7),
-    },
+    nuisances: [
+      { id: "scale", value: 0, unit: "ratio" },
+      { id: "lean", value: 0, unit: "rad", sigma: 0.01 },
+      { id: "later", value: 0, unit: "rad" },
+      { id: "seat", value: 0, unit: "mm", sigma: 0.8, maySlip: true },
+    ],
+    priors: [
+      {
+        ids: [...points.map((p) => p.id), ...ids, "scale"],
+        covariance: correlated(sigmas, 0.7),
+      },
+    ],
   };
   const read = (o: Reading): void => {
     const value = observe(o, network, truth) + o.sigma * gaussian(random);
-    network.observations.push(
-      o.kind === "heading" ? { ...o, valueRad: value } : { ...o, valueMm: value },
-    );
+    network.observations.push(withValue(o, value));
   };
   for (const b of ids)
     for (const [hub] of HUBS)
@@ -95,7 +114,8 @@ function bay(seed: number, count: number): SurveyNetwork {
         });
   ids.forEach((b, i) => {
     const line = { point: `${b}.C`, lineFrom: "RR", lineTo: "FR", valueMm: 0, sigma: 1.1 };
-    read({ id: `off-${b}`, kind: "offset", ...line });
+    const causes = [{ cause: "seat", per: 1.5 }];
+    read({ id: `off-${b}`, kind: "offset", ...line, causes });
     read({ id: `st-${b}`, kind: "station", ...line, origin: "FL" });
     read({ id: `turn-${b}`, kind: "heading", body: b, valueRad: 0, sigma: 0.004 });
     const next = ids[(i + 1) % count]!;
@@ -108,6 +128,16 @@ function bay(seed: number, count: number): SurveyNetwork {
         valueMm: 0,
         sigma: 1.5,
       });
+  });
+  // The lean is read, later only what it has become since.
+  read({ id: "leans", kind: "cause", of: "lean", value: 0, sigma: 0.001 });
+  network.observations.push({
+    id: "since",
+    kind: "cause",
+    of: "later",
+    minus: "lean",
+    value: 0,
+    sigma: 0.002,
   });
   // The first body stands still while the car is moved a little, then it is read anew.
   const moved = { xMm: 30, yMm: -12, headingRad: 0.02 };
@@ -214,6 +244,7 @@ describe("a network with one joint prior", () => {
     const theirs = independentSolution(network);
     for (const b of ours.bodies)
       expect(Math.abs(b.xMm - theirs[b.id]![0]!), b.id).toBeLessThan(1e-6);
+    network.observations = network.observations.filter((o) => o.id !== "leans");
     // A hitch without play, a hand's breadth from where the readings have it, is what is wrong.
     network.observations.push({ ...play, id: "tight", sigma: 0.5 });
     expect(adjustNetwork(network).suspect).toMatch(/^tight/);
@@ -231,9 +262,9 @@ describe("a network with one joint prior", () => {
         return error instanceof SurveyError ? `${error.code} ${error.culprit}` : String(error);
       }
     };
-    expect(broken((n) => (n.prior!.ids[0] = "XX"))).toBe("bad-input XX");
-    expect(broken((n) => (n.prior!.covariance[3]![3] = -1))).toBe("bad-input FL");
-    expect(broken((n) => n.prior!.ids.pop())).toBe("bad-input FL");
+    expect(broken((n) => (n.priors![0]!.ids[0] = "XX"))).toBe("bad-input XX");
+    expect(broken((n) => (n.priors![0]!.covariance[3]![3] = -1))).toBe("bad-input FL");
+    expect(broken((n) => n.priors![0]!.ids.pop())).toBe("bad-input FL");
     const push = (o: object) => (n: SurveyNetwork) => void n.observations.push(o as Observation);
     const carried = { id: "c", kind: "carried", by: { xMm: 0, yMm: 0, headingRad: 0 }, sigma: 1 };
     expect(broken(push({ ...carried, from: "b0", to: "b9", sigmaRad: 1 }))).toBe("bad-input c");

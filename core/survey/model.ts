@@ -27,9 +27,10 @@ export type CompiledObservation = {
   normalY: number;
   /** heading and range: row of the body's heading. */
   headingRow: number;
-  /** Rows of the nuisances that scale and shift this reading; {@link EXACT} where there is none. */
+  /** Row of the nuisance that scales this reading; {@link EXACT} where there is none. */
   scaleRow: number;
-  biasRow: number;
+  /** Rows of the nuisances that shift it, and by how much for one unit. */
+  causes: readonly { row: number; per: number }[];
   /** coincide and carried: which of x, y, heading this row is. */
   part: 0 | 1 | 2;
   /** carried: first rows of the two bodies and of the motion between them, and the displacement. */
@@ -52,9 +53,9 @@ export type DesignRow = { count: number; rows: Int32Array; values: Float64Array 
 
 /**
  * Room for the largest row: a station over four points of four bodies, each point uncertain on its
- * body, with a scale and a bias.
+ * body and shifted by two causes, with a scale and three causes of its own.
  */
-export const ROW_ROOM = 4 * 5 + 2;
+export const ROW_ROOM = 4 * 7 + 4;
 
 export const newDesignRow = (): DesignRow => ({
   count: 0,
@@ -63,6 +64,7 @@ export const newDesignRow = (): DesignRow => ({
 });
 
 const DEGENERATE = 1e-6;
+const NO_CAUSES: CompiledObservation["causes"] = [];
 const PARTS = ["x", "y", "heading"] as const;
 
 const bad = (id: string, message: string): SurveyError => new SurveyError("bad-input", id, message);
@@ -79,7 +81,7 @@ const blank = (id: string, kind: Observation["kind"], sigma: number): CompiledOb
   normalY: 0,
   headingRow: EXACT,
   scaleRow: EXACT,
-  biasRow: EXACT,
+  causes: NO_CAUSES,
   part: 0,
   carried: null,
 });
@@ -124,7 +126,7 @@ function sharedRow(reading: string, id: string | undefined, unknowns: Unknowns):
 
 function compileReading(o: Reading, unknowns: Unknowns): CompiledObservation {
   const row = blank(o.id, o.kind, o.sigma);
-  const value = o.kind === "heading" ? o.valueRad : o.valueMm;
+  const value = o.kind === "heading" ? o.valueRad : o.kind === "cause" ? o.value : o.valueMm;
   if (!Number.isFinite(value)) throw bad(o.id, `Reading "${o.id}" is not a number; type it again.`);
   if (Math.abs(value) > 1e6)
     throw bad(o.id, `Reading "${o.id}" is beyond a kilometre; check its unit.`);
@@ -133,7 +135,18 @@ function compileReading(o: Reading, unknowns: Unknowns): CompiledObservation {
   if (o.kind === "heading" && Math.abs(value) > 4 * Math.PI)
     throw bad(o.id, `Heading "${o.id}" exceeds two turns; is it in degrees?`);
   row.value = value;
-  row.biasRow = sharedRow(o.id, o.bias, unknowns);
+  if (o.kind === "cause") {
+    row.causes = [{ row: sharedRow(o.id, o.of, unknowns), per: 1 }];
+    if (o.minus !== undefined)
+      row.causes = [...row.causes, { row: sharedRow(o.id, o.minus, unknowns), per: -1 }];
+    return row;
+  }
+  if (o.causes)
+    row.causes = o.causes.map(({ cause, per }) => {
+      if (!Number.isFinite(per)) throw bad(o.id, `What "${cause}" does to it is not a number.`);
+      return { row: sharedRow(o.id, cause, unknowns), per };
+    });
+  if (row.causes.length > 3) throw bad(o.id, `Reading "${o.id}" shares more than three causes.`);
   if (o.kind !== "heading") row.scaleRow = sharedRow(o.id, o.scale, unknowns);
   switch (o.kind) {
     case "distance":
@@ -209,10 +222,16 @@ function compileCarried(
 }
 
 /** Coordinates of a body point in the body's own axes. */
-const ownX = (r: { px: number; own: number }, u: Float64Array): number =>
-  r.own === EXACT ? r.px : u[r.own]!;
-const ownY = (r: { py: number; own: number }, u: Float64Array): number =>
-  r.own === EXACT ? r.py : u[r.own + 1]!;
+function ownX(r: Extract<PointRef, { source: "body" }>, u: Float64Array): number {
+  let x = r.own === EXACT ? r.px : u[r.own]!;
+  for (let i = 0; i < r.by.length; i++) x += r.by[i]!.x * u[r.by[i]!.row]!;
+  return x;
+}
+function ownY(r: Extract<PointRef, { source: "body" }>, u: Float64Array): number {
+  let y = r.own === EXACT ? r.py : u[r.own + 1]!;
+  for (let i = 0; i < r.by.length; i++) y += r.by[i]!.y * u[r.by[i]!.row]!;
+  return y;
+}
 
 const xOf = (r: PointRef, u: Float64Array): number =>
   r.source === "free"
@@ -251,14 +270,21 @@ function pushPoint(row: DesignRow, r: PointRef, u: Float64Array, gx: number, gy:
   const px = ownX(r, u);
   const py = ownY(r, u);
   push(row, r.row + 2, gx * (-s * px - c * py) + gy * (c * px - s * py));
+  const ownGx = gx * c + gy * s;
+  const ownGy = -gx * s + gy * c;
+  for (let i = 0; i < r.by.length; i++) {
+    const b = r.by[i]!;
+    push(row, b.row, ownGx * b.x + ownGy * b.y);
+  }
   if (r.own === EXACT) return;
-  push(row, r.own, gx * c + gy * s);
-  push(row, r.own + 1, -gx * s + gy * c);
+  push(row, r.own, ownGx);
+  push(row, r.own + 1, ownGy);
 }
 
 /**
  * Computed-minus-observed of one reading at the unknowns `u`; fills `row` with the partial
- * derivatives when given. With a shared scale k and bias b the reading is geometry (1 + k) + b.
+ * derivatives when given. With a shared scale k and causes b the reading is geometry (1 + k) + the
+ * sum of what each cause adds.
  *
  * @throws SurveyError "degenerate" where the reading has no direction
  */
@@ -266,15 +292,17 @@ export function misclosure(o: CompiledObservation, u: Float64Array, row: DesignR
   if (row) row.count = 0;
   if (o.carried) return carriedMisclosure(o, o.carried, u, row);
   const off = geometry(o, u, row);
-  if (o.scaleRow === EXACT && o.biasRow === EXACT) return off;
+  if (o.scaleRow === EXACT && o.causes.length === 0) return off;
   const scale = o.scaleRow === EXACT ? 0 : u[o.scaleRow]!;
   const shown = off + o.value;
+  let sum = off + scale * shown;
+  for (let i = 0; i < o.causes.length; i++) sum += o.causes[i]!.per * u[o.causes[i]!.row]!;
   if (row) {
-    for (let k = 0; k < row.count; k++) row.values[k]! *= 1 + scale;
+    if (scale !== 0) for (let k = 0; k < row.count; k++) row.values[k]! *= 1 + scale;
     if (o.scaleRow !== EXACT) push(row, o.scaleRow, shown);
-    if (o.biasRow !== EXACT) push(row, o.biasRow, 1);
+    for (let i = 0; i < o.causes.length; i++) push(row, o.causes[i]!.row, o.causes[i]!.per);
   }
-  return off + scale * shown + (o.biasRow === EXACT ? 0 : u[o.biasRow]!);
+  return sum;
 }
 
 /**
@@ -325,6 +353,7 @@ function carriedMisclosure(
 
 /** The same for the bare geometry of a reading, before what it shares with others. */
 function geometry(o: CompiledObservation, u: Float64Array, row: DesignRow | null): number {
+  if (o.kind === "cause") return -o.value;
   if (o.kind === "heading") {
     if (row) push(row, o.headingRow, 1);
     return wrapAngle(u[o.headingRow]! - o.value);

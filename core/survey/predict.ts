@@ -4,7 +4,7 @@ import { layOutUnknowns } from "./unknowns";
 
 /** A reading not yet taken: what it would show, and how it hangs on the unknowns. */
 export type Prediction = {
-  /** mm, or rad for a heading. */
+  /** mm, or rad for a heading; of a cause its own unit. */
   value: number;
   /** Derivatives by the unknowns, in the order of `adjustment.joint`. */
   gradient: Float64Array;
@@ -21,7 +21,10 @@ export type Prediction = {
  */
 export function predictReadings(
   network: SurveyNetwork,
-  at: Pick<Adjustment, "points" | "bodies"> & { joint?: Pick<Adjustment["joint"], "values"> },
+  at: Pick<Adjustment, "points" | "bodies"> & {
+    nuisances?: readonly { id: string; value: number }[];
+    joint?: Pick<Adjustment["joint"], "values">;
+  },
   readings: Reading[],
 ): Prediction[] {
   const unknowns = layOutUnknowns(network);
@@ -33,6 +36,10 @@ export function predictReadings(
   for (const b of at.bodies) {
     const row = unknowns.index[b.id];
     if (row !== undefined) u.set([b.xMm, b.yMm, b.headingRad], row);
+  }
+  for (const n of at.nuisances ?? []) {
+    const row = unknowns.index[n.id];
+    if (row !== undefined) u[row] = n.value;
   }
   const row = newDesignRow();
   return readings.map((o) => {

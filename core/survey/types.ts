@@ -17,17 +17,21 @@ export type SurveyPoint = {
   sigmaMm?: number;
 };
 
+/** What one unit of a shared cause shifts a body's point by, in the body's own axes, mm. */
+export type PointShift = { cause: string; xMm: number; yMm: number };
+
 /**
  * A rigid body (a stand, a mat, a frame). Coordinates are the start value of its pose; its points
  * are in its own axes, exactly, or with the standard uncertainty `sigmaMm` in each of them (a frame
- * whose reference points the book knows only so well).
+ * whose reference points the book knows only so well). A point above or below the body's own level
+ * goes with its lean: `by` says how far for one unit of each cause.
  */
 export type SurveyBody = {
   id: string;
   xMm: number;
   yMm: number;
   headingRad: number;
-  points: { id: string; xMm: number; yMm: number; sigmaMm?: number }[];
+  points: { id: string; xMm: number; yMm: number; sigmaMm?: number; by?: readonly PointShift[] }[];
   /**
    * 3x3 on (x mm, y mm, heading rad) about the start value: what was known before any of the
    * observations.
@@ -36,18 +40,24 @@ export type SurveyBody = {
 };
 
 /**
- * A cause that several readings share: the scale of one tape, the offset of a rule that was worn.
- * `unit` says what it is; a `ratio` multiplies the reading as 1 + value.
+ * A cause that several readings share: the scale of one tape, the offset of a rule that was worn,
+ * the lean of a stand. `unit` says what it is; a `ratio` multiplies the reading as 1 + value.
+ * `sigma` is what is known of it beforehand. One that `maySlip` may also be grossly off (a clamp
+ * seated askew): it is snooped like a reading.
  */
 export type SurveyNuisance = {
   id: string;
   value: number;
   unit: "mm" | "rad" | "ratio";
   sigma?: number;
+  maySlip?: boolean;
 };
 
-/** What readings of one instrument have in common: reading = geometry (1 + scale) + bias. */
-type Shared = { scale?: string; bias?: string };
+/**
+ * What readings have in common: reading = geometry (1 + scale) + the sum of causes, each by so many
+ * mm (or rad, for a heading) for one unit of it.
+ */
+type Shared = { scale?: string; causes?: readonly { cause: string; per: number }[] };
 
 /**
  * One figure that somebody reads. `sigma` is its standard uncertainty, in mm (for "heading": in
@@ -89,7 +99,9 @@ export type Reading = { id: string; sigma: number } & (
       panelHeadingRad: number;
       valueMm: number;
     } & Shared)
-  | { kind: "heading"; body: string; valueRad: number; bias?: string }
+  | ({ kind: "heading"; body: string; valueRad: number } & Omit<Shared, "scale">)
+  /** A cause read by itself, or against another one (`minus`), in its own unit. */
+  | { kind: "cause"; of: string; minus?: string; value: number }
 );
 
 /** What is known of how parts of a network hang together, without anybody reading it. */
@@ -126,8 +138,10 @@ export type SurveyNetwork = {
    * `sigmaMm`, `sigma` and `priorCovariance` of the things named: 2 rows for a point (also a
    * body's, "bodyId.pointId", where it has a `sigmaMm`), 3 for a body, 1 for a nuisance.
    */
-  prior?: { ids: string[]; covariance: number[][] };
+  priors?: readonly JointPrior[];
 };
+
+export type JointPrior = { ids: string[]; covariance: number[][] };
 
 /** Statistics of one reading after adjustment (Baarda 1968). */
 export type ObservationResult = {
@@ -150,13 +164,14 @@ export type Adjustment = {
   iterations: number;
   points: { id: string; xMm: number; yMm: number; covariance: number[][] }[];
   bodies: { id: string; xMm: number; yMm: number; headingRad: number; covariance: number[][] }[];
-  nuisances: { id: string; value: number; sigma: number }[];
+  /** `result`: how far a cause with a `sigma` agrees with it, as if it had been read to be there. */
+  nuisances: { id: string; value: number; sigma: number; result: ObservationResult | null }[];
   /**
    * One for each reading; a "coincide" has two (id/x, id/y), a "carried" three (and id/heading).
    */
   residuals: ObservationResult[];
   chiSquare: { value: number; degreesOfFreedom: number; p: number };
-  /** The observation named by data snooping: largest |w|, above 3.29. */
+  /** The observation, or cause that may slip, named by data snooping: largest |w|, above 3.29. */
   suspect: string | null;
   /**
    * The suspect, then every other reading whose slip would explain the contradiction nearly as well

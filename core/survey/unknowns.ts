@@ -1,18 +1,21 @@
 import { invertSpd } from "@/core/math/linear";
 import { SurveyError } from "./errors";
-import type { SurveyNetwork } from "./types";
+import type { JointPrior, SurveyNetwork } from "./types";
 
 /**
  * Where a named point's coordinates come from.
  *
  * `row` is the first unknown of the free point or of the body; (px, py) are coordinates in the
  * body's own axes, or the exact position of a fixed point. `own` is the first unknown of a body
- * point whose place on the body is itself uncertain.
+ * point whose place on the body is itself uncertain; `by` are the causes that shift it, by their rows.
  */
 export type PointRef =
   | { source: "fixed"; px: number; py: number }
   | { source: "free"; row: number }
-  | { source: "body"; row: number; px: number; py: number; own: number };
+  | { source: "body"; row: number; px: number; py: number; own: number; by: readonly Shift[] };
+
+type Shift = { row: number; x: number; y: number };
+const UNMOVED: readonly Shift[] = [];
 
 /** A body point that is exactly where the body says has no unknowns of its own. */
 export const EXACT = -1;
@@ -73,7 +76,9 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
   const nuisances = new Set<string>();
   const alone: Alone = { rows: [], start: [], weight: [] };
   const priors: Prior[] = [];
-  const joint = new Set(network.prior?.ids);
+  const joint = new Set(network.priors?.flatMap((p) => p.ids));
+  // A body's points may name causes, which come after the bodies: their rows are filled in then.
+  const shifted: { by: Shift[]; of: readonly { cause: string; xMm: number; yMm: number }[] }[] = [];
 
   const add = (name: string, value: number, arm: number): void => {
     start.push(value);
@@ -132,7 +137,9 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
       checkNumber(p.xMm, id, "x");
       checkNumber(p.yMm, id, "y");
       const own = p.sigmaMm === undefined ? EXACT : claimRow(id);
-      claim(id, { source: "body", row, px: p.xMm, py: p.yMm, own });
+      const by: Shift[] = [];
+      if (p.by?.length) shifted.push({ by, of: p.by });
+      claim(id, { source: "body", row, px: p.xMm, py: p.yMm, own, by: p.by ? by : UNMOVED });
       if (p.sigmaMm === undefined) continue;
       add(`${id} x`, p.xMm, 1);
       add(`${id} y`, p.yMm, 1);
@@ -157,7 +164,25 @@ export function layOutUnknowns(network: SurveyNetwork): Unknowns {
     if (n.sigma !== undefined) round(n.id, row, 1, n.sigma);
   }
 
-  if (network.prior) priors.push(jointPrior(network.prior, { index, bodies, nuisances, start }));
+  for (const { by, of } of shifted)
+    for (const { cause, xMm, yMm } of of) {
+      if (!nuisances.has(cause))
+        throw new SurveyError(
+          "bad-input",
+          cause,
+          `A point hangs on "${cause}", which is not there.`,
+        );
+      if (!Number.isFinite(xMm) || !Number.isFinite(yMm))
+        throw new SurveyError(
+          "bad-input",
+          cause,
+          `How far "${cause}" shifts a point is not a number.`,
+        );
+      by.push({ row: index[cause]!, x: xMm, y: yMm });
+    }
+
+  for (const p of network.priors ?? [])
+    priors.push(jointPrior(p, { index, bodies, nuisances, start }));
   return {
     order: start.length,
     start: Float64Array.from(start),
@@ -184,7 +209,7 @@ const sizeOf = (id: string, u: Pick<Unknowns, "bodies" | "nuisances">): number =
 
 /** One prior over several things, correlations included. @throws SurveyError "bad-input" */
 function jointPrior(
-  { ids, covariance }: NonNullable<SurveyNetwork["prior"]>,
+  { ids, covariance }: JointPrior,
   u: Pick<Unknowns, "index" | "bodies" | "nuisances"> & { start: number[] },
 ): Prior {
   const rows = ids.flatMap((id) => {

@@ -1,4 +1,5 @@
 export {
+  hubCovariance,
   DATUM_NAMES,
   thrustAngleRad,
   vehiclePoints,

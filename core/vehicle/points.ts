@@ -33,6 +33,36 @@ export function vehiclePoints(v: Vehicle): VehiclePoint[] {
 }
 
 /**
+ * What the hubs of one vehicle have in common against the book, standard deviations in mm: caps that
+ * stand out more or less on both sides of an axle alike, and a front axle that lies farther ahead.
+ */
+const CAPS_OUT_MM = 1.5;
+const FRONT_AXLE_MM = 1.2;
+
+/** What is known beforehand of the four hubs together, mm2: x and y of each. */
+export function hubCovariance(v: Vehicle): { ids: VehiclePointId[]; covariance: number[][] } {
+  const ids: VehiclePointId[] = ["hubFL", "hubFR", "hubRL", "hubRR"];
+  const own = v.hubSigmaMm ** 2;
+  const rows = ids.flatMap((id) => [
+    { id, axis: "x" },
+    { id, axis: "y" },
+  ]);
+  const front = (id: VehiclePointId): boolean => id === "hubFL" || id === "hubFR";
+  const left = (id: VehiclePointId): number => (id === "hubFL" || id === "hubRL" ? 1 : -1);
+  return {
+    ids,
+    covariance: rows.map((a, i) =>
+      rows.map((b, j) => {
+        const alone = i === j ? own : 0;
+        if (a.axis !== b.axis || front(a.id) !== front(b.id)) return alone;
+        if (a.axis === "y") return alone + left(a.id) * left(b.id) * CAPS_OUT_MM ** 2;
+        return alone + (front(a.id) ? FRONT_AXLE_MM ** 2 : 0);
+      }),
+    ),
+  };
+}
+
+/**
  * Thrust angle: the direction the rear axle steers, positive to the left of its own normal.
  *
  * thrust = (toe right - toe left) / 2 with toe-in positive: more toe-in on the right steers the car

@@ -50,13 +50,15 @@ function spanOf(
       return [place(o.origin ?? o.lineFrom), place(o.point)];
     case "offset": {
       // The board laser runs along its own line; a mark beside a line is drawn square to it.
-      if (o.lineFrom === `${body}.centre`) return [place(o.lineFrom), place(o.point)];
+      if (o.lineFrom === `${body}.laser` || o.lineFrom === `${body}.centre`)
+        return [place(o.lineFrom), place(o.point)];
       const [p, q, x] = [place(o.lineFrom), place(o.lineTo), place(o.point)];
       const far = Math.hypot(q.x - p.x, q.y - p.y);
       const t = ((x.x - p.x) * (q.x - p.x) + (x.y - p.y) * (q.y - p.y)) / far;
       return [{ x: p.x + (t * (q.x - p.x)) / far, y: p.y + (t * (q.y - p.y)) / far }, x];
     }
     case "heading":
+    case "cause":
       return null;
   }
 }

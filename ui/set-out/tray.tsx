@@ -39,9 +39,7 @@ export function Tray({
 }) {
   const { lengths } = useSettings();
   const { plan, slots, readings } = judged.solution;
-  const walked = slots.filter(
-    (s) => inSchool(schoolOf(plan), s) || readings.some((r) => r.slotId === s.id),
-  );
+  const walked = slots.filter((s) => inSchool(plan, s) || readings.some((r) => r.slotId === s.id));
   return (
     <ul
       aria-label="Readings"

@@ -37,8 +37,18 @@ export type Cause = {
   laserOnBeam?: boolean;
   /** The printout of the rear toe is old: the car drives so far beside what it says. */
   thrustDeg?: number;
-  /** One wheel's panel is clamped so much askew, at every reading of it. */
+  /** One wheel's panel is clamped so much askew, at every reading of it, until it is seated anew. */
   seatMm?: number;
+};
+
+/** How things are where nothing is wrong, standard deviations. */
+const USUAL = {
+  /** A stand on its castors on a shop floor, and what rolling it a little changes. */
+  leanDeg: 0.12,
+  rolledLeanDeg: 0.04,
+  /** One seating of a panel or of a wheel laser's clamp against another. */
+  panelMm: 0.7,
+  clampDeg: 0.03,
 };
 
 export type Place = { alongMm: number; acrossMm: number; twistRad: number; heightMm: number };
@@ -59,6 +69,8 @@ export class Bay {
   private mastMm: number;
   private readonly slipAt: number;
   private readonly seat: Record<string, number> = {};
+  private leanDeg: number;
+  private sideDeg: number;
   private taken = 0;
 
   constructor(
@@ -88,7 +100,12 @@ export class Bay {
     this.slipAt = Math.floor(10 * random());
     const panels = ["panel-rl", "panel-rr", "panel-fl"];
     const side = random() < 0.5 ? -1 : 1;
-    this.seat[panels[Math.floor(3 * random())]!] = side * (cause.seatMm ?? 0);
+    for (const p of panels) this.seat[p] = near(USUAL.panelMm);
+    const askew = panels[Math.floor(3 * random())]!;
+    if (cause.seatMm) this.seat[askew] = side * cause.seatMm;
+    for (const w of ["scale-rl", "scale-rr"]) this.seat[w] = near(USUAL.clampDeg);
+    this.leanDeg = cause.leanDeg ?? near(USUAL.leanDeg);
+    this.sideDeg = cause.sideDeg ?? near(USUAL.leanDeg);
 
     // Rolled in by eye: some centimetres and a degree off.
     this.joints = plan.stand.joints.map(() => 0);
@@ -159,13 +176,13 @@ export class Bay {
       if (j.kind === "slide") p = plus(p, j.axis === "fore-aft" ? [value, 0, 0] : [0, value, 0]);
       else p = plus(about(p, value), [j.xMm, j.yMm, 0]);
     }
-    const lean = (this.cause.leanDeg ?? 0) * RAD;
+    const lean = this.leanDeg * RAD;
     p = [
       p[0] * Math.cos(lean) - p[2] * Math.sin(lean),
       p[1],
       p[0] * Math.sin(lean) + p[2] * Math.cos(lean),
     ];
-    const side = (this.cause.sideDeg ?? 0) * RAD;
+    const side = this.sideDeg * RAD;
     p = [
       p[0],
       p[1] * Math.cos(side) + p[2] * Math.sin(side),
@@ -196,11 +213,25 @@ export class Bay {
     };
   }
 
-  /** What is read at a slot, misread and rounded as people read it. */
-  read(slotId: string): number {
+  /**
+   * What is read at a slot, misread and rounded as people read it.
+   *
+   * @param anew what it goes through is seated anew first
+   */
+  read(slotId: string, anew: boolean): number {
+    if (anew)
+      this.seat[slotId] =
+        (slotId.startsWith("panel") ? USUAL.panelMm : USUAL.clampDeg) * gaussian(this.random);
     const slip = this.taken++ === this.slipAt ? (this.cause.slipMm ?? 0) : 0;
-    const shown = this.shown(slotId) + (this.random() < 0.5 ? -slip : slip);
-    return Math.round(shown);
+    const by = this.random() < 0.5 ? -slip : slip;
+    const level = /^(tilt|bubble)-(pitch|roll)$/.exec(slotId);
+    if (!level) return Math.round(this.shown(slotId) + by);
+    const [, instrument, part] = level;
+    const deg = part === "pitch" ? this.leanDeg : this.sideDeg;
+    // A figure of a level is misread by as many hundredths and a half as one of a tape by millimetres.
+    const read = deg + 0.015 * by + (instrument === "tilt" ? 0.05 : 0.06) * gaussian(this.random);
+    const step = instrument === "tilt" ? 0.01 : 0.025;
+    return Math.round(read / step) * step * RAD;
   }
 
   private shown(slotId: string): number {
@@ -230,6 +261,19 @@ export class Bay {
         const run = dot(minus(wheel, from), normal) / dot(beam, normal);
         return run + (this.seat[slotId] ?? 0) + noise(1, 0.1, run);
       }
+      case "scale": {
+        // From the middle of the beam to where the light from the wheel crosses it.
+        const left = what === "rl";
+        const wheel = this.hub[what.toUpperCase() as Hub];
+        const askew = (this.seat[slotId] ?? 0) * RAD;
+        const light = about([1, 0, 0], this.wheel[what.toUpperCase() as "RL" | "RR"] + askew);
+        const middle = level(this.at([0, 0, this.plan.stand.hookHeightMm]));
+        const toLeft = unit(minus(level(this.hook(true)), level(this.hook(false))));
+        const across = quarter(light);
+        const from = minus(level(wheel), middle);
+        const run = dot(from, across) / dot(toLeft, across);
+        return (left ? run : -run) + noise(0.8, 0.1, long(from));
+      }
       case "height":
         return what === "rule"
           ? this.centre()[2] + noise(0.8, 0.2, 1200)
@@ -248,6 +292,8 @@ export class Bay {
       case "roll":
         this.base = plus(this.base, [m.awayMm * about1, m.leftMm * about1, 0]);
         this.heading += m.turnRad * about1;
+        this.leanDeg += USUAL.rolledLeanDeg * gaussian(this.random);
+        this.sideDeg += USUAL.rolledLeanDeg * gaussian(this.random);
         return;
       case "yaw":
         this.joints[m.joint]! += m.turnRad * about1;

@@ -27,6 +27,8 @@ type Outcome = {
 
 /** What a hand on the stand costs, seconds: walking there, loosening, moving, locking. */
 const MOVE_SECONDS = 25;
+/** Taking a clamp off and seating it anew, seconds. */
+const SEAT_SECONDS = 25;
 
 function setOut(plan: SetOutPlan, cause: Cause, seed: number): Outcome {
   const bay = new Bay(plan, cause, randomFrom(seed));
@@ -79,10 +81,10 @@ function setOut(plan: SetOutPlan, cause: Cause, seed: number): Outcome {
         strike(next.leaveOut.ids);
         break;
       case "read": {
-        const { slot, sigma } = next.candidate;
-        const shown = bay.read(slot.id);
+        const { slot, sigma, anew } = next.candidate;
+        const shown = bay.read(slot.id, anew);
         readings++;
-        seconds += slot.seconds;
+        seconds += slot.seconds + (anew ? SEAT_SECONDS : 0);
         const byId = (id: string) => solution.readings.find((r) => r.id === id)!;
         if (next.decides) {
           const [a, b] = next.decides;
@@ -90,7 +92,7 @@ function setOut(plan: SetOutPlan, cause: Cause, seed: number): Outcome {
         }
         const old = next.again && byId(next.again);
         if (old && !agree(old.shown, old.sigma, shown, sigma)) strike([old.id]);
-        entries.push({ kind: "reading", id: `r${n}`, slotId: slot.id, shown, sigma });
+        entries.push({ kind: "reading", id: `r${n}`, slotId: slot.id, shown, sigma, anew });
       }
     }
   }
@@ -156,11 +158,9 @@ export function reality(nominal: number, wrong: number): void {
     for (const { name, cause, sheet = ON_CENTRELINE, of } of ROWS) {
       if (of && of !== school) continue;
       const fine = Object.keys(cause).length === 0;
-      const { figures, honest } = row(
-        { ...planOf(sheet, 0), school },
-        cause,
-        fine ? nominal : wrong,
-      );
+      const plan = planOf(sheet, 0);
+      const stand = cause.laserOnBeam ? { ...plan.stand, laserOn: "beam" as const } : plan.stand;
+      const { figures, honest } = row({ ...plan, stand, school }, cause, fine ? nominal : wrong);
       if (fine) told(`${school}, ${name} wrong`, honest, figures);
       else console.log(`       ${school}, ${name}: ${figures}`);
     }

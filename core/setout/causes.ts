@@ -1,0 +1,77 @@
+import type { PointShift, SurveyNuisance } from "@/core/survey";
+import { degToRad } from "@/core/units";
+import type { DatumFrame } from "./plan";
+import type { Instrument } from "./instrument";
+
+/**
+ * What several readings have in common beyond the noise of each: unknowns of the estimate, with what
+ * is known of them beforehand. A repeat shares them and is no witness against them.
+ */
+
+/** A good tape, warm or cold, is right to three tenths of a millimetre in a metre. */
+const SCALE_SIGMA = 3e-4;
+
+/** Instruments whose figures are lengths along a tape. */
+const TAPED: readonly Instrument["kind"][] = ["tape", "plumb"];
+
+/** The name of the scale that readings with an instrument of this kind share; null where none. */
+export const scaleOf = (kind: Instrument["kind"]): string | null =>
+  TAPED.includes(kind) ? "scale of the tape" : null;
+
+export const scaleCause = (id: string): SurveyNuisance => ({
+  id,
+  value: 0,
+  unit: "ratio",
+  sigma: SCALE_SIGMA,
+});
+
+/** How far a rear wheel points beside what is known of its toe: a printout, or how cars are made. */
+export const TOE_LEFT = "toe of the rear left wheel";
+export const TOE_RIGHT = "toe of the rear right wheel";
+const TOE_SIGMA = degToRad(0.06);
+
+/** A printout may be older than the axle's last kerb: it can be grossly off like any reading. */
+export const toeCause = (id: string): SurveyNuisance => ({
+  id,
+  value: 0,
+  unit: "rad",
+  sigma: TOE_SIGMA,
+});
+
+/** What a thrust line turns with: half of what the right wheel's toe is more, less the left one's. */
+export const TURNS_WITH_TOE: NonNullable<DatumFrame["turnBy"]> = [
+  [TOE_LEFT, -0.5],
+  [TOE_RIGHT, 0.5],
+];
+
+/** Something clamped or hung that readings go through: it sits where it was seated. */
+export type Seat = {
+  id: string;
+  /** What is to be seated anew, for the one act. */
+  name: string;
+  /** How far one seating may sit from another, in the reading's own millimetres. */
+  sigmaMm: number;
+};
+
+/** One seating: the cause that all readings through it share. */
+export const seatCause = (id: string, sigmaMm: number): SurveyNuisance => ({
+  id,
+  value: 0,
+  unit: "mm",
+  sigma: sigmaMm,
+  maySlip: true,
+});
+
+/** The lean of a carrier between two disturbances of it, by its name in the network. */
+export const leanCause = (carrier: string, part: "pitch" | "roll", segment: number): string =>
+  `${part} of ${carrier}#${segment}`;
+
+/**
+ * How a point goes with its carrier's lean, seen from the board's own place on the floor. With the
+ * top away from the car by `pitch` and its vehicle-left end high by `roll`, what hangs `underMm`
+ * under the board's centre stands nearer to the car and farther to vehicle left than it.
+ */
+export const leanOf = (underMm: number, pitch: string, roll: string): PointShift[] => [
+  { cause: pitch, xMm: underMm, yMm: 0 },
+  { cause: roll, xMm: 0, yMm: -underMm },
+];
