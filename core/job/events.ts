@@ -63,6 +63,7 @@ const move = z.discriminatedUnion("kind", [
     upMm: finite,
     turns: finite,
     playMm: finite.optional(),
+    until: z.object({ slotId: id, shown: finite }).optional(),
     after,
   }),
   z.object({ kind: z.literal("rail"), leftMm: finite, after }),

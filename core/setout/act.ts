@@ -1,10 +1,11 @@
 import { degToRad, formatNumber } from "@/core/units";
+import { lookAhead, type Ahead } from "./ahead";
 import { boosterMove, planMoves, type Move } from "./moves";
-import { boosterFor, withBooster, type Stand } from "./stand";
-import { predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
+import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
+import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";
 import { drawMoves, isByHand } from "./hands";
-import { wantedRail } from "./plan";
+import { datumLine, wantedRail } from "./plan";
 import { proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { disagreeing, likelyCause } from "./suspicion";
@@ -34,6 +35,8 @@ export type Judged = {
   verdict: Verdict;
   candidates: Candidate[];
   next: NextAct;
+  /** How long it is likely to be until it is set, seconds; null where nobody can say yet. */
+  seconds: number | null;
 };
 
 /**
@@ -41,6 +44,27 @@ export type Judged = {
  * more harm.
  */
 const LEAVE_ALONE = 0.3;
+const LEAVE_PLACE = 0.25;
+
+const SCALE = "height-scale";
+const hasFor = (s: SetOutSolution, slot: Slot): boolean => instrumentFor(s, slot) !== undefined;
+/** A height that is known no better than this was never read, mm. */
+const HEIGHT_UNKNOWN = 60;
+
+/**
+ * The first act at a stand: cranked to the sheet's height by its own scale, before anything is read.
+ * Null where the stand has no scale, or the height was read.
+ */
+function crankFirst(s: SetOutSolution): ProposedMove | null {
+  const { tolerance } = s.plan.target;
+  if (tolerance.heightMm === undefined || s.readings.length > 0) return null;
+  if (Math.sqrt(s.scalars.height.variance) < HEIGHT_UNKNOWN) return null;
+  const after = { ...s.board, heightMm: s.target.heightMm };
+  const upMm = after.heightMm - s.board.heightMm;
+  const { mmPerTurn } = s.plan.stand.crank;
+  const move = withReadings(s, { kind: "crank", upMm, turns: upMm / mmPerTurn, after });
+  return move.kind === "crank" && move.until ? move : null;
+}
 
 /**
  * The moves that null the present error, with predicted readings; empty when nothing is worth
@@ -71,8 +95,30 @@ export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): Proposed
   const beam =
     rail.length > 0 && beamStandsWell(s)
       ? []
-      : planMoves(s.plan.stand, s.standState, now, { ...s.target, heightMm }, least);
+      : planMoves(s.plan.stand, s.standState, now, { ...s.target, pose: goal(s), heightMm }, least);
   return [...beam, ...rail].map((move) => withReadings(s, move));
+}
+
+/**
+ * Where the board is to go: its place, but for what is so near that a hand on it would do more harm
+ * than good.
+ */
+function goal(s: SetOutSolution): PlanPose {
+  const { aim, board, target, frame, adjustment } = s;
+  if (!aim || !adjustment) return target.pose;
+  const [along, across, twist] = proofHalfWidths(s.plan);
+  const line = datumLine(frame, adjustment.points, adjustment.nuisances);
+  const [u, v] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
+  const [dx, dy] = [target.pose.xMm - board.pose.xMm, target.pose.yMm - board.pose.yMm];
+  const far = (by: number, half: number): number => (Math.abs(by) < LEAVE_PLACE * half ? 0 : by);
+  const ahead = far(u * dx + v * dy, along);
+  const left = far(-v * dx + u * dy, across);
+  return {
+    xMm: board.pose.xMm + u * ahead - v * left,
+    yMm: board.pose.yMm + v * ahead + u * left,
+    headingRad:
+      Math.abs(aim.twistRad) < LEAVE_PLACE * twist ? board.pose.headingRad : target.pose.headingRad,
+  };
 }
 
 /** The same, however small. */
@@ -113,7 +159,15 @@ function railMoves(s: SetOutSolution, leastMm: number): Move[] {
 
 function withReadings(s: SetOutSolution, move: Move): ProposedMove {
   const shown = predictedReadings(s, move.after);
-  return { ...move, predicted: s.slots.map((slot) => ({ slot, shown: shown.get(slot.id)! })) };
+  // Whoever cranks looks at the scale: it is told what to show.
+  const scale = move.kind === "crank" ? shown.get(SCALE) : undefined;
+  const watched =
+    move.kind === "crank" &&
+    scale !== undefined &&
+    s.slots.some((x) => x.id === SCALE && hasFor(s, x))
+      ? { ...move, until: { slotId: SCALE, shown: scale } }
+      : move;
+  return { ...watched, predicted: s.slots.map((slot) => ({ slot, shown: shown.get(slot.id)! })) };
 }
 
 /**
@@ -213,13 +267,21 @@ function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candid
 
 /** Judges a solution and names the next physical act. */
 export function nextAct(solution: SetOutSolution): Judged {
-  const verdict = judgeSetOut(solution);
-  const candidates = rankReadings(solution, verdict);
+  const judged = judgeSetOut(solution);
+  const ranked = rankReadings(solution, judged);
+  const ahead = playAhead(solution, judged, ranked);
+  // Reading on is shorter than a move now.
+  const first =
+    judged.kind === "move" && ahead?.first === "read"
+      ? ranked.find((c) => c.slot.id === ahead.slotId && !c.anew)
+      : undefined;
+  const verdict: Verdict = first ? { ...judged, kind: "read", why: "not-known" } : judged;
+  const candidates = first ? [first, ...ranked.filter((c) => c !== first)] : ranked;
   const read = (): NextAct => {
     const best = candidates[0];
     const useful = candidates.filter((c) => c.chanceAfter > verdict.chanceIfNulled + 0.002);
     if (
-      verdict.why === "not-known" &&
+      judged.why === "not-known" &&
       best &&
       useful.every((c) => timesRead(solution, c.slot.id) >= ENOUGH)
     )
@@ -258,6 +320,8 @@ export function nextAct(solution: SetOutSolution): Judged {
       const [move, ...rest] = solution.restMoves.map((m) => withReadings(solution, m));
       return { kind: "move", move: move!, rest };
     }
+    const crank = isByHand(target) ? null : crankFirst(solution);
+    if (crank) return { kind: "move", move: crank, rest: [] };
     if (verdict.why === "suspect") return settleSuspicion(solution, verdict, candidates);
     if (verdict.why === "not-known" && verdict.lacksFloor)
       return {
@@ -274,5 +338,19 @@ export function nextAct(solution: SetOutSolution): Judged {
     }
     return read();
   };
-  return { solution, verdict, candidates, next: decide() };
+  const next = decide();
+  const seconds = next.kind === "settle" ? 0 : next.kind === "stuck" ? null : ahead?.seconds;
+  return { solution, verdict, candidates, next, seconds: seconds ?? null };
+}
+
+/** What is likely to lead to "set" soonest; null where it cannot be told, or nothing is to choose. */
+function playAhead(
+  s: SetOutSolution,
+  verdict: Verdict,
+  candidates: readonly Candidate[],
+): Ahead | null {
+  if (!s.adjustment || !s.plane || verdict.why === "suspect" || verdict.kind === "set") return null;
+  const slots = candidates.filter((c) => !c.anew).map((c) => c.play);
+  const moves = verdict.kind === "move" ? proposeMoves(s) : [];
+  return lookAhead(s, slots, moves);
 }

@@ -9,7 +9,7 @@ import type { Instrument } from "./instrument";
  */
 
 /** A good tape, warm or cold, is right to three tenths of a millimetre in a metre. */
-const SCALE_SIGMA = 3e-4;
+const SCALE_SIGMA = 4e-4;
 
 /** Instruments whose figures are lengths along a tape. */
 const TAPED: readonly Instrument["kind"][] = ["tape", "plumb"];
@@ -28,7 +28,7 @@ export const scaleCause = (id: string): SurveyNuisance => ({
 /** How far a rear wheel points beside what is known of its toe: a printout, or how cars are made. */
 export const TOE_LEFT = "toe of the rear left wheel";
 export const TOE_RIGHT = "toe of the rear right wheel";
-const TOE_SIGMA = degToRad(0.06);
+const TOE_SIGMA = degToRad(0.1);
 
 /** A printout may be older than the axle's last kerb: it can be grossly off like any reading. */
 export const toeCause = (id: string): SurveyNuisance => ({

@@ -191,6 +191,11 @@ export function disturb(
     headingVariance: widening.headingRad ** 2,
   };
   const start = carried(by, last.start);
+  // Nothing was ever read of it: it stands about there as before.
+  if (!last.tie && !readSince(h, carrier)) {
+    list[list.length - 1] = { ...last, start };
+    return;
+  }
   if (last.tie && !last.tie.motion && !readSince(h, carrier)) {
     const sum = {
       planVariance: last.tie.planVariance + variances.planVariance,

@@ -34,7 +34,14 @@ export type Move =
         leftMm: number;
         playMm?: number | undefined;
       }
-    | { kind: "crank"; upMm: number; turns: number; playMm?: number | undefined }
+    | {
+        kind: "crank";
+        upMm: number;
+        turns: number;
+        playMm?: number | undefined;
+        /** The scale is watched meanwhile: it is cranked until this slot shows this, in mm. */
+        until?: { slotId: string; shown: number } | undefined;
+      }
     /**
      * Another booster goes under the mast, or none; `upMm`: what that does to the board's height.
      */

@@ -4,6 +4,7 @@ import { centredProbability } from "./chance";
 import type { Instrument } from "./instrument";
 import type { Slot } from "./slot";
 import { readingSigma } from "./slots";
+import { SEAT_SECONDS, type Playable } from "./ahead";
 import { sharing } from "./history";
 import { carries, type Witness } from "./reliability";
 import { inSchool } from "./schools";
@@ -20,6 +21,8 @@ export type Candidate = {
   sigma: number;
   /** What it goes through is to be seated anew first: a repeat through the same seat is no witness. */
   anew: boolean;
+  /** As it is played through when looking ahead. */
+  play: Playable;
   /**
    * Chance of a confident verdict after it, against now (as the chance a nulled board would have).
    */
@@ -30,8 +33,6 @@ export type Candidate = {
 };
 
 const OBSERVATION_ID = "candidate";
-/** Taking off what is clamped and seating it anew, seconds. */
-const SEAT_SECONDS = 25;
 
 /** The instrument a slot is read with. */
 export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undefined =>
@@ -205,6 +206,15 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         expected: shown,
         sigma: own,
         anew,
+        play: {
+          id: slot.id,
+          gradient: g ?? null,
+          part: slot.observes.in,
+          sigma: own,
+          seat: slot.seat?.sigmaMm ?? 0,
+          seconds: slot.seconds,
+          taken: taken(slot),
+        },
         chanceAfter,
         worth,
         why: reason(s, slot, unproved, verdict),

@@ -64,6 +64,19 @@ export const newTrack = (value: number, sigma: number): ScalarTrack => ({
 export const trackNow = (t: ScalarTrack): ScalarEstimate => estimateScalar(t.prior, t.readings);
 
 /**
+ * The number is set to a figure while its own scale is watched: what was known of it before says
+ * nothing any more.
+ *
+ * @returns the readings that stop counting
+ */
+export function setTrack(t: ScalarTrack, value: number, sigma: number): string[] {
+  const gone = t.readings.map((r) => r.id);
+  t.prior = { value, variance: sigma * sigma };
+  t.readings = [];
+  return gone;
+}
+
+/**
  * The number is disturbed: what was known becomes the prior of what follows, shifted and widened. In
  * one dimension this is all that a smoother could say of the present.
  *

@@ -33,7 +33,14 @@ import {
   type SetOutPlan,
 } from "./plan";
 import { planeFor, type Plane } from "./plane";
-import { newTrack, trackNow, widenTrack, type ScalarEstimate, type ScalarTrack } from "./scalar";
+import {
+  newTrack,
+  setTrack,
+  trackNow,
+  widenTrack,
+  type ScalarEstimate,
+  type ScalarTrack,
+} from "./scalar";
 import type { ScalarId, Slot } from "./slot";
 import { carrierPoints, slotsFor } from "./slots";
 import { stateAtRest, withBooster, type StandState } from "./stand";
@@ -42,6 +49,7 @@ import {
   RAIL_LOOSE,
   railWidening,
   TOUCHES,
+  WATCHED_MM,
   type TouchKind,
   type Widening,
 } from "./touch";
@@ -276,7 +284,10 @@ function unsettle(
     pitch: level ? level.pitchRad - now.pitch : 0,
     roll: level ? level.rollRad - now.roll : 0,
   };
-  widen("height", widening.heightMm, level ? level.heightMm - now.height : lifted);
+  if (move?.kind === "crank" && move.until) {
+    const gone = setTrack(p.levels.height, move.after.heightMm, WATCHED_MM);
+    for (const o of [p, ...others]) for (const r of gone) o.doubted.add(r);
+  } else widen("height", widening.heightMm, level ? level.heightMm - now.height : lifted);
   widen("pitch", widening.tiltRad, leaned.pitch);
   widen("roll", widening.tiltRad, leaned.roll);
   if (widening.planMm === 0) return leaned;

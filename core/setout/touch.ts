@@ -34,6 +34,9 @@ export const TOUCHES: Record<TouchKind, { name: string; widening: Widening }> = 
 /** What is left of an adjuster's play when it was taken up by hand as told: a fifth of it. */
 const left = (move: { playMm?: number | undefined }): number => 0.2 * (move.playMm ?? 0);
 
+/** How far from a figure a hand stops that watches it on a scale, with what the scale is read to. */
+export const WATCHED_MM = 1.8;
+
 /**
  * How far a move may end from where it was meant to: hands, backlash, castors. Base parts are what
  * the act itself disturbs; the shares are of the size of the move.
@@ -74,7 +77,7 @@ export function moveWidening(move: Move): Widening {
       return {
         planMm: 1.5,
         headingRad: degToRad(0.06),
-        heightMm: 1 + 0.03 * Math.abs(move.upMm) + left(move),
+        heightMm: move.until ? WATCHED_MM : 1 + 0.03 * Math.abs(move.upMm) + left(move),
         tiltRad: 0,
       };
     // The mast was lifted off and set down again: about what rolling the stand a hand's breadth

@@ -149,7 +149,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
 }
 
 /** Up to this share of its half-width a part is known well enough for a coarse move. */
-const COARSELY = 0.4;
+const COARSELY = 0.8;
 
 /**
  * Whether a coarse move pays before anything more is read: something is surely outside, something was

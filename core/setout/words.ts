@@ -80,6 +80,12 @@ export function moveWords(
             detail: `Fore-and-aft slide.${playNote(move, mm)}`,
           };
     case "crank":
+      if (move.until)
+        return {
+          say: `Crank the board until the stand’s scale shows ${mm(move.until.shown)}.`,
+          figure: mm(move.until.shown),
+          detail: `Come to it from below: the screw’s play then lies on one side.${Math.abs(move.upMm) < 1 ? "" : ` About ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`}`,
+        };
       return {
         say: `Crank the board ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
         figure: mm(move.upMm),

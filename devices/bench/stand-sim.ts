@@ -166,6 +166,12 @@ export function carryOut(stand: Stand, body: StandBody, move: Move, error = 1): 
       return { ...body, joints: body.joints.map((v, i) => (i === move.joint ? v + by : v)) };
     }
     case "crank":
+      // With an eye on the scale it ends where the scale says, however far that was.
+      if (move.until)
+        return {
+          ...body,
+          mastMm: body.mastMm + move.after.heightMm - boardOf(stand, body).heightMm,
+        };
       return { ...body, mastMm: body.mastMm + move.upMm * error };
     // Neither touches the stand itself: a board goes along its rail, a mat is no part of it.
     case "rail":

@@ -302,6 +302,12 @@ export class Bay {
         this.joints[m.joint]! += m.byMm * about1;
         return;
       case "crank":
+        if (m.until) {
+          // The scale is read to a millimetre and a half, and the hand stops half a millimetre off.
+          const shown = this.mastMm - this.plan.stand.scaleOffsetMm;
+          this.mastMm += m.until.shown - shown + Math.hypot(1.5, 0.5) * gaussian(this.random);
+          return;
+        }
         this.mastMm += m.upMm * about1 + 0.4 * gaussian(this.random);
         return;
       default:

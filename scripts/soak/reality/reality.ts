@@ -153,9 +153,10 @@ function row(plan: SetOutPlan, cause: Cause, times: number): { figures: string; 
  * @param nominal how many set-outs where nothing is wrong
  * @param wrong how many in each other row
  */
-export function reality(nominal: number, wrong: number): void {
+export function reality(nominal: number, wrong: number, way = "", only = ""): void {
   for (const school of WAYS)
     for (const { name, cause, sheet = ON_CENTRELINE, of } of ROWS) {
+      if (!school.includes(way) || !name.includes(only)) continue;
       if (of && of !== school) continue;
       const fine = Object.keys(cause).length === 0;
       const plan = planOf(sheet, 0);
