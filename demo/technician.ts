@@ -79,9 +79,11 @@ export function technician(person: Person, startAt: string) {
    * One reading with the simulated instrument, typed to the millimetre; `slipMm` is a misread tape.
    */
   const read = (slotId: string, slipMm = 0): void => {
-    const { candidates, solution } = judge();
-    const { slot, instrument, sigma } = candidates.find((c) => c.slot.id === slotId)!;
-    const raw = holdInstrument(job(), view(), events(), target(), slotId);
+    const { candidates, solution, next } = judge();
+    const asked = next.kind === "read" && next.candidate.slot.id === slotId ? next.candidate : null;
+    const { slot, instrument, sigma, anew } =
+      asked ?? candidates.find((c) => c.slot.id === slotId && !c.anew)!;
+    const raw = holdInstrument(job(), view(), events(), target(), slotId, anew);
     // Read to the last figure the instrument shows: a tenth of a division, a hundredth of a degree,
     // a millimetre.
     const step = slot.divisionRad
@@ -94,7 +96,15 @@ export function technician(person: Person, startAt: string) {
     const typed = typedFigure(slot, figure, shown >= 0 ? 1 : -1);
     const taken = solution.readings.filter((r) => r.slotId === slotId).length;
     write(
-      { kind: "reading", slotId, typed, shown, sigma, instrumentId: instrument.id },
+      {
+        kind: "reading",
+        slotId,
+        typed,
+        shown,
+        sigma,
+        instrumentId: instrument.id,
+        ...(anew ? { anew } : {}),
+      },
       slot.seconds + 8 * taken,
     );
   };

@@ -39,6 +39,9 @@ export type SetOutTrial = {
   readings: number;
   leftOut: number;
   message: string;
+  /** The bay as it was left, and what was known of it then. */
+  world: BenchWorld;
+  judged: Judged;
 };
 
 /**
@@ -54,13 +57,22 @@ export function followAdvice(
 ): SetOutTrial {
   let world = openBay(seed, plan);
   let entries: SetOutEntry[] = [];
-  let [readings, leftOut, slipped] = [0, 0, false];
+  let [readings, leftOut, seatings, slipped] = [0, 0, 0, false];
   const drop = (ids: readonly string[]): void =>
     void (entries = entries.filter((e) => !ids.includes(e.id)));
+  let judged = nextAct(solveSetOut(plan, entries));
+  const ended = (end: SetOutTrial["end"], message = ""): SetOutTrial => ({
+    end,
+    readings,
+    leftOut,
+    message,
+    world,
+    judged,
+  });
   for (let n = 0; n < 90; n++) {
-    const judged = nextAct(solveSetOut(plan, entries));
+    judged = nextAct(solveSetOut(plan, entries));
     const { next } = judged;
-    if (next.kind === "settle") return { end: "set", readings, leftOut, message: "" };
+    if (next.kind === "settle") return ended("set");
     if (next.kind === "move") {
       const { predicted: _, ...move } = next.move;
       world = act(world, { id: `m${n}`, kind: "move", move });
@@ -73,15 +85,16 @@ export function followAdvice(
       continue;
     }
     if (next.kind === "stuck") {
-      if (!next.leaveOut) return { end: "stuck", readings, leftOut, message: next.message };
+      if (!next.leaveOut) return ended("stuck", next.message);
       drop(next.leaveOut.ids);
       leftOut++;
       continue;
     }
-    const { slot, sigma } = next.candidate;
+    const { slot, sigma, anew } = next.candidate;
+    if (anew) seatings++;
     const off = slip && slot.id === slip.slotId && !slipped ? slip.mm : 0;
     if (off) slipped = true;
-    const shown = measure(world, slot.id, readings) + off;
+    const shown = measure(world, slot.id, readings, null, seatings) + off;
     const byId = (id: string) => judged.solution.readings.find((r) => r.id === id)!;
     if (next.decides)
       drop(
@@ -91,10 +104,10 @@ export function followAdvice(
       );
     const old = next.again && byId(next.again);
     if (old && !agree(old.shown, old.sigma, shown, sigma)) drop([old.id]);
-    entries.push({ kind: "reading", id: `r${n}`, slotId: slot.id, shown, sigma });
+    entries.push({ kind: "reading", id: `r${n}`, slotId: slot.id, shown, sigma, anew });
     readings++;
   }
-  return { end: "too-long", readings, leftOut, message: "" };
+  return ended("too-long");
 }
 
 /** Reads until the verdict is sure (set, or plainly to be moved). */

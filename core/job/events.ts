@@ -149,6 +149,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     shown: finite,
     sigma: finite.positive(),
     instrumentId: id,
+    /** What it goes through (a clamped panel) was seated anew before it. */
+    anew: z.boolean().optional(),
   }),
   z.object({ kind: z.literal("strike"), target: id, reason }),
   z.object({ kind: z.literal("touch"), ...ofTarget, touch: touchKind }),

@@ -5,6 +5,7 @@ import {
   misses,
   nextAct,
   nominalTarget,
+  ROLLED_TOE_SIGMA,
   solveScene,
   targetOn,
   withBooster,
@@ -50,6 +51,7 @@ export function planFor(
     instruments: g.instruments,
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
+    ...(toe?.how === "rolled" ? { rearToeSigmaRad: ROLLED_TOE_SIGMA } : {}),
     ...(school && !misses(school, target) ? { school } : {}),
   };
   const floor = isByHand(target) ? null : measuredFloor(g, plan, events);
@@ -86,7 +88,16 @@ function entryOf(e: JobEvent, struck: boolean): SetOutEntry[] {
     return [{ kind: "touch", id, touch: "moved-car" }];
   if (struck) return [];
   if (b.kind === "reading")
-    return [{ kind: "reading", id, slotId: b.slotId, shown: b.shown, sigma: b.sigma }];
+    return [
+      {
+        kind: "reading",
+        id,
+        slotId: b.slotId,
+        shown: b.shown,
+        sigma: b.sigma,
+        ...(b.anew ? { anew: true } : {}),
+      },
+    ];
   if (b.kind === "touch") return [{ kind: "touch", id, touch: b.touch }];
   if (b.kind === "move") return [{ kind: "move", id, move: b.move, rest: b.rest }];
   return [];

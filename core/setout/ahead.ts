@@ -260,7 +260,7 @@ export function lookAhead(
       const room = Math.max(0, l.half - 2.4 * after);
       fine *= 2 * normalCdf(room / shows) - 1;
     });
-    if (process.env.AHEAD) console.log("     fine", fine, on.seconds);
+
     const once = moves.length * MOVE_SECONDS + on.seconds;
     return once + (1 - fine) * (2 * MOVE_SECONDS + 0.6 * on.seconds);
   };
@@ -269,7 +269,7 @@ export function lookAhead(
   const reading = { first: "read", slotId: still.first, seconds: still.seconds } as const;
   if (moves.length === 0) return reading;
   let shortest: Ahead = { first: "move", seconds: moveThen(start) };
-  if (process.env.AHEAD) console.log("   now", shortest.seconds, "still", still.seconds);
+
   if (still.seconds < shortest.seconds) shortest = reading;
   let state = start;
   let seconds = 0;
@@ -281,7 +281,7 @@ export function lookAhead(
     seconds += cost(state, p).seconds;
     state = read(state, p);
     const total = seconds + moveThen(state);
-    if (process.env.AHEAD) console.log("   after", p.id, total);
+
     if (total < shortest.seconds) shortest = { first: "read", slotId, seconds: total };
   }
   return shortest;

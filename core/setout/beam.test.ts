@@ -81,11 +81,16 @@ describe("two boards on one beam", () => {
             const rest = next.rest.map(({ predicted: __, ...m }) => m);
             entries.push({ kind: "move", id: name, target: id, move, rest });
           } else if (next.kind === "read") {
-            const { slot } = next.candidate;
+            const { slot, sigma } = next.candidate;
             const at = times.get(`${id}/${slot.id}`) ?? 0;
             times.set(`${id}/${slot.id}`, at + 1);
-            entries.push({ ...reading(worlds, id, slot.id, at), id: name });
-          } else throw new Error(next.message);
+            entries.push({ ...reading(worlds, id, slot.id, at), id: name, sigma } as SetOutEntry);
+          } else {
+            // One reading in a thousand looks wrong where nothing is: it is left out as asked.
+            const out = next.leaveOut?.ids;
+            if (!out) throw new Error(next.message);
+            entries.splice(0, entries.length, ...entries.filter((e) => !out.includes(e.id)));
+          }
         }
       // Where both truly hang, by plain trigonometry about the badges' line.
       for (const b of BOARDS) {

@@ -1,6 +1,5 @@
 import type { PointShift, SurveyNuisance } from "@/core/survey";
 import { degToRad } from "@/core/units";
-import type { DatumFrame } from "./plan";
 import type { Instrument } from "./instrument";
 
 /**
@@ -9,7 +8,7 @@ import type { Instrument } from "./instrument";
  */
 
 /** A good tape, warm or cold, is right to three tenths of a millimetre in a metre. */
-const SCALE_SIGMA = 4e-4;
+const SCALE_SIGMA = 3e-4;
 
 /** Instruments whose figures are lengths along a tape. */
 const TAPED: readonly Instrument["kind"][] = ["tape", "plumb"];
@@ -28,18 +27,20 @@ export const scaleCause = (id: string): SurveyNuisance => ({
 /** How far a rear wheel points beside what is known of its toe: a printout, or how cars are made. */
 export const TOE_LEFT = "toe of the rear left wheel";
 export const TOE_RIGHT = "toe of the rear right wheel";
-const TOE_SIGMA = degToRad(0.1);
+export const TOE_SIGMA = degToRad(0.1);
+/** The same where the rig saw the car roll in this very job. */
+export const ROLLED_TOE_SIGMA = degToRad(0.02);
 
 /** A printout may be older than the axle's last kerb: it can be grossly off like any reading. */
-export const toeCause = (id: string): SurveyNuisance => ({
+export const toeCause = (id: string, sigma: number): SurveyNuisance => ({
   id,
   value: 0,
   unit: "rad",
-  sigma: TOE_SIGMA,
+  sigma,
 });
 
 /** What a thrust line turns with: half of what the right wheel's toe is more, less the left one's. */
-export const TURNS_WITH_TOE: NonNullable<DatumFrame["turnBy"]> = [
+export const TURNS_WITH_TOE: readonly (readonly [cause: string, weight: number])[] = [
   [TOE_LEFT, -0.5],
   [TOE_RIGHT, 0.5],
 ];

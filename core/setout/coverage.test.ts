@@ -22,11 +22,20 @@ type Car = Record<"FL" | "FR" | "RL" | "RR" | "badgeF" | "badgeR", Point>;
 
 /** This very vehicle: every hub and badge where it truly is. */
 function car(random: Random): Car {
+  const axle = 1.2 * gaussian(random);
+  const caps = { F: 1.5 * gaussian(random), R: 1.5 * gaussian(random) };
   const of = Object.fromEntries(
-    vehiclePoints(plan.vehicle).map((p) => [
-      p.id.replace("hub", ""),
-      { x: p.xMm + p.sigmaMm * gaussian(random), y: p.yMm + p.sigmaMm * gaussian(random) },
-    ]),
+    vehiclePoints(plan.vehicle).map((p) => {
+      const hub = /^hub([FR])([LR])/.exec(p.id);
+      const out = hub ? caps[hub[1] as "F" | "R"] * (hub[2] === "L" ? 1 : -1) : 0;
+      return [
+        p.id.replace("hub", ""),
+        {
+          x: p.xMm + (hub?.[1] === "F" ? axle : 0) + p.sigmaMm * gaussian(random),
+          y: p.yMm + out + p.sigmaMm * gaussian(random),
+        },
+      ];
+    }),
   );
   return of as Car;
 }
@@ -83,6 +92,7 @@ type Run = { inside: boolean[]; joint: boolean };
 function run(seed: number, targets: readonly Target[], disturbances: readonly Disturbance[]): Run {
   const random = randomFrom(seed);
   const c = car(random);
+  const scale = 3e-4 * gaussian(random);
   const h = newHistory();
   const plans = targets.map((target) => ({ ...plan, target }));
   const slots = plans.map((p) => new Map(slotsFor(p).map((s) => [s.id, s])));
@@ -101,7 +111,8 @@ function run(seed: number, targets: readonly Target[], disturbances: readonly Di
       const slot = slots[i]!.get(id)!;
       const sigma = id === "laser-badge" ? SIGMA.laser : SIGMA.tape;
       const { body } = epochNow(h, `c${i}`);
-      const value = shown(c, boards[i]!, id) + sigma * gaussian(random);
+      const taped = id === "laser-badge" ? 1 : 1 + scale;
+      const value = taped * shown(c, boards[i]!, id) + sigma * gaussian(random);
       const name = `r${h.readings.length}`;
       h.readings.push({ id: name, target: `t${i}`, body, slot, shown: value, sigma });
     }

@@ -9,6 +9,7 @@ import {
   toeCause,
   TOE_LEFT,
   TOE_RIGHT,
+  TOE_SIGMA,
 } from "./causes";
 import { carried, followedBy, type Displacement } from "./displace";
 import type { Slot } from "./slot";
@@ -90,9 +91,11 @@ export type History = {
   seats: Map<string, number>;
   /** Whether something is judged against a thrust line. */
   onThrust: boolean;
+  /** How well the toe of a rear wheel is known beforehand, rad. */
+  toeSigma: number;
 };
 
-export const newHistory = (onThrust = false): History => ({
+export const newHistory = (onThrust = false, toeSigma = TOE_SIGMA): History => ({
   epochs: new Map(),
   points: new Map(),
   leans: new Map(),
@@ -100,6 +103,7 @@ export const newHistory = (onThrust = false): History => ({
   readings: [],
   seats: new Map(),
   onThrust,
+  toeSigma,
 });
 
 const diagonal = (mm: number, rad: number): number[][] => [
@@ -340,7 +344,7 @@ export function causesOf(
     if (r.seat) nuisances.set(r.seat, seatCause(r.seat, r.slot.seat!.sigmaMm));
   }
   const toe = h.onThrust || readings.some((r) => r.slot.instrument === "wheel-laser");
-  if (toe) for (const id of [TOE_LEFT, TOE_RIGHT]) nuisances.set(id, toeCause(id));
+  if (toe) for (const id of [TOE_LEFT, TOE_RIGHT]) nuisances.set(id, toeCause(id, h.toeSigma));
   const leans: Reading[] = [];
   const ties: string[] = [];
   for (const [carrier, list] of h.leans)

@@ -1,3 +1,4 @@
+export { ROLLED_TOE_SIGMA } from "./causes";
 export {
   nextAct,
   outOfReach,

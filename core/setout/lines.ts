@@ -64,6 +64,12 @@ function gradients(
     add(heading, id, sign * mx, sign * my);
     add(across, id, sign * lever * mx, sign * lever * my);
   }
+  for (const [cause, weight] of frame.turnBy ?? []) {
+    const row = index[cause];
+    if (row === undefined) continue;
+    heading[row]! += weight;
+    across[row]! += lever * weight;
+  }
   // The line runs nearly along x: a point of it that shifts left carries the whole line left.
   for (const [id, w] of frame.through) add(across, id, 0, w);
   return { heading, across };
@@ -87,17 +93,17 @@ const minus = (a: Float64Array, b: Float64Array): Float64Array => a.map((v, i) =
 export function lineViews(s: SetOutSolution): LineView[] {
   if (!s.adjustment) return [];
   const { target, rearToe } = s.plan;
-  const points = s.adjustment.points;
+  const { points, nuisances } = s.adjustment;
   const frameOf = (kind: DatumKind): DatumFrame | null =>
     kind === "thrust" && !rearToe
       ? null
       : datumFrame({ ...s.plan, target: { ...target, datum: kind } });
   const own = s.frame;
-  const ownLine = datumLine(own, points);
+  const ownLine = datumLine(own, points, nuisances);
   const atX = s.target.pose.xMm;
   const ownGradients = gradients(s, own, atX);
   const acrossAt = (f: DatumFrame): number => {
-    const l = datumLine(f, points);
+    const l = datumLine(f, points, nuisances);
     return l.yMm + Math.tan(l.headingRad) * (atX - l.xMm);
   };
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));
@@ -115,7 +121,7 @@ export function lineViews(s: SetOutSolution): LineView[] {
         matters: false,
       };
     const g = gradients(s, frame, atX);
-    const turnRad = wrapAngle(datumLine(frame, points).headingRad - ownLine.headingRad);
+    const turnRad = wrapAngle(datumLine(frame, points, nuisances).headingRad - ownLine.headingRad);
     const atBoardMm = acrossAt(frame) - acrossAt(own);
     const [, acrossMm, twistRad] = proofHalfWidths(s.plan);
     return {

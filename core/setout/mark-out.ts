@@ -101,10 +101,15 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const expected = predictedReadings(exact, board);
   const path = SCHOOLS[school].path;
   // What runs to another target is not foreseen: that one may not lie there yet.
-  const slots = slotsFor(plan).filter((s) => inSchool(plan, s) && s.mate === undefined);
+  const slots = slotsFor(plan).filter((s) => inSchool(walked, s) && s.mate === undefined);
+  // First how the stand leans: while nobody knows, its hooks say little of its board.
+  const leans = (["pitch", "roll"] as const).flatMap(
+    (part) => slots.find((s) => s.observes.in === part) ?? [],
+  );
   const ordered = [
+    ...leans,
     ...path.flatMap((id) => slots.find((s) => s.id === id) ?? []),
-    ...slots.filter((s) => !path.includes(s.id)),
+    ...slots.filter((s) => !path.includes(s.id) && !leans.includes(s)),
   ];
   const entries: SetOutEntry[] = [];
   const hubSigma = Math.max(plan.vehicle.hubSigmaMm, plan.vehicle.badgeSigmaMm);

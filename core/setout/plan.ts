@@ -37,6 +37,8 @@ export type SetOutPlan = {
   instruments: Instrument[];
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
   rearToe: RearToe | null;
+  /** How well it is known, rad; as a printout where it is not said. */
+  rearToeSigmaRad?: number;
   thresholds: Thresholds;
   /**
    * Which way the technician sets out; readings of other ways count all the same. Four tapes when

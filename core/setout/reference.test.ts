@@ -39,7 +39,10 @@ describe("which point a figure means", () => {
     const at = { ...plan, stand, target: targetOn(book, stand) };
     const { target } = solveSetOut(at, []);
     const world = openBay("reference", at);
-    const placed = { ...world, stand: { ...world.stand, mastMm: target.heightMm } };
+    const placed = {
+      ...world,
+      stand: { ...world.stand, mastMm: target.heightMm, feetMm: [0, 0, 0] },
+    };
     const shown = trueReading(placed, "height-scale");
     expect(shown).toBeCloseTo(book.placement.heightMm, 6);
     const entries: SetOutEntry[] = [

@@ -4,13 +4,14 @@ import { planOf } from "@/tests/fixtures";
 import { nextAct, solveScene, solveSetOut, type Scene, type SetOutEntry } from ".";
 
 const plan = planOf(0, 0);
-const READ = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "laser-badge", "height-rule"];
+const TAPES = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l"];
+const READ = [...TAPES, "laser-badge", "height-rule", "tilt-pitch", "tilt-roll"];
 const reading = (id: string, slotId: string, shown: number, target?: string): SetOutEntry => ({
   kind: "reading",
   id,
   slotId,
   shown,
-  sigma: slotId === "laser-badge" ? 1.6 : 2.3,
+  sigma: slotId === "laser-badge" ? 1.6 : slotId.startsWith("tilt") ? 9e-4 : 2.3,
   ...(target ? { target } : {}),
 });
 

@@ -25,6 +25,7 @@ import {
   type SetOutEntry,
   type SetOutPlan,
   type SetOutSolution,
+  type Slot,
 } from ".";
 import { targetPose } from "./plan";
 
@@ -46,10 +47,19 @@ function walk(
   seed: string,
   only?: readonly string[],
 ): { world: BenchWorld; entries: Reading[] } {
-  const world = openBay(seed, plan);
   const random = randomFrom(seedFrom(`${seed}/hands`));
+  const bay = openBay(seed, plan);
+  // The wheels point as far from the printout as the estimate thinks they may.
+  const toe = (rad: number): number => rad + degToRad(0.1) * gaussian(random);
+  const world = {
+    ...bay,
+    toe: { leftRad: toe(plan.rearToe!.leftRad), rightRad: toe(plan.rearToe!.rightRad) },
+  };
+  const level = (s: Slot): boolean => s.id === "tilt-pitch" || s.id === "tilt-roll";
   const entries = slotsFor(plan)
-    .filter((s) => s.observes.in === "plan" && (only ? only.includes(s.id) : inSchool(plan, s)))
+    .filter((s) =>
+      s.observes.in === "plan" ? (only ? only.includes(s.id) : inSchool(plan, s)) : level(s),
+    )
     .map((slot): Reading => {
       const truth = trueReading(world, slot.id);
       const sigma = readingSigma(
@@ -61,7 +71,7 @@ function walk(
         kind: "reading",
         id: slot.id,
         slotId: slot.id,
-        shown: truth + sigma * gaussian(random),
+        shown: truth + (slot.seat?.sigmaMm ?? 0) * gaussian(random) + sigma * gaussian(random),
         sigma,
       };
     });
@@ -74,7 +84,7 @@ function walk(
  */
 function offBy(world: BenchWorld, s: SetOutSolution): number {
   const { plan } = world;
-  const line = datumLine(datumFrame(plan), world.points);
+  const line = datumLine(datumFrame({ ...plan, rearToe: world.toe }), world.points);
   const wanted = targetPose(plan.target, line);
   const board = boardOf(plan.stand, world.stand).pose;
   const [c, n] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
@@ -146,7 +156,12 @@ describe("the schools stand on one footing", () => {
   it("every reading has a name, an act and an instrument, and foretells what plain geometry shows", () => {
     const plan = planOf(0, "free");
     const { world, entries } = walk(plan, "names");
-    const exact = entries.map((e) => ({ ...e, shown: trueReading(world, e.slotId), sigma: 0.01 }));
+    const level = (id: string): boolean => id.startsWith("tilt-");
+    const exact = entries.map((e) => ({
+      ...e,
+      shown: trueReading(world, e.slotId),
+      sigma: level(e.slotId) ? 1e-6 : 0.01,
+    }));
     const s = solveSetOut(plan, exact);
     // Readings without noise agree with each other to what priors of hubs and badges leave: far
     // below a millimetre.
@@ -260,7 +275,10 @@ describe("which line", () => {
         atBoardMm: 0,
       });
       const line = (datum: "centreline" | "thrust") =>
-        datumLine(datumFrame({ ...plan, target: { ...plan.target, datum } }), world.points);
+        datumLine(
+          datumFrame({ ...plan, rearToe: world.toe, target: { ...plan.target, datum } }),
+          world.points,
+        );
       const truth = wrapAngle(line("centreline").headingRad - line("thrust").headingRad);
       const seen = views.find((v) => v.kind === "centreline")!;
       if (Math.abs(seen.turnRad! - truth) < 3 * seen.sigmaRad) inside++;
@@ -268,7 +286,11 @@ describe("which line", () => {
     expect(inside).toBeGreaterThanOrEqual(197);
   });
   it("warns where the school cannot see the sheet's line, names the reading that would, and is quiet once it is taken", () => {
-    const plan = planOf(2, "floor-box"); // thrust line asked for, badges read
+    // Thrust line asked for, badges read, and no lasers for the wheels in the shop.
+    const plan = {
+      ...planOf(2, "floor-box"),
+      instruments: INSTRUMENTS.filter((i) => i.kind !== "wheel-laser"),
+    };
     const { entries } = walk(plan, "blind");
     const warned = blindTo(solveSetOut(plan, entries));
     expect(warned?.say).toMatch(

@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
-import { act, measure, openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
+import { measure, openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
 import { boardOf, carryOut, type StandBody } from "@/devices/bench/stand-sim";
 import { planOf } from "@/tests/fixtures";
 import { independentSolution } from "@/tests/independent-solver";
-import { byAdvice, readUntilSure, setBoard } from "@/tests/trials";
+import { byAdvice, followAdvice, readUntilSure, setBoard } from "@/tests/trials";
 import { degToRad } from "@/core/units";
 import {
   aim,
@@ -27,41 +27,11 @@ const readAll = (world: BenchWorld, slotIds: string[], from = 0): SetOutEntry[] 
     id: `r${from + i}`,
     slotId,
     shown: measure(world, slotId, from + i),
-    sigma: slotId.startsWith("tape") ? 1.7 : 1.5,
+    sigma: slotId.startsWith("tape") ? 1.7 : slotId.startsWith("tilt") ? degToRad(0.05) : 1.5,
   }));
 
+const LEVEL = ["tilt-pitch", "tilt-roll"];
 const FIVE = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "laser-badge"];
-
-/** Follows the Next sentence from a fresh stand until the board is set. */
-function follow(seed: string, plan: SetOutPlan, most = 60) {
-  let world = openBay(seed, plan);
-  const entries: SetOutEntry[] = [];
-  for (let i = 0; i < most; i++) {
-    const judged = nextAct(solveSetOut(plan, entries));
-    const { next } = judged;
-    if (next.kind === "settle" || next.kind === "stuck")
-      return { world, judged, readings: entries.filter((e) => e.kind === "reading").length };
-    if (next.kind === "move") {
-      world = act(world, { id: `m${i}`, kind: "move", move: next.move });
-      entries.push({ kind: "move", id: `m${i}`, move: next.move, rest: next.rest });
-    } else {
-      const { slot, sigma } = next.candidate;
-      if (next.again)
-        entries.splice(
-          entries.findIndex((e) => e.id === next.again),
-          1,
-        );
-      entries.push({
-        kind: "reading",
-        id: `r${i}`,
-        slotId: slot.id,
-        shown: measure(world, slot.id, i),
-        sigma,
-      });
-    }
-  }
-  throw new Error(`not set after ${most} acts`);
-}
 
 describe("moves", () => {
   it.each([0, 1, 2])(
@@ -114,6 +84,7 @@ describe("moves", () => {
             stand: moved,
             railMm: 0,
             mat: null,
+            tapeScale: 0,
             toe: plan.rearToe ?? { leftRad: degToRad(0.1), rightRad: degToRad(0.1) },
             floor: { aheadRad: 0, leftRad: 0, twistMm: 0, stepMm: 0 },
             cameraRad: { yaw: 0, pitch: 0, roll: 0 },
@@ -142,7 +113,8 @@ describe("moves", () => {
 
   it("never undo an earlier one: what a move sets stays set", () => {
     const plan = planOf(0, 0);
-    const world = openBay("order", plan);
+    const open = openBay("order", plan);
+    const world = { ...open, stand: { ...open.stand, feetMm: [0, 0, 0] } };
     const target = solveSetOut(plan, []).target;
     const moves = planMoves(
       plan.stand,
@@ -181,6 +153,7 @@ describe("aim", () => {
       const world = openBay("aim", plan);
       const s = solveSetOut(plan, readAll(world, FIVE));
       const base = s.adjustment!;
+      const causes = Object.fromEntries(base.nuisances.map((c) => [c.id, c]));
       const value = (change: (a: typeof base) => void): number[] => {
         const copy = structuredClone(base);
         change(copy);
@@ -188,11 +161,11 @@ describe("aim", () => {
         return [a.alongMm, a.acrossMm, a.twistRad];
       };
       for (const [id, row] of Object.entries(base.joint.index))
-        for (let k = 0; k < (id === s.body ? 3 : 2); k++) {
-          const h = k === 2 ? 1e-5 : 0.01;
+        for (let k = 0; k < (id === s.body ? 3 : id in causes ? 1 : 2); k++) {
+          const h = k === 2 || id in causes ? 1e-5 : 0.01;
           const nudge = (by: number) => (a: typeof base) => {
-            const thing = [...a.points, ...a.bodies].find((p) => p.id === id)!;
-            const key = (["xMm", "yMm", "headingRad"] as const)[k]!;
+            const thing = [...a.points, ...a.bodies, ...a.nuisances].find((p) => p.id === id)!;
+            const key = id in causes ? "value" : (["xMm", "yMm", "headingRad"] as const)[k]!;
             (thing as Record<string, unknown>)[key] =
               (thing as unknown as Record<string, number>)[key]! + by;
           };
@@ -241,7 +214,7 @@ describe("the path to a verdict", () => {
     for (const n of [0, 1, 2])
       for (let i = 0; i < 20; i++) {
         const plan = planOf(n, n === 2 ? 0 : n);
-        const { world, judged } = follow(`follow-${i}`, plan);
+        const { world, judged } = followAdvice(plan, `follow-${i}`, null);
         expect(judged.verdict.kind).toBe("set");
         const board = boardOf(plan.stand, world.stand);
         const target = targetPose(plan.target, datumLine(datumFrame(plan), world.points));
@@ -267,7 +240,12 @@ describe("the path to a verdict", () => {
     let named = 0;
     for (let i = 0; i < 200; i++) {
       const random = randomFrom(i + 1);
-      const entries = readAll(openBay(`slip-${i}`, plan), [...FIVE, "tape-rl-l", "tape-rr-r"]);
+      const entries = readAll(openBay(`slip-${i}`, plan), [
+        ...FIVE,
+        "tape-rl-l",
+        "tape-rr-r",
+        ...LEVEL,
+      ]);
       const k = Math.floor(random() * 4);
       const slipped = entries[k] as Extract<SetOutEntry, { kind: "reading" }>;
       entries[k] = { ...slipped, shown: slipped.shown + (gaussian(random) > 0 ? 20 : -20) };
@@ -283,7 +261,7 @@ describe("the path to a verdict", () => {
     const plan = planOf(0, 0);
     let [kept, alarms, size] = [0, 0, 0];
     for (let i = 0; i < 200; i++) {
-      const entries = readAll(openBay(`five-${i}`, plan), FIVE);
+      const entries = readAll(openBay(`five-${i}`, plan), [...FIVE, ...LEVEL]);
       const slipped = entries[i % 4] as Extract<SetOutEntry, { kind: "reading" }>;
       entries[i % 4] = { ...slipped, shown: slipped.shown + 20 };
       const { suspects } = nextAct(solveSetOut(plan, entries)).verdict;
@@ -299,12 +277,12 @@ describe("the path to a verdict", () => {
 
   it("settles nothing on a move's word alone: what was shifted is measured again first", () => {
     const plan = planOf(0, 0);
-    const entries = readAll(openBay("proof", plan), FIVE);
+    const entries = readAll(openBay("proof", plan), [...FIVE, ...LEVEL]);
     const after = solveSetOut(plan, entries).board;
     const slide: SetOutEntry = {
       kind: "move",
       id: "m",
-      move: { kind: "slide", joint: 2, axis: "fore-aft", byMm: 60, awayMm: 60, leftMm: 0, after },
+      move: { kind: "slide", joint: 2, axis: "fore-aft", byMm: 100, awayMm: 100, leftMm: 0, after },
       rest: [],
     };
     const moved = [...entries, slide];
@@ -321,7 +299,7 @@ describe("the path to a verdict", () => {
     expect(
       solveSetOut(plan, [...moved, reading("tape-fl-l"), reading("tape-fr-r")]).owing,
     ).not.toContain("along");
-    expect(follow("proof", plan).judged.solution.owing).toEqual([]);
+    expect(followAdvice(plan, "proof", null).judged.solution.owing).toEqual([]);
   });
 
   it("foretells exactly what a reading will do to the covariance", () => {
@@ -341,7 +319,7 @@ describe("the path to a verdict", () => {
 
   it("stops counting readings taken before a touch, and asks for fewer than all of them again", () => {
     const plan = planOf(0, 0);
-    const done = follow("touch", plan);
+    const done = followAdvice(plan, "touch", null);
     const entries: SetOutEntry[] = [
       ...done.judged.solution.readings.map((r) => ({
         kind: "reading" as const,
@@ -374,7 +352,7 @@ describe("the path to a verdict", () => {
   it("says so when the kit cannot prove what the sheet asks, instead of asking for ever", () => {
     const plan = planOf(2, 0);
     const vague: SetOutPlan = { ...plan, vehicle: { ...plan.vehicle, hubSigmaMm: 4 } };
-    const { next } = follow("vague", vague, 90).judged;
+    const { next } = followAdvice(vague, "vague", null).judged;
     expect(next.kind).toBe("stuck");
     expect(next.kind === "stuck" && next.message).toMatch(/place across|twist/);
   });

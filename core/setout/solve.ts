@@ -376,7 +376,10 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
  */
 export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): SceneSolution {
   const all = scene.reduce<Progress[]>((before, place) => [...before, begin(place, before)], []);
-  const h = newHistory(scene.some(({ plan }) => plan.target.datum === "thrust"));
+  const h = newHistory(
+    scene.some(({ plan }) => plan.target.datum === "thrust"),
+    scene[0].plan.rearToeSigmaRad,
+  );
   for (const p of all) {
     if (h.epochs.has(p.carrier)) continue;
     const { pitch, roll } = wantedTilt(p.plan);

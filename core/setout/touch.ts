@@ -61,22 +61,22 @@ export function moveWidening(move: Move): Widening {
       };
     case "yaw":
       return {
-        planMm: 1.2 + left(move),
-        headingRad: degToRad(0.05) + 0.05 * Math.abs(move.turnRad) + left(move) / 1000,
+        planMm: 0.8 + left(move),
+        headingRad: degToRad(0.025) + 0.015 * Math.abs(move.turnRad) + left(move) / 1000,
         heightMm: 0,
         tiltRad: 0,
       };
     case "slide":
       return {
-        planMm: 0.8 + 0.04 * Math.abs(move.byMm) + left(move),
-        headingRad: degToRad(0.03),
+        planMm: 0.6 + 0.015 * Math.abs(move.byMm) + left(move),
+        headingRad: degToRad(0.02),
         heightMm: 0,
         tiltRad: 0,
       };
     case "crank":
       return {
-        planMm: 1.5,
-        headingRad: degToRad(0.06),
+        planMm: 1,
+        headingRad: degToRad(0.03),
         heightMm: move.until ? WATCHED_MM : 1 + 0.03 * Math.abs(move.upMm) + left(move),
         tiltRad: 0,
       };

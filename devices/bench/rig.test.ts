@@ -58,8 +58,21 @@ describe("readings of the other schools, on a scene worked out by hand", () => {
     { id: "badgeF", xMm: 3900, yMm: 0 },
     { id: "badgeR", xMm: -900, yMm: 0 },
   ];
-  const scene = { beamHalfMm: 1000, points, toe: { leftRad: 0, rightRad: 0 } };
-  const straight = { ...scene, board: { xMm: 6000, yMm: 30, headingRad: Math.PI } };
+  /** A stand that leans nowhere, a metre of beam to either side of the board. */
+  const scene = (xMm: number, yMm: number, turnRad: number) => {
+    const reach = { x: -1000 * Math.sin(turnRad), y: 1000 * Math.cos(turnRad) };
+    return {
+      points,
+      toe: { leftRad: 0, rightRad: 0 },
+      board: { xMm, yMm, headingRad: Math.PI + turnRad },
+      beam: {
+        left: { x: xMm + reach.x, y: yMm + reach.y },
+        right: { x: xMm - reach.x, y: yMm - reach.y },
+        middle: { x: xMm, y: yMm },
+      },
+    };
+  };
+  const straight = scene(6000, 30, 0);
   it.each([
     ["box-centre", 30],
     ["box-ahead", 2100],
@@ -77,7 +90,7 @@ describe("readings of the other schools, on a scene worked out by hand", () => {
     ["rig-rr-y", -830],
   ])("%s shows %f", (slot, shown) => expect(schoolReading(slot, straight)).toBeCloseTo(shown, 9));
   it("a beam turned by one degree brings its left end 17.45 mm nearer, and tells it on panels and marks alike", () => {
-    const turned = { ...straight, board: { xMm: 6000, yMm: 0, headingRad: Math.PI + degToRad(1) } };
+    const turned = scene(6000, 0, degToRad(1));
     const by = 1000 * Math.sin(degToRad(1));
     expect(Math.abs(schoolReading("box-end-l", turned)!)).toBeCloseTo(by, 6);
     expect(schoolReading("box-end-l", turned)).toBeCloseTo(-schoolReading("box-end-r", turned)!, 9);

@@ -9,7 +9,8 @@ import type { PlanPose } from "@/core/setout";
 type P = { x: number; y: number };
 type Scene = {
   board: PlanPose;
-  beamHalfMm: number;
+  /** Where the ends and the middle of the beam stand over the floor: a stand may lean. */
+  beam: { left: P; right: P; middle: P };
   points: readonly { id: string; xMm: number; yMm: number }[];
   toe: RearToe;
 };
@@ -21,10 +22,7 @@ const unit = (a: P): P => ({ x: a.x / Math.hypot(a.x, a.y), y: a.y / Math.hypot(
 const toward = (rad: number): P => ({ x: Math.cos(rad), y: Math.sin(rad) });
 
 /** The figure at a slot without noise, or null when this is no reading of these schools. */
-export function schoolReading(
-  slotId: string,
-  { board, beamHalfMm, points, toe }: Scene,
-): number | null {
+export function schoolReading(slotId: string, { board, beam, points, toe }: Scene): number | null {
   const at = (id: string): P => {
     const p = points.find((q) => q.id === id)!;
     return { x: p.xMm, y: p.yMm };
@@ -33,10 +31,7 @@ export function schoolReading(
   const facing = toward(board.headingRad);
   // Whoever faces the car with the board has vehicle left on his right hand.
   const toLeft: P = { x: facing.y, y: -facing.x };
-  const end = (left: boolean): P => {
-    const by = left ? beamHalfMm : -beamHalfMm;
-    return { x: centre.x + by * toLeft.x, y: centre.y + by * toLeft.y };
-  };
+  const end = (left: boolean): P => (left ? beam.left : beam.right);
   const badges = unit(minus(at("badgeF"), at("badgeR")));
   const leftHubs = unit(minus(at("hubFL"), at("hubRL")));
   const [family, what, side] = slotId.split("-") as [string, string, string | undefined];
@@ -74,7 +69,7 @@ export function schoolReading(
     // A light from the hub along its wheel, cut with the beam.
     const light = toward(what === "rl" ? -toe.leftRad : toe.rightRad);
     const hub = at(what === "rl" ? "hubRL" : "hubRR");
-    const along = cross(minus(hub, centre), light) / cross(toLeft, light);
+    const along = cross(minus(hub, beam.middle), light) / cross(toLeft, light);
     return what === "rl" ? along : -along;
   }
   if (family === "rig") {

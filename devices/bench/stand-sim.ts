@@ -113,8 +113,8 @@ function upright(a: number, b: number): Mat4 {
   ];
 }
 
-/** Where the board truly is. */
-export function boardOf(stand: Stand, body: StandBody): BoardState {
+/** From the frame that the board hangs in, above the last joint, to the bay. */
+function frameOf(stand: Stand, body: StandBody): Mat4 {
   const { a, b } = footPlane(stand, body.feetMm);
   const f0 = stand.feet[0]!;
   const pivot = translate(f0.xMm, f0.yMm, 0);
@@ -126,7 +126,13 @@ export function boardOf(stand: Stand, body: StandBody): BoardState {
     if (j.kind === "yaw") m = multiply(m, multiply(translate(j.xMm, j.yMm, 0), turnZ(v)));
     else m = multiply(m, j.axis === "fore-aft" ? translate(v, 0, 0) : translate(0, v, 0));
   });
-  m = multiply(m, translate(stand.boardXMm, stand.boardYMm, body.mastMm));
+  return m;
+}
+
+/** Where the board truly is. */
+export function boardOf(stand: Stand, body: StandBody): BoardState {
+  const { a, b } = footPlane(stand, body.feetMm);
+  const m = multiply(frameOf(stand, body), translate(stand.boardXMm, stand.boardYMm, body.mastMm));
   // Tilts are read along the base's own axes; a yawed beam sees them turned by less than 1 % over a
   // few degrees.
   const n = Math.hypot(a, b, 1);
@@ -139,6 +145,21 @@ export function boardOf(stand: Stand, body: StandBody): BoardState {
     pitchRad: Math.asin(a / n),
     rollRad: -Math.asin(b / n),
   };
+}
+
+/**
+ * Where a point in the board's own upright plane truly is: `leftMm` to the board's left (vehicle
+ * right) of its middle, `upMm` along the mast from the base.
+ */
+export function pointOf(
+  stand: Stand,
+  body: StandBody,
+  leftMm: number,
+  upMm: number,
+): { x: number; y: number; z: number } {
+  const at = translate(stand.boardXMm, stand.boardYMm + leftMm, upMm);
+  const m = multiply(frameOf(stand, body), at);
+  return { x: m[3]!, y: m[7]!, z: m[11]! };
 }
 
 /** Carries out one move; `error` scales each amount (1 = exactly as asked). */

@@ -41,7 +41,8 @@ describe("the simulated bay", () => {
   );
 
   it("a tape is the straight line in space from hub cap to hook", () => {
-    const world = openBay("space", plan);
+    const open = openBay("space", plan);
+    const world = { ...open, tapeScale: 0, stand: { ...open.stand, feetMm: [0, 0, 0] } };
     const plain = {
       ...world,
       points: world.points.map((p) =>

@@ -26,7 +26,7 @@ import {
   type MatShape,
 } from "./mat-sim";
 import { schoolReading } from "./school-readings";
-import { boardOf, carryOut, type StandBody } from "./stand-sim";
+import { boardOf, carryOut, pointOf, type StandBody } from "./stand-sim";
 
 /**
  * A simulated bay: one vehicle and one stand with a true pose nobody sees, instruments with noise,
@@ -50,6 +50,8 @@ export type BenchWorld = {
   floor: { aheadRad: number; leftRad: number; twistMm: number; stepMm: number };
   /** How the rear wheels of this very vehicle truly point, toe-in positive. */
   toe: RearToe;
+  /** What the shop's tape shows too much, as a share. */
+  tapeScale: number;
   /** How the repair left the camera: turn about its own axes, radians. */
   cameraRad: { yaw: number; pitch: number; roll: number };
 };
@@ -63,16 +65,28 @@ export type BayAct =
 
 /** How far out the stand is when it was rolled in by eye. */
 const ROLLED_IN = { alongMm: 45, acrossMm: 30, twistRad: degToRad(1.1), heightMm: 18, tiltMm: 2 };
+/** What a stand leans that nobody levels: a foot on a joint of the floor, mm. */
+const CASTORS_MM = 1;
+/** What the hubs of a vehicle have in common, and the tape, standard deviations. */
+const COMMON = { capsMm: 1.5, frontAxleMm: 1.2, tapeScale: 3e-4 };
 
 /** The bay as the stand was just rolled in. */
 export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
   const random = randomFrom(seedFrom(`${seed}/bay`));
-  const points = vehiclePoints(plan.vehicle).map((p) => ({
-    id: p.id,
-    xMm: p.xMm + p.sigmaMm * gaussian(random),
-    yMm: p.yMm + p.sigmaMm * gaussian(random),
-    zMm: p.zMm,
-  }));
+  const common = randomFrom(seedFrom(`${seed}/common`));
+  const caps = { front: COMMON.capsMm * gaussian(common), rear: COMMON.capsMm * gaussian(common) };
+  const axleMm = COMMON.frontAxleMm * gaussian(common);
+  const points = vehiclePoints(plan.vehicle).map((p) => {
+    const hub = /^hub([FR])([LR])$/.exec(p.id);
+    const front = hub?.[1] === "F";
+    const out = hub ? (front ? caps.front : caps.rear) : 0;
+    return {
+      id: p.id,
+      xMm: p.xMm + (front ? axleMm : 0) + p.sigmaMm * gaussian(random),
+      yMm: p.yMm + (hub?.[2] === "L" ? out : -out) + p.sigmaMm * gaussian(random),
+      zMm: p.zMm,
+    };
+  });
   const target = targetPose(plan.target, datumLine(datumFrame(plan), points));
   // Away from zero on purpose: nobody rolls a stand in to the millimetre.
   const off = (size: number): number => (random() < 0.5 ? -1 : 1) * size * (0.7 + 0.6 * random());
@@ -86,6 +100,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
   };
   const joints = plan.stand.joints.map(() => 0);
   const toleratesTilt = plan.target.tolerance.pitchDeg === undefined;
+  const floor = randomFrom(seedFrom(`${seed}/lean/${plan.stand.id}`));
   return {
     seed,
     plan,
@@ -94,7 +109,9 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
       base: baseFor(plan.stand, board, { joints }),
       joints,
       booster: plan.stand.fitted?.id ?? null,
-      feetMm: plan.stand.feet.map(() => (toleratesTilt ? 0 : ROLLED_IN.tiltMm * gaussian(random))),
+      feetMm: plan.stand.feet.map(() =>
+        toleratesTilt ? CASTORS_MM * gaussian(floor) : ROLLED_IN.tiltMm * gaussian(random),
+      ),
       // Nobody cranks beyond the end of the screw.
       mastMm: Math.min(
         plan.stand.crank.maxMm,
@@ -103,6 +120,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     },
     railMm: plan.target.beam ? wantedRail(plan.target) + slipOnRail(seed, plan) : 0,
     mat: plan.target.kind === "mat" ? laidByEye(seed, plan, target) : null,
+    tapeScale: COMMON.tapeScale * gaussian(common),
     toe: plan.rearToe ?? hiddenToe(randomFrom(seedFrom(`${seed}/toe`))),
     floor: bayFloor(randomFrom(seedFrom(`${seed}/floor`))),
     cameraRad: {
@@ -149,8 +167,8 @@ const bayFloor = (random: Random): BenchWorld["floor"] => ({
  * each side.
  */
 const hiddenToe = (random: Random): RearToe => ({
-  leftRad: degToRad(0.1 + 0.05 * gaussian(random)),
-  rightRad: degToRad(0.1 + 0.05 * gaussian(random)),
+  leftRad: degToRad(0.1 + 0.1 * gaussian(random)),
+  rightRad: degToRad(0.1 + 0.1 * gaussian(random)),
 });
 
 function shove(
@@ -270,12 +288,14 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
  * tape.
  *
  * @param mate the bay with the other mat, for tapes between the two
+ * @param seating how often what the reading goes through was seated anew before
  */
 export function measure(
   world: BenchWorld,
   slotId: string,
   nth: number,
   mate: BenchWorld | null = null,
+  seating = 0,
 ): number {
   const slot = slotsFor(world.plan).find((s) => s.id === slotId);
   const instrument = world.plan.instruments.find((i) => i.kind === slot?.instrument);
@@ -285,17 +305,28 @@ export function measure(
   const { id, kind, beam } = world.plan.target;
   const at = kind === "mat" || beam ? `${id}/` : "";
   const random = randomFrom(seedFrom(`${world.seed}/read/${at}${slotId}/${nth}`));
-  return truth + readingSigma(instrument, slot, truth) * gaussian(random);
+  const seat = slot.seat
+    ? slot.seat.sigmaMm * gaussian(randomFrom(seedFrom(`${world.seed}/seat/${slotId}/${seating}`)))
+    : 0;
+  return truth + seat + readingSigma(instrument, slot, truth) * gaussian(random);
 }
 
 const HUBS: Record<string, string> = { fl: "hubFL", fr: "hubFR", rl: "hubRL", rr: "hubRR" };
 
-/** The same without noise: plain geometry of points in space. */
+/** Readings that are taken along a tape, whichever way they are dropped to the floor. */
+const TAPED = /^(tape-|box-|mat-(beside|abeam|rear|front|apart))/;
+
+/** The same without noise: plain geometry of points in space, and a tape that is not quite right. */
 export function trueReading(
   world: BenchWorld,
   slotId: string,
   mate: BenchWorld | null = null,
 ): number {
+  const shown = exactly(world, slotId, mate);
+  return TAPED.test(slotId) ? shown * (1 + world.tapeScale) : shown;
+}
+
+function exactly(world: BenchWorld, slotId: string, mate: BenchWorld | null): number {
   const { stand } = world.plan;
   if (world.mat) {
     const other = mate?.mat ? { body: mate.mat, shape: shapeOf(mate.plan.target) } : null;
@@ -304,19 +335,20 @@ export function trueReading(
   }
   if (slotId === "rail-scale") return world.railMm;
   const board = boardOf(stand, world.stand);
-  const { xMm, yMm, headingRad } = board.pose;
+  const { headingRad } = board.pose;
   const place = (id: string) => world.points.find((p) => p.id === id)!;
+  // Vehicle left is the board's own right hand: it faces the car.
+  const onBeam = (side: -1 | 0 | 1) =>
+    pointOf(stand, world.stand, side * stand.beamHalfMm, stand.hookHeightMm);
   const [family, from, end] = slotId.split("-");
   if (family === "tape") {
     const hub = place(HUBS[from!]!);
-    // Vehicle left is the board's own right hand: it faces the car.
-    const along = end === "l" ? -stand.beamHalfMm : stand.beamHalfMm;
-    const hook = { x: xMm - Math.sin(headingRad) * along, y: yMm + Math.cos(headingRad) * along };
-    return Math.hypot(hook.x - hub.xMm, hook.y - hub.yMm, stand.hookHeightMm - hub.zMm);
+    const hook = onBeam(end === "l" ? -1 : 1);
+    return Math.hypot(hook.x - hub.xMm, hook.y - hub.yMm, hook.z - hub.zMm);
   }
   const other = schoolReading(slotId, {
     board: board.pose,
-    beamHalfMm: stand.beamHalfMm,
+    beam: { left: onBeam(-1), right: onBeam(1), middle: onBeam(0) },
     points: world.points,
     toe: world.toe,
   });
@@ -324,8 +356,12 @@ export function trueReading(
   switch (slotId) {
     case "laser-badge": {
       const badge = place("badgeF");
-      const t = (badge.xMm - xMm) * Math.cos(headingRad) + (badge.yMm - yMm) * Math.sin(headingRad);
-      const dot = { x: xMm + t * Math.cos(headingRad), y: yMm + t * Math.sin(headingRad) };
+      const up =
+        stand.laserOn === "beam" ? stand.hookHeightMm : world.stand.mastMm + (stand.laserUpMm ?? 0);
+      const from = pointOf(stand, world.stand, 0, up);
+      const t =
+        (badge.xMm - from.x) * Math.cos(headingRad) + (badge.yMm - from.y) * Math.sin(headingRad);
+      const dot = { x: from.x + t * Math.cos(headingRad), y: from.y + t * Math.sin(headingRad) };
       const apart = Math.hypot(dot.x - badge.xMm, dot.y - badge.yMm);
       return dot.y >= badge.yMm ? apart : -apart;
     }

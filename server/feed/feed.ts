@@ -4,6 +4,7 @@ import Papa from "papaparse";
 import { z } from "zod";
 import { plainly, plainMessage } from "@/core/book";
 import {
+  judgeTarget,
   calibrationInHand,
   planFor,
   standingAt,
@@ -195,11 +196,23 @@ export function takeFeed(
         };
       known.set(id, sent);
       const { shown, sigma } = taken;
+      // Whoever was asked to seat it anew has done so before the figure comes.
+      const { next } = judgeTarget(view, events, targetId);
+      const anew =
+        next.kind === "read" && next.candidate.anew && next.candidate.slot.id === told.slotId;
       fresh.push({
         id,
         at: now.toISOString(),
         sent,
-        body: { kind: "reading", calibrationId, targetId, ...told, shown, sigma },
+        body: {
+          kind: "reading",
+          calibrationId,
+          targetId,
+          ...told,
+          shown,
+          sigma,
+          ...(anew ? { anew } : {}),
+        },
       });
       return { id: r.id, outcome: "taken" };
     });

@@ -85,23 +85,28 @@ function planAtBringing(
   return { ...plan, stand: withBooster(standAt(view, then, targetId), booster ?? null) };
 }
 
-/** What the simulated instrument at a slot of a target shows next. */
+/**
+ * What the simulated instrument at a slot of a target shows next.
+ *
+ * @param anew what the reading goes through is seated anew first
+ */
 export function holdInstrument(
   job: JobRow,
   view: CalibrationGround,
   events: readonly JobEvent[],
   targetId: string,
   slotId: string,
+  anew = false,
 ): number {
-  const before = eventsOf(events, "reading").filter(
-    (e) => e.body.slotId === slotId && e.body.targetId === targetId,
-  ).length;
+  const all = eventsOf(events, "reading").filter((e) => e.body.slotId === slotId);
+  const before = all.filter((e) => e.body.targetId === targetId).length;
+  const seating = all.filter((e) => e.body.anew).length + (anew ? 1 : 0);
   const world = bayOf(job, view, events, targetId);
   const mate = targetsOf(view.sheet).find(
     (t) => t.kind === "mat" && Math.sign(t.placement.acrossMm) !== sideAt(world),
   );
   const beside = world.mat && mate ? bayOf(job, view, events, mate.id) : null;
-  return measure(world, slotId, before, beside);
+  return measure(world, slotId, before, beside, seating);
 }
 
 const sideAt = (world: BenchWorld): number => Math.sign(world.plan.target.placement.acrossMm);

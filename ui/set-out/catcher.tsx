@@ -81,7 +81,13 @@ export function Catcher({
       instrumentId: instrument.id,
       ...(meant && { meant }),
     };
-    write({ kind: "reading", ...told, shown, sigma: candidate.sigma });
+    write({
+      kind: "reading",
+      ...told,
+      shown,
+      sigma: candidate.sigma,
+      ...(candidate.anew ? { anew: true } : {}),
+    });
     setText("");
     setSide(0);
     setTried(false);
@@ -121,6 +127,7 @@ export function Catcher({
         slot: slot.id,
         calibration: ground.calibrationId,
         target: target?.id ?? "",
+        ...(candidate.anew ? { anew: "" } : {}),
       });
       const response = await fetch(`/api/jobs/${head.id}/bay?${asked}`, { cache: "no-store" });
       const body = (await response.json()) as { shown?: number; error?: string };

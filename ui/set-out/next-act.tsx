@@ -94,14 +94,14 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     const asked =
       !byHand && next.kind === "read" && next.candidate.slot.id === candidate.slot.id ? next : null;
     const again = asked?.again ?? null;
-    const { act } = candidate.slot;
+    const act = seated(candidate);
     // Where two targets lie there together, the act says which it is of.
     const spoken =
       together.length > 1 ? `${name}: ${act.charAt(0).toLowerCase()}${act.slice(1)}` : act;
     return (
       <NextBar
         tone={again ? "loose" : "act"}
-        say={again ? `Read again: ${candidate.slot.name}.` : spoken}
+        say={again ? seated(candidate, `Read again: ${candidate.slot.name}.`) : spoken}
         detail={
           again
             ? suspectWords(judged, again, lengths)
@@ -216,6 +216,12 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       )}
     </NextBar>
   );
+}
+
+/** The act of a reading, after seating anew what it goes through where that is asked for. */
+function seated({ slot, anew }: Candidate, act = slot.act): string {
+  if (!anew || !slot.seat) return act;
+  return `Take off ${slot.seat.name} and seat it anew. ${act}`;
 }
 
 /** Both readings struck with the reason, and written again with their figures exchanged. */

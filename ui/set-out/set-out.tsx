@@ -63,7 +63,7 @@ export function SetOut({
   useLater();
 
   const advised = useAdvised(judged);
-  const byHand = judged?.candidates.find((c) => c.slot.id === armed) ?? null;
+  const byHand = judged?.candidates.find((c) => c.slot.id === armed && !c.anew) ?? null;
   const candidate = byHand ?? advised;
 
   /** Arms the next best reading after the armed one. */

@@ -22,6 +22,8 @@ export function useAdvised(judged: Judged | null): Candidate | null {
   const named = judged?.next.kind === "read" ? judged.next.candidate : null;
   if (named && pin?.after !== after) setPin({ after, slotId: named.slot.id });
   const held =
-    pin?.after === after ? judged?.candidates.find((c) => c.slot.id === pin.slotId) : undefined;
+    pin?.after === after
+      ? judged?.candidates.find((c) => c.slot.id === pin.slotId && !c.anew)
+      : undefined;
   return held ?? named;
 }

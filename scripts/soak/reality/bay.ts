@@ -22,6 +22,8 @@ const about = (a: V, rad: number): V => {
 
 /** What is wrong in a bay, beyond the noise its instruments state. Lengths in mm, angles in degrees. */
 export type Cause = {
+  /** Everything is drawn as widely as the settings allow for, not as on most cars. */
+  wide?: boolean;
   /** One reading, any of the first ten, is misread by so much to either side. */
   slipMm?: number;
   /** Every hub cap stands so much farther out than the book says. */
@@ -49,6 +51,20 @@ const USUAL = {
   /** One seating of a panel or of a wheel laser's clamp against another. */
   panelMm: 0.7,
   clampDeg: 0.03,
+  /** A tape, hub caps of one axle, a front axle and a rear wheel's toe as they are on most cars. */
+  tapeScale: 2.5e-4,
+  capsMm: 1.2,
+  axleMm: 1,
+  toeDeg: 0.05,
+};
+/** The same where all of them are as far out as the settings allow for. */
+const WIDE: typeof USUAL = {
+  ...USUAL,
+  leanDeg: 0.5,
+  tapeScale: 3e-4,
+  capsMm: 1.5,
+  axleMm: 1.2,
+  toeDeg: 0.1,
 };
 
 export type Place = { alongMm: number; acrossMm: number; twistRad: number; heightMm: number };
@@ -69,6 +85,7 @@ export class Bay {
   private mastMm: number;
   private readonly slipAt: number;
   private readonly seat: Record<string, number> = {};
+  private readonly scale: number;
   private leanDeg: number;
   private sideDeg: number;
   private taken = 0;
@@ -80,13 +97,16 @@ export class Bay {
   ) {
     const v = plan.vehicle;
     const near = (sigma: number): number => sigma * gaussian(random);
+    const usual = cause.wide ? WIDE : USUAL;
+    const ahead = cause.frontHubsMm ?? near(usual.axleMm);
+    const out = [0, 1].map(() => cause.capsOutMm ?? near(usual.capsMm));
     const cap = (front: boolean, side: 1 | -1): V => [
-      (front ? v.wheelbaseMm + (cause.frontHubsMm ?? 0) : 0) + near(v.hubSigmaMm),
-      side *
-        ((front ? v.trackFrontMm : v.trackRearMm) / 2 + v.hubCapOutMm + (cause.capsOutMm ?? 0)) +
+      (front ? v.wheelbaseMm + ahead : 0) + near(v.hubSigmaMm),
+      side * ((front ? v.trackFrontMm : v.trackRearMm) / 2 + v.hubCapOutMm + out[front ? 0 : 1]!) +
         near(v.hubSigmaMm),
       v.hubHeightMm,
     ];
+    this.scale = cause.tapeScale ?? near(usual.tapeScale);
     this.hub = { FL: cap(true, 1), FR: cap(true, -1), RL: cap(false, 1), RR: cap(false, -1) };
     const badge = (b: { xMm: number; yMm: number; zMm: number }): V => [
       b.xMm + near(v.badgeSigmaMm),
@@ -96,7 +116,8 @@ export class Bay {
     this.badge = { front: badge(v.frontBadge), rear: badge(v.rearBadge) };
     const toe = plan.rearToe ?? { leftRad: 0, rightRad: 0 };
     const stale = (cause.thrustDeg ?? 0) * RAD;
-    this.wheel = { RL: -toe.leftRad + stale, RR: toe.rightRad + stale };
+    const off = (): number => (cause.thrustDeg === undefined ? near(usual.toeDeg) * RAD : 0);
+    this.wheel = { RL: -toe.leftRad + stale + off(), RR: toe.rightRad + stale + off() };
     this.slipAt = Math.floor(10 * random());
     const panels = ["panel-rl", "panel-rr", "panel-fl"];
     const side = random() < 0.5 ? -1 : 1;
@@ -104,8 +125,8 @@ export class Bay {
     const askew = panels[Math.floor(3 * random())]!;
     if (cause.seatMm) this.seat[askew] = side * cause.seatMm;
     for (const w of ["scale-rl", "scale-rr"]) this.seat[w] = near(USUAL.clampDeg);
-    this.leanDeg = cause.leanDeg ?? near(USUAL.leanDeg);
-    this.sideDeg = cause.sideDeg ?? near(USUAL.leanDeg);
+    this.leanDeg = cause.leanDeg ?? near(usual.leanDeg);
+    this.sideDeg = cause.sideDeg ?? near(usual.leanDeg);
 
     // Rolled in by eye: some centimetres and a degree off.
     this.joints = plan.stand.joints.map(() => 0);
@@ -113,8 +134,8 @@ export class Bay {
     this.heading = Math.PI + 2.4 * RAD * (2 * random() - 1);
     this.base = [0, 0, 0];
     const goal = this.wanted();
-    const off: V = [90 * (2 * random() - 1), 60 * (2 * random() - 1), 0];
-    this.base = level(plus(minus(goal, this.at([0, 0, 0])), off));
+    const beside: V = [90 * (2 * random() - 1), 60 * (2 * random() - 1), 0];
+    this.base = level(plus(minus(goal, this.at([0, 0, 0])), beside));
   }
 
   /** The sheet's line on this very car: a point of it, and the way it runs. */
@@ -243,7 +264,7 @@ export class Bay {
     switch (family) {
       case "tape": {
         const run = long(minus(this.hook(end === "l"), this.hub[what.toUpperCase() as Hub]));
-        return run * (1 + (this.cause.tapeScale ?? 0)) + noise(1, 0.25, run);
+        return run * (1 + this.scale) + noise(1, 0.25, run);
       }
       case "laser": {
         const z = this.cause.laserOnBeam ? this.plan.stand.hookHeightMm : this.mastMm - LASER_UNDER;

@@ -105,6 +105,7 @@ const [ON_CENTRELINE, ON_THRUST] = [0, 2];
 /** What may be wrong in a bay. A row of one way only is of what the others do not have. */
 const ROWS: { name: string; cause: Cause; sheet?: number; of?: SchoolId }[] = [
   { name: "nothing", cause: {} },
+  { name: "everything as wide as allowed for", cause: { wide: true } },
   { name: "one 20 mm slip", cause: { slipMm: 20 } },
   { name: "one 10 mm slip", cause: { slipMm: 10 } },
   { name: "all hub caps 3 mm off", cause: { capsOutMm: 3 } },

@@ -37,7 +37,9 @@ export const GET = route(
     const slot = asked.get("slot") ?? "";
     try {
       const target = asked.get("target") ?? targetInHand(view, events).id;
-      return Response.json({ shown: holdInstrument(job, view, events, target, slot) });
+      return Response.json({
+        shown: holdInstrument(job, view, events, target, slot, asked.has("anew")),
+      });
     } catch (error) {
       return problem(
         422,
