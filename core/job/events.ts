@@ -289,7 +289,11 @@ export type Settlement = {
   calibrationId?: string | undefined;
   targetId?: string | undefined;
 } & (
-  | { quantities: Quantity[] }
+  | {
+      quantities: Quantity[];
+      /** Readings in which a slip could hide that nothing in the kit would show, by their names. */
+      assumes?: string[];
+    }
   /** Before a target had a list of them: four figures, actual minus sheet. */
   | {
       alongMm: number;

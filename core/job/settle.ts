@@ -17,6 +17,7 @@ export function settlementOf(
     ...of,
     chance: verdict.chance,
     quantities: quantitiesOf(solution),
+    ...(verdict.assumes.length > 0 ? { assumes: verdict.assumes } : {}),
     readingIds: solution.readings.filter((r) => r.state === "counts").map((r) => r.id),
   };
 }

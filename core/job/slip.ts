@@ -165,7 +165,7 @@ const FACTS: Facts = {
     {
       stage: "set-out",
       label: inPlace(placeOf(c, b), `${nounOf(c, b)} set`),
-      value: `${formatChance(b.chance)} in tolerance`,
+      value: `${formatChance(b.chance)} in tolerance${"assumes" in b && b.assumes ? `, taking as right: ${b.assumes.join(", ")}` : ""}`,
       ...(c.held.has(id) ? {} : { state: "doubt", note: "Disturbed since" }),
     },
   ],

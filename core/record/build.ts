@@ -257,6 +257,9 @@ function targetRecord(
       at: settled.at,
       by: who(settled),
       chance: settled.body.chance,
+      ...("assumes" in settled.body && settled.body.assumes
+        ? { assumes: settled.body.assumes }
+        : {}),
       quantities: settledQuantities(settled.body, target).map(({ to, ...q }) => ({
         ...q,
         ...(to ? { to: nameOf(to) } : {}),

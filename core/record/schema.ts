@@ -50,6 +50,8 @@ const target = z.object({
       at: time,
       by: person,
       chance: z.number().min(0).max(1),
+      /** What was taken as right because nothing in the kit would have shown otherwise. */
+      assumes: z.array(z.string()).optional(),
       quantities: z.array(quantity),
     })
     .nullable(),

@@ -105,7 +105,7 @@ export function resultLines(record: TargetRecord, sheet: Pick<Sheet, "setups">):
 /** The verdict of one target in one line. */
 export const verdictLine = ({ settled }: TargetRecord): string =>
   settled
-    ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.`
+    ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.${settled.assumes ? ` Taken as right, because nothing in the kit would show otherwise: ${settled.assumes.join(", ")}.` : ""}`
     : "Not settled: it is not proved in place, or something was disturbed since.";
 
 /** What hung or lay there, in one line; null where nobody checked it. */

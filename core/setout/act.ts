@@ -275,7 +275,11 @@ export function nextAct(solution: SetOutSolution): Judged {
     judged.kind === "move" && ahead?.first === "read"
       ? ranked.find((c) => c.slot.id === ahead.slotId && !c.anew)
       : undefined;
-  const verdict: Verdict = first ? { ...judged, kind: "read", why: "not-known" } : judged;
+  const verdict: Verdict = first
+    ? { ...judged, kind: "read", why: "not-known" }
+    : judged.why === "unchecked" && ranked.every((c) => c.finds < LEAST_FOUND)
+      ? { ...judged, kind: "set", why: "in-tolerance", assumes: assumed(solution, judged) }
+      : judged;
   const candidates = first ? [first, ...ranked.filter((c) => c !== first)] : ranked;
   const read = (): NextAct => {
     const best = candidates[0];
@@ -342,6 +346,19 @@ export function nextAct(solution: SetOutSolution): Judged {
   const seconds = next.kind === "settle" ? 0 : next.kind === "stuck" ? null : ahead?.seconds;
   return { solution, verdict, candidates, next, seconds: seconds ?? null };
 }
+
+/** A reading that shortens what can hide by less than this (a logarithm) is not worth anybody's time. */
+const LEAST_FOUND = 0.03;
+
+/** The readings a "set" has to take for granted, by their names. */
+const assumed = (s: SetOutSolution, { unchecked }: Verdict): string[] => [
+  ...new Set(
+    unchecked.flatMap((id) => {
+      const slotId = s.readings.find((r) => r.id === id)?.slotId;
+      return s.slots.find((x) => x.id === slotId)?.name ?? [];
+    }),
+  ),
+];
 
 /** What is likely to lead to "set" soonest; null where it cannot be told, or nothing is to choose. */
 function playAhead(

@@ -2,7 +2,7 @@ import { wrapAngle } from "@/core/math/linear";
 import { DATUM_NAMES, type DatumKind, type VehiclePointId } from "@/core/vehicle";
 import { datumFrame, datumLine, type DatumFrame } from "./plan";
 import { proofHalfWidths } from "./proof";
-import { inSchool, schoolOf } from "./schools";
+import { inSchool } from "./schools";
 import type { Slot } from "./slot";
 import type { SetOutSolution } from "./solve";
 
@@ -156,7 +156,6 @@ function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
  * the reading that would; null where it can, or where one was taken.
  */
 export function blindTo(s: SetOutSolution): { say: string; slotId: string | null } | null {
-  const school = schoolOf(s.plan);
   const points = POINTS[s.plan.target.datum];
   const sees = (slot: Slot): boolean => touches(slot, points);
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));

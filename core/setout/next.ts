@@ -21,6 +21,8 @@ export type Candidate = {
   sigma: number;
   /** What it goes through is to be seated anew first: a repeat through the same seat is no witness. */
   anew: boolean;
+  /** How much it would shorten what can hide, as a sum of logarithms; 0 while nobody asks for that. */
+  finds: number;
   /** As it is played through when looking ahead. */
   play: Playable;
   /**
@@ -191,13 +193,14 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         chanceAfter *= insideChance(0, Math.sqrt(variance), q.half);
       }
     }
+    const found = wantsCheck ? finds(verdict, hiding, slot, g, sigma) : 0;
     const unproved = s.unproved.includes(slot.observes.in);
     let worth =
       Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) / seconds;
     // A repeat shares the eye and the hook with the first: a fresh reading is the better witness.
     if (taken(slot) > 0) worth /= 1 + taken(slot);
     if (verdict.why === "owing") worth = proof / (1 + taken(slot)) / seconds;
-    else if (wantsCheck) worth = finds(verdict, hiding, slot, g, sigma) / seconds;
+    else if (wantsCheck) worth = found / seconds / (slot.seat ? 1 : 1 + taken(slot) / 2);
     else if (unproved) worth += 1e-3;
     return [
       {
@@ -206,6 +209,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         expected: shown,
         sigma: own,
         anew,
+        finds: found,
         play: {
           id: slot.id,
           gradient: g ?? null,
@@ -224,7 +228,9 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   return s.slots
     .flatMap((slot) => [
       ...candidate(slot, false),
-      ...(wantsCheck && slot.seat && taken(slot) > 0 ? candidate(slot, true) : []),
+      ...(wantsCheck && slot.seat && joint.index[s.seats[slot.seat.id] ?? ""] !== undefined
+        ? candidate(slot, true)
+        : []),
     ])
     .sort((a, b) => b.worth - a.worth);
 }

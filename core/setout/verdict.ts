@@ -40,6 +40,11 @@ export type Verdict = {
   unchecked: string[];
   /** The slips that could, as they are weighed: what one more reading is chosen for. */
   weak: Weighed[];
+  /**
+   * What a "set" takes for granted: readings of this way in which a slip could hide, and that nothing
+   * this kit can read would show.
+   */
+  assumes: string[];
 };
 
 /** Numbers outside the plan that have limits of their own. */
@@ -96,6 +101,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
       suspects: [],
       unchecked: [],
       weak: [],
+      assumes: [],
     };
 
   const halves = plane.quantities.map((q) => q.half);
@@ -132,6 +138,7 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
     suspects,
     unchecked: [...new Set(weak.flatMap((w) => w.hidden.readings))],
     weak,
+    assumes: [],
   });
   if (suspects.length > 0) return verdict("read", "suspect");
   // Whether a slip hides is asked before "set", not before a move: a coarse move made on a slip is

@@ -1,6 +1,6 @@
 "use client";
 
-import { inSchool, schoolOf, sideKeys, slotValue, type Judged, type Slot } from "@/core/setout";
+import { inSchool, sideKeys, slotValue, type Judged, type Slot } from "@/core/setout";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
 
