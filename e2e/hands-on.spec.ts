@@ -111,7 +111,10 @@ test("the whole set-out works on a phone with a finger", async ({ browser }) => 
   const page = await context.newPage();
   await signIn(page, shop.url, "oskar");
   await takeIn(page, shop.url, VIN, "On The Phone");
+  await expect(nextBar(page)).toContainText("Crank the board until the stand’s scale shows");
+  await nextBar(page).getByRole("button", { name: "Done" }).tap();
   for (let n = 0; n < 3; n++) {
+    await expect(catcher(page)).toBeVisible();
     const said = await nextBar(page).innerText();
     await hold(page);
     await page.getByRole("button", { name: "Take", exact: true }).tap();

@@ -34,6 +34,7 @@ test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger se
   // A tablet he has signed in on before counts for itself.
   await signIn(page, shop.url, "ruan");
   await page.getByRole("button", { name: "Sign out" }).click();
+  await page.waitForURL(/\/sign-in/);
   await page.goto(`${shop.url}/sign-in?who=ruan`);
   const pin = page.getByLabel("PIN", { exact: true });
   const answer = page.getByRole("alert").filter({ hasText: /PIN/ });

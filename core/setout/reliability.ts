@@ -27,7 +27,10 @@ export type Hidden = {
 export type Witness =
   { of: "plan"; gradient: Float64Array; sigma: number } | { of: "height"; sigma: number };
 
-/** How far each quantity may still go before it is out: the half-width less the present error. */
+/**
+ * How far each quantity may still go before it is out: the half-width less the present error, and a
+ * share of what is not known of it.
+ */
 type Room = { plan: number[]; height: number };
 
 /** Everything that could be wrong of a target's readings, prepared to be weighed. */
@@ -35,13 +38,18 @@ export type Reliability = { hidden: Hidden[]; room: Room };
 
 /** A quantity that is nearly out leaves no room to speak of, but never none. */
 const LEAST_ROOM = 1e-9;
+/**
+ * Of its own standard deviation this much is taken off the room beside a slip: the two may go the same
+ * way.
+ */
+const BESIDE = 0.5;
 /** What nothing at all would show counts as this many times too much. */
 const UNBOUNDED = 1e6;
 
 /** Lists what could be wrong of a target's readings. Empty while nothing solves. */
 export function reliabilityOf(
   s: SetOutSolution,
-  height: { error: number; half: number } | null,
+  height: { error: number; sigma: number; half: number } | null,
 ): Reliability {
   const { adjustment: a, plane, network } = s;
   if (!a || !plane) return { hidden: [], room: { plan: [], height: Infinity } };
@@ -87,11 +95,16 @@ export function reliabilityOf(
   return {
     hidden,
     room: {
-      plan: plane.quantities.map((q) => Math.max(LEAST_ROOM, q.half - Math.abs(q.error))),
-      height: height ? Math.max(LEAST_ROOM, height.half - Math.abs(height.error)) : Infinity,
+      plan: plane.quantities.map((q, i) =>
+        roomOf(q.half, q.error, Math.sqrt(plane.covariance[i]![i]!)),
+      ),
+      height: height ? roomOf(height.half, height.error, height.sigma) : Infinity,
     },
   };
 }
+
+const roomOf = (half: number, error: number, sigma: number): number =>
+  Math.max(LEAST_ROOM, half - Math.abs(error) - BESIDE * sigma);
 
 /**
  * How many times too far a hidden slip of this kind could carry the quantity it moves most: above 1

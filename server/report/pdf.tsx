@@ -97,7 +97,7 @@ function SetOut({
   title: string;
   first: boolean;
 }) {
-  const times = [2.5, 2.5, 1.1, 0.6, 1.35, 0.85, 1.5];
+  const times = [2.3, 3, 1, 0.5, 1.35, 0.85, 1.4];
   // A target nobody has come to yet is named only where it is the one to begin with.
   if (!first && t.readings.length === 0 && !t.settled)
     return (

@@ -1,24 +1,20 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { usePathname } from "next/navigation";
-import {
-  createContext,
-  useContext,
-  useLayoutEffect,
-  useMemo,
-  useRef,
-  useState,
-  type ReactNode,
-} from "react";
+import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
+import { WhenAwake } from "../primitives/awake";
 import { Dialog } from "../primitives/dialog";
 import { KeptHere } from "../outbox/kept-here";
 import { Calibrations, useNextCalibration } from "./calibrations";
-import { Conflict } from "./conflict";
 import { useJob } from "./job-store";
 import { KeySheet, useKeys, type KeyActs } from "./keys";
 import { Rail } from "./rail";
 import { Slip } from "./slip";
 import { TopBar } from "./top-bar";
+
+// Two tablets seldom write at once.
+const Conflict = dynamic(() => import("./conflict").then((m) => m.Conflict));
 
 /** Lets a stage hang its own acts on the bench's keys. */
 const StageKeys = createContext<{ current: KeyActs }>({ current: {} });
@@ -29,7 +25,7 @@ const OWN_STAGES = new Set(["set-out", "run", "drive", "prove"]);
 
 /** The bench: rail, surface, slip; each stage brings its own surface and its own Next bar. */
 export function Bench({ children }: { children: ReactNode }) {
-  const { head, notice, dismissNotice } = useJob();
+  const { head, notice, dismissNotice, connection } = useJob();
   const [keysOpen, setKeysOpen] = useState(false);
   const [slipOpen, setSlipOpen] = useState(false);
   const stageKeys = useRef<KeyActs>({});
@@ -49,14 +45,12 @@ export function Bench({ children }: { children: ReactNode }) {
     [turn],
   );
   useKeys(head.id, acts);
-  // The page as the server sends it takes no touch: one given before it is awake would be lost
-  // without a word.
-  const surface = useRef<HTMLDivElement>(null);
-  useLayoutEffect(() => surface.current?.removeAttribute("inert"), []);
   return (
     <StageKeys.Provider value={stageKeys}>
-      <div ref={surface} inert className="flex h-dvh flex-col">
-        <TopBar onKeys={() => setKeysOpen(true)} onSlip={() => setSlipOpen(true)} />
+      <div className="flex h-dvh flex-col">
+        <WhenAwake>
+          <TopBar onKeys={() => setKeysOpen(true)} onSlip={() => setSlipOpen(true)} />
+        </WhenAwake>
         <div className="flex min-h-0 flex-1 flex-col md:flex-row">
           <Rail />
           <div key={path} className="flex min-h-0 min-w-0 flex-1 flex-col">
@@ -67,7 +61,7 @@ export function Bench({ children }: { children: ReactNode }) {
             <Slip />
           </div>
         </div>
-        <Conflict />
+        {connection.kind === "conflict" && <Conflict />}
         <KeptHere />
         {notice && (
           <div
@@ -106,7 +100,7 @@ export function Stage({
   next: ReactNode;
 }) {
   return (
-    <>
+    <WhenAwake>
       <main
         aria-label={title}
         tabIndex={0}
@@ -115,6 +109,6 @@ export function Stage({
         {children}
       </main>
       {next}
-    </>
+    </WhenAwake>
   );
 }

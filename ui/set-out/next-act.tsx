@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useMemo } from "react";
 import { eventsOf, standingAt, type JobEvent, type TabletEvent } from "@/core/job";
 import {
@@ -21,8 +22,9 @@ import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import { Catcher } from "./catcher";
-import { RigPanel } from "./rig-panel";
 import { called, useTogether } from "./targets";
+
+const RigPanel = dynamic(() => import("./rig-panel").then((m) => m.RigPanel));
 
 type Props = {
   judged: Judged;

@@ -13,7 +13,7 @@ import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
-import { JoinDialog } from "../stand/join-dialog";
+import type { JoinDialog as Join } from "../stand/join-dialog";
 import { NextActBar } from "./next-act";
 import { TouchDialog } from "./touch-dialog";
 import { Tray } from "./tray";
@@ -28,10 +28,13 @@ const LATER = {
   road: () => import("../road/road-dialog"),
   lines: () => import("./lines-dialog"),
   ways: () => import("./ways-dialog"),
+  join: () => import("../stand/join-dialog"),
+  rig: () => import("./rig-panel"),
 };
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
 const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
+const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
 const LATER_MS = 4000;
 
 /** Fetches the dialogs once the page has come to rest; what fails is tried again when opened. */
@@ -49,7 +52,7 @@ function useLater(): void {
 export function SetOut({
   stand,
 }: {
-  stand: Pick<ComponentProps<typeof JoinDialog>, "code" | "squares">;
+  stand: Pick<ComponentProps<typeof Join>, "code" | "squares">;
 }) {
   const { judged, problem, head, own, ground, target, turnTo, write, me } = useJob();
   const [armed, arm] = useArmed(draftPlace(head.id, target));
@@ -246,7 +249,7 @@ export function SetOut({
           }}
         />
       )}
-      <JoinDialog open={joining} onClose={() => setJoining(false)} {...stand} />
+      {joining && <JoinDialog open onClose={() => setJoining(false)} {...stand} />}
       {onRoad && <RoadDialog open judged={judged} onClose={() => setOnRoad(false)} />}
       {lines && <LinesDialog open judged={judged} onClose={() => setLines(false)} />}
     </Stage>
