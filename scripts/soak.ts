@@ -20,7 +20,7 @@ for (const [name, part] of [
   ["files", files],
   ["copies", copies],
   ["fuzz", () => fuzz(short ? 1000 : 10_000, short ? 25 : 250)],
-  ["reality", () => (short ? reality(40, 4) : reality(1000, 300))],
+  ["reality", () => reality(short ? 24 : 3000)],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;
   const start = Date.now();

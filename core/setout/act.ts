@@ -1,5 +1,5 @@
 import { degToRad, formatNumber } from "@/core/units";
-import { lookAhead, type Ahead } from "./ahead";
+import { lookAhead, LONG, type Ahead } from "./ahead";
 import { boosterMove, planMoves, type Move } from "./moves";
 import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
 import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
@@ -35,8 +35,6 @@ export type Judged = {
   verdict: Verdict;
   candidates: Candidate[];
   next: NextAct;
-  /** How long it is likely to be until it is set, seconds; null where nobody can say yet. */
-  seconds: number | null;
 };
 
 /**
@@ -342,9 +340,7 @@ export function nextAct(solution: SetOutSolution): Judged {
     }
     return read();
   };
-  const next = decide();
-  const seconds = next.kind === "settle" ? 0 : next.kind === "stuck" ? null : ahead?.seconds;
-  return { solution, verdict, candidates, next, seconds: seconds ?? null };
+  return { solution, verdict, candidates, next: decide() };
 }
 
 /** A reading that shortens what can hide by less than this (a logarithm) is not worth anybody's time. */
@@ -366,8 +362,20 @@ function playAhead(
   verdict: Verdict,
   candidates: readonly Candidate[],
 ): Ahead | null {
-  if (!s.adjustment || !s.plane || verdict.why === "suspect" || verdict.kind === "set") return null;
+  if (!s.adjustment || !s.plane || verdict.kind !== "move") return null;
   const slots = candidates.filter((c) => !c.anew).map((c) => c.play);
-  const moves = verdict.kind === "move" ? proposeMoves(s) : [];
-  return lookAhead(s, slots, moves);
+  return lookAhead(s, slots, proposeMoves(s));
+}
+
+/**
+ * How long it is likely to be from here until it is set, seconds; null where nobody can say yet. It is
+ * no part of the judgement: whoever shows it may work it out when there is time.
+ */
+export function secondsToSet({ solution: s, verdict, candidates, next }: Judged): number | null {
+  if (next.kind === "settle") return 0;
+  if (!s.adjustment || !s.plane || next.kind === "stuck" || verdict.why === "suspect") return null;
+  const slots = candidates.filter((c) => !c.anew).map((c) => c.play);
+  const moves = next.kind === "move" ? [next.move, ...next.rest] : proposeMoves(s);
+  const { seconds } = lookAhead(s, slots, moves);
+  return seconds < LONG ? seconds : null;
 }

@@ -125,67 +125,91 @@ export function lookAhead(
   const playable = readings.map((r) => ({
     ...r,
     g: r.gradient ? sparse(r.gradient) : null,
+    whole: Math.hypot(r.sigma, r.seat),
   }));
+  type Play = (typeof playable)[number];
   const counted = new Map(playable.map((p) => [p.id, p]));
   for (const r of s.readings) {
     const p = counted.get(r.slotId);
     if (r.state === "counts" && p) start.taken.push({ g: p.g, sigma: r.sigma });
   }
 
-  const sigmaOf = (state: State, l: Limit): number => {
-    const variance = l.g ? dot(l.g, times(state.q, order, l.g)) : state.heightVariance;
+  /** What one more reading would take off, as far as a limit or another reading sees it. */
+  type Gain = { with: Float64Array; per: number } | null;
+  const gainOf = (state: State, p: Play): Gain => {
+    if (!p.g) return null;
+    const qg = times(state.q, order, p.g);
+    return { with: qg, per: 1 / (p.whole ** 2 + dot(p.g, qg)) };
+  };
+  const heightAfter = (state: State, p: Play): number =>
+    1 / (1 / state.heightVariance + 1 / p.whole ** 2);
+
+  /** Standard deviation of a limited quantity, after a reading where one is given. */
+  const sigmaOf = (state: State, l: Limit, p: Play | null = null, gain: Gain = null): number => {
+    let variance: number;
+    if (!l.g) variance = p && !p.g ? heightAfter(state, p) : state.heightVariance;
+    else {
+      variance = dot(l.g, times(state.q, order, l.g));
+      if (gain) variance -= dot(l.g, gain.with) ** 2 * gain.per;
+    }
     return Math.sqrt(Math.max(1e-18, variance + l.extra));
   };
-  const chance = (state: State): number =>
-    state.limits.reduce((p, l) => p * insideChance(l.error, sigmaOf(state, l), l.half), 1);
+  const chance = (state: State, p: Play | null = null, gain: Gain = null): number =>
+    state.limits.reduce((c, l) => c * insideChance(l.error, sigmaOf(state, l, p, gain), l.half), 1);
 
-  /** The sum of logarithms by which slips that could hide carry too far; 0 when none does. */
-  const hiding = (state: State): number => {
-    let sum = 0;
-    for (const t of state.taken) {
-      const room = (l: Limit): number => Math.max(0.05 * l.half, l.half - Math.abs(l.error));
+  /**
+   * The sum of logarithms by which slips that could hide carry too far, after a reading where one is
+   * given; 0 when none does.
+   */
+  const hiding = (state: State, p: Play | null = null, gain: Gain = null): number => {
+    const room = (l: Limit): number => Math.max(0.05 * l.half, l.half - Math.abs(l.error));
+    const excess = (t: Single): number => {
       let worst = 0;
-      if (t.g) {
-        const qa = times(state.q, order, t.g);
-        const redundancy = Math.max(1e-9, 1 - dot(t.g, qa) / t.sigma ** 2);
-        const slip = HIDDEN / (t.sigma * Math.sqrt(redundancy));
-        for (const l of state.limits)
-          if (l.g) worst = Math.max(worst, (Math.abs(dot(l.g, qa)) * slip) / room(l));
-      } else {
-        const redundancy = Math.max(1e-9, 1 - state.heightVariance / t.sigma ** 2);
-        const by = (HIDDEN * state.heightVariance) / (t.sigma * Math.sqrt(redundancy));
+      if (!t.g) {
+        const height = p && !p.g ? heightAfter(state, p) : state.heightVariance;
+        const redundancy = Math.max(1e-9, 1 - height / t.sigma ** 2);
+        const by = (HIDDEN * height) / (t.sigma * Math.sqrt(redundancy));
         for (const l of state.limits) if (!l.g) worst = Math.max(worst, by / room(l));
+        return worst;
       }
-      if (worst > 1) sum += Math.log(worst);
-    }
+      const qa = times(state.q, order, t.g);
+      const shared = gain ? dot(t.g, gain.with) : 0;
+      const left = dot(t.g, qa) - (gain ? shared * shared * gain.per : 0);
+      const slip = HIDDEN / (t.sigma * Math.sqrt(Math.max(1e-9, 1 - left / t.sigma ** 2)));
+      for (const l of state.limits) {
+        if (!l.g) continue;
+        const moved = dot(l.g, qa) - (gain ? shared * gain.per * dot(l.g, gain.with) : 0);
+        worst = Math.max(worst, (Math.abs(moved) * slip) / room(l));
+      }
+      return worst;
+    };
+    let sum = 0;
+    for (const t of state.taken) sum += Math.log(Math.max(1, excess(t)));
+    if (p) sum += Math.log(Math.max(1, excess({ g: p.g, sigma: p.whole })));
     return sum;
   };
 
-  type Play = (typeof playable)[number];
-  const cost = (state: State, p: Play): { sigma: number; seconds: number } => {
-    const again = (state.times.get(p.id) ?? 0) > 0 && p.seat > 0;
-    return {
-      sigma: Math.hypot(p.sigma, p.seat),
-      seconds: p.seconds + (again ? SEAT_SECONDS : 0),
-    };
-  };
+  const secondsOf = (state: State, p: Play): number =>
+    p.seconds + ((state.times.get(p.id) ?? 0) > 0 && p.seat > 0 ? SEAT_SECONDS : 0);
   const read = (state: State, p: Play): State => {
-    const { sigma } = cost(state, p);
     const next: State = {
       ...state,
       times: new Map(state.times).set(p.id, (state.times.get(p.id) ?? 0) + 1),
-      taken: [...state.taken, { g: p.g, sigma }],
+      taken: [...state.taken, { g: p.g, sigma: p.whole }],
     };
-    if (!p.g) return { ...next, heightVariance: 1 / (1 / state.heightVariance + 1 / sigma ** 2) };
-    const qg = times(state.q, order, p.g);
-    const per = 1 / (sigma ** 2 + dot(p.g, qg));
+    const gain = gainOf(state, p);
+    if (!gain) return { ...next, heightVariance: heightAfter(state, p) };
     const q = Float64Array.from(state.q);
     for (let i = 0; i < order; i++) {
-      const f = qg[i]! * per;
-      if (f !== 0) for (let j = 0; j < order; j++) q[i * order + j]! -= f * qg[j]!;
+      const f = gain.with[i]! * gain.per;
+      if (f !== 0) for (let j = 0; j < order; j++) q[i * order + j]! -= f * gain.with[j]!;
     }
     return { ...next, q };
   };
+  const nulled = (state: State): State => ({
+    ...state,
+    limits: state.limits.map((l) => ({ ...l, error: 0 })),
+  });
   /** The reading that brings most for its time, or null when none brings anything. */
   const best = (state: State, centred: boolean): Play | null => {
     const at = centred ? nulled(state) : state;
@@ -197,19 +221,15 @@ export function lookAhead(
     for (const p of playable) {
       const n = state.times.get(p.id) ?? 0;
       if (n >= 3) continue;
-      const after = read(at, p);
-      const gain = sure
-        ? before - hiding(read(state, p))
-        : Math.log(Math.max(chance(after), 1e-300)) - before;
-      const worth = gain / cost(state, p).seconds / (1 + (p.seat > 0 ? 0 : n));
+      const gain = gainOf(state, p);
+      const by = sure
+        ? before - hiding(state, p, gain)
+        : Math.log(Math.max(chance(at, p, gain), 1e-300)) - before;
+      const worth = by / secondsOf(state, p) / (1 + (p.seat > 0 ? 0 : n));
       if (worth > most) [found, most] = [p, worth];
     }
     return found;
   };
-  const nulled = (state: State): State => ({
-    ...state,
-    limits: state.limits.map((l) => ({ ...l, error: 0 })),
-  });
   const done = (state: State): boolean => chance(state) >= setChance && hiding(state) === 0;
 
   /** Reading on until it is done; seconds, and the state then. Long where it does not come to an end. */
@@ -222,7 +242,7 @@ export function lookAhead(
       const p = best(state, false);
       if (!p) break;
       first ??= p.id;
-      seconds += cost(state, p).seconds;
+      seconds += secondsOf(state, p);
       state = read(state, p);
     }
     return { seconds: done(state) ? seconds : seconds + LONG, state, first };
@@ -278,7 +298,7 @@ export function lookAhead(
     const p = best(state, true);
     if (!p) break;
     slotId ??= p.id;
-    seconds += cost(state, p).seconds;
+    seconds += secondsOf(state, p);
     state = read(state, p);
     const total = seconds + moveThen(state);
 
@@ -288,4 +308,4 @@ export function lookAhead(
 }
 
 /** Where reading alone does not come to an end, seconds. */
-const LONG = 3600;
+export const LONG = 3600;

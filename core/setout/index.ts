@@ -3,6 +3,7 @@ export {
   nextAct,
   outOfReach,
   proposeMoves,
+  secondsToSet,
   type Judged,
   type NextAct,
   type ProposedMove,

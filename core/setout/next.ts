@@ -148,6 +148,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     const seconds = slot.seconds + (anew ? SEAT_SECONDS : 0);
     let chanceAfter: number;
     let proof = 0;
+    let witness: Witness | null = slot.observes.in === "height" ? { of: "height", sigma } : null;
     const gradient = gradients.get(slot.id);
     // Seated anew, it shares nothing with what was read through the old seat.
     const seated = anew && slot.seat ? joint.index[s.seats[slot.seat.id]!] : undefined;
@@ -161,6 +162,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         qg[i] = sum;
         gqg += g[i]! * sum;
       }
+      witness = { of: "plan", gradient: g, with: qg, variance: gqg, sigma };
       const gain = now.jacobian.map((row) => row.reduce((sum, v, i) => sum + v * qg[i]!, 0));
       const after = now.covariance.map((row, i) =>
         row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
@@ -193,7 +195,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         chanceAfter *= insideChance(0, Math.sqrt(variance), q.half);
       }
     }
-    const found = wantsCheck ? finds(verdict, hiding, slot, g, sigma) : 0;
+    const found = wantsCheck && witness ? finds(verdict, hiding, witness) : 0;
     const unproved = s.unproved.includes(slot.observes.in);
     let worth =
       Math.log(Math.max(chanceAfter, 1e-300) / Math.max(planNow * scalarsNow, 1e-300)) / seconds;
@@ -245,24 +247,8 @@ const without = (gradient: Float64Array, row: number): Float64Array => {
  * How much a reading would shorten what can hide: the sum over all hidden slips that carry too far
  * of the logarithm by which it carries less.
  */
-function finds(
-  { weak }: Verdict,
-  before: readonly number[],
-  slot: Slot,
-  gradient: Float64Array | undefined,
-  sigma: number,
-): number {
-  const witness: Witness | null = gradient
-    ? { of: "plan", gradient, sigma }
-    : slot.observes.in === "height"
-      ? { of: "height", sigma }
-      : null;
-  if (!witness) return 0;
-  return weak.reduce(
-    (sum, w, i) => sum + before[i]! - Math.log(Math.max(1, carries(w, witness))),
-    0,
-  );
-}
+const finds = ({ weak }: Verdict, before: readonly number[], witness: Witness): number =>
+  weak.reduce((sum, w, i) => sum + before[i]! - Math.log(Math.max(1, carries(w, witness))), 0);
 
 const PART_NAMES = { along: "distance", across: "place across", twist: "twist" } as const;
 

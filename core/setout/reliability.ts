@@ -25,7 +25,9 @@ export type Hidden = {
 
 /** One more reading, as far as it would find hidden slips. */
 export type Witness =
-  { of: "plan"; gradient: Float64Array; sigma: number } | { of: "height"; sigma: number };
+  /** `with`: covariance of every unknown with what it would show, and `variance` its own. */
+  | { of: "plan"; gradient: Float64Array; with: Float64Array; variance: number; sigma: number }
+  | { of: "height"; sigma: number };
 
 /**
  * How far each quantity may still go before it is out: the half-width less the present error, and a
@@ -42,7 +44,7 @@ const LEAST_ROOM = 1e-9;
  * Of its own standard deviation this much is taken off the room beside a slip: the two may go the same
  * way.
  */
-const BESIDE = 0.5;
+const BESIDE = 0.35;
 /** What nothing at all would show counts as this many times too much. */
 const UNBOUNDED = 1e6;
 
@@ -132,18 +134,10 @@ export function carries(
   let gain: { per: number; with: Float64Array } | null = null;
   if (witness?.of === "plan") {
     const { gradient: g } = witness;
-    const qg = new Float64Array(g.length);
-    let gqg = 0;
-    const { covariance, order } = s.adjustment!.joint;
-    for (let k = 0; k < order; k++) {
-      if (g[k] === 0) continue;
-      shared += g[k]! * q[k]!;
-      for (let j = 0; j < order; j++) qg[j]! += covariance[j * order + k]! * g[k]!;
-    }
-    for (let k = 0; k < order; k++) gqg += g[k]! * qg[k]!;
-    const per = shared / (witness.sigma ** 2 + gqg);
+    for (let k = 0; k < g.length; k++) if (g[k] !== 0) shared += g[k]! * q[k]!;
+    const per = shared / (witness.sigma ** 2 + witness.variance);
     left -= shared * per;
-    gain = { per, with: qg };
+    gain = { per, with: witness.with };
   }
   const redundancy = 1 - left / h.sigma ** 2;
   const slip = HIDDEN / (h.sigma * Math.sqrt(Math.max(0, redundancy)));

@@ -53,9 +53,9 @@ const USUAL = {
   clampDeg: 0.03,
   /** A tape, hub caps of one axle, a front axle and a rear wheel's toe as they are on most cars. */
   tapeScale: 2.5e-4,
-  capsMm: 1.2,
-  axleMm: 1,
-  toeDeg: 0.05,
+  capsMm: 1.4,
+  axleMm: 1.1,
+  toeDeg: 0.07,
 };
 /** The same where all of them are as far out as the settings allow for. */
 const WIDE: typeof USUAL = {
@@ -305,10 +305,10 @@ export class Bay {
 
   /** Hands carry out a move, a little wrong. */
   move(m: Move): void {
-    const about1 = 1 + 0.012 * gaussian(this.random);
-    const jolt: V = [0.4 * gaussian(this.random), 0.4 * gaussian(this.random), 0];
+    const about1 = 1 + 0.015 * gaussian(this.random);
+    const jolt: V = [0.5 * gaussian(this.random), 0.5 * gaussian(this.random), 0];
     this.base = plus(this.base, jolt);
-    this.heading += 0.012 * RAD * gaussian(this.random);
+    this.heading += 0.018 * RAD * gaussian(this.random);
     switch (m.kind) {
       case "roll":
         this.base = plus(this.base, [m.awayMm * about1, m.leftMm * about1, 0]);
