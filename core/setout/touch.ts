@@ -35,7 +35,7 @@ export const TOUCHES: Record<TouchKind, { name: string; widening: Widening }> = 
 const left = (move: { playMm?: number | undefined }): number => 0.2 * (move.playMm ?? 0);
 
 /** How far from a figure a hand stops that watches it on a scale, with what the scale is read to. */
-export const WATCHED_MM = 1.8;
+export const WATCHED_MM = 1.6;
 
 /**
  * How far a move may end from where it was meant to: hands, backlash, castors. Base parts are what
