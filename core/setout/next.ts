@@ -169,9 +169,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
       );
       chanceAfter = centredProbability(now.nulled, after, halves, "rank");
       for (const q of scalars) {
-        const variance =
-          q.id === slot.observes.in ? 1 / (1 / q.sigma ** 2 + 1 / sigma ** 2) : q.sigma ** 2;
-        chanceAfter *= insideChance(0, Math.sqrt(variance), q.half);
+        chanceAfter *= insideChance(0, sigmaAfter(s, q, slot, sigma), q.half);
       }
       for (const i of s.owing.map(partIndex)) {
         const part = s.aim!.jacobian[i]!.reduce((sum, v, k) => sum + v * qg[k]!, 0);
@@ -190,9 +188,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     } else {
       chanceAfter = planNow;
       for (const q of scalars) {
-        const variance =
-          q.id === slot.observes.in ? 1 / (1 / q.sigma ** 2 + 1 / sigma ** 2) : q.sigma ** 2;
-        chanceAfter *= insideChance(0, Math.sqrt(variance), q.half);
+        chanceAfter *= insideChance(0, sigmaAfter(s, q, slot, sigma), q.half);
       }
     }
     const found = wantsCheck && witness ? finds(verdict, hiding, witness) : 0;
@@ -235,6 +231,21 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         : []),
     ])
     .sort((a, b) => b.worth - a.worth);
+}
+
+/**
+ * Standard deviation of a number's error after one more reading: what is not known of where it should
+ * be stays.
+ */
+function sigmaAfter(
+  s: SetOutSolution,
+  q: ReturnType<typeof scalarErrors>[number],
+  slot: Slot,
+  sigma: number,
+): number {
+  if (q.id !== slot.observes.in) return q.sigma;
+  const { variance } = s.scalars[q.id];
+  return Math.sqrt(q.sigma ** 2 - variance + 1 / (1 / variance + 1 / sigma ** 2));
 }
 
 const without = (gradient: Float64Array, row: number): Float64Array => {
