@@ -367,6 +367,9 @@ function playAhead(
   return lookAhead(s, slots, proposeMoves(s));
 }
 
+/** After a move at least the line and the distance are read again. */
+const PROVING = 3;
+
 /**
  * How long it is likely to be from here until it is set, seconds; null where nobody can say yet. It is
  * no part of the judgement: whoever shows it may work it out when there is time.
@@ -376,6 +379,6 @@ export function secondsToSet({ solution: s, verdict, candidates, next }: Judged)
   if (!s.adjustment || !s.plane || next.kind === "stuck" || verdict.why === "suspect") return null;
   const slots = candidates.filter((c) => !c.anew).map((c) => c.play);
   const moves = next.kind === "move" ? [next.move, ...next.rest] : proposeMoves(s);
-  const { seconds } = lookAhead(s, slots, moves);
+  const { seconds } = lookAhead(s, slots, moves, PROVING);
   return seconds < LONG ? seconds : null;
 }

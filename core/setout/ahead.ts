@@ -86,11 +86,16 @@ function times(q: Float64Array, order: number, g: Sparse): Float64Array {
   return out;
 }
 
-/** @throws nothing; answers with a long time where no way leads to "set" by what can be read */
+/**
+ * @param moves that would be made now; none where nothing is to be moved
+ * @param prove readings that are taken after a move in any case: what was shifted is measured again
+ * @returns with a long time where no way leads to "set" by what can be read
+ */
 export function lookAhead(
   s: SetOutSolution,
   readings: readonly Playable[],
   moves: readonly Move[],
+  prove = 0,
 ): Ahead {
   const a = s.adjustment!;
   const { order, covariance, index } = a.joint;
@@ -230,16 +235,24 @@ export function lookAhead(
     }
     return found;
   };
+  /** The quickest reading of the plan that was not taken yet. */
+  const quickest = (state: State): Play | null =>
+    playable
+      .filter((p) => p.part === "plan" && !state.times.get(p.id))
+      .reduce<Play | null>((a, b) => (a && a.seconds <= b.seconds ? a : b), null);
   const done = (state: State): boolean => chance(state) >= setChance && hiding(state) === 0;
 
   /** Reading on until it is done; seconds, and the state then. Long where it does not come to an end. */
-  const readOn = (from: State): { seconds: number; state: State; first: string | null } => {
+  const readOn = (
+    from: State,
+    least = 0,
+  ): { seconds: number; state: State; first: string | null } => {
     let state = from;
     let seconds = 0;
     let first: string | null = null;
     for (let n = 0; n < MOST_READINGS; n++) {
-      if (done(state)) return { seconds, state, first };
-      const p = best(state, false);
+      if (n >= least && done(state)) return { seconds, state, first };
+      const p = best(state, false) ?? (n < least ? quickest(state) : null);
       if (!p) break;
       first ??= p.id;
       seconds += secondsOf(state, p);
@@ -267,12 +280,12 @@ export function lookAhead(
     }
     const at = nulled({ ...state, q, heightVariance });
     // What was read before the move bears witness, and is not read of where it stands now.
-    return { ...at, taken: [], times: new Map() };
+    return { ...at, taken: prove > 0 ? state.taken : [], times: new Map() };
   };
   /** Moving in this state and reading on, with what a second move would cost as often as it is called for. */
   const moveThen = (state: State): number => {
     const at = moved(state);
-    const on = readOn(at);
+    const on = readOn(at, prove);
     let fine = 1;
     at.limits.forEach((l, i) => {
       const [before, after] = [sigmaOf(at, l), sigmaOf(on.state, on.state.limits[i]!)];

@@ -94,7 +94,7 @@ export async function readAt(page: Page, slot: string, slipMm = 0): Promise<void
  */
 export async function followToSet(page: Page, printed = /Board set/): Promise<void> {
   const take = page.getByRole("button", { name: "Take", exact: true });
-  const done = nextBar(page).getByRole("button", { name: /^Done/ });
+  const done = nextBar(page).getByRole("button", { name: /^(All done|Done)/ });
   const print = page.getByRole("button", { name: "Print to the slip" });
   const out = page.getByRole("button", { name: "Leave it out" });
   for (let n = 0; n < 50; n++) {

@@ -146,7 +146,57 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         : next.move.kind === "crank"
           ? cautionAt(ground.sheet, "lift")
           : undefined;
-    const done: TabletEvent = { kind: "move", move: bare(next.move), rest: next.rest.map(bare) };
+    const all = [next.move, ...next.rest];
+    const done = all.map((move, i): TabletEvent => ({
+      kind: "move",
+      move: bare(move),
+      rest: all.slice(i + 1).map(bare),
+    }));
+    if (next.rest.length > 0 && all.length <= MOST_ON_A_CARD)
+      return (
+        <NextBar
+          say={together.length > 1 ? `${name}: in this order` : "In this order"}
+          detail={
+            <>
+              <ol className="mt-1 grid gap-1 text-lg text-ink md:text-xl">
+                {all.map((m, i) => {
+                  const w = moveWords(m, ground.vehicle, lengths);
+                  return (
+                    <li key={i} className="flex items-baseline gap-3">
+                      <span className="figure w-24 shrink-0 text-right text-2xl font-semibold">
+                        {w.figure}
+                      </span>
+                      <span>{w.say}</span>
+                    </li>
+                  );
+                })}
+              </ol>
+              <span className="mt-2 block">
+                {[shiftWords(judged), rightWhen(judged, all.at(-1)!, lengths)]
+                  .filter(Boolean)
+                  .join(" ")}
+              </span>
+            </>
+          }
+          caution={
+            all.some((m) => m.kind === "crank") ? cautionAt(ground.sheet, "lift") : undefined
+          }
+        >
+          {!viewer && (
+            <div className="flex w-full flex-wrap gap-1 md:w-44 md:flex-col">
+              <Button look="act" size="large" className="w-full" onClick={() => write(...done)}>
+                All done
+              </Button>
+              <Button look="plain" className="flex-1" onClick={() => write(done[0]!)}>
+                Only the first
+              </Button>
+              <Button look="quiet" className="flex-1" onClick={onRead}>
+                Read instead
+              </Button>
+            </div>
+          )}
+        </NextBar>
+      );
     return (
       <NextBar
         say={said}
@@ -158,7 +208,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       >
         {!viewer && (
           <div className="flex w-full gap-1 md:w-44 md:flex-col">
-            <Button look="act" size="large" className="flex-1" onClick={() => write(done)}>
+            <Button look="act" size="large" className="flex-1" onClick={() => write(done[0]!)}>
               {next.rest.length > 0 ? `Done, ${next.rest.length} more` : "Done"}
             </Button>
             <Button look="quiet" onClick={onRead}>
@@ -225,6 +275,9 @@ function seated({ slot, anew }: Candidate, act = slot.act): string {
   if (!anew || !slot.seat) return act;
   return `Take off ${slot.seat.name} and seat it anew. ${act}`;
 }
+
+/** More moves than this are told one after another. */
+const MOST_ON_A_CARD = 4;
 
 /** Both readings struck with the reason, and written again with their figures exchanged. */
 function exchanged(judged: Judged, swap: Swap, events: readonly JobEvent[]): TabletEvent[] {

@@ -3,6 +3,7 @@ import { formatChance } from "@/core/units";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
 import { Gauge, type Gauged } from "./gauge";
+import { useMinutes } from "./use-minutes";
 
 const WORDS: Record<Verdict["kind"], { word: string; mark: MarkState; tone: string }> = {
   set: { word: "Set", mark: "settled", tone: "text-settled" },
@@ -18,7 +19,7 @@ const WHY: Record<Verdict["why"], string> = {
   "not-known": "not known well enough",
   unproved: "nothing read since it moved",
   owing: "not measured since it moved",
-  unchecked: "a reading stands unchecked",
+  unchecked: "a slip could still hide",
   unsolved: "the readings do not solve",
 };
 
@@ -29,6 +30,7 @@ const WHY: Record<Verdict["why"], string> = {
 export function VerdictStrip({ judged }: { judged: Judged }) {
   const { lengths } = useSettings();
   const { solution: s, verdict } = judged;
+  const minutes = useMinutes(judged);
   const suspect = verdict.why === "suspect";
   const { mark, tone } = WORDS[verdict.kind];
   const word = suspect ? "Suspect" : WORDS[verdict.kind].word;
@@ -61,6 +63,12 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
                   : "not all read yet"
                 : WHY[verdict.why]}
             </span>
+            {minutes && (
+              <span className="sm:block">
+                <span className="sm:hidden">, </span>
+                {minutes} to set
+              </span>
+            )}
           </p>
         </div>
       </div>
