@@ -8,12 +8,13 @@ import { Dialog } from "../primitives/dialog";
 import { KeptHere } from "../outbox/kept-here";
 import { Calibrations, useNextCalibration } from "./calibrations";
 import { useJob } from "./job-store";
-import { KeySheet, useKeys, type KeyActs } from "./keys";
+import { useKeys, type KeyActs } from "./keys";
 import { Rail } from "./rail";
 import { Slip } from "./slip";
 import { TopBar } from "./top-bar";
 
-// Two tablets seldom write at once.
+// Two tablets seldom write at once, and the keys are looked up once.
+const KeySheet = dynamic(() => import("./key-sheet").then((m) => m.KeySheet));
 const Conflict = dynamic(() => import("./conflict").then((m) => m.Conflict));
 
 /** Lets a stage hang its own acts on the bench's keys. */
@@ -79,7 +80,7 @@ export function Bench({ children }: { children: ReactNode }) {
           </div>
         )}
       </div>
-      <KeySheet open={keysOpen} onClose={() => setKeysOpen(false)} />
+      {keysOpen && <KeySheet open onClose={() => setKeysOpen(false)} />}
       <Dialog open={slipOpen} onClose={() => setSlipOpen(false)} title="Slip">
         <div className="flex max-h-[70dvh] flex-col">
           <Slip />

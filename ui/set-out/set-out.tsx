@@ -15,7 +15,6 @@ import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import type { JoinDialog as Join } from "../stand/join-dialog";
 import { NextActBar } from "./next-act";
-import { TouchDialog } from "./touch-dialog";
 import { Tray } from "./tray";
 import { Targets, useTogether } from "./targets";
 import { useAdvised } from "./use-advised";
@@ -30,11 +29,13 @@ const LATER = {
   ways: () => import("./ways-dialog"),
   join: () => import("../stand/join-dialog"),
   rig: () => import("./rig-panel"),
+  touch: () => import("./touch-dialog"),
 };
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
 const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
 const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
+const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
 const LATER_MS = 4000;
 
 /** Fetches the dialogs once the page has come to rest; what fails is tried again when opened. */
@@ -232,12 +233,14 @@ export function SetOut({
         )}
       </div>
       <Tray judged={judged} armed={candidate?.slot.id ?? null} onArm={arm} />
-      <TouchDialog
-        kind={target.kind}
-        open={touching}
-        onClose={() => setTouching(false)}
-        onTouch={(touch) => write({ kind: "touch", touch })}
-      />
+      {touching && (
+        <TouchDialog
+          kind={target.kind}
+          open
+          onClose={() => setTouching(false)}
+          onTouch={(touch) => write({ kind: "touch", touch })}
+        />
+      )}
       {choosing && (
         <WaysDialog
           open
