@@ -6,6 +6,7 @@ import type { JobRecord } from "@/core/record";
 import { madeUpVin } from "@/demo/data/vehicles";
 import {
   answerAll,
+  awake,
   followToSet,
   hold,
   nextBar,
@@ -24,6 +25,7 @@ test.beforeAll(async () => void (shop = await openShop({ baySeed: "walk" })));
 test.afterAll(() => shop.close());
 
 test("one real job, from take-in to the report", async ({ page }) => {
+  test.setTimeout(240_000);
   await signIn(page, shop.url, "ines");
 
   // Take in: a wrong VIN says which place and why, and may be kept with a reason; here it is
@@ -70,6 +72,7 @@ test("one real job, from take-in to the report", async ({ page }) => {
 
   // Someone walks into the stand and says nothing: the vehicle refuses for the physical reason.
   await page.goto(`${job}/run`);
+  await awake(page);
   await page.getByRole("button", { name: "Simulate a knock at the stand" }).click();
   await expect(page.getByText("All kept")).toBeVisible();
   await runRoutine(page);
@@ -81,6 +84,8 @@ test("one real job, from take-in to the report", async ({ page }) => {
   // Say what may have been touched, follow the advice, run again.
   await nextBar(page).getByRole("link", { name: "4 Set out" }).click();
   await page.waitForURL(/set-out$/);
+  await expect(verdict(page)).toBeVisible();
+  await awake(page);
   await page.keyboard.press("t");
   await page.getByRole("button", { name: /Knocked or leaned on it/ }).click();
   await expect(page.locator('[data-slot="tape-fl-l"]')).toHaveAttribute("data-state", "doubt");

@@ -16,6 +16,9 @@ export async function signIn(
   await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
 }
 
+/** Waits until every part of the page takes touches: a hand is slower than a program. */
+export const awake = (page: Page): Promise<void> => expect(page.locator("[inert]")).toHaveCount(0);
+
 export const nextBar = (page: Page): Locator => page.getByRole("region", { name: "Next" });
 export const slip = (page: Page): Locator => page.getByRole("complementary", { name: "Slip" });
 export const verdict = (page: Page): Locator => page.locator("[data-verdict]");
@@ -38,6 +41,7 @@ export async function takeIn(
   await readFloor(page, job);
   await page.goto(`${job}/set-out`);
   await expect(verdict(page)).toBeVisible();
+  await awake(page);
   return job;
 }
 
@@ -47,6 +51,7 @@ export async function takeIn(
  */
 export async function readFloor(page: Page, job: string): Promise<void> {
   await page.goto(`${job}/ready`);
+  await awake(page);
   await page
     .getByRole("main")
     .getByRole("button", { name: /Floor read/ })
@@ -80,6 +85,7 @@ export async function hold(page: Page): Promise<string> {
  * misread.
  */
 export async function readAt(page: Page, slot: string, slipMm = 0): Promise<void> {
+  await awake(page);
   await page.locator(`[data-slot="${slot}"]`).click();
   const shown = await hold(page);
   if (slipMm !== 0) await catcher(page).fill(String(Number(shown) + slipMm));
@@ -97,6 +103,7 @@ export async function followToSet(page: Page, printed = /Board set/): Promise<vo
   const done = nextBar(page).getByRole("button", { name: /^(All done|Done)/ });
   const print = page.getByRole("button", { name: "Print to the slip" });
   const out = page.getByRole("button", { name: "Leave it out" });
+  await awake(page);
   for (let n = 0; n < 50; n++) {
     await expect(take.or(done).or(print).or(out)).toBeVisible();
     if (await print.isVisible()) {
@@ -127,6 +134,7 @@ export async function runRoutine(page: Page): Promise<void> {
   });
   const code = page.getByLabel(/^(Board|Mat) code$/);
   await expect(act.or(code)).toBeVisible();
+  await awake(page);
   while (await code.isVisible()) {
     const asked = /asks for ([A-Z0-9-]+)/.exec(await nextBar(page).innerText())![1]!;
     await code.fill(asked);
@@ -169,6 +177,7 @@ export async function answerAll(page: Page): Promise<void> {
     button("Keep: fine"),
   ];
   const fine = button("Fine");
+  await awake(page);
   for (let n = 0; n < 60; n++) {
     if (!(await button("Accept as it is").isVisible())) return;
     const words = await nextBar(page).innerText();
@@ -199,7 +208,6 @@ export async function openJob(page: Page, url: string, words: string, stage = ""
     .getByRole("link")
     .getAttribute("href");
   await page.goto(`${url}${href}${stage}`);
-  // A key pressed before the page is awake reaches nobody.
-  await expect(page.locator("[inert]")).toHaveCount(0);
+  await awake(page);
   return `${url}${href}`;
 }
