@@ -66,7 +66,7 @@ export {
   type QuantityId,
 } from "./quantities";
 export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
-export { moveWords, slotValue, type LengthSetting } from "./words";
+export { actOf, moveWords, slotValue, type LengthSetting } from "./words";
 export {
   inSchool,
   misses,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { planOf } from "@/tests/fixtures";
-import { moveWords, slotsFor, slotValue, type Move } from ".";
+import { actOf, moveWords, slotsFor, slotValue, type Move } from ".";
 import { estimateScalar } from "./scalar";
 import { moveWidening, TOUCHES } from "./touch";
 
@@ -51,6 +51,15 @@ const CASES: [Move, string, string][] = [
     "2.86°",
   ],
 ];
+
+it("a reading through a clamp says first that it is to be seated anew, where that is asked", () => {
+  const plan = { ...planOf(0, 0), school: "wheel-panels" as const };
+  const slot = slotsFor(plan).find((s) => s.id === "panel-rl")!;
+  expect(actOf({ slot, anew: false })).toBe(slot.act);
+  expect(actOf({ slot, anew: true })).toBe(
+    `Take off the panel at the rear left wheel and seat it anew. ${slot.act}`,
+  );
+});
 
 describe("a move in words", () => {
   it.each(CASES)("%j", (move, say, figure) => {

@@ -112,6 +112,12 @@ export function moveWords(
   }
 }
 
+/** The act of a reading as it is told: first what it goes through is seated anew, where that is asked. */
+export function actOf({ slot, anew }: { slot: Slot; anew: boolean }, act = slot.act): string {
+  if (!anew || !slot.seat) return act;
+  return `Take off ${slot.seat.name} and seat it anew. ${act}`;
+}
+
 /** A mat is told by its end and by the car: nobody has to think of axes on the floor. */
 function drawWords(move: Extract<Move, { kind: "draw" }>, mm: (v: number) => string): MoveWords {
   if (move.end === "whole") {

@@ -4,6 +4,7 @@ import dynamic from "next/dynamic";
 import { useMemo } from "react";
 import { eventsOf, standingAt, type JobEvent, type TabletEvent } from "@/core/job";
 import {
+  actOf,
   findSwap,
   moveWords,
   predictedReadings,
@@ -96,14 +97,14 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     const asked =
       !byHand && next.kind === "read" && next.candidate.slot.id === candidate.slot.id ? next : null;
     const again = asked?.again ?? null;
-    const act = seated(candidate);
+    const act = actOf(candidate);
     // Where two targets lie there together, the act says which it is of.
     const spoken =
       together.length > 1 ? `${name}: ${act.charAt(0).toLowerCase()}${act.slice(1)}` : act;
     return (
       <NextBar
         tone={again ? "loose" : "act"}
-        say={again ? seated(candidate, `Read again: ${candidate.slot.name}.`) : spoken}
+        say={again ? actOf(candidate, `Read again: ${candidate.slot.name}.`) : spoken}
         detail={
           again
             ? suspectWords(judged, again, lengths)
@@ -268,12 +269,6 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       )}
     </NextBar>
   );
-}
-
-/** The act of a reading, after seating anew what it goes through where that is asked for. */
-function seated({ slot, anew }: Candidate, act = slot.act): string {
-  if (!anew || !slot.seat) return act;
-  return `Take off ${slot.seat.name} and seat it anew. ${act}`;
 }
 
 /** More moves than this are told one after another. */

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { standingAt, type TabletEvent } from "@/core/job";
-import { moveWords, type Move, type ProposedMove } from "@/core/setout";
+import { actOf, moveWords, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Calibrations } from "../bench/calibrations";
 import { Conflict } from "../bench/conflict";
@@ -60,7 +60,10 @@ export function StandView() {
     switch (next.kind) {
       case "read":
         return {
-          say: next.again ? `Read again: ${next.candidate.slot.name}` : next.candidate.slot.act,
+          say: actOf(
+            next.candidate,
+            next.again ? `Read again: ${next.candidate.slot.name}` : next.candidate.slot.act,
+          ),
           detail: next.candidate.instrument.name,
           figure: null,
         };
