@@ -66,6 +66,10 @@ export function revokeFeedToken(instrumentId: string, person: Person): void {
   });
 }
 
+/** Whether what this slot goes through was to be seated anew: then it was, before the figure came. */
+const askedAnew = ({ next }: ReturnType<typeof judgeTarget>, slotId: string): boolean =>
+  next.kind === "read" && next.candidate.anew && next.candidate.slot.id === slotId;
+
 /** Whose token it is, or null. */
 export function feedOf(token: string): { instrumentId: string; person: Person } | null {
   const row = db()
@@ -196,10 +200,9 @@ export function takeFeed(
         };
       known.set(id, sent);
       const { shown, sigma } = taken;
-      // Whoever was asked to seat it anew has done so before the figure comes.
-      const { next } = judgeTarget(view, events, targetId);
       const anew =
-        next.kind === "read" && next.candidate.anew && next.candidate.slot.id === told.slotId;
+        taken.slot.seat !== undefined &&
+        askedAnew(judgeTarget(view, events, targetId), told.slotId);
       fresh.push({
         id,
         at: now.toISOString(),
