@@ -66,6 +66,9 @@ export function revokeFeedToken(instrumentId: string, person: Person): void {
   });
 }
 
+/** In a log of more lines an instrument runs by itself: nobody is asked to seat anything anew. */
+const MOST_JUDGED = 150;
+
 /** Whether what this slot goes through was to be seated anew: then it was, before the figure came. */
 const askedAnew = ({ next }: ReturnType<typeof judgeTarget>, slotId: string): boolean =>
   next.kind === "read" && next.candidate.anew && next.candidate.slot.id === slotId;
@@ -202,6 +205,7 @@ export function takeFeed(
       const { shown, sigma } = taken;
       const anew =
         taken.slot.seat !== undefined &&
+        events.length < MOST_JUDGED &&
         askedAnew(judgeTarget(view, events, targetId), told.slotId);
       fresh.push({
         id,
