@@ -4,7 +4,6 @@ import Papa from "papaparse";
 import { z } from "zod";
 import { plainly, plainMessage } from "@/core/book";
 import {
-  judgeTarget,
   calibrationInHand,
   planFor,
   standingAt,
@@ -65,13 +64,6 @@ export function revokeFeedToken(instrumentId: string, person: Person): void {
     noteShop(person, { kind: "feed", instrumentId, what: "token revoked" });
   });
 }
-
-/** In a log of more lines an instrument runs by itself: nobody is asked to seat anything anew. */
-const MOST_JUDGED = 150;
-
-/** Whether what this slot goes through was to be seated anew: then it was, before the figure came. */
-const askedAnew = ({ next }: ReturnType<typeof judgeTarget>, slotId: string): boolean =>
-  next.kind === "read" && next.candidate.anew && next.candidate.slot.id === slotId;
 
 /** Whose token it is, or null. */
 export function feedOf(token: string): { instrumentId: string; person: Person } | null {
@@ -203,23 +195,11 @@ export function takeFeed(
         };
       known.set(id, sent);
       const { shown, sigma } = taken;
-      const anew =
-        taken.slot.seat !== undefined &&
-        events.length < MOST_JUDGED &&
-        askedAnew(judgeTarget(view, events, targetId), told.slotId);
       fresh.push({
         id,
         at: now.toISOString(),
         sent,
-        body: {
-          kind: "reading",
-          calibrationId,
-          targetId,
-          ...told,
-          shown,
-          sigma,
-          ...(anew ? { anew } : {}),
-        },
+        body: { kind: "reading", calibrationId, targetId, ...told, shown, sigma },
       });
       return { id: r.id, outcome: "taken" };
     });
