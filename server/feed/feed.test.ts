@@ -8,6 +8,7 @@ import { eventsAfter } from "../jobs/log";
 import { findJob } from "../jobs/store";
 import { takeIn } from "../jobs/take-in";
 import { writeLines } from "../jobs/append";
+import { technician } from "@/demo/technician";
 import { changePerson } from "../people/store";
 import { feedOf, makeFeedToken, parseFeed, revokeFeedToken, takeFeed } from "./feed";
 
@@ -51,6 +52,34 @@ describe("an instrument that posts", () => {
     expect(readings).toEqual([
       ["panel-rl", expect.closeTo(5472, 9), "G-1"],
       ["panel-rr", 5470, "G-1"],
+    ]);
+  });
+  it("is believed to come through a panel seated anew where that was asked, and only then", async () => {
+    const ines = technician(INES, "2026-11-03T08:00:00.000Z");
+    ines.open(INTAKE, "feed");
+    await ines.check("ready");
+    ines.write({ kind: "school", school: "wheel-panels" });
+    ines.follow(({ next }) => next.kind === "read" && next.candidate.anew);
+    const seated = (): unknown[] =>
+      eventsAfter(ines.jobId).flatMap((e) => (e.body.kind === "reading" ? [e.body] : []));
+    const before = seated().length;
+    const asked = ines.follow(() => true).next;
+    const slot = asked.kind === "read" ? asked.candidate.slot : null;
+    const no = findJob(ines.jobId)!.number;
+    const post = (id: string, of: string, value: string) =>
+      takeFeed(
+        feed(),
+        parseFeed(JSON.stringify({ job: no, readings: [{ id, slot: of, value }] }), ""),
+      );
+    const shown = asked.kind === "read" ? asked.candidate.expected : 0;
+    const other = slot!.id === "panel-fl" ? "panel-rl" : "panel-fl";
+    expect(post("a", other, shown.toFixed(0))).toEqual([{ id: "a", outcome: "taken" }]);
+    const wrong = eventsAfter(ines.jobId).at(-1)!.id;
+    ines.write({ kind: "strike", target: wrong, reason: "The wrong one" });
+    expect(post("b", slot!.id, shown.toFixed(0))).toEqual([{ id: "b", outcome: "taken" }]);
+    expect(seated().slice(before)).toEqual([
+      expect.not.objectContaining({ anew: true }),
+      expect.objectContaining({ slotId: slot!.id, anew: true }),
     ]);
   });
   it("counts numbers per job, and refuses another reading under a number it knows", () => {

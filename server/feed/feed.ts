@@ -5,10 +5,13 @@ import { z } from "zod";
 import { plainly, plainMessage } from "@/core/book";
 import {
   calibrationInHand,
+  judgeTarget,
   planFor,
   standingAt,
   standingHandOver,
+  targetIn,
   targetInHand,
+  type CalibrationGround,
   type JobEvent,
 } from "@/core/job";
 import { targetsOf } from "@/core/sheet";
@@ -63,6 +66,27 @@ export function revokeFeedToken(instrumentId: string, person: Person): void {
       throw new FeedRefusal(`${instrumentId} has no token that could be revoked.`);
     noteShop(person, { kind: "feed", instrumentId, what: "token revoked" });
   });
+}
+
+/**
+ * Where more than this was read, touched or moved of one target, an instrument runs by itself: nobody
+ * is asked to seat anything, and a flood of posts is not judged one by one.
+ */
+const MOST_JUDGED = 120;
+
+/** Whether what a slot goes through was to be seated anew: then it was, before the figure came. */
+function askedAnew(
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
+  slotId: string,
+): boolean {
+  const own = events.filter(
+    ({ body }) => ["reading", "touch", "move"].includes(body.kind) && targetIn(body) === targetId,
+  );
+  if (own.length > MOST_JUDGED) return false;
+  const { next } = judgeTarget(view, events, targetId);
+  return next.kind === "read" && next.candidate.anew && next.candidate.slot.id === slotId;
 }
 
 /** Whose token it is, or null. */
@@ -194,12 +218,21 @@ export function takeFeed(
           why: `${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}`,
         };
       known.set(id, sent);
-      const { shown, sigma } = taken;
+      const { shown, sigma, slot } = taken;
+      const anew = slot.seat !== undefined && askedAnew(view, events, targetId, slot.id);
       fresh.push({
         id,
         at: now.toISOString(),
         sent,
-        body: { kind: "reading", calibrationId, targetId, ...told, shown, sigma },
+        body: {
+          kind: "reading",
+          calibrationId,
+          targetId,
+          ...told,
+          shown,
+          sigma,
+          ...(anew ? { anew } : {}),
+        },
       });
       return { id: r.id, outcome: "taken" };
     });
