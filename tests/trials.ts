@@ -5,6 +5,7 @@ import {
   nextAct,
   solveSetOut,
   type Judged,
+  type Move,
   type SetOutEntry,
   type SetOutPlan,
   type TouchKind,
@@ -30,58 +31,70 @@ export const atRandom = (seed: string, order: readonly string[]): Chooser => {
 
 const MOST = 40;
 
-/**
- * A whole set-out by the advice alone, as careful hands do it, in one way, with one slip of so many
- * millimetres.
- */
-export type SetOutTrial = {
+/** What hands do at a stand: they read an instrument, and they move what they are told to. */
+export type Hands = {
+  /**
+   * @param nth how many readings were taken before
+   * @param anew what it goes through is seated anew first
+   */
+  read: (slotId: string, nth: number, anew: boolean) => number;
+  move: (id: string, move: Move) => void;
+};
+
+/** How a set-out by the advice alone ended. */
+export type Walk = {
   end: "set" | "stuck" | "too-long";
   readings: number;
+  moves: number;
   leftOut: number;
+  seconds: number;
   message: string;
-  /** The bay as it was left, and what was known of it then. */
-  world: BenchWorld;
   judged: Judged;
 };
 
+/** What a hand on the stand costs, seconds: walking there, loosening, moving, locking. */
+const MOVING = 25;
+/** Taking a clamp off and seating it anew, seconds. */
+const SEATING = 25;
+const MOST_ACTS = 90;
+
 /**
- * Follows the advice to the end: reads, moves, reads again, decides between two by a third, leaves
- * out what it is told to.
- *
- * @param slip which reading is misread, by how much; the first time it is taken and never again
+ * Follows the advice to the end as careful hands do it: reads, moves, reads again, decides between two
+ * by a third, leaves out what it is told to.
  */
-export function followAdvice(
-  plan: SetOutPlan,
-  seed: string,
-  slip: { slotId: string; mm: number } | null,
-): SetOutTrial {
-  let world = openBay(seed, plan);
+export function walkByAdvice(plan: SetOutPlan, hands: Hands): Walk {
   let entries: SetOutEntry[] = [];
-  let [readings, leftOut, seatings, slipped] = [0, 0, 0, false];
+  let [readings, moves, leftOut, seconds] = [0, 0, 0, 0];
+  // What was seated anew stays so, whatever becomes of the reading.
   const drop = (ids: readonly string[]): void =>
-    void (entries = entries.filter((e) => !ids.includes(e.id)));
+    void (entries = entries.flatMap((e): SetOutEntry[] =>
+      !ids.includes(e.id)
+        ? [e]
+        : e.kind === "reading" && e.anew
+          ? [{ kind: "seated", id: e.id, slotId: e.slotId }]
+          : [],
+    ));
   let judged = nextAct(solveSetOut(plan, entries));
-  const ended = (end: SetOutTrial["end"], message = ""): SetOutTrial => ({
+  const ended = (end: Walk["end"], message = ""): Walk => ({
     end,
     readings,
+    moves,
     leftOut,
+    seconds,
     message,
-    world,
     judged,
   });
-  for (let n = 0; n < 90; n++) {
+  for (let n = 0; n < MOST_ACTS; n++) {
     judged = nextAct(solveSetOut(plan, entries));
     const { next } = judged;
     if (next.kind === "settle") return ended("set");
     if (next.kind === "move") {
       const { predicted: _, ...move } = next.move;
-      world = act(world, { id: `m${n}`, kind: "move", move });
-      entries.push({
-        kind: "move",
-        id: `m${n}`,
-        move,
-        rest: next.rest.map(({ predicted: __, ...m }) => m),
-      });
+      hands.move(`m${n}`, move);
+      moves++;
+      seconds += MOVING;
+      const rest = next.rest.map(({ predicted: __, ...m }) => m);
+      entries.push({ kind: "move", id: `m${n}`, move, rest });
       continue;
     }
     if (next.kind === "stuck") {
@@ -91,23 +104,46 @@ export function followAdvice(
       continue;
     }
     const { slot, sigma, anew } = next.candidate;
-    if (anew) seatings++;
-    const off = slip && slot.id === slip.slotId && !slipped ? slip.mm : 0;
-    if (off) slipped = true;
-    const shown = measure(world, slot.id, readings, null, seatings) + off;
+    const shown = hands.read(slot.id, readings, anew);
+    readings++;
+    seconds += slot.seconds + (anew ? SEATING : 0);
     const byId = (id: string) => judged.solution.readings.find((r) => r.id === id)!;
-    if (next.decides)
-      drop(
-        decideByThird([byId(next.decides[0]), byId(next.decides[1])], shown, sigma).map(
-          (d) => d.strike,
-        ),
-      );
+    if (next.decides) {
+      const [a, b] = next.decides;
+      drop(decideByThird([byId(a), byId(b)], shown, sigma).map((d) => d.strike));
+    }
     const old = next.again && byId(next.again);
     if (old && !agree(old.shown, old.sigma, shown, sigma)) drop([old.id]);
     entries.push({ kind: "reading", id: `r${n}`, slotId: slot.id, shown, sigma, anew });
-    readings++;
   }
   return ended("too-long");
+}
+
+/** A walk in the simulated bay, and the bay as it was left. */
+export type SetOutTrial = Walk & { world: BenchWorld };
+
+/**
+ * A whole set-out by the advice alone in one simulated bay.
+ *
+ * @param slip which reading is misread, by how much; the first time it is taken and never again
+ */
+export function followAdvice(
+  plan: SetOutPlan,
+  seed: string,
+  slip: { slotId: string; mm: number } | null,
+): SetOutTrial {
+  let world = openBay(seed, plan);
+  let [seatings, slipped] = [0, false];
+  const walk = walkByAdvice(plan, {
+    read: (slotId, nth, anew) => {
+      if (anew) seatings++;
+      const off = slip && slotId === slip.slotId && !slipped ? slip.mm : 0;
+      if (off) slipped = true;
+      return measure(world, slotId, nth, null, seatings) + off;
+    },
+    move: (id, move) => void (world = act(world, { id, kind: "move", move })),
+  });
+  return { ...walk, world };
 }
 
 /** Reads until the verdict is sure (set, or plainly to be moved). */

@@ -86,7 +86,8 @@ function entryOf(e: JobEvent, struck: boolean): SetOutEntry[] {
   // A car that was rolled has moved, whatever became of what was read while it rolled.
   if (b.kind === "rear-toe" && b.how === "rolled")
     return [{ kind: "touch", id, touch: "moved-car" }];
-  if (struck) return [];
+  if (struck)
+    return b.kind === "reading" && b.anew ? [{ kind: "seated", id, slotId: b.slotId }] : [];
   if (b.kind === "reading")
     return [
       {

@@ -273,9 +273,10 @@ export function nextAct(solution: SetOutSolution): Judged {
     judged.kind === "move" && ahead?.first === "read"
       ? ranked.find((c) => c.slot.id === ahead.slotId && !c.anew)
       : undefined;
+  const helpless = judged.why === "unchecked" && ranked.every((c) => c.finds < LEAST_FOUND);
   const verdict: Verdict = first
     ? { ...judged, kind: "read", why: "not-known" }
-    : judged.why === "unchecked" && ranked.every((c) => c.finds < LEAST_FOUND)
+    : helpless || judged.kind === "set"
       ? { ...judged, kind: "set", why: "in-tolerance", assumes: assumed(solution, judged) }
       : judged;
   const candidates = first ? [first, ...ranked.filter((c) => c !== first)] : ranked;
@@ -346,15 +347,20 @@ export function nextAct(solution: SetOutSolution): Judged {
 /** A reading that shortens what can hide by less than this (a logarithm) is not worth anybody's time. */
 const LEAST_FOUND = 0.03;
 
-/** The readings a "set" has to take for granted, by their names. */
-const assumed = (s: SetOutSolution, { unchecked }: Verdict): string[] => [
-  ...new Set(
-    unchecked.flatMap((id) => {
-      const slotId = s.readings.find((r) => r.id === id)?.slotId;
-      return s.slots.find((x) => x.id === slotId)?.name ?? [];
-    }),
-  ),
-];
+/**
+ * What a "set" has to take for granted, by name: readings that nothing checks, and a printed toe where
+ * no light from the wheels and no rolling said where the car drives.
+ */
+function assumed(s: SetOutSolution, { unchecked }: Verdict): string[] {
+  const slotOf = (id: string): Slot | undefined =>
+    s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)?.slotId);
+  const seen = s.readings.some((r) => slotOf(r.id)?.instrument === "wheel-laser");
+  const printed = s.frame.turnBy && s.plan.rearToeSigmaRad === undefined && !seen;
+  return [
+    ...new Set(unchecked.flatMap((id) => slotOf(id)?.name ?? [])),
+    ...(printed ? ["the rear toe as printed"] : []),
+  ];
+}
 
 /** What is likely to lead to "set" soonest; null where it cannot be told, or nothing is to choose. */
 function playAhead(

@@ -1,4 +1,5 @@
 import { normalCdf } from "@/core/math/distributions";
+import { DETECTABLE } from "@/core/survey";
 import type { Move } from "./moves";
 import { moveWidening } from "./touch";
 import type { ScalarId } from "./slot";
@@ -42,8 +43,6 @@ export const SEAT_SECONDS = 25;
 const MOST_READINGS = 10;
 /** Readings before a move are played through up to this many. */
 const MOST_BEFORE = 5;
-/** Non-centrality of a slip that could just hide (Baarda 1968). */
-const HIDDEN = 4.13;
 
 type Sparse = { rows: number[]; values: number[] };
 
@@ -173,14 +172,14 @@ export function lookAhead(
       if (!t.g) {
         const height = p && !p.g ? heightAfter(state, p) : state.heightVariance;
         const redundancy = Math.max(1e-9, 1 - height / t.sigma ** 2);
-        const by = (HIDDEN * height) / (t.sigma * Math.sqrt(redundancy));
+        const by = (DETECTABLE * height) / (t.sigma * Math.sqrt(redundancy));
         for (const l of state.limits) if (!l.g) worst = Math.max(worst, by / room(l));
         return worst;
       }
       const qa = times(state.q, order, t.g);
       const shared = gain ? dot(t.g, gain.with) : 0;
       const left = dot(t.g, qa) - (gain ? shared * shared * gain.per : 0);
-      const slip = HIDDEN / (t.sigma * Math.sqrt(Math.max(1e-9, 1 - left / t.sigma ** 2)));
+      const slip = DETECTABLE / (t.sigma * Math.sqrt(Math.max(1e-9, 1 - left / t.sigma ** 2)));
       for (const l of state.limits) {
         if (!l.g) continue;
         const moved = dot(l.g, qa) - (gain ? shared * gain.per * dot(l.g, gain.with) : 0);

@@ -153,6 +153,41 @@ describe("a repeat is no witness", () => {
   });
 });
 
+describe("what is taken as right", () => {
+  it("is a printed toe where nothing in the kit sees the wheels, and nothing where it does", () => {
+    const thrust = { ...planOf(2, 0), school: "tapes" as const };
+    const bare = {
+      ...thrust,
+      instruments: thrust.instruments.filter((i) => i.kind !== "wheel-laser"),
+    };
+    const assumes = (of: SetOutPlan): string[] => {
+      const { end, judged } = followAdvice(of, "toe", null);
+      expect(end).toBe("set");
+      return judged.verdict.assumes;
+    };
+    expect(assumes(bare)).toContain("the rear toe as printed");
+    expect(assumes({ ...bare, rearToeSigmaRad: 4e-4 })).toEqual([]);
+    expect(assumes(thrust)).not.toContain("the rear toe as printed");
+    expect(assumes(plan)).toEqual([]);
+  });
+});
+
+describe("what was seated anew", () => {
+  it("stays so when the reading that followed is struck", () => {
+    const panels = { ...plan, school: "wheel-panels" } as const;
+    const [one, two] = read(openBay("struck", panels), ["panel-rl", "panel-rl"]) as [
+      Reading,
+      Reading,
+    ];
+    const seats = (all: readonly SetOutEntry[]): number =>
+      (solveSetOut(panels, all).network.nuisances ?? []).filter((n) =>
+        n.id.startsWith("seat of panel-rl"),
+      ).length;
+    expect(seats([one, two])).toBe(1);
+    expect(seats([one, { kind: "seated", id: "s", slotId: "panel-rl" }, two])).toBe(2);
+  });
+});
+
 describe("a stand that leans", () => {
   it("holds its board elsewhere than its hooks say: by the height between them, once the lean is read", () => {
     const upright = { ...openBay("lean", plan), tapeScale: 0 };

@@ -1,4 +1,4 @@
-import { predictReadings, type Reading } from "@/core/survey";
+import { DETECTABLE, predictReadings, type Reading } from "@/core/survey";
 import { TOE_LEFT, TOE_RIGHT } from "./causes";
 import type { SetOutSolution } from "./solve";
 
@@ -6,9 +6,6 @@ import type { SetOutSolution } from "./solve";
  * External reliability (Baarda 1968): a slip that the readings could just hide must not carry any
  * limited quantity out of its tolerance. "Just hide" is alpha 0.1 % and power 80 %.
  */
-
-/** Non-centrality for alpha 0.1 % and power 80 %: how many sigma of a reading's residual show a slip. */
-const HIDDEN = 4.13;
 
 /** What could be wrong and hide: one reading, or a seating that several readings went through. */
 export type Hidden = {
@@ -126,7 +123,9 @@ export function carries(
     let weight = 1 / heightVariance;
     if (witness?.of === "height") weight += 1 / witness.sigma ** 2;
     const redundancy = 1 - 1 / h.sigma ** 2 / weight;
-    return bounded(HIDDEN / (h.sigma * weight * Math.sqrt(Math.max(0, redundancy))) / room.height);
+    return bounded(
+      DETECTABLE / (h.sigma * weight * Math.sqrt(Math.max(0, redundancy))) / room.height,
+    );
   }
   const { with: q, variance } = h.plan!;
   let left = variance;
@@ -140,7 +139,7 @@ export function carries(
     gain = { per, with: witness.with };
   }
   const redundancy = 1 - left / h.sigma ** 2;
-  const slip = HIDDEN / (h.sigma * Math.sqrt(Math.max(0, redundancy)));
+  const slip = DETECTABLE / (h.sigma * Math.sqrt(Math.max(0, redundancy)));
   let most = 0;
   s.plane!.jacobian.forEach((row, i) => {
     let moved = 0;

@@ -1,4 +1,4 @@
-import type { ObservationResult } from "@/core/survey";
+import { DETECTABLE, type ObservationResult } from "@/core/survey";
 
 /** One number (height, pitch or roll) known from a prior and direct readings. */
 export type ScalarEstimate = {
@@ -32,7 +32,7 @@ export function estimateScalar(
       residual,
       redundancy,
       w: residual / (r.sigma * root),
-      smallestDetectable: (4.13 * r.sigma) / root,
+      smallestDetectable: (DETECTABLE * r.sigma) / root,
     };
   });
   const worst = residuals.reduce<ObservationResult | null>(

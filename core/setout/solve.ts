@@ -1,6 +1,7 @@
 import type { Adjustment, ObservationResult, SurveyNetwork } from "@/core/survey";
 import { vehiclePoints } from "@/core/vehicle";
 import { aim, type PlanAim } from "./aim";
+import { PRINTED_TOE_SIGMA, TOE_SIGMA } from "./causes";
 import { displacement, NOWHERE, settlesTilt, stateAfter } from "./displace";
 import { estimate, type Estimate } from "./estimate";
 import { isByHand } from "./hands";
@@ -63,6 +64,8 @@ export type SetOutEntry = { target?: string } &
   /** `anew`: what it goes through was seated anew before it. */
   (
     | { kind: "reading"; id: string; slotId: string; shown: number; sigma: number; anew?: boolean }
+    /** A reading that was struck, and what it went through was seated anew: that stays so. */
+    | { kind: "seated"; id: string; slotId: string }
     | { kind: "touch"; id: string; touch: TouchKind }
     /** A proposed move that was carried out; `rest` are the moves of the same plan still to do. */
     | { kind: "move"; id: string; move: Move; rest: Move[] }
@@ -258,6 +261,12 @@ function read(
   }
 }
 
+/** What a slot's readings go through is seated anew. */
+function seated(h: History, p: Progress, slotId: string): void {
+  const seat = p.slots.get(slotId)?.seat;
+  if (seat) seatNow(h, seat.id, true);
+}
+
 /**
  * What a disturbance of a carrier does to what was known of all that it holds.
  *
@@ -378,7 +387,7 @@ export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): Scene
   const all = scene.reduce<Progress[]>((before, place) => [...before, begin(place, before)], []);
   const h = newHistory(
     scene.some(({ plan }) => plan.target.datum === "thrust"),
-    scene[0].plan.rearToeSigmaRad,
+    toeSigma(scene[0].plan),
   );
   for (const p of all) {
     if (h.epochs.has(p.carrier)) continue;
@@ -400,6 +409,7 @@ export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): Scene
     const p = all.find((x) => x.id === e.target) ?? all[0]!;
     const onIt = all.filter((x) => x.carrier === p.carrier);
     if (e.kind === "reading") read(h, p, mateFor(all, p, p.slots.get(e.slotId)), e);
+    else if (e.kind === "seated") seated(h, p, e.slotId);
     else if (e.kind === "touch") touch(h, e.touch === "moved-car" ? all : onIt, e.touch);
     else
       carryOut(
@@ -442,6 +452,11 @@ const partner = (all: readonly Progress[], p: Progress, targetId: string): Progr
 
 /** Whether anything was ever read of a target: before that nobody has laid it down. */
 const isBegun = (h: History, p: Progress): boolean => ownReadings(h, p).length > 0;
+
+/** How well the toe of the rear wheels is known before anything is read of them. */
+const toeSigma = ({ rearToeSigmaRad, instruments }: SetOutPlan): number =>
+  rearToeSigmaRad ??
+  (instruments.some((i) => i.kind === "wheel-laser") ? TOE_SIGMA : PRINTED_TOE_SIGMA);
 
 /** What the only target of a setup is called where nobody names it. */
 const ONLY = "board";

@@ -14,8 +14,11 @@ import { layOutUnknowns, type Unknowns } from "./unknowns";
 
 /** |w| above this names a suspect: two-sided normal test at alpha = 0.1 % (Baarda 1968). */
 const CRITICAL_W = 3.29;
-/** Non-centrality for alpha 0.1 % and power 80 % (Baarda 1968). */
-const DETECTABLE = 4.13;
+/**
+ * Non-centrality for alpha 0.1 % and power 80 % (Baarda 1968): a slip of so many sigma of a reading's
+ * residual is found out four times of five.
+ */
+export const DETECTABLE = 4.13;
 /**
  * Allowing for a slip in reading i lowers chi-square by w_i^2 (Baarda 1968), so two readings whose
  * w^2 differ by less than 2 ln 20 explain a contradiction with a likelihood ratio below 20: both

@@ -1,4 +1,4 @@
-export { adjustNetwork } from "./adjust";
+export { adjustNetwork, DETECTABLE } from "./adjust";
 export { SurveyError } from "./errors";
 export { predictReadings } from "./predict";
 export type {

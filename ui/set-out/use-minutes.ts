@@ -6,17 +6,12 @@ import { secondsToSet, type Judged } from "@/core/setout";
  * once the page has drawn what is known: it is no part of the judgement and holds nothing up.
  */
 export function useMinutes(judged: Judged | null): string | null {
-  const [known, setKnown] = useState<{ of: Judged; seconds: number | null } | null>(null);
+  const [seconds, setSeconds] = useState<number | null>(null);
   useEffect(() => {
-    if (!judged) return;
-    const timer = setTimeout(
-      () => setKnown({ of: judged, seconds: secondsToSet(judged) }),
-      AFTER_MS,
-    );
+    const timer = setTimeout(() => setSeconds(judged && secondsToSet(judged)), AFTER_MS);
     return () => clearTimeout(timer);
   }, [judged]);
-  const seconds = judged ? (known?.seconds ?? null) : null;
-  if (seconds === null || seconds === 0) return null;
+  if (!judged || seconds === null || seconds === 0) return null;
   return seconds < 50 ? "under a minute" : `about ${Math.max(1, Math.round(seconds / 60))} min`;
 }
 

@@ -1,104 +1,44 @@
 import { fork } from "node:child_process";
 import { availableParallelism } from "node:os";
 import { randomFrom } from "@/core/math/random";
-import {
-  agree,
-  decideByThird,
-  nextAct,
-  solveSetOut,
-  type SchoolId,
-  type SetOutEntry,
-  type SetOutPlan,
-} from "@/core/setout";
+import type { SchoolId, SetOutPlan } from "@/core/setout";
 import { JOINT_95, mahalanobis } from "@/tests/coverage";
 import { planOf } from "@/tests/fixtures";
+import { walkByAdvice, type Walk } from "@/tests/trials";
 import { told } from "../house";
 import { Bay, type Cause } from "./bay";
 
-/** How one set-out by the advice ended. */
-export type Outcome = {
-  end: "set" | "stuck" | "too long";
+/** How one set-out by the advice ended, and how it truly stands. */
+export type Outcome = Pick<Walk, "end" | "readings" | "moves" | "seconds"> & {
   /** It was called set, and stands outside a tolerance. */
   falsely: boolean;
   /** The stated region of its place holds the truth. */
   covered: boolean;
-  readings: number;
-  moves: number;
-  seconds: number;
 };
-
-/** What a hand on the stand costs, seconds: walking there, loosening, moving, locking. */
-const MOVE_SECONDS = 25;
-/** Taking a clamp off and seating it anew, seconds. */
-const SEAT_SECONDS = 25;
 
 function setOut(plan: SetOutPlan, cause: Cause, seed: number): Outcome {
   const bay = new Bay(plan, cause, randomFrom(seed));
-  let entries: SetOutEntry[] = [];
-  let [readings, moves, seconds] = [0, 0, 0];
-  const strike = (ids: readonly string[]): void => {
-    entries = entries.filter((e) => !ids.includes(e.id));
-  };
-  const ended = (end: Outcome["end"]): Outcome => ({
-    end,
-    falsely: false,
-    covered: true,
-    readings,
-    moves,
-    seconds,
+  const { end, readings, moves, seconds, judged } = walkByAdvice(plan, {
+    read: (slotId, _, anew) => bay.read(slotId, anew),
+    move: (_, move) => bay.move(move),
   });
-  for (let n = 0; n < 90; n++) {
-    const judged = nextAct(solveSetOut(plan, entries));
-    const { next, solution } = judged;
-    switch (next.kind) {
-      case "settle": {
-        const truth = bay.truth();
-        const t = plan.target.tolerance;
-        const outside = (error: number, half = Infinity): boolean => Math.abs(error) > half;
-        const falsely =
-          outside(truth.alongMm, t.alongMm) ||
-          outside(truth.acrossMm, t.acrossMm) ||
-          outside(truth.twistRad / (Math.PI / 180), t.twistDeg) ||
-          outside(truth.heightMm, t.heightMm);
-        const aim = solution.aim!;
-        const off = [
-          aim.alongMm - truth.alongMm,
-          aim.acrossMm - truth.acrossMm,
-          aim.twistRad - truth.twistRad,
-        ];
-        const covered = mahalanobis(aim.covariance, off) < JOINT_95[3]!;
-        return { ...ended("set"), falsely, covered };
-      }
-      case "move": {
-        const { predicted: _, ...move } = next.move;
-        bay.move(move);
-        moves++;
-        seconds += MOVE_SECONDS;
-        const rest = next.rest.map(({ predicted: __, ...m }) => m);
-        entries.push({ kind: "move", id: `m${n}`, move, rest });
-        break;
-      }
-      case "stuck":
-        if (!next.leaveOut) return ended("stuck");
-        strike(next.leaveOut.ids);
-        break;
-      case "read": {
-        const { slot, sigma, anew } = next.candidate;
-        const shown = bay.read(slot.id, anew);
-        readings++;
-        seconds += slot.seconds + (anew ? SEAT_SECONDS : 0);
-        const byId = (id: string) => solution.readings.find((r) => r.id === id)!;
-        if (next.decides) {
-          const [a, b] = next.decides;
-          strike(decideByThird([byId(a), byId(b)], shown, sigma).map((d) => d.strike));
-        }
-        const old = next.again && byId(next.again);
-        if (old && !agree(old.shown, old.sigma, shown, sigma)) strike([old.id]);
-        entries.push({ kind: "reading", id: `r${n}`, slotId: slot.id, shown, sigma, anew });
-      }
-    }
-  }
-  return ended("too long");
+  const walked = { end, readings, moves, seconds };
+  if (end !== "set") return { ...walked, falsely: false, covered: true };
+  const truth = bay.truth();
+  const t = plan.target.tolerance;
+  const outside = (error: number, half = Infinity): boolean => Math.abs(error) > half;
+  const falsely =
+    outside(truth.alongMm, t.alongMm) ||
+    outside(truth.acrossMm, t.acrossMm) ||
+    outside(truth.twistRad / (Math.PI / 180), t.twistDeg) ||
+    outside(truth.heightMm, t.heightMm);
+  const aim = judged.solution.aim!;
+  const off = [
+    aim.alongMm - truth.alongMm,
+    aim.acrossMm - truth.acrossMm,
+    aim.twistRad - truth.twistRad,
+  ];
+  return { ...walked, falsely, covered: mahalanobis(aim.covariance, off) < JOINT_95[3]! };
 }
 
 /** The demo's sheets by place: on the centreline, and on the thrust line of a printout. */
@@ -218,7 +158,7 @@ function tellCell(way: Part["way"], row: Row, all: readonly Outcome[]): void {
     `${falsely} of ${set.length} set stand outside (at most ${most(row.outside, set.length)})`,
     `the region holds ${percent(holds)}`,
     `medians ${of("readings")} readings, ${of("moves")} moves, ${of("seconds")} s`,
-    `${ended("stuck")} stuck, ${ended("too long")} without end`,
+    `${ended("stuck")} stuck, ${ended("too-long")} without end`,
   ];
   if (Object.keys(row.cause).length === 0)
     figures.push(`before: ${was.readings} readings, ${was.moves} moves, ${was.seconds} s`);
