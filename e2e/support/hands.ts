@@ -93,6 +93,16 @@ export async function readAt(page: Page, slot: string, slipMm = 0): Promise<void
   await expect(page.locator(`[data-slot="${slot}"]`)).not.toHaveAttribute("data-state", "open");
 }
 
+/** Touches a button, unless what a colleague wrote has just taken it away: then one looks again. */
+const touched = (button: Locator): Promise<boolean> =>
+  button.click({ timeout: 5000 }).then(
+    () => true,
+    async () => {
+      await expect(button).toBeHidden();
+      return false;
+    },
+  );
+
 /**
  * Does what the Next bar says until the target in hand can be settled, and settles it.
  *
@@ -107,7 +117,7 @@ export async function followToSet(page: Page, printed = /Board set/): Promise<vo
   for (let n = 0; n < 50; n++) {
     await expect(take.or(done).or(print).or(out)).toBeVisible();
     if (await print.isVisible()) {
-      await print.click();
+      if (!(await touched(print))) continue;
       await expect(slip(page).getByText(printed).last()).toBeVisible();
       await expect(page.getByText("All kept")).toBeVisible();
       // What a colleague read meanwhile may ask for more: the shop does not grant it then.
@@ -115,8 +125,9 @@ export async function followToSet(page: Page, printed = /Board set/): Promise<vo
       continue;
     }
     const before = await slip(page).innerText();
-    if (await done.isVisible()) await done.click();
-    else if (await out.isVisible()) await out.click();
+    if (await done.isVisible()) {
+      if (!(await touched(done))) continue;
+    } else if (await out.isVisible()) await out.click();
     else {
       await hold(page);
       await take.click();

@@ -27,3 +27,6 @@ export type Line = {
   show: EventBody;
   state: LineState;
 };
+
+/** So many lines, in words. */
+export const countLines = (n: number): string => (n === 1 ? "1 line" : `${n} lines`);

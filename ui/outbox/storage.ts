@@ -119,6 +119,19 @@ export async function linesOf(jobId: string): Promise<Line[]> {
   return lines.sort((a, b) => a.n - b.n);
 }
 
+/**
+ * The same with what was written while they were being read: a line that is on its way into the
+ * database would vanish from the page for as long as the disk takes.
+ */
+export async function linesInSight(jobId: string): Promise<Line[]> {
+  const lines = await linesOf(jobId);
+  if (!(await database())) return lines;
+  const known = new Set(lines.map((l) => l.id));
+  const last = lines.at(-1)?.n ?? 0;
+  const ahead = aheadLines().filter((l) => l.jobId === jobId && !known.has(l.id));
+  return [...lines, ...ahead.map((l, i) => ({ ...l, n: last + 1 + i }))];
+}
+
 /** How many lines wait here, by job. */
 export async function waitingByJob(): Promise<Map<string, number>> {
   const db = await database();

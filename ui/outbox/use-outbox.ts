@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo } from "react";
 import type { EventBody, TabletEvent } from "@/core/job";
 import type { Author, Line, LineState } from "./lines";
 import { heldBehind } from "./send";
-import { changeLines, keepLines, linesOf, onLines } from "./storage";
+import { changeLines, keepLines, linesInSight, onLines } from "./storage";
 
 export type Written = { send: TabletEvent; show: EventBody };
 
@@ -45,7 +45,7 @@ export function useOutbox(jobId: string, me: Author): Outbox {
   const key = useMemo(() => ["outbox", jobId], [jobId]);
   const { data: lines = [] } = useQuery({
     queryKey: key,
-    queryFn: () => linesOf(jobId),
+    queryFn: () => linesInSight(jobId),
     staleTime: Infinity,
   });
 

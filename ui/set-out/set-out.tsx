@@ -12,6 +12,7 @@ import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
+import { useLater } from "../primitives/use-later";
 import { useSettings } from "../settings";
 import type { JoinDialog as Join } from "../stand/join-dialog";
 import { NextActBar } from "./next-act";
@@ -36,19 +37,6 @@ const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
 const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
 const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
-const LATER_MS = 4000;
-
-/** Fetches the dialogs once the page has come to rest; what fails is tried again when opened. */
-function useLater(): void {
-  useEffect(() => {
-    const timer = setTimeout(
-      () => void Promise.allSettled(Object.values(LATER).map((load) => load())),
-      LATER_MS,
-    );
-    return () => clearTimeout(timer);
-  }, []);
-}
-
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
 export function SetOut({
   stand,
@@ -64,7 +52,7 @@ export function SetOut({
   const [onRoad, setOnRoad] = useState(false);
   const [joining, setJoining] = useState(false);
   const keys = useStageKeys();
-  useLater();
+  useLater(LATER);
 
   const advised = useAdvised(judged);
   const byHand = judged?.candidates.find((c) => c.slot.id === armed && !c.anew) ?? null;
