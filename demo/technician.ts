@@ -1,5 +1,6 @@
 import { nanoid } from "nanoid";
 import {
+  boardUnchecked,
   itemLacks,
   itemsOf,
   judgeTarget,
@@ -16,8 +17,8 @@ import {
 import type { RunEvent } from "@/core/run";
 import { asTyped, fieldsFor, judgeMeasure, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
-import { plainFigure, typedFigure, type Judged } from "@/core/setout";
-import { type Sheet } from "@/core/sheet";
+import { LAST_ACTS, plainFigure, typedFigure, type Judged } from "@/core/setout";
+import { targetOf, type Sheet } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
 import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
@@ -117,7 +118,21 @@ export function technician(person: Person, startAt: string) {
     }
   };
 
+  /** Hangs the board of the target in hand, or lays its mat, and checks its code. */
+  const hang = (): void => {
+    const { code } = targetOf(view().sheet, target()).object;
+    const worn = job().ground.boards?.find((b) => b.code === code)?.condition === "worn";
+    write({ kind: "board", code, reason: worn ? "Pattern whole, edge scuffed" : null }, 20);
+  };
+
+  /** Asks for what is proved to be called set, the board's code having been looked at. */
+  const settle = (): void => {
+    if (boardUnchecked(view(), events(), target())) hang();
+    write({ kind: "settle" }, 15);
+  };
+
   return {
+    settle,
     get jobId() {
       return jobId;
     },
@@ -181,7 +196,7 @@ export function technician(person: Person, startAt: string) {
         const judged = judge();
         const { next } = judged;
         if (enough(judged)) return judged;
-        if (next.kind === "settle") write({ kind: "settle" }, 15);
+        if (next.kind === "settle") settle();
         else if (next.kind === "stuck") throw new Error(next.message);
         else if (next.kind === "read") {
           for (const target of [next.again, ...(next.decides ?? [])])
@@ -191,6 +206,9 @@ export function technician(person: Person, startAt: string) {
                 5,
               );
           read(next.candidate.slot.id);
+        } else if (next.kind === "finish") {
+          for (const touch of next.acts) write({ kind: "touch", touch }, LAST_ACTS[touch].seconds);
+          if (next.acts.includes("hung")) hang();
         } else {
           const { predicted: _, ...move } = next.move;
           write({ kind: "move", move, rest: next.rest.map(({ predicted: __, ...m }) => m) }, 40);
@@ -201,11 +219,9 @@ export function technician(person: Person, startAt: string) {
     /** Drives the sheet's routine through the simulated scan tool, once. */
     async run(): Promise<void> {
       const kept = at;
-      for (const { target } of standingNow(view(), events(), targetInHand(view(), events()).id)) {
-        const { code } = target.object;
-        const worn = job().ground.boards?.find((b) => b.code === code)?.condition === "worn";
-        at = { ...kept, targetId: target.id };
-        write({ kind: "board", code, reason: worn ? "Pattern whole, edge scuffed" : null }, 20);
+      for (const s of standingNow(view(), events(), targetInHand(view(), events()).id)) {
+        at = { ...kept, targetId: s.target.id };
+        if (!s.board) hang();
       }
       at = kept;
       const log = (event: RunEvent): void => write({ kind: "run", event }, 0);

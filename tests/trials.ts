@@ -2,6 +2,7 @@ import { randomFrom, seedFrom } from "@/core/math/random";
 import {
   agree,
   decideByThird,
+  LAST_ACTS,
   nextAct,
   solveSetOut,
   type Judged,
@@ -39,6 +40,8 @@ export type Hands = {
    */
   read: (slotId: string, nth: number, anew: boolean) => number;
   move: (id: string, move: Move) => void;
+  /** What the hands do to the stand besides: lock it, hang the board. */
+  touch: (id: string, touch: TouchKind) => void;
 };
 
 /** How a set-out by the advice alone ended. */
@@ -97,6 +100,14 @@ export function walkByAdvice(plan: SetOutPlan, hands: Hands): Walk {
       entries.push({ kind: "move", id: `m${n}`, move, rest });
       continue;
     }
+    if (next.kind === "finish") {
+      for (const touch of next.acts) {
+        hands.touch(`f${n}-${touch}`, touch);
+        seconds += LAST_ACTS[touch].seconds;
+        entries.push({ kind: "touch", id: `f${n}-${touch}`, touch });
+      }
+      continue;
+    }
     if (next.kind === "stuck") {
       if (!next.leaveOut) return ended("stuck", next.message);
       drop(next.leaveOut.ids);
@@ -142,6 +153,7 @@ export function followAdvice(
       return measure(world, slotId, nth, null, seatings) + off;
     },
     move: (id, move) => void (world = act(world, { id, kind: "move", move })),
+    touch: (id, touch) => void (world = act(world, { id, kind: "touch", touch })),
   });
   return { ...walk, world };
 }
@@ -185,16 +197,25 @@ export function setBoard(
   for (let n = 0; n < 40; n++) {
     const at = readUntilSure(world, entries, byAdvice, `s${n}-`);
     entries = at.entries;
-    if (at.judged.next.kind === "settle") return { world, entries };
-    if (at.judged.next.kind !== "move") return null;
-    const { predicted: _, ...move } = at.judged.next.move;
+    const { next } = at.judged;
+    if (next.kind === "settle") return { world, entries };
+    if (next.kind === "finish") {
+      for (const touch of next.acts) {
+        const id = `f${n}-${touch}`;
+        world = act(world, { id, kind: "touch", touch });
+        entries.push({ kind: "touch", id, touch });
+      }
+      continue;
+    }
+    if (next.kind !== "move") return null;
+    const { predicted: _, ...move } = next.move;
     const id = `m${n}`;
     world = act(world, { id, kind: "move", move });
     entries.push({
       kind: "move",
       id,
       move,
-      rest: at.judged.next.rest.map(({ predicted: __, ...m }) => m),
+      rest: next.rest.map(({ predicted: __, ...m }) => m),
     });
   }
   return null;

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
 import type { Quantity } from "@/core/setout/quantities";
+import { lastActSchema } from "@/core/setout/last-acts";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import {
   FUNCTIONS,
@@ -128,7 +129,7 @@ export type Intake = z.infer<typeof intake>;
 /** What was settled when the job was taken in. */
 export const intakeSchema = z.preprocess(oneSheet, intake);
 
-const touchKind = z.enum(["cranked", "hung", "knocked", "moved-car"]);
+const touchKind = z.enum(["cranked", "knocked", "moved-car", ...lastActSchema.options]);
 
 /** What a tablet may add to a job's log. */
 export const tabletEventSchema = z.discriminatedUnion("kind", [

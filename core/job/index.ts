@@ -52,6 +52,7 @@ export {
   hasTarget,
   runOf,
   standAt,
+  boardUnchecked,
   standingAt,
   standingNow,
   standsBeside,

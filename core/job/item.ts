@@ -15,7 +15,8 @@ export type ItemReading =
   | { kind: "unread"; say: string }
   | { kind: "put-right"; say: string }
   | { kind: "outside"; say: string }
-  | { kind: "inside" };
+  /** `clean`: read by the tool, with nothing in it that somebody has to look at. */
+  | { kind: "inside"; clean: boolean };
 
 /**
  * How a checklist item stands by its measurement; null for one that is only looked at. What can be
@@ -36,7 +37,7 @@ export function itemReading(
     const { last: scan } = scanState(scanLogOf(events), ground.vehicle.gateway);
     return scan!.modules.some((m) => !m.answers)
       ? { kind: "outside", say: "A control unit does not answer." }
-      : { kind: "inside" };
+      : { kind: "inside", clean: scan!.modules.every((m) => m.codes.length === 0) };
   }
   if (measure.kind === "battery") {
     if (last === 0) return { kind: "unread", say: "Read the supply first." };
@@ -58,14 +59,14 @@ export function itemReading(
           kind: "outside",
           say: `The supply lasts ${Math.floor(left)} min more; the sheet asks for ${measure.minMinutes}. Put the maintainer on.`,
         }
-      : { kind: "inside" };
+      : { kind: "inside", clean: true };
   }
   const figures = measuredOf(events).get(item.id);
   if (!figures) return { kind: "unread", say: "Measure it first." };
   if (righted > last) return { kind: "put-right", say: "It was put right: read it again." };
   const judged = judgeMeasure(measure, figures.body.values, ground.vehicle);
   return judged.ok
-    ? { kind: "inside" }
+    ? { kind: "inside", clean: false }
     : { kind: "outside", say: `As last read it is outside: ${judged.headline}.` };
 }
 

@@ -5,13 +5,13 @@ import type { Settlement } from "./events";
 
 /**
  * The figures that are printed when a board is accepted as set. Null while the verdict is not
- * "set".
+ * "set", or something is still to be done to the stand.
  */
 export function settlementOf(
   { solution, verdict }: Judged,
   of: { calibrationId: string; targetId: string },
 ): Settlement | null {
-  if (verdict.kind !== "set") return null;
+  if (verdict.kind !== "set" || solution.lacking.length > 0) return null;
   return {
     kind: "settled",
     ...of,

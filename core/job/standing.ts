@@ -118,6 +118,19 @@ export const standingNow = (
   targetId: string,
 ): Standing[] => standingWith(g.sheet, targetId).flatMap((t) => standingAt(g, events, t.id) ?? []);
 
+/**
+ * Whether a board hangs on a stand that is finished by hanging it, and nobody has looked which one it
+ * is: then it is not called set.
+ */
+export const boardUnchecked = (
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  targetId: string,
+): boolean =>
+  g.boards !== undefined &&
+  (standAt(g, events, targetId).lastActs ?? []).includes("hung") &&
+  !standingAt(g, events, targetId)?.board;
+
 /** The stand that carries a target, or would carry it. */
 export function standAt(
   g: CalibrationGround,

@@ -43,6 +43,7 @@ function setOutWords(ground: JobGround, events: readonly JobEvent[]): string {
   if (verdict.why === "suspect") return "A reading does not fit";
   if (next.kind === "move")
     return isByHand(target) ? `${target.name} has to be drawn` : "The board has to be moved";
+  if (next.kind === "finish") return "Nearly in place: the stand is to be finished";
   if (next.kind === "settle") return "In place, not yet printed";
   const read = solution.readings.filter((r) => r.state === "counts").length;
   return `${read} reading${read === 1 ? "" : "s"} so far`;

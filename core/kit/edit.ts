@@ -59,6 +59,15 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     { path: "scaleOffsetMm", label: "Board centre above the scale’s figure", as: "mm" },
     { path: "beamBackMm", label: "Back of the beam behind the board’s face", as: "mm" },
     { path: "laserUpMm", label: "Its laser above the board’s centre", as: "mm" },
+    {
+      path: "laserOn",
+      label: "Where its laser sits",
+      as: [
+        ["board", "Beside the board"],
+        ["hook", "Where the board hangs"],
+        ["beam", "On the beam"],
+      ],
+    },
     { path: "crank.minMm", label: "Crank, lowest", as: "mm" },
     { path: "crank.maxMm", label: "Crank, highest", as: "mm" },
     { path: "crank.mmPerTurn", label: "Crank, each turn", as: "mm" },

@@ -1,6 +1,7 @@
 import { degToRad, formatNumber } from "@/core/units";
 import { lookAhead, LONG, type Ahead } from "./ahead";
 import { boosterMove, planMoves, type Move } from "./moves";
+import { LAST_ACTS, type LastActId } from "./last-acts";
 import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
 import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";
@@ -22,6 +23,8 @@ export type NextAct =
    */
   | { kind: "read"; candidate: Candidate; again: string | null; decides?: [string, string] }
   | { kind: "move"; move: ProposedMove; rest: ProposedMove[] }
+  /** Finish the stand: lock it, hang the board; what that moved the readings after it say. */
+  | { kind: "finish"; acts: LastActId[] }
   /** The board is set: print it to the slip. */
   | { kind: "settle" }
   /**
@@ -266,7 +269,7 @@ function settleSuspicion(s: SetOutSolution, verdict: Verdict, candidates: Candid
 /** Judges a solution and names the next physical act. */
 export function nextAct(solution: SetOutSolution): Judged {
   const judged = judgeSetOut(solution);
-  const ranked = rankReadings(solution, judged);
+  const ranked = atHand(solution, judged, rankReadings(solution, judged));
   const ahead = playAhead(solution, judged, ranked);
   // Reading on is shorter than a move now.
   const first =
@@ -282,7 +285,7 @@ export function nextAct(solution: SetOutSolution): Judged {
   const candidates = first ? [first, ...ranked.filter((c) => c !== first)] : ranked;
   const read = (): NextAct => {
     const best = candidates[0];
-    const useful = candidates.filter((c) => c.chanceAfter > verdict.chanceIfNulled + 0.002);
+    const useful = candidates.filter((c) => c.chanceAfter > verdict.chanceIfNulled + USEFUL);
     if (
       judged.why === "not-known" &&
       best &&
@@ -332,6 +335,7 @@ export function nextAct(solution: SetOutSolution): Judged {
         message:
           "Nobody knows how the floor falls between the car and the stand, and the height counts from the car’s plane: measure the floor under Ready.",
       };
+    if (toFinish(solution, verdict, candidates)) return { kind: "finish", acts: solution.lacking };
     if (verdict.kind === "set") return { kind: "settle" };
     if (verdict.kind === "move") {
       const moves = proposeMoves(solution);
@@ -342,6 +346,48 @@ export function nextAct(solution: SetOutSolution): Judged {
     return read();
   };
   return { solution, verdict, candidates, next: decide() };
+}
+
+/**
+ * The readings with those last for which the board had to be taken off again, as long as another one
+ * helps.
+ */
+function atHand(s: SetOutSolution, verdict: Verdict, ranked: Candidate[]): Candidate[] {
+  if (!s.laserOff) return ranked;
+  const [off, on] = [ranked.filter(byLaser), ranked.filter((c) => !byLaser(c))];
+  const helps = (c: Candidate): boolean =>
+    timesRead(s, c.slot.id) < ENOUGH &&
+    (c.chanceAfter > verdict.chanceIfNulled + USEFUL || c.finds >= LEAST_FOUND);
+  if (off.length > 0 && !on.some(helps)) return ranked;
+  return [
+    ...on,
+    ...off.map((c) => ({
+      ...c,
+      why: `Take the board off and put the laser in its place first. ${c.why}`,
+    })),
+  ];
+}
+
+const byLaser = (c: Candidate): boolean => c.slot.instrument === "laser";
+
+/** A reading that raises the chance by less than this is not worth taking for it. */
+const USEFUL = 0.002;
+
+/** From this chance on a stand is likely to stay where it is; what proves it is read afterwards. */
+const LIKELY_THERE = 0.3;
+
+/**
+ * Whether the stand is to be finished now: it disturbs, so it is done before the readings that prove,
+ * as soon as nothing has to be moved any more; but not while the laser is wanted in the board's place.
+ */
+function toFinish(s: SetOutSolution, verdict: Verdict, candidates: readonly Candidate[]): boolean {
+  if (s.lacking.length === 0 || verdict.kind === "move") return false;
+  if (verdict.kind === "set") return true;
+  const shared =
+    s.plan.stand.laserOn === "hook" && candidates[0] !== undefined && byLaser(candidates[0]);
+  // It was just moved, and all of it is to be read again: then whatever else disturbs it comes first.
+  const unread = s.unproved.includes("plan") && s.readings.some((r) => r.state === "doubt");
+  return !shared && (unread || verdict.chance >= LIKELY_THERE) && proposeMoves(s).length === 0;
 }
 
 /** A reading that shortens what can hide by less than this (a logarithm) is not worth anybody's time. */
@@ -386,5 +432,6 @@ export function secondsToSet({ solution: s, verdict, candidates, next }: Judged)
   const slots = candidates.filter((c) => !c.anew).map((c) => c.play);
   const moves = next.kind === "move" ? [next.move, ...next.rest] : proposeMoves(s);
   const { seconds } = lookAhead(s, slots, moves, PROVING);
-  return seconds < LONG ? seconds : null;
+  const last = s.lacking.reduce((sum, id) => sum + LAST_ACTS[id].seconds, 0);
+  return seconds < LONG ? seconds + last : null;
 }

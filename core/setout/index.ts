@@ -32,6 +32,7 @@ export {
   type TakenReading,
   type ToldReading,
 } from "./reading";
+export { pairOf, readPair, type CaughtPair } from "./pair";
 export { parseShown, plainFigure, sideKeys, slotUnit, typedFigure } from "./level-slots";
 export type { Instrument } from "./instrument";
 export type { Slot } from "./slot";
@@ -56,7 +57,8 @@ export {
   type Stand,
   type StandState,
 } from "./stand";
-export { touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
+export { LAST_ACTS, lastActIds, type LastActId } from "./last-acts";
+export { suffers, touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
 export { HANDS, isByHand, matPoints, sideOf } from "./hands";
 export {
   QUANTITIES,
@@ -68,7 +70,7 @@ export {
 export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 export { actOf, moveWords, slotValue, type LengthSetting } from "./words";
 export {
-  inSchool,
+  isWalked,
   misses,
   SCHOOLS,
   schoolOf,

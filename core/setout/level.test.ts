@@ -129,7 +129,7 @@ function follow(seed: string, plan: SetOutPlan) {
   const moves: string[] = [];
   for (let i = 0; i < 60; i++) {
     const { next, solution, verdict } = nextAct(solveSetOut(plan, entries));
-    if (next.kind === "settle" || next.kind === "stuck")
+    if (next.kind === "settle" || next.kind === "stuck" || next.kind === "finish")
       return { next, solution, verdict, moves, world };
     if (next.kind === "move") {
       moves.push(next.move.kind);

@@ -155,7 +155,7 @@ function setOut(seed: string): { worlds: Worlds; set: string[]; acts: number } {
       count.set(`${id}/${slot.id}`, n + 1);
       const shown = measure(worlds[id]!, slot.id, n, worlds[other(id)]!);
       entries.push({ kind: "reading", id: name, target: id, slotId: slot.id, shown, sigma });
-    } else throw new Error(`${solution.id}: ${next.message}`);
+    } else throw new Error(`${solution.id}: ${JSON.stringify(next)}`);
   }
   return { worlds, set, acts };
 }

@@ -7,7 +7,7 @@ import { readingSigma } from "./slots";
 import { SEAT_SECONDS, type Playable } from "./ahead";
 import { sharing } from "./history";
 import { carries, type Witness } from "./reliability";
-import { inSchool } from "./schools";
+import { isWalked } from "./schools";
 import { partIndex, proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors, type Verdict } from "./verdict";
@@ -125,7 +125,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const scalars = scalarErrors(s);
   const expected = predictedReadings(s);
   const walked = s.slots.flatMap((slot) => {
-    const reading = inSchool(s.plan, slot) ? observationOf(s, slot) : null;
+    const reading = isWalked(s, slot) ? observationOf(s, slot) : null;
     return reading ? [{ ...reading, id: slot.id }] : [];
   });
   const gradients = new Map(
@@ -139,7 +139,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const hiding = verdict.weak.map((w) => Math.log(Math.max(1, carries(w))));
 
   const candidate = (slot: Slot, anew: boolean): Candidate[] => {
-    if (!inSchool(s.plan, slot)) return [];
+    if (!isWalked(s, slot)) return [];
     const instrument = instrumentFor(s, slot);
     if (!instrument) return [];
     const shown = expected.get(slot.id)!;

@@ -14,7 +14,6 @@ import {
   datumLine,
   DEFAULT_THRESHOLDS,
   findSwap,
-  inSchool,
   lineViews,
   readingSigma,
   SCHOOLS,
@@ -27,6 +26,7 @@ import {
   type SetOutSolution,
   type Slot,
 } from ".";
+import { inSchool } from "./schools";
 import { targetPose } from "./plan";
 
 const planOf = (n: 0 | 1 | 2, school: SchoolId): SetOutPlan => ({

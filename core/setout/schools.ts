@@ -161,6 +161,15 @@ export function inSchool(
   );
 }
 
+/**
+ * Whether a reading is walked as things stand: that of the way, and every other one where the board
+ * hangs in the laser's place and the way's own line cannot be read any more.
+ */
+export const isWalked = (
+  s: { plan: Parameters<typeof inSchool>[0]; laserOff: boolean },
+  slot: Parameters<typeof inSchool>[1],
+): boolean => s.laserOff || inSchool(s.plan, slot);
+
 /** Ways whose beams run along the wheels: they miss a board that stands beside the line. */
 const ALONG_WHEELS: readonly SchoolId[] = ["wheel-panels", "wheel-lasers"];
 

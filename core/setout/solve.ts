@@ -5,6 +5,7 @@ import { PRINTED_TOE_SIGMA, TOE_SIGMA } from "./causes";
 import { displacement, NOWHERE, settlesTilt, stateAfter } from "./displace";
 import { estimate, type Estimate } from "./estimate";
 import { isByHand } from "./hands";
+import { afterLaser, afterMove, lastActSchema, type LastActId } from "./last-acts";
 import {
   disturb,
   epochNow,
@@ -122,6 +123,10 @@ export type SetOutSolution = {
   standState: StandState;
   /** Moves of the last plan that are still to be done. */
   restMoves: Move[];
+  /** Last acts of its stand that are still to be done, in their order. */
+  lacking: LastActId[];
+  /** The board hangs where the laser would sit: a reading by it takes the board off again. */
+  laserOff: boolean;
   /** Quantities of which nothing was read since they were last disturbed. */
   unproved: ("plan" | ScalarId)[];
   /** Parts of the plan that were shifted noticeably and not seen by a reading since. */
@@ -158,6 +163,8 @@ type Progress = ScenePlace & {
   levels: Record<ScalarId, ScalarTrack>;
   adjusters: StandState;
   restMoves: Move[];
+  /** Last acts that were done and still stand. */
+  finished: LastActId[];
   debt: Debt;
   /** The epoch in which it was last known before it was touched. */
   touchedAfter: string | null;
@@ -192,6 +199,7 @@ function begin({ id, carrier, plan }: ScenePlace, before: readonly Progress[]): 
     },
     adjusters: stateAtRest(plan.stand),
     restMoves: [],
+    finished: [],
     debt: NO_DEBT,
     touchedAfter: null,
     doubted: new Set(),
@@ -241,6 +249,9 @@ function read(
   // A reading this plan cannot place stays in the log and on the slip, but proves nothing.
   if (!slot || (slot.mate !== undefined && !mate)) return;
   p.restMoves = [];
+  // The laser sits where the board hangs: whoever reads it has taken the board off again.
+  if (slot.instrument === "laser" && p.plan.stand.laserOn === "hook")
+    p.finished = afterLaser(p.finished);
   if (slot.observes.in === "plan")
     h.readings.push({
       id: e.id,
@@ -344,6 +355,7 @@ function carryOut(
   for (const o of [p, ...others]) {
     o.touchedAfter = null;
     o.adjusters = stateAfter(o.adjusters, move);
+    o.finished = afterMove(o.finished, move);
     if (move.kind === "booster") {
       o.plan = { ...o.plan, stand: withBooster(o.plan.stand, move.booster) };
       o.slots = bySlot(o.plan);
@@ -357,7 +369,10 @@ function carryOut(
 /** A carrier is touched, or the vehicle itself is moved. */
 function touch(h: History, touched: readonly Progress[], kind: TouchKind): void {
   const { widening } = TOUCHES[kind];
+  const act = lastActSchema.safeParse(kind);
   for (const p of touched) {
+    // Boards of one beam are hung at once: each would disturb what was proved of the others.
+    if (act.success) p.finished = [...p.finished.filter((id) => id !== act.data), act.data];
     // Several touches in a row are measured from the last time it was known.
     if (readSince(h, p.carrier)) p.touchedAfter = epochNow(h, p.carrier).body;
     if (p.plan.target.beam) unsettleRail(p, RAIL_LOOSE[kind], 0);
@@ -553,6 +568,10 @@ function solutionOf(
     }),
     standState: p.adjusters,
     restMoves: p.restMoves,
+    lacking: isByHand(p.plan.target)
+      ? []
+      : (p.plan.stand.lastActs ?? []).filter((id) => !p.finished.includes(id)),
+    laserOff: p.plan.stand.laserOn === "hook" && p.finished.includes("hung"),
     unproved: needed.filter((q) =>
       q === "plan" ? fresh.length === 0 : p.levels[q].readings.length === 0,
     ),

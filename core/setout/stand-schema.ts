@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { lastActSchema } from "./last-acts";
 
 const finite = z.number().min(-5000).max(5000);
 
@@ -65,8 +66,11 @@ export const standSchema = z.object({
   scaleOffsetMm: finite,
   /** From the board's face back to the back of the beam, for books that count to it. */
   beamBackMm: z.number().min(0).max(800).optional(),
-  /** Whether the laser is clamped beside the board and goes with its crank, or sits on the beam. */
-  laserOn: z.enum(["board", "beam"]).optional(),
+  /**
+   * Whether the laser is clamped beside the board and goes with its crank, sits where the board is
+   * hung (so that one of the two is on at a time), or sits on the beam.
+   */
+  laserOn: z.enum(["board", "hook", "beam"]).optional(),
   /** The stand's own laser above the board's centre, for books that count to it. */
   laserUpMm: finite.optional(),
   /** Levelling feet in base axes; the first is the reference foot and is left alone. */
@@ -76,4 +80,6 @@ export const standSchema = z.object({
     .max(4),
   footMmPerTurn: z.number().positive(),
   boosters: z.array(booster).max(4).optional(),
+  /** What is done to it last, in this order, before its board can be called set. */
+  lastActs: z.array(lastActSchema).max(6).optional(),
 });

@@ -1,9 +1,10 @@
 import { degToRad } from "@/core/units";
 import type { Target } from "@/core/sheet";
+import type { LastActId } from "./last-acts";
 import type { Move } from "./moves";
 
 /** What may have shifted since the last reading, as the technician says it. */
-export type TouchKind = "cranked" | "hung" | "knocked" | "moved-car";
+export type TouchKind = "cranked" | "knocked" | "moved-car" | LastActId;
 
 /**
  * Standard deviations a disturbance adds to what was known. Zero leaves that quantity, and its
@@ -20,6 +21,26 @@ export const TOUCHES: Record<TouchKind, { name: string; widening: Widening }> = 
   hung: {
     name: "Hung or changed the board",
     widening: { planMm: 3, headingRad: degToRad(0.12), heightMm: 2, tiltRad: degToRad(0.1) },
+  },
+  locked: {
+    name: "Locked the castors",
+    widening: { planMm: 1.2, headingRad: degToRad(0.05), heightMm: 0.3, tiltRad: degToRad(0.02) },
+  },
+  "feet-down": {
+    name: "Screwed the feet down",
+    widening: { planMm: 1, headingRad: degToRad(0.04), heightMm: 1.5, tiltRad: degToRad(0.1) },
+  },
+  "laser-off": {
+    name: "Took the laser off",
+    widening: { planMm: 0.6, headingRad: degToRad(0.03), heightMm: 0.3, tiltRad: degToRad(0.02) },
+  },
+  tethered: {
+    name: "Hooked the tether on",
+    widening: { planMm: 0.8, headingRad: degToRad(0.04), heightMm: 0.3, tiltRad: degToRad(0.02) },
+  },
+  covered: {
+    name: "Took the covers off",
+    widening: { planMm: 0.8, headingRad: degToRad(0.04), heightMm: 0.3, tiltRad: degToRad(0.03) },
   },
   knocked: {
     name: "Knocked or leaned on it",
@@ -102,6 +123,11 @@ export function moveWidening(move: Move): Widening {
 export const RAIL_LOOSE: Record<TouchKind, number> = {
   cranked: 0,
   hung: 5,
+  locked: 0,
+  "feet-down": 0,
+  "laser-off": 0,
+  tethered: 0,
+  covered: 1,
   knocked: 2,
   "moved-car": 0,
 };
@@ -113,6 +139,10 @@ export const railWidening = (move: Move): number =>
 /** What a target of this kind may have suffered: a mat is neither cranked nor hung. */
 export const touchesOf = (kind: Target["kind"]): TouchKind[] =>
   kind === "mat" ? ["knocked", "moved-car"] : ["cranked", "hung", "knocked", "moved-car"];
+
+/** Whether a target of this kind can suffer it at all: the last acts are of boards. */
+export const suffers = (kind: Target["kind"], touch: TouchKind): boolean =>
+  kind !== "mat" || touchesOf(kind).includes(touch);
 
 /** How a touch is called to the people at this kind of target. */
 export const touchName = (kind: Target["kind"], touch: TouchKind): string =>

@@ -26,6 +26,7 @@ export const STANDS: Stand[] = [
       { xMm: 360, yMm: -410 },
     ],
     footMmPerTurn: 1.5,
+    lastActs: ["locked", "hung"],
   },
   {
     id: "S-2",
@@ -48,6 +49,8 @@ export const STANDS: Stand[] = [
       { xMm: 400, yMm: -420 },
     ],
     footMmPerTurn: 2,
+    laserOn: "hook",
+    lastActs: ["locked", "laser-off", "hung", "tethered"],
   },
   {
     id: "S-3",
@@ -66,6 +69,7 @@ export const STANDS: Stand[] = [
       { xMm: 300, yMm: -350 },
     ],
     footMmPerTurn: 1.5,
+    lastActs: ["locked", "feet-down", "hung"],
   },
 ];
 

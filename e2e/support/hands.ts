@@ -93,6 +93,17 @@ export async function readAt(page: Page, slot: string, slipMm = 0): Promise<void
   await expect(page.locator(`[data-slot="${slot}"]`)).not.toHaveAttribute("data-state", "open");
 }
 
+/** Types the code of the board that is asked for, and says that the stand is finished. */
+export async function hangBoard(page: Page): Promise<void> {
+  const words = await nextBar(page).innerText();
+  const asked = /(?:board|here|asks for) ([A-Z0-9-]{3,})/.exec(words)![1]!;
+  await nextBar(page).getByLabel("Board code").fill(asked);
+  await nextBar(page)
+    .getByRole("button", { name: /^(All done|It hangs right)$/ })
+    .click();
+  await expect(nextBar(page)).not.toHaveText(words, { useInnerText: true });
+}
+
 /** Touches a button, unless what a colleague wrote has just taken it away: then one looks again. */
 const touched = (button: Locator): Promise<boolean> =>
   button.click({ timeout: 5000 }).then(
@@ -107,15 +118,25 @@ const touched = (button: Locator): Promise<boolean> =>
  * Does what the Next bar says until the target in hand can be settled, and settles it.
  *
  * @param printed what stands on the slip then
+ * @param hang what is done when the board is to be hung
  */
-export async function followToSet(page: Page, printed = /Board set/): Promise<void> {
+export async function followToSet(
+  page: Page,
+  printed = /Board set/,
+  hang: (page: Page) => Promise<void> = hangBoard,
+): Promise<void> {
   const take = page.getByRole("button", { name: "Take", exact: true });
-  const done = nextBar(page).getByRole("button", { name: /^(All done|Done)/ });
+  const done = nextBar(page).getByRole("button", { name: /^(All done|Done|It hangs right)/ });
   const print = page.getByRole("button", { name: "Print to the slip" });
   const out = page.getByRole("button", { name: "Leave it out" });
+  const code = nextBar(page).getByLabel("Board code");
   await awake(page);
   for (let n = 0; n < 50; n++) {
-    await expect(take.or(done).or(print).or(out)).toBeVisible();
+    await expect(take.or(done).or(print).or(out).first()).toBeVisible();
+    if (await code.isVisible()) {
+      await hang(page);
+      continue;
+    }
     if (await print.isVisible()) {
       if (!(await touched(print))) continue;
       await expect(slip(page).getByText(printed).last()).toBeVisible();
@@ -194,14 +215,14 @@ export async function answerAll(page: Page): Promise<void> {
     const words = await nextBar(page).innerText();
     const changed = (): Promise<void> =>
       expect(nextBar(page)).not.toHaveText(words, { useInnerText: true });
-    if (await scan.isVisible()) await scan.click().then(changed);
-    else if (await keep.isVisible()) await keep.click().then(changed);
-    else if ((await again.isVisible()) && !words.includes("control unit"))
-      await again.click().then(changed);
-    else if (await all.isVisible()) await all.click().then(changed);
-    else if ((await supply.isVisible()) && /read the supply/i.test(words))
-      await supply.click().then(changed);
-    else if (await fine.isEnabled()) await fine.click().then(changed);
+    // What is in order accepts itself: a button may be gone before the finger is there.
+    const tap = (b: Locator): Promise<void> => b.click({ timeout: 3000 }).then(changed, () => {});
+    if (await scan.isVisible()) await tap(scan);
+    else if (await keep.isVisible()) await tap(keep);
+    else if ((await again.isVisible()) && !words.includes("control unit")) await tap(again);
+    else if (await all.isVisible()) await tap(all);
+    else if ((await supply.isVisible()) && /read the supply/i.test(words)) await tap(supply);
+    else if (await fine.isEnabled()) await tap(fine);
     else {
       await button("Accept as it is").click();
       await page.getByLabel(/Why it may stay so/).fill("known, not ours");

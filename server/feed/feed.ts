@@ -72,7 +72,21 @@ export function revokeFeedToken(instrumentId: string, person: Person): void {
  * Where more than this was read, touched or moved of one target, an instrument runs by itself: nobody
  * is asked to seat anything, and a flood of posts is not judged one by one.
  */
-const MOST_JUDGED = 120;
+const MOST_JUDGED = 30;
+/** Judging what is posted may take so much of the shop's time in so long a while, for one job, ms. */
+const JUDGING = { most: 1000, within: 10_000 } as const;
+const spent = new Map<string, { from: number; ms: number }>();
+
+/** Lets a judgement run if there is time left for it; figures that go nowhere take very long. */
+function inTime(jobId: string, judge: () => boolean): boolean {
+  const now = performance.now();
+  const before = spent.get(jobId);
+  const at = before && now - before.from < JUDGING.within ? before : { from: now, ms: 0 };
+  if (at.ms > JUDGING.most) return false;
+  const judged = judge();
+  spent.set(jobId, { ...at, ms: at.ms + performance.now() - now });
+  return judged;
+}
 
 /** Whether what a slot goes through was to be seated anew: then it was, before the figure came. */
 function askedAnew(
@@ -219,7 +233,8 @@ export function takeFeed(
         };
       known.set(id, sent);
       const { shown, sigma, slot } = taken;
-      const anew = slot.seat !== undefined && askedAnew(view, events, targetId, slot.id);
+      const anew =
+        slot.seat !== undefined && inTime(job.id, () => askedAnew(view, events, targetId, slot.id));
       fresh.push({
         id,
         at: now.toISOString(),

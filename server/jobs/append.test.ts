@@ -462,7 +462,7 @@ describe("a whole job in the simulated bay", () => {
     good.open(INTAKE, "unit-good");
     await good.check("ready");
     good.follow((j) => j.next.kind === "settle");
-    good.write({ kind: "settle" });
+    good.settle();
     await good.run();
     const ticket = workTicket(good.jobId)!;
     expect(ticket.lacks).toEqual({ stage: "prove", words: "3 of 3 still to check" });
@@ -471,7 +471,7 @@ describe("a whole job in the simulated bay", () => {
     bumped.open(INTAKE, "unit-good");
     await bumped.check("ready");
     bumped.follow((j) => j.next.kind === "settle");
-    bumped.write({ kind: "settle" });
+    bumped.settle();
     bumped.write({ kind: "bump" });
     await bumped.run();
     expect(workTicket(bumped.jobId)).toMatchObject({ state: "refused" });

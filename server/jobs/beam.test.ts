@@ -83,7 +83,7 @@ describe("boards on one beam, in a job", () => {
     const setOut = (id: string): void => {
       t.turnTo(BEAM.id, id);
       t.follow((j) => j.next.kind === "settle");
-      t.write({ kind: "settle" });
+      t.settle();
       t.write({ kind: "board", code: lisse.setups[0]!.targets[0]!.object.code, reason: null });
     };
     const until = async (type: RunCommand["type"], c: RunCommand): Promise<void> => {

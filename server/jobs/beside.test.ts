@@ -54,7 +54,7 @@ async function begun(seed: string) {
   };
   const setOut = (code: string): void => {
     t.follow((j) => j.next.kind === "settle");
-    t.write({ kind: "settle" });
+    t.settle();
     say({ kind: "board", code, reason: null });
   };
   const command = (c: RunCommand) => commandRun(t.jobId, 0, c, INES);

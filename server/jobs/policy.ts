@@ -3,6 +3,7 @@ import {
   eventsOf,
   freeStands,
   itemLacks,
+  boardUnchecked,
   judgeTarget,
   itemOf,
   movesVehicle,
@@ -24,7 +25,7 @@ import {
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
-import { isByHand, nominalTarget, takeReading, touchesOf, type Move } from "@/core/setout";
+import { isByHand, nominalTarget, suffers, takeReading, type Move } from "@/core/setout";
 import { placeName, targetOf, targetsOf, type Sheet } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
@@ -95,7 +96,7 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   settle: { ...stand, derive: deriveSettlement },
   school: { ...stand, derive: asSent },
   "rear-toe": { ...stand, derive: asSent },
-  board: { ...stand, phone: false, derive: deriveBoard },
+  board: { ...stand, derive: deriveBoard },
   bump: { ...stand, phone: false, derive: deriveBump },
   strike: { ...stand, derive: deriveStrike },
   check: { ...desk, derive: deriveCheck },
@@ -262,18 +263,20 @@ function derivePosition(b: Body<"position">, { view: g, events }: Place): EventB
 function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place): EventBody {
   const judged = judgeTarget(view, events, targetId);
   const mat = isByHand(targetOf(view.sheet, targetId));
-  return (
+  const settlement =
     settlementOf(judged, { calibrationId: view.calibrationId, targetId }) ??
     refuse(
       `The readings do not prove the ${mat ? "mat" : "board"} in place. Follow the next act, then settle.`,
-    )
-  );
+    );
+  if (boardUnchecked(view, events, targetId))
+    refuse("Check which board hangs first: scan or type its code.");
+  return settlement;
 }
 
 /** A mat is neither cranked nor hung. */
 function deriveTouch(b: Body<"touch">, { view, targetId }: Place): EventBody {
   if (movesVehicle(b)) return { kind: "touch", touch: b.touch };
-  if (!touchesOf(targetOf(view.sheet, targetId).kind).includes(b.touch))
+  if (!suffers(targetOf(view.sheet, targetId).kind, b.touch))
     refuse("touch: nobody does that to a mat. Say what was moved.");
   return b;
 }

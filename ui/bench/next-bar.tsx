@@ -42,7 +42,7 @@ export function NextBar({
       <div className="flex flex-col gap-3 md:flex-row md:items-center md:gap-5">
         <div className="min-w-0 flex-1">
           <p className="text-2xl font-semibold leading-tight text-pretty md:text-[27px]">{say}</p>
-          {detail && <p className="mt-1 text-base leading-snug text-soft">{detail}</p>}
+          {detail && <div className="mt-1 text-base leading-snug text-soft">{detail}</div>}
         </div>
         {figure && (
           <p className="figure shrink-0 text-5xl font-semibold leading-none tracking-tighter md:text-[60px]">

@@ -1,8 +1,9 @@
 "use client";
 
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import {
   checksOf,
+  eventsOf,
   FUNCTIONS,
   itemReading,
   itemsOf,
@@ -45,6 +46,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     .join(", ");
   const name = STAGES.find((s) => s.id === stage)!.name;
   const release = (): void => setArmed(null);
+  useSelfAccepted(stage, current);
 
   if (current && isTyped(current.measure))
     return (
@@ -124,4 +126,30 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
       next={next}
     />
   );
+}
+
+/**
+ * What the tool has read for this person and found in order needs nobody to say so; stored codes do.
+ * The line says who had it read.
+ */
+function useSelfAccepted(stage: "ready" | "prove", item: Item | undefined): void {
+  const { ground, own: events, write, me } = useJob();
+  const written = useRef<string | null>(null);
+  const scan = eventsOf(events, "scan").at(-1);
+  const reading = item ? itemReading(ground, events, item) : null;
+  const due =
+    reading?.kind === "inside" &&
+    reading.clean &&
+    scan?.by.id === me.id &&
+    me.role !== "viewer" &&
+    !itemSettled(ground, events, stage, item!);
+  useEffect(() => {
+    if (!due) return;
+    // Once only, while the line is on its way.
+    const id = `${item!.id}/${scan.id}`;
+    if (written.current === id) return;
+    written.current = id;
+    const outcome = putRight(events, item!.id) > 0 ? "fixed" : "fine";
+    write({ kind: "check", stage, itemId: item!.id, outcome, reason: null });
+  }, [due, events, item, scan, stage, write]);
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { measuredOf, putRight } from "@/core/job";
-import { asTyped, judgeMeasure } from "@/core/ready";
+import { asTyped, judgeMeasure, readFields } from "@/core/ready";
 import { cautionAt, type Measure, type Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -59,6 +59,21 @@ export function MeasuredCheck({
     } as const;
     write(...(taken ? [check] : [figures, check]));
     state.settle();
+  };
+  /** All four bear the marking the maker names: one look round, one touch. */
+  const allMakers = (): void => {
+    const own = Object.fromEntries(state.typed.map((t) => [t.field.id, t.field.markings![0]!]));
+    const read = readFields(
+      state.typed.map((t) => t.field),
+      own,
+    );
+    if (!read.ok) return say("The vehicle’s book has no tyre size that could be taken: type them.");
+    write(
+      { kind: "measured", itemId: item.id, values: read.values, typed: own },
+      { kind: "check", stage: "ready", itemId: item.id, outcome: "fine", reason: null },
+    );
+    state.settle();
+    onNext();
   };
   /** What was read stays in the log, and the item stays open until it is read again. */
   const rightIt = (): void => {
@@ -123,6 +138,11 @@ export function MeasuredCheck({
               {judged.ok === false && (
                 <Button look="act" size="large" onClick={rightIt}>
                   Put right, read again
+                </Button>
+              )}
+              {item.measure.kind === "tyres" && Object.keys(typed).length === 0 && (
+                <Button look="act" size="large" onClick={allMakers}>
+                  All the maker’s size
                 </Button>
               )}
               {judged.ok && (

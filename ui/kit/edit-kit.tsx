@@ -2,6 +2,7 @@
 
 import { useMemo, useState } from "react";
 import { kitFields, kitProblems, type KitField, type KitKind } from "@/core/kit";
+import { LAST_ACTS, lastActIds, type LastActId } from "@/core/setout";
 import { degToRad, radToDeg } from "@/core/units";
 import { ChoiceField, NumberField, TextField } from "../book/fields";
 import { getAt, setAt } from "../book/paths";
@@ -131,6 +132,42 @@ function Parts({
   );
 }
 
+/** What is done to a stand last: it is asked for before a board on it is called set. */
+function LastActs({
+  doc,
+  onChange,
+}: {
+  doc: Record<string, unknown>;
+  onChange: (doc: Record<string, unknown>) => void;
+}) {
+  const chosen = new Set(Array.isArray(doc.lastActs) ? (doc.lastActs as unknown[]) : []);
+  const turn = (id: LastActId): void =>
+    onChange({
+      ...doc,
+      lastActs: lastActIds.filter((x) => (x === id ? !chosen.has(x) : chosen.has(x))),
+    });
+  return (
+    <fieldset className="mt-3">
+      <legend className="text-sm font-semibold text-soft">
+        Done last, before a board on it is called set
+      </legend>
+      <div className="mt-1 flex flex-wrap gap-1">
+        {lastActIds.map((id) => (
+          <Button
+            key={id}
+            look={chosen.has(id) ? "plain" : "quiet"}
+            className="!px-3"
+            aria-pressed={chosen.has(id)}
+            onClick={() => turn(id)}
+          >
+            {LAST_ACTS[id].say}
+          </Button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
 function Form({
   editing,
   onDone,
@@ -197,6 +234,7 @@ function Form({
         )}
       </div>
       {kind === "stand" && <Parts doc={doc} onChange={setDoc} />}
+      {kind === "stand" && <LastActs doc={doc} onChange={setDoc} />}
       {message && (
         <p role="alert" className="mt-3 text-lg text-stop">
           {message}

@@ -5,8 +5,10 @@ import type { Candidate } from "@/core/setout";
 import {
   agree,
   decideByThird,
+  pairOf,
   plainFigure,
   readCaught,
+  readPair,
   sideKeys,
   slotUnit,
   slotValue,
@@ -41,6 +43,10 @@ export function Catcher({
   const input = useRef<HTMLInputElement>(null);
   const burst = useBurst();
   const caught = readCaught(text, slot, side, lengths);
+  // A reading that decides between others is taken alone.
+  const pair =
+    judged && !again && !decides && pairOf(judged.solution, judged.candidates, candidate);
+  const both = pair && readPair(text, [pair[0].slot, pair[1].slot], lengths);
   const signed = slot.sides !== undefined;
   const keys = sideKeys(slot);
 
@@ -94,6 +100,24 @@ export function Catcher({
     onTaken();
   };
 
+  const takeBoth = (): void => {
+    if (!pair || !both) return;
+    write(
+      ...pair.map((c, i) => ({
+        kind: "reading" as const,
+        slotId: c.slot.id,
+        typed: both.typed[i]!,
+        lengths,
+        instrumentId: c.instrument.id,
+        shown: both.shown[i]!,
+        sigma: c.sigma,
+      })),
+    );
+    setText("");
+    setTried(false);
+    onTaken();
+  };
+
   const submit = (): void => {
     const scanned = burst.isCode(text);
     burst.clear();
@@ -111,6 +135,7 @@ export function Catcher({
       return;
     }
     setTried(true);
+    if (both) return takeBoth();
     if (caught.kind === "value") take(caught.shown, typedFigure(slot, text.trim(), side));
   };
 
@@ -165,7 +190,7 @@ export function Catcher({
             autoComplete="off"
             spellCheck={false}
             placeholder="–"
-            aria-invalid={tried && caught.kind === "problem"}
+            aria-invalid={tried && !both && caught.kind === "problem"}
             onKeyDown={(e) => e.key.length === 1 && burst.note()}
             onChange={(e) => {
               if (e.target.value === "") burst.clear();
@@ -193,6 +218,14 @@ export function Catcher({
           Take
         </Button>
       </div>
+      {both ? (
+        <p className="text-base text-soft">
+          = {slotValue(pair[0].slot, both.shown[0], lengths)} left,{" "}
+          {slotValue(pair[1].slot, both.shown[1], lengths)} right
+        </p>
+      ) : (
+        pair && <p className="text-base text-soft">Or both sides in one: left, then right.</p>
+      )}
       {keys[0] === "+" && signed && (
         <p className="text-sm text-soft">
           + {slot.sides!.positive}, − {slot.sides!.negative}
@@ -201,7 +234,7 @@ export function Catcher({
       {caught.kind === "value" && /[,'"½¼¾⅛⅜⅝⅞a-z]/i.test(text.replace(/[lr]\s*$/i, "")) && (
         <p className="text-base text-soft">= {slotValue(slot, caught.shown, lengths)}</p>
       )}
-      {tried && caught.kind === "problem" ? (
+      {tried && !both && caught.kind === "problem" ? (
         <p role="alert" className="text-base text-stop">
           {caught.message}{" "}
           {(caught.either ?? (caught.guess ? [caught.guess] : [])).map((m) => (

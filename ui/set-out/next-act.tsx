@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { useMemo } from "react";
-import { eventsOf, standingAt, type JobEvent, type TabletEvent } from "@/core/job";
+import { boardUnchecked, eventsOf, standingAt, type JobEvent, type TabletEvent } from "@/core/job";
 import {
   actOf,
   findSwap,
@@ -25,6 +25,7 @@ import { useSettings } from "../settings";
 import { Catcher } from "./catcher";
 import { called, useTogether } from "./targets";
 
+const Finish = dynamic(() => import("./finish").then((m) => m.Finish));
 const RigPanel = dynamic(() => import("./rig-panel").then((m) => m.RigPanel));
 
 type Props = {
@@ -221,6 +222,9 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     );
   }
 
+  if (target && next.kind === "finish") return <Finish target={target} acts={next.acts} />;
+  if (target && next.kind === "settle" && boardUnchecked(ground, events, target.id))
+    return <Finish target={target} acts={[]} />;
   if (next.kind === "settle")
     return (
       <NextBar

@@ -31,6 +31,7 @@ const LATER = {
   join: () => import("../stand/join-dialog"),
   rig: () => import("./rig-panel"),
   touch: () => import("./touch-dialog"),
+  finish: () => import("./finish"),
 };
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
 const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));

@@ -3,7 +3,7 @@ import type { Target } from "@/core/sheet";
 import { Dialog } from "../primitives/dialog";
 
 /** What each puts in doubt, of a board on its stand. */
-const DOUBTS: Record<TouchKind, string> = {
+const DOUBTS: Partial<Record<TouchKind, string>> = {
   cranked: "Puts the height in doubt, and the place a little.",
   hung: "Puts the place, the height and the tilt a little in doubt.",
   knocked: "Puts everything at the stand in doubt.",

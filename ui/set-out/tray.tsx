@@ -1,6 +1,6 @@
 "use client";
 
-import { inSchool, sideKeys, slotValue, type Judged, type Slot } from "@/core/setout";
+import { isWalked, sideKeys, slotValue, type Judged, type Slot } from "@/core/setout";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useSettings } from "../settings";
 
@@ -38,8 +38,10 @@ export function Tray({
   onArm: (slotId: string) => void;
 }) {
   const { lengths } = useSettings();
-  const { plan, slots, readings } = judged.solution;
-  const walked = slots.filter((s) => inSchool(plan, s) || readings.some((r) => r.slotId === s.id));
+  const { slots, readings } = judged.solution;
+  const walked = slots.filter(
+    (s) => isWalked(judged.solution, s) || readings.some((r) => r.slotId === s.id),
+  );
   return (
     <ul
       aria-label="Readings"

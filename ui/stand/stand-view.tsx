@@ -1,7 +1,8 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
-import { standingAt, type TabletEvent } from "@/core/job";
+import { boardUnchecked, standingAt, type TabletEvent } from "@/core/job";
 import { actOf, moveWords, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Calibrations } from "../bench/calibrations";
@@ -14,6 +15,8 @@ import { called, Targets } from "../set-out/targets";
 import { TouchDialog } from "../set-out/touch-dialog";
 import { useSettings } from "../settings";
 import { useLive } from "./use-live";
+
+const Finish = dynamic(() => import("../set-out/finish").then((m) => m.Finish));
 
 const bare = ({ predicted: _, ...move }: ProposedMove): Move => move;
 
@@ -71,6 +74,8 @@ export function StandView() {
         const words = moveWords(next.move, ground.vehicle, lengths);
         return { say: words.say, detail: words.detail, figure: words.figure ?? null };
       }
+      case "finish":
+        return { say: "Nearly there.", detail: "Then it is proved.", figure: null };
       case "settle":
         return {
           say: `${called(target)} is where it must be.`,
@@ -85,6 +90,12 @@ export function StandView() {
     next?.kind === "move"
       ? { kind: "move", move: bare(next.move), rest: next.rest.map(bare) }
       : null;
+  const finishing =
+    next?.kind === "finish"
+      ? next.acts
+      : target && next?.kind === "settle" && boardUnchecked(ground, events, target.id)
+        ? []
+        : null;
   const stale = live.kind === "stale";
   // A phone takes back its own person’s readings; a colleague’s are struck on the tablet.
   const lastTaken = events.findLast((e) => e.body.kind === "reading" && e.by.id === me.id);
@@ -129,7 +140,11 @@ export function StandView() {
         )}
         {detail && <p className="mt-3 text-xl text-soft">{detail}</p>}
       </main>
-      <section aria-label="Next" className="border-t-4 border-act bg-sheet px-4 py-3">
+      {target && finishing && <Finish target={target} acts={finishing} />}
+      <section
+        aria-label={finishing ? "At hand" : "Next"}
+        className="border-t-4 border-act bg-sheet px-4 py-3"
+      >
         {next?.kind === "read" && (!settled || again) ? (
           next.candidate.slot.instrument === "rig" ? (
             <p className="text-lg">The rig’s figures are taken on the tablet.</p>
@@ -151,7 +166,7 @@ export function StandView() {
           >
             Done
           </Button>
-        ) : next?.kind === "settle" && !settled ? (
+        ) : next?.kind === "settle" && !settled && !finishing ? (
           <Button
             look="act"
             size="large"

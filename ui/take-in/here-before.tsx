@@ -5,6 +5,7 @@ import Link from "next/link";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { dateAndTime } from "@/core/units";
+import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 
 /** A vehicle that was here before, as the take-in page needs it. */
@@ -70,13 +71,16 @@ export function HereBefore({
         <History size={20} aria-hidden /> Was here before
       </button>
       {known && (
-        <div className="w-full border-l-4 border-act bg-sheet px-3 py-1.5 text-base">
+        <div className="grid w-full grid-cols-[1fr_auto] items-center gap-x-3 border-l-4 border-act bg-sheet px-3 py-1.5 text-base">
           <b className="font-semibold">{`Here before: ${known.customer}${known.plate ? `, ${known.plate}` : ""}`}</b>
+          <Button look="plain" onClick={() => onChoose(known)}>
+            Same customer
+          </Button>
           {known.visits.slice(0, 3).map((v) => (
             <Link
               key={v.id}
               href={`/jobs/${v.id}/hand-over`}
-              className="block min-h-8 truncate text-act underline decoration-dotted underline-offset-4"
+              className="col-span-2 block min-h-8 truncate text-act underline decoration-dotted underline-offset-4"
             >
               {`Job ${v.number}, ${dateAndTime(v.at)}: ${v.done}`}
             </Link>

@@ -1,5 +1,5 @@
 import { gaussian, type Random } from "@/core/math/random";
-import type { Move, SetOutPlan } from "@/core/setout";
+import type { Move, SetOutPlan, TouchKind } from "@/core/setout";
 
 /**
  * A bay as it may really be: points in space, a stand that may lean, instruments with causes behind
@@ -41,6 +41,8 @@ export type Cause = {
   thrustDeg?: number;
   /** One wheel's panel is clamped so much askew, at every reading of it, until it is seated anew. */
   seatMm?: number;
+  /** Hanging the board shifts the stand by so much, whichever way. */
+  hungMm?: number;
 };
 
 /** How things are where nothing is wrong, standard deviations. */
@@ -56,6 +58,11 @@ const USUAL = {
   capsMm: 1.4,
   axleMm: 1.1,
   toeDeg: 0.07,
+  /** What hanging a board does to a stand, and what locking it does. */
+  hungMm: 1.2,
+  hungDeg: 0.05,
+  finishedMm: 0.5,
+  finishedDeg: 0.02,
 };
 /** The same where all of them are as far out as the settings allow for. */
 const WIDE: typeof USUAL = {
@@ -304,6 +311,20 @@ export class Bay {
   }
 
   /** Hands carry out a move, a little wrong. */
+  /** What finishing a stand does to it: castors wind up, a board has a weight. */
+  touch(what: TouchKind): void {
+    const by = what === "hung" ? USUAL.hungMm : USUAL.finishedMm;
+    const heading = what === "hung" ? USUAL.hungDeg : USUAL.finishedDeg;
+    const g = (): number => gaussian(this.random);
+    this.base = plus(this.base, [by * g(), by * g(), 0]);
+    this.heading += heading * RAD * g();
+    if (what !== "hung") return;
+    this.leanDeg += 0.04 * g();
+    const far = this.cause.hungMm ?? 0;
+    const way = 2 * Math.PI * this.random();
+    this.base = plus(this.base, [far * Math.cos(way), far * Math.sin(way), 0]);
+  }
+
   move(m: Move): void {
     const about1 = 1 + 0.015 * gaussian(this.random);
     const jolt: V = [0.5 * gaussian(this.random), 0.5 * gaussian(this.random), 0];

@@ -1,7 +1,7 @@
 import { fork } from "node:child_process";
 import { availableParallelism } from "node:os";
 import { randomFrom } from "@/core/math/random";
-import type { SchoolId, SetOutPlan } from "@/core/setout";
+import type { SchoolId, SetOutPlan, Stand } from "@/core/setout";
 import { JOINT_95, mahalanobis } from "@/tests/coverage";
 import { planOf } from "@/tests/fixtures";
 import { walkByAdvice, type Walk } from "@/tests/trials";
@@ -21,6 +21,7 @@ function setOut(plan: SetOutPlan, cause: Cause, seed: number): Outcome {
   const { end, readings, moves, seconds, judged } = walkByAdvice(plan, {
     read: (slotId, _, anew) => bay.read(slotId, anew),
     move: (_, move) => bay.move(move),
+    touch: (_, touch) => bay.touch(touch),
   });
   const walked = { end, readings, moves, seconds };
   if (end !== "set") return { ...walked, falsely: false, covered: true };
@@ -49,6 +50,8 @@ type Row = {
   name: string;
   cause: Cause;
   sheet?: number;
+  /** The stand is one that is locked and its board hung at the end. */
+  finished?: boolean;
   /** A row of one way only is of what the others do not have. */
   of?: SchoolId;
   /** Of those called set so many may stand outside, as a share. */
@@ -83,6 +86,14 @@ const ROWS: readonly Row[] = [
     outside: 0.01,
     holds: FIXED,
   },
+  { name: "locked, board hung", cause: {}, finished: true, outside: 0.01, holds: HONEST },
+  {
+    name: "hanging the board shifts it by 4 mm",
+    cause: { hungMm: 4 },
+    finished: true,
+    outside: 0.01,
+    holds: FIXED,
+  },
   {
     name: "a panel seated 5 mm askew",
     cause: { seatMm: 5 },
@@ -106,9 +117,13 @@ export type Part = { way: (typeof WAYS)[number]; row: number; from: number; to: 
 
 /** Carries out a part of a cell. */
 export function playPart({ way, row, from, to }: Part): Outcome[] {
-  const { cause, sheet = ON_CENTRELINE } = ROWS[row]!;
+  const { cause, sheet = ON_CENTRELINE, finished } = ROWS[row]!;
   const plan = { ...planOf(sheet, 0), school: way };
-  const stand = cause.laserOnBeam ? { ...plan.stand, laserOn: "beam" as const } : plan.stand;
+  const stand: Stand = {
+    ...plan.stand,
+    ...(cause.laserOnBeam ? { laserOn: "beam" } : {}),
+    ...(finished ? { lastActs: ["locked", "hung"] } : {}),
+  };
   return Array.from({ length: to - from }, (_, n) =>
     setOut({ ...plan, stand }, cause, 7_000_000 + from + n),
   );
