@@ -1,3 +1,4 @@
+export { askedFor } from "./asked-for";
 export { jobClock, type JobClock } from "./clock";
 export {
   intakeSchema,

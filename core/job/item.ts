@@ -5,7 +5,7 @@ import { checksOf, eventsOf, measuredOf, scanLogOf, strikes, type JobEvent } fro
 import type { JobGround } from "./ground";
 
 type Item = Sheet["ready"][number];
-type Ground = Pick<JobGround, "vehicle">;
+type Ground = Pick<JobGround, "vehicle" | "calibrations">;
 
 /**
  * What is known of an item that is measured: nothing yet, put right since and not read again, or
@@ -32,12 +32,15 @@ export function itemReading(
   const righted = putRight(events, item.id);
   const last = lastRead(events, item);
   if (measure.kind === "scan") {
+    // That a unit has lost its aim is what this job is for.
+    const owed = ({ system }: { system: string | null }): boolean =>
+      ground.calibrations.some((c) => c.sheet.appliesTo.system === system);
     if (last === 0) return { kind: "unread", say: "Scan all control units first." };
     if (righted > last) return { kind: "put-right", say: "It was put right: scan again." };
     const { last: scan } = scanState(scanLogOf(events), ground.vehicle.gateway);
     return scan!.modules.some((m) => !m.answers)
       ? { kind: "outside", say: "A control unit does not answer." }
-      : { kind: "inside", clean: scan!.modules.every((m) => m.codes.length === 0) };
+      : { kind: "inside", clean: scan!.modules.every((m) => m.codes.length === 0 || owed(m)) };
   }
   if (measure.kind === "battery") {
     if (last === 0) return { kind: "unread", say: "Read the supply first." };

@@ -15,10 +15,10 @@ export type BayFloor = {
 /** A bay's floor is good for this long; floors settle, drains are relaid. */
 export const BAY_FLOOR_DAYS = 90;
 /**
- * What a vehicle that stands a little elsewhere on the same marks adds, and what each month does,
- * mm.
+ * What a vehicle that stands a hand's breadth elsewhere on the same marks adds on a trowelled floor,
+ * and what each month does, mm.
  */
-const ELSEWHERE_MM = 1.2;
+const ELSEWHERE_MM = 0.6;
 const PER_MONTH_MM = 0.4;
 const DAY_MS = 86_400_000;
 

@@ -6,11 +6,11 @@ import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
 import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";
 import { drawMoves, isByHand } from "./hands";
-import { datumLine, wantedRail } from "./plan";
+import { datumLine, floorStep, wantedRail } from "./plan";
 import { proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { disagreeing, likelyCause } from "./suspicion";
-import { judgeSetOut, scalarErrors, type Verdict } from "./verdict";
+import { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
 
 /** A move with the readings the technician will see when it is right. */
 export type ProposedMove = Move & { predicted: { slot: Slot; shown: number }[] };
@@ -188,6 +188,10 @@ export const outOfReach = (stand: Stand, heightMm: number): string => {
 
 /** Names the quantity the kit cannot pin down. */
 function exhausted(s: SetOutSolution): string {
+  const { heightMm } = s.plan.target.tolerance;
+  const floor = floorStep(s.plan).sigma;
+  if (heightMm !== undefined && insideChance(0, floor, heightMm) < s.plan.thresholds.setChance)
+    return `The height counts from the car’s plane, and how the floor falls to the stand is known to ± ${formatNumber(floor, 1)} mm only: read the floor anew under Ready.`;
   const names = ["distance", "place across", "twist"];
   const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / proofHalfWidths(s.plan)[i]!);
   const worst = names[sizes.indexOf(Math.max(...sizes))]!;

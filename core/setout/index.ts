@@ -32,7 +32,7 @@ export {
   type TakenReading,
   type ToldReading,
 } from "./reading";
-export { pairOf, readPair, type CaughtPair } from "./pair";
+export { pairOf, readPair } from "./pair";
 export { parseShown, plainFigure, sideKeys, slotUnit, typedFigure } from "./level-slots";
 export type { Instrument } from "./instrument";
 export type { Slot } from "./slot";

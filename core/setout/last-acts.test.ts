@@ -74,6 +74,17 @@ describe("what is done to a stand last", () => {
     expect(at([locked, hung, roll])).toEqual(["locked"]);
   });
 
+  it("a height that was cranked to its figure is read after the board hangs, not before", () => {
+    const height = (done: string[]): number[] =>
+      done.flatMap((d, i) => (d === "height-scale" || d === "height-rule" ? [i] : []));
+    for (const seed of ["h", "i", "j"]) {
+      const { walk, done } = walked(finished(ACTS), seed);
+      expect(walk.end).toBe("set");
+      expect(done[0]).toBe("crank");
+      expect(height(done)[0]).toBeGreaterThan(done.indexOf("hung"));
+    }
+  });
+
   it("comes before the readings that prove, once nothing is to be moved", () => {
     for (const seed of ["a", "b", "c", "d"]) {
       const { walk, done } = walked(finished(ACTS), seed);

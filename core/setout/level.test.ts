@@ -286,6 +286,13 @@ describe("a floor nobody measured", () => {
       /measure the floor under Ready/,
     );
   });
+  it("or that is known too badly, asks for the floor and not for one more reading", () => {
+    const old = { ...planOf(0, 0), floorStepMm: { value: 0, sigma: 3 } };
+    const end = follow("old floor", old);
+    expect(end.next.kind === "stuck" && end.next.message).toMatch(
+      /known to ± 3.0 mm only: read the floor anew under Ready/,
+    );
+  });
   it("is uncertain by half a degree over the way from the wheels to the board", () => {
     const far = unknown.target.placement.alongMm * Math.tan(Math.PI / 360);
     expect(floorStep(unknown).sigma).toBeCloseTo(far, 1);

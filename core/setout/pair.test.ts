@@ -18,7 +18,7 @@ const slots = () => {
 describe("left and right in one entry", () => {
   it("reads them with a space, with spaces in the figures, and without any", () => {
     for (const text of ["5412 5396", "5 412 5 396", "54125396", "5412/5396", " 5412;5396 "])
-      expect(readPair(text, slots(), "mm")?.shown, text).toEqual([5412, 5396]);
+      expect(readPair(text, slots(), "mm")?.values, text).toEqual([5412, 5396]);
   });
 
   it("is no pair where it is one figure, or where nobody can say where it parts", () => {
@@ -31,7 +31,7 @@ describe("left and right in one entry", () => {
     fc.assert(
       fc.property(figure, figure, fc.constantFrom(" ", ""), (a, b, gap) => {
         const pair = readPair(`${a}${gap}${b}`, slots(), "mm");
-        expect(pair).toEqual({ shown: [a, b], typed: [String(a), String(b)] });
+        expect(pair).toEqual({ values: [a, b], typed: [String(a), String(b)] });
       }),
     );
   });

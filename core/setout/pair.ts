@@ -1,3 +1,4 @@
+import { splitPair } from "@/core/units";
 import type { Candidate } from "./next";
 import { readCaught } from "./reading";
 import type { Slot } from "./slot";
@@ -41,40 +42,19 @@ export function pairOf(
   return times(other) > times(candidate) ? null : [left, right];
 }
 
-export type CaughtPair = { shown: [number, number]; typed: [string, string] };
-
 /**
- * Reads a text as the figures of two slots, left then right: "4812 4796", "4 812 4 796", or without
- * a space, as keypads have none, "48124796". Null where it is one figure, or could be taken apart in
- * more ways than one that both slots can be true of.
+ * Reads a text as the figures of two slots, left then right, as `splitPair` has it.
+ *
+ * @returns what the two show, in mm or rad, and what was typed of each
  */
 export function readPair(
   text: string,
-  [left, right]: readonly [Slot, Slot],
+  slots: readonly [Slot, Slot],
   lengths: "mm" | "in",
-): CaughtPair | null {
-  const value = (part: string, slot: Slot): number | null => {
+): { values: [number, number]; typed: [string, string] } | null {
+  const at = (slot: Slot) => (part: string) => {
     const caught = readCaught(part, slot, 0, lengths);
     return caught.kind === "value" ? caught.shown : null;
   };
-  const whole = text.trim();
-  if (whole === "" || value(whole, left) !== null || value(whole, right) !== null) return null;
-  const words = whole.split(/[\s;/]+/);
-  const cuts: [string, string][] =
-    words.length > 1
-      ? words
-          .slice(1)
-          .map((_, i) => [words.slice(0, i + 1).join(" "), words.slice(i + 1).join(" ")])
-      : /^\d+$/.test(whole)
-        ? // Left and right are about as long: their figures have as many digits, or one more.
-          [...new Set([Math.floor(whole.length / 2), Math.ceil(whole.length / 2)])].map((at) => [
-            whole.slice(0, at),
-            whole.slice(at),
-          ])
-        : [];
-  const found = cuts.flatMap(([a, b]): CaughtPair[] => {
-    const [l, r] = [value(a, left), value(b, right)];
-    return l !== null && r !== null && !b.startsWith("0") ? [{ shown: [l, r], typed: [a, b] }] : [];
-  });
-  return found.length === 1 ? found[0]! : null;
+  return splitPair(text, [at(slots[0]), at(slots[1])]);
 }

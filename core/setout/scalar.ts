@@ -53,12 +53,15 @@ export type ScalarTrack = {
   /** What is known of it when nothing is: the variance before any reading. */
   loosest: number;
   readings: { id: string; value: number; sigma: number }[];
+  /** It was set to its figure with an eye on its own scale, and not disturbed since. */
+  watched: boolean;
 };
 
 export const newTrack = (value: number, sigma: number): ScalarTrack => ({
   prior: { value, variance: sigma * sigma },
   loosest: sigma * sigma,
   readings: [],
+  watched: false,
 });
 
 export const trackNow = (t: ScalarTrack): ScalarEstimate => estimateScalar(t.prior, t.readings);
@@ -73,6 +76,7 @@ export function setTrack(t: ScalarTrack, value: number, sigma: number): string[]
   const gone = t.readings.map((r) => r.id);
   t.prior = { value, variance: sigma * sigma };
   t.readings = [];
+  t.watched = true;
   return gone;
 }
 
@@ -85,6 +89,7 @@ export function setTrack(t: ScalarTrack, value: number, sigma: number): string[]
 export function widenTrack(t: ScalarTrack, sigma: number, shift: number): string[] {
   if (sigma === 0 && shift === 0) return [];
   const now = trackNow(t);
+  t.watched = false;
   // Readings that contradict each other hand on their value but none of their confidence.
   const variance = now.suspect ? t.loosest : now.variance;
   t.prior = { value: now.value + shift, variance: variance + sigma * sigma };

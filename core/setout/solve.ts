@@ -515,6 +515,12 @@ function solutionOf(
   const points = adjustment?.points ?? vehiclePoints(p.plan.vehicle);
   const lean = new Set([...scalars.pitch.residuals, ...scalars.roll.residuals].map((r) => r.id));
   const suspects = known.suspects.filter((id) => mine.has(id) || lean.has(id));
+  const lacking = isByHand(p.plan.target)
+    ? []
+    : (p.plan.stand.lastActs ?? []).filter((id) => !p.finished.includes(id));
+  /** A figure that was watched as it was set need not be read before the stand is finished, only after. */
+  const proved = (q: ScalarId): boolean =>
+    p.levels[q].readings.length > 0 || (p.levels[q].watched && lacking.length > 0);
   const mates = Object.fromEntries(
     [...p.slots.values()].flatMap((s) => {
       const mate = mateFor(all, p, s);
@@ -568,13 +574,9 @@ function solutionOf(
     }),
     standState: p.adjusters,
     restMoves: p.restMoves,
-    lacking: isByHand(p.plan.target)
-      ? []
-      : (p.plan.stand.lastActs ?? []).filter((id) => !p.finished.includes(id)),
+    lacking,
     laserOff: p.plan.stand.laserOn === "hook" && p.finished.includes("hung"),
-    unproved: needed.filter((q) =>
-      q === "plan" ? fresh.length === 0 : p.levels[q].readings.length === 0,
-    ),
+    unproved: needed.filter((q) => (q === "plan" ? fresh.length === 0 : !proved(q))),
     owing: owingParts(settleDebt(h, p, known), p.plan),
     shifted:
       adjustment && suspects.length === 0 && p.touchedAfter && fresh.length > 0

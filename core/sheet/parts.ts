@@ -45,6 +45,8 @@ const stepsWith = <R extends z.ZodType<string>>(routine: R) =>
       name: say,
       minMm: z.number(),
       maxMm: z.number(),
+      /** What it is the figure of, where it is one that was measured before: it is not typed twice. */
+      takes: z.enum(["arch-front", "arch-rear"]).optional(),
     }),
     /**
      * The routine itself: the vehicle looks at the board and answers with a result and a quality

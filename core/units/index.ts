@@ -5,6 +5,7 @@ export {
   formatNumber,
   formatQuantity,
 } from "./format";
+export { splitPair } from "./pair";
 export { parseQuantity, type Meaning, type Parsed } from "./parse";
 export { degToRad, radToDeg, type Quantity, type UnitId } from "./quantity";
 export { clockTime, dateAndTime } from "./time";

@@ -180,6 +180,7 @@ export const SHEETS: Sheet[] = [
         name: "Front wheel arch height",
         minMm: 600,
         maxMm: 740,
+        takes: "arch-front",
       },
       {
         id: "learn",

@@ -182,7 +182,7 @@ export async function runRoutine(page: Page): Promise<void> {
       continue;
     }
     const arch = page.getByLabel("Front wheel arch height");
-    if (await arch.isVisible()) await arch.fill("671");
+    if ((await arch.isVisible()) && (await arch.inputValue()) === "") await arch.fill("671");
     const words = await nextBar(page).innerText();
     await act.click();
     await expect(nextBar(page)).not.toHaveText(words, { useInnerText: true, timeout: 15_000 });

@@ -24,6 +24,8 @@ import { CheckFrame, type Outcome } from "./check-frame";
 import { MeasuredCheck } from "./measured";
 
 type Item = Sheet["ready"][number];
+/** The item of Prove that the scan tool answers. */
+const RESCAN = "rescan";
 const isTyped = (m: Measure | undefined): m is Measure =>
   m !== undefined && m.kind !== "scan" && m.kind !== "battery";
 
@@ -58,6 +60,22 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
       />
     );
 
+  // What is only looked at is looked at in one walk round, and said in one touch.
+  const looked = left.filter((i) => !i.measure && i.id !== RESCAN);
+  const together = current && looked.length > 1 && looked.includes(current) ? looked : [];
+  const others = together.filter((i) => i !== current).map((i) => i.ask);
+  const allFine = (): void => {
+    write(
+      ...together.map((i) => ({
+        kind: "check" as const,
+        stage,
+        itemId: i.id,
+        outcome: "fine" as const,
+        reason: null,
+      })),
+    );
+    release();
+  };
   const answer = (itemId: string, outcome: Outcome): void => {
     write({ kind: "check", stage, itemId, outcome, reason: null });
     release();
@@ -68,7 +86,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
   const righted = current !== undefined && putRight(events, current.id) > 0;
   const panel =
-    current?.measure?.kind === "scan" || (stage === "prove" && current?.id === "rescan") ? (
+    current?.measure?.kind === "scan" || (stage === "prove" && current?.id === RESCAN) ? (
       <ScanPanel />
     ) : current?.measure?.kind === "battery" ? (
       <BatteryPanel minVolts={low} />
@@ -78,7 +96,14 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     <NextBar
       tone={reading?.kind === "outside" ? "loose" : "act"}
       say={lacks ?? current.ask}
-      detail={current.id === "settings" && found ? `As found: ${found}.` : current.why}
+      detail={
+        <>
+          {current.id === "settings" && found ? `As found: ${found}.` : current.why}
+          {others.length > 0 && (
+            <span className="mt-1 block">Also only to be looked at: {others.join("; ")}.</span>
+          )}
+        </>
+      }
       caution={
         stage === "ready"
           ? cautionAt(ground.sheet, "wheels")
@@ -100,6 +125,11 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
           ) : (
             <Button look="plain" size="large" onClick={() => answer(current.id, "fixed")}>
               Fixed now
+            </Button>
+          )}
+          {together.length > 1 && (
+            <Button look="plain" size="large" onClick={allFine}>
+              All {together.length} fine
             </Button>
           )}
           <Button

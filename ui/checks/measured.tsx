@@ -108,7 +108,9 @@ export function MeasuredCheck({
       panel={
         <>
           <MeasurePanel vehicle={ground.vehicle} state={state} readOnly={viewer} />
-          {item.measure.kind === "floor" && <BayFloors itemId={item.id} />}
+          {item.measure.kind === "floor" && (
+            <BayFloors itemId={item.id} measure={item.measure} onTaken={onNext} />
+          )}
           {head.simulated && !viewer && (
             <button
               type="button"

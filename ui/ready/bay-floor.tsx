@@ -2,8 +2,9 @@
 
 import { useState, type FormEvent } from "react";
 import { measuredOf } from "@/core/job";
-import { bayFloorAge, valuesFromBay, type BayFloor } from "@/core/ready";
+import { bayFloorAge, judgeMeasure, valuesFromBay, type BayFloor } from "@/core/ready";
 import { nominalTarget } from "@/core/setout";
+import type { Measure } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Field } from "../primitives/field";
@@ -15,7 +16,15 @@ const age = (days: number): string =>
  * A bay's floor need not be read for every job: one that is kept can be taken, and what was read
  * here can be kept.
  */
-export function BayFloors({ itemId }: { itemId: string }) {
+export function BayFloors({
+  itemId,
+  measure,
+  onTaken,
+}: {
+  itemId: string;
+  measure: Measure;
+  onTaken: () => void;
+}) {
   const { ground, events, judged, write, me } = useJob();
   const now = new Date().toISOString();
   const floors = ground.bayFloors ?? [];
@@ -25,13 +34,18 @@ export function BayFloors({ itemId }: { itemId: string }) {
     const values = judged
       ? valuesFromBay(f, ground.vehicle, nominalTarget(judged.solution.plan).xMm)
       : {};
-    write({
-      kind: "measured",
+    const taken = {
+      kind: "measured" as const,
       itemId,
       values,
       typed: {},
       bay: { name: f.bay, days: Math.max(0, days) },
-    });
+    };
+    // A floor that is in order needs nobody to say so again.
+    const fine = judgeMeasure(measure, values, ground.vehicle).ok === true;
+    const check = { kind: "check", stage: "ready", itemId, outcome: "fine", reason: null } as const;
+    write(taken, ...(fine ? [check] : []));
+    if (fine) onTaken();
   };
   return (
     <div className="mt-4 flex flex-col gap-3 border-t border-hairline pt-3">

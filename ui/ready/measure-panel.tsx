@@ -36,6 +36,7 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
       typed={t}
       readOnly={readOnly}
       onChange={(text) => state.change({ [t.field.id]: text })}
+      onLeave={() => state.spread(t.field.id)}
       onEnter={() => next(t.field.id)}
     />
   );
@@ -46,6 +47,11 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
           <CarPlan vehicle={vehicle} />
           {["FL", "FR", "RL", "RR"].map((id) => input(corners.find((t) => t.field.id === id)!))}
         </div>
+      )}
+      {corners.length > 0 && corners[0]!.field.unit !== "tyre" && (
+        <p className="text-sm text-soft">
+          Left and right may be typed in one, at the left: two figures with a space between them.
+        </p>
       )}
       {others.length > 0 && <div className="grid gap-3 sm:grid-cols-2">{others.map(input)}</div>}
       {state.wrong && (
@@ -93,11 +99,14 @@ function FieldInput({
   typed: t,
   readOnly,
   onChange,
+  onLeave,
   onEnter,
 }: {
   typed: Typed;
   readOnly: boolean;
   onChange: (text: string) => void;
+  /** The field was typed to its end. */
+  onLeave: () => void;
   onEnter: () => void;
 }) {
   const { expected } = t.field.quantity;
@@ -123,6 +132,7 @@ function FieldInput({
           placeholder={t.field.markings?.[0] ?? "–"}
           aria-invalid={t.problem !== null}
           onChange={(e) => onChange(e.target.value)}
+          onBlur={onLeave}
           onKeyDown={(e) => e.key === "Enter" && onEnter()}
           className={`figure min-h-14 w-full min-w-0 bg-transparent font-semibold outline-none placeholder:text-chalk ${t.field.markings ? "text-xl" : "text-3xl"}`}
         />

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { fieldsFor, judgeMeasure, readField, type Field } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
+import { splitPair } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 
 /** One typed field: its text, its value in base units, what is wrong with it. */
@@ -17,6 +18,13 @@ function readTyped(field: Field, text: string): Omit<Typed, "field" | "text"> {
   const { value, problem, guess, either } = readField(field, text);
   return { value, problem, meanings: (either ?? (guess ? [guess] : [])).map((m) => m.text) };
 }
+
+/** Fields that are read in one walk, left and right. */
+const PAIRS = [
+  ["FL", "FR"],
+  ["RL", "RR"],
+  ["left", "right"],
+] as const;
 
 /** The texts of one readiness item; every keystroke is kept until the values are written. */
 export function useMeasure(
@@ -46,6 +54,18 @@ export function useMeasure(
       }),
     [key],
   );
+  /** Two figures typed at the left one of a pair go to both. */
+  const spread = (id: string): void => {
+    const [left, right] = PAIRS.find(([l]) => l === id) ?? [];
+    const of = (x: string | undefined): Field | undefined => fields.find((f) => f.id === x);
+    const [a, b] = [of(left), of(right)];
+    if (!a || !b || (texts[b.id] ?? "") !== "") return;
+    const both = splitPair(texts[a.id] ?? "", [
+      (part) => readField(a, part).value,
+      (part) => readField(b, part).value,
+    ]);
+    if (both) change({ [a.id]: both.typed[0], [b.id]: both.typed[1] });
+  };
   const clear = useCallback(() => {
     localStorage.removeItem(key);
     setTexts({});
@@ -68,6 +88,7 @@ export function useMeasure(
     wrong,
     judged: judgeMeasure(measure, values, vehicle),
     change,
+    spread,
     clear,
     settle,
   };

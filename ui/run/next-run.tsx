@@ -1,7 +1,7 @@
 "use client";
 
-import { useEffect, useMemo, useState } from "react";
-import { runGate } from "@/core/job";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { askedFor, eventsOf, runGate } from "@/core/job";
 import type { RunState } from "@/core/run";
 import { placeName, type Sheet, type SheetStep, type Target } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
@@ -37,6 +37,7 @@ type Props = {
 export function NextRun({ state, step, proved, busy, command }: Props) {
   const { head, me, ground, events, target } = useJob();
   const gate = useMemo(() => runGate(ground, events, target?.id), [ground, events, target]);
+  useSelfRead(state, step, gate === null, command);
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
   const big = (words: string, c: RunCommand, wait = words) => (
     <Button
@@ -208,13 +209,49 @@ function Wait({
   );
 }
 
+/**
+ * A value the tool only has to be asked for is read by itself, once, on the tablet whose person drives
+ * the run; a mismatch waits for somebody to look at it.
+ */
+function useSelfRead(
+  state: RunState,
+  step: SheetStep | null,
+  free: boolean,
+  command: Props["command"],
+): void {
+  const { own, me } = useJob();
+  const asked = useRef<string | null>(null);
+  const last = eventsOf(own, "run").at(-1);
+  const due =
+    free &&
+    step?.kind === "compare" &&
+    state.status === "connected" &&
+    !state.values[step.id] &&
+    last?.by.id === me.id &&
+    me.role !== "viewer"
+      ? `${step.id}/${state.attempt}`
+      : null;
+  useEffect(() => {
+    if (!due || asked.current === due) return;
+    asked.current = due;
+    void command({ type: "read", step: due.slice(0, due.lastIndexOf("/")) }, true);
+  }, [due, command]);
+}
+
+/** A length as it would be typed on this tablet. */
+const inUnit = (mm: number, lengths: "mm" | "in"): string =>
+  lengths === "mm" ? String(Math.round(mm)) : String(Math.round((mm / 25.4) * 100) / 100);
+
 function InputStep({
   step,
   busy,
   command,
 }: { step: Extract<SheetStep, { kind: "input" }> } & Pick<Props, "busy" | "command">) {
   const { lengths } = useSettings();
-  const [text, setText] = useState("");
+  const { ground, events } = useJob();
+  const known = askedFor(ground, events, step);
+  const [typed, setText] = useState<string | null>(null);
+  const text = typed ?? (known ? inUnit(known.mm, lengths) : "");
   const [tried, setTried] = useState(false);
   const parsed = parseQuantity(
     text,
@@ -228,7 +265,7 @@ function InputStep({
         tried && !parsed.ok ? (
           <span className="text-stop">{parsed.problem}</span>
         ) : (
-          "Measure at the highest point of the arch, above the wheel centre."
+          (known?.from ?? "Measure at the highest point of the arch, above the wheel centre.")
         )
       }
     >

@@ -109,7 +109,7 @@ export function Catcher({
         typed: both.typed[i]!,
         lengths,
         instrumentId: c.instrument.id,
-        shown: both.shown[i]!,
+        shown: both.values[i]!,
         sigma: c.sigma,
       })),
     );
@@ -220,8 +220,8 @@ export function Catcher({
       </div>
       {both ? (
         <p className="text-base text-soft">
-          = {slotValue(pair[0].slot, both.shown[0], lengths)} left,{" "}
-          {slotValue(pair[1].slot, both.shown[1], lengths)} right
+          = {slotValue(pair[0].slot, both.values[0], lengths)} left,{" "}
+          {slotValue(pair[1].slot, both.values[1], lengths)} right
         </p>
       ) : (
         pair && <p className="text-base text-soft">Or both sides in one: left, then right.</p>

@@ -97,6 +97,19 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                     ))}
                 </select>
               )}
+              {s.kind === "input" && (
+                <select
+                  aria-label={`Step ${i + 1}: figure of`}
+                  value={String(s.takes ?? "")}
+                  disabled={readOnly}
+                  onChange={(e) => patch(i, { takes: e.target.value || undefined })}
+                  className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
+                >
+                  <option value="">measured then</option>
+                  <option value="arch-front">front arches, from Ready</option>
+                  <option value="arch-rear">rear arches, from Ready</option>
+                </select>
+              )}
               {kind?.numbers.map(([field, name]) => (
                 <RowNumber
                   key={field}

@@ -1,0 +1,30 @@
+import type { SheetStep } from "@/core/sheet";
+import { formatNumber } from "@/core/units";
+import type { CalibrationGround } from "./ground";
+import { itemsOf } from "./items";
+import { measuredOf, type JobEvent } from "./job";
+
+/** A number the routine asks for that was measured in this job, and where it comes from. */
+type Known = { mm: number; from: string };
+
+/**
+ * What was measured of the number a step asks for: nothing is typed twice. Null where the sheet does
+ * not say what it is, or nobody measured it.
+ */
+export function askedFor(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  step: Extract<SheetStep, { kind: "input" }>,
+): Known | null {
+  if (!step.takes) return null;
+  const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "arches");
+  const values = item && measuredOf(events).get(item.id)?.body.values;
+  const axle = step.takes === "arch-front" ? "F" : "R";
+  const [left, right] = [values?.[`${axle}L`], values?.[`${axle}R`]];
+  if (left === undefined || right === undefined) return null;
+  const mm = (left + right) / 2;
+  return {
+    mm,
+    from: `As measured under Ready: left ${formatNumber(left)}, right ${formatNumber(right)} mm; their mean.`,
+  };
+}
