@@ -2,7 +2,7 @@ import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
 import type { Quantity } from "@/core/setout/quantities";
-import { lastActSchema } from "@/core/setout/last-acts";
+import { lastActSchema } from "@/core/setout/stand-schema";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import {
   FUNCTIONS,

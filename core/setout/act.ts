@@ -1,7 +1,8 @@
 import { degToRad, formatNumber } from "@/core/units";
 import { lookAhead, LONG, type Ahead } from "./ahead";
 import { boosterMove, planMoves, type Move } from "./moves";
-import { LAST_ACTS, type LastActId } from "./last-acts";
+import { LAST_ACTS } from "./last-acts";
+import type { LastActId } from "./stand-schema";
 import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
 import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";

@@ -1,19 +1,5 @@
-import { z } from "zod";
 import type { Move } from "./moves";
-
-/**
- * What is done to a stand last, once its board is where it must be or nearly so: it disturbs the
- * stand, so "set" is said only of a stand on which all of it was done and seen through by readings.
- */
-export const lastActSchema = z.enum([
-  "locked",
-  "feet-down",
-  "laser-off",
-  "hung",
-  "tethered",
-  "covered",
-]);
-export type LastActId = z.infer<typeof lastActSchema>;
+import { lastActSchema, type LastActId } from "./stand-schema";
 
 /** How each last act is asked for, and what makes it be done again. */
 export const LAST_ACTS: Record<

@@ -5,7 +5,8 @@ import { PRINTED_TOE_SIGMA, TOE_SIGMA } from "./causes";
 import { displacement, NOWHERE, settlesTilt, stateAfter } from "./displace";
 import { estimate, type Estimate } from "./estimate";
 import { isByHand } from "./hands";
-import { afterLaser, afterMove, lastActSchema, type LastActId } from "./last-acts";
+import { afterLaser, afterMove } from "./last-acts";
+import { lastActSchema, type LastActId } from "./stand-schema";
 import {
   disturb,
   epochNow,

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import { lastActSchema } from "./last-acts";
 
 const finite = z.number().min(-5000).max(5000);
 
@@ -28,6 +27,20 @@ const joint = z.discriminatedUnion("kind", [
     playMm: play,
   }),
 ]);
+
+/**
+ * What is done to a stand last, once its board is where it must be or nearly so: it disturbs the
+ * stand, so "set" is said only of a stand on which all of it was done and seen through by readings.
+ */
+export const lastActSchema = z.enum([
+  "locked",
+  "feet-down",
+  "laser-off",
+  "hung",
+  "tethered",
+  "covered",
+]);
+export type LastActId = z.infer<typeof lastActSchema>;
 
 /** A piece set under the mast for high boards. */
 const booster = z.object({

@@ -6,7 +6,21 @@ export const id = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, figu
 const isoDate = z.iso.date();
 export const say = z.string().min(3).max(240);
 
-const stepsWith = <R extends z.ZodType<string>>(routine: R) =>
+/** A number the routine asks the technician for; plausible range in millimetres. */
+const input1 = z.object({
+  id,
+  kind: z.literal("input"),
+  say,
+  name: say,
+  minMm: z.number(),
+  maxMm: z.number(),
+});
+const input2 = input1.extend({
+  /** What it is the figure of, where it is one that was measured before: it is not typed twice. */
+  takes: z.enum(["arch-front", "arch-rear"]).optional(),
+});
+
+const stepsWith = <R extends z.ZodType<string>, I extends typeof input1>(routine: R, input: I) =>
   z.discriminatedUnion("kind", [
     /** The technician does something and says so. */
     z.object({ id, kind: z.literal("prompt"), say, caution: say.optional() }),
@@ -37,17 +51,7 @@ const stepsWith = <R extends z.ZodType<string>>(routine: R) =>
       min: z.number(),
       max: z.number(),
     }),
-    /** A number the routine asks the technician for; plausible range in millimetres. */
-    z.object({
-      id,
-      kind: z.literal("input"),
-      say,
-      name: say,
-      minMm: z.number(),
-      maxMm: z.number(),
-      /** What it is the figure of, where it is one that was measured before: it is not typed twice. */
-      takes: z.enum(["arch-front", "arch-rear"]).optional(),
-    }),
+    input,
     /**
      * The routine itself: the vehicle looks at the board and answers with a result and a quality
      * figure.
@@ -62,9 +66,9 @@ const stepsWith = <R extends z.ZodType<string>>(routine: R) =>
     }),
   ]);
 
-export const step = stepsWith(z.enum(["forward-camera-static", "surround-view-static"]));
+export const step = stepsWith(z.enum(["forward-camera-static", "surround-view-static"]), input2);
 /** As it was while a forward camera was all there was. */
-export const step1 = stepsWith(z.literal("forward-camera-static"));
+export const step1 = stepsWith(z.literal("forward-camera-static"), input1);
 
 /**
  * The board itself; the side where it matters, and the version of its print where the source
