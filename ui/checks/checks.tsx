@@ -100,7 +100,14 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
         <>
           {current.id === "settings" && found ? `As found: ${found}.` : current.why}
           {others.length > 0 && (
-            <span className="mt-1 block">Also only to be looked at: {others.join("; ")}.</span>
+            <>
+              <span className="mt-1 block">Also only to be looked at: {others.join("; ")}.</span>
+              {me.role !== "viewer" && (
+                <Button look="plain" className="mt-2" onClick={allFine}>
+                  All {together.length} fine
+                </Button>
+              )}
+            </>
           )}
         </>
       }
@@ -125,11 +132,6 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
           ) : (
             <Button look="plain" size="large" onClick={() => answer(current.id, "fixed")}>
               Fixed now
-            </Button>
-          )}
-          {together.length > 1 && (
-            <Button look="plain" size="large" onClick={allFine}>
-              All {together.length} fine
             </Button>
           )}
           <Button

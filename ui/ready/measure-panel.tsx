@@ -49,8 +49,8 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
         </div>
       )}
       {corners.length > 0 && corners[0]!.field.unit !== "tyre" && (
-        <p className="text-sm text-soft">
-          Left and right may be typed in one, at the left: two figures with a space between them.
+        <p className="mt-3 text-sm text-soft">
+          Left and right may be typed in one, at the left, with a space between.
         </p>
       )}
       {others.length > 0 && <div className="grid gap-3 sm:grid-cols-2">{others.map(input)}</div>}

@@ -197,7 +197,7 @@ export function Catcher({
               setTried(false);
               setText(e.target.value);
             }}
-            className="figure min-h-16 w-full min-w-0 bg-transparent text-5xl font-semibold outline-none placeholder:text-chalk md:text-[56px]"
+            className={`figure min-h-16 w-full min-w-0 bg-transparent font-semibold outline-none placeholder:text-chalk ${text.length > 7 ? "text-3xl md:text-4xl" : "text-5xl md:text-[56px]"}`}
           />
           <span className="pl-1 text-2xl text-soft">{slotUnit(slot, lengths)}</span>
         </label>

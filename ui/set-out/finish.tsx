@@ -111,7 +111,13 @@ export function Finish({ target, acts }: { target: Target; acts: readonly LastAc
               className="min-h-14 w-56 border-b-2 border-ink bg-transparent px-1 text-lg outline-none placeholder:text-soft focus:border-act"
             />
           )}
-          <Button type="submit" look="act" size="large" disabled={!ready}>
+          <Button
+            type="submit"
+            look="act"
+            size="large"
+            className="min-w-32 flex-1 md:flex-none"
+            disabled={!ready}
+          >
             {acts.length === 0 ? "It hangs right" : "All done"}
           </Button>
         </form>
