@@ -2,7 +2,7 @@ import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
 import type { Quantity } from "@/core/setout/quantities";
-import { lastActSchema } from "@/core/setout/stand-schema";
+import { LAST_ACT_IDS } from "@/core/setout/last-act-ids";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import {
   FUNCTIONS,
@@ -129,7 +129,7 @@ export type Intake = z.infer<typeof intake>;
 /** What was settled when the job was taken in. */
 export const intakeSchema = z.preprocess(oneSheet, intake);
 
-const touchKind = z.enum(["cranked", "knocked", "moved-car", ...lastActSchema.options]);
+const touchKind = z.enum(["cranked", "knocked", "moved-car", ...LAST_ACT_IDS]);
 
 /** What a tablet may add to a job's log. */
 export const tabletEventSchema = z.discriminatedUnion("kind", [

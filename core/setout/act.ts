@@ -2,7 +2,7 @@ import { degToRad, formatNumber } from "@/core/units";
 import { lookAhead, LONG, type Ahead } from "./ahead";
 import { boosterMove, planMoves, type Move } from "./moves";
 import { LAST_ACTS } from "./last-acts";
-import type { LastActId } from "./stand-schema";
+import type { LastActId } from "./last-act-ids";
 import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
 import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";

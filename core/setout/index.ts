@@ -48,7 +48,7 @@ export {
   type SetOutSolution,
   type Shift,
 } from "./solve";
-export { standSchema, type LastActId } from "./stand-schema";
+export { standSchema } from "./stand-schema";
 export {
   boosterFor,
   stateAtRest,
@@ -57,7 +57,8 @@ export {
   type Stand,
   type StandState,
 } from "./stand";
-export { LAST_ACTS, lastActIds } from "./last-acts";
+export { LAST_ACT_IDS, type LastActId } from "./last-act-ids";
+export { LAST_ACTS } from "./last-acts";
 export { suffers, touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
 export { HANDS, isByHand, matPoints, sideOf } from "./hands";
 export {

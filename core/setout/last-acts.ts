@@ -1,5 +1,5 @@
 import type { Move } from "./moves";
-import { lastActSchema, type LastActId } from "./stand-schema";
+import type { LastActId } from "./last-act-ids";
 
 /** How each last act is asked for, and what makes it be done again. */
 export const LAST_ACTS: Record<
@@ -13,9 +13,6 @@ export const LAST_ACTS: Record<
   tethered: { say: "Hook the tether on", undoneBy: ["roll", "booster"], seconds: 8 },
   covered: { say: "Take the covers off the board", undoneBy: ["booster"], seconds: 8 },
 };
-
-/** Every last act, in the order a stand is finished in. */
-export const lastActIds: readonly LastActId[] = lastActSchema.options;
 
 /** The last acts that still stand after a move. */
 export const afterMove = (done: readonly LastActId[], move: Move): LastActId[] =>

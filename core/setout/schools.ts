@@ -20,8 +20,6 @@ export type SchoolId =
 
 export type School = {
   name: string;
-  /** What it is, in one sentence. */
-  say: string;
   /**
    * Readings in the order the path is walked; height and tilts belong to every school. Empty: all
    * there are.
@@ -31,7 +29,6 @@ export type School = {
   needs: readonly Instrument["kind"][];
   /** Lines it sees on this very vehicle; another one is known from the book's dimensions only. */
   sees: readonly DatumKind[];
-  note?: string;
   /** What it sets out, where that is not a board. */
   for?: Target["kind"];
 };
@@ -57,45 +54,36 @@ const BOX_ENDS = [
 export const SCHOOLS: Record<SchoolId, School> = {
   tapes: {
     name: "Four tapes",
-    say: "Tapes from the front hubs to both ends of the beam, with the two diagonals.",
     path: TAPES,
     needs: ["tape"],
     sees: ["centreline", "rear-axle-normal"],
   },
   "floor-box": {
     name: "Floor marks",
-    say: "Badges plumbed to the floor, a line through both marks, and a box of marks squared back to it.",
     path: ["box-centre", "box-ahead", ...BOX_ENDS],
     needs: ["plumb"],
     sees: ["centreline"],
-    note: "A bonnet of aluminium or plastic holds no magnet: hang the plumb line from a suction cup. A splitter before the badge's mark: walk it from the rear.",
   },
   "floor-box-rear": {
     name: "Floor marks, from the rear",
-    say: "The front mark is blocked: the line goes through the marks of both left hubs instead of the badges.",
     path: ["box-rear-centre", "box-rear-ahead", ...BOX_ENDS],
     needs: ["plumb"],
     sees: ["rear-axle-normal"],
-    note: "Drop both left hubs with the bracket, rear one first. A mirror on the floor lets one see the far mark.",
   },
   "wheel-panels": {
     name: "Wheel panels",
-    say: "Panels on both rear wheels and one front hub; rangefinders on the beam read the distances, a laser the line.",
     path: ["panel-rl", "panel-rr", "panel-fl", "laser-badge"],
     needs: ["range", "laser"],
     sees: ["rear-axle-normal", "centreline"],
-    note: "Equal ranges to the rear panels mean square to the rear axle, not to the thrust line.",
   },
   "wheel-lasers": {
     name: "Wheel lasers",
-    say: "Lasers on the rear wheels shine along the car onto scales on the beam; a tape gives the distance.",
     path: ["scale-rl", "scale-rr", "tape-fl-l", "tape-fr-r", "laser-badge"],
     needs: ["wheel-laser", "tape"],
     sees: ["rear-axle-normal", "centreline"],
   },
   rig: {
     name: "Camera rig",
-    say: "The rig sees a target on each wheel and says where it stands, many times a second.",
     path: [
       "rig-fl-x",
       "rig-fl-y",
@@ -108,11 +96,9 @@ export const SCHOOLS: Record<SchoolId, School> = {
     ],
     needs: ["rig"],
     sees: ["rear-axle-normal"],
-    note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",
   },
   "mat-tapes": {
     name: "Tapes from the hubs",
-    say: "From the hubs of its side square out to the inner edge and to the cross line, then from mat to mat.",
     path: [
       "mat-beside-front",
       "mat-beside-rear",
@@ -128,16 +114,13 @@ export const SCHOOLS: Record<SchoolId, School> = {
   },
   "mat-laser": {
     name: "Floor laser",
-    say: "A laser line over hub marks, past the cross line and the inner edge; tapes from mat to mat.",
     path: ["mat-cross", "mat-line-front", "mat-line-rear", "mat-apart-front", "mat-apart-rear"],
     needs: ["floor-laser", "tape"],
     sees: ["rear-axle-normal"],
-    note: "Drop the hubs to the floor with the plumb line first; set the laser over both marks.",
     for: "mat",
   },
   free: {
     name: "Any reading",
-    say: "Every reading the kit can take, in any order.",
     path: [],
     needs: [],
     sees: ["centreline", "rear-axle-normal"],

@@ -6,7 +6,7 @@ import { displacement, NOWHERE, settlesTilt, stateAfter } from "./displace";
 import { estimate, type Estimate } from "./estimate";
 import { isByHand } from "./hands";
 import { afterLaser, afterMove } from "./last-acts";
-import { lastActSchema, type LastActId } from "./stand-schema";
+import { LAST_ACT_IDS, type LastActId } from "./last-act-ids";
 import {
   disturb,
   epochNow,
@@ -370,10 +370,10 @@ function carryOut(
 /** A carrier is touched, or the vehicle itself is moved. */
 function touch(h: History, touched: readonly Progress[], kind: TouchKind): void {
   const { widening } = TOUCHES[kind];
-  const act = lastActSchema.safeParse(kind);
+  const act = LAST_ACT_IDS.find((id) => id === kind);
   for (const p of touched) {
     // Boards of one beam are hung at once: each would disturb what was proved of the others.
-    if (act.success) p.finished = [...p.finished.filter((id) => id !== act.data), act.data];
+    if (act) p.finished = [...p.finished.filter((id) => id !== act), act];
     // Several touches in a row are measured from the last time it was known.
     if (readSince(h, p.carrier)) p.touchedAfter = epochNow(h, p.carrier).body;
     if (p.plan.target.beam) unsettleRail(p, RAIL_LOOSE[kind], 0);

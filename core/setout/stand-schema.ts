@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { LAST_ACT_IDS } from "./last-act-ids";
 
 const finite = z.number().min(-5000).max(5000);
 
@@ -27,20 +28,6 @@ const joint = z.discriminatedUnion("kind", [
     playMm: play,
   }),
 ]);
-
-/**
- * What is done to a stand last, once its board is where it must be or nearly so: it disturbs the
- * stand, so "set" is said only of a stand on which all of it was done and seen through by readings.
- */
-export const lastActSchema = z.enum([
-  "locked",
-  "feet-down",
-  "laser-off",
-  "hung",
-  "tethered",
-  "covered",
-]);
-export type LastActId = z.infer<typeof lastActSchema>;
 
 /** A piece set under the mast for high boards. */
 const booster = z.object({
@@ -94,5 +81,5 @@ export const standSchema = z.object({
   footMmPerTurn: z.number().positive(),
   boosters: z.array(booster).max(4).optional(),
   /** What is done to it last, in this order, before its board can be called set. */
-  lastActs: z.array(lastActSchema).max(6).optional(),
+  lastActs: z.array(z.enum(LAST_ACT_IDS)).max(6).optional(),
 });

@@ -1,6 +1,6 @@
 import { degToRad } from "@/core/units";
 import type { Target } from "@/core/sheet";
-import type { LastActId } from "./stand-schema";
+import type { LastActId } from "./last-act-ids";
 import type { Move } from "./moves";
 
 /** What may have shifted since the last reading, as the technician says it. */

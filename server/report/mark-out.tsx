@@ -7,6 +7,7 @@ import {
   type MarkOut,
   type SetOutPlan,
 } from "@/core/setout";
+import { SCHOOL_WORDS } from "@/core/setout/school-words";
 import { DISTANCE_FROM_NAMES, type Sheet } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
@@ -49,7 +50,7 @@ export function renderMarkOut(
           {`${vehicle.make} ${vehicle.model}. ${sheet.title}, version ${sheet.version}. ${SCHOOLS[m.school].name}; ${isByHand(target) ? "by hand" : `stand ${stand.id}`}.`}
         </Text>
         <Text style={{ marginTop: 6 }}>{placeWords(plan, m.heightMm)}</Text>
-        <Text style={styles.soft}>{SCHOOLS[m.school].note ?? ""}</Text>
+        <Text style={styles.soft}>{SCHOOL_WORDS[m.school].note ?? ""}</Text>
         <View style={{ marginVertical: 8 }}>
           <Svg {...size} viewBox={`0 0 ${size.width} ${size.height}`}>
             {drawingLines(m).map((l, i) => {

@@ -6,14 +6,15 @@ import { createContext, useContext, useMemo, useRef, useState, type ReactNode } 
 import { WhenAwake } from "../primitives/awake";
 import { Dialog } from "../primitives/dialog";
 import { KeptHere } from "../outbox/kept-here";
-import { Calibrations, useNextCalibration } from "./calibrations";
 import { useJob } from "./job-store";
 import { useKeys, type KeyActs } from "./keys";
 import { Rail } from "./rail";
 import { Slip } from "./slip";
 import { TopBar } from "./top-bar";
+import { useNextCalibration } from "./use-next-calibration";
 
-// Two tablets seldom write at once, and the keys are looked up once.
+// A job mostly is of one calibration. Two tablets seldom write at once, and the keys are looked up once.
+const Calibrations = dynamic(() => import("./calibrations").then((m) => m.Calibrations));
 const KeySheet = dynamic(() => import("./key-sheet").then((m) => m.KeySheet));
 const Conflict = dynamic(() => import("./conflict").then((m) => m.Conflict));
 
@@ -26,7 +27,7 @@ const OWN_STAGES = new Set(["set-out", "run", "drive", "prove"]);
 
 /** The bench: rail, surface, slip; each stage brings its own surface and its own Next bar. */
 export function Bench({ children }: { children: ReactNode }) {
-  const { head, notice, dismissNotice, connection } = useJob();
+  const { head, ground, notice, dismissNotice, connection } = useJob();
   const [keysOpen, setKeysOpen] = useState(false);
   const [slipOpen, setSlipOpen] = useState(false);
   const stageKeys = useRef<KeyActs>({});
@@ -55,7 +56,9 @@ export function Bench({ children }: { children: ReactNode }) {
         <div className="flex min-h-0 flex-1 flex-col md:flex-row">
           <Rail />
           <div key={path} className="flex min-h-0 min-w-0 flex-1 flex-col">
-            {OWN_STAGES.has(path.split("/").at(-1) ?? "") && <Calibrations />}
+            {ground.calibrations.length > 1 && OWN_STAGES.has(path.split("/").at(-1) ?? "") && (
+              <Calibrations />
+            )}
             {children}
           </div>
           <div className="hidden min-h-0 w-[264px] shrink-0 flex-col border-l border-hairline p-2 lg:flex">

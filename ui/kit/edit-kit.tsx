@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from "react";
 import { kitFields, kitProblems, type KitField, type KitKind } from "@/core/kit";
-import { LAST_ACTS, lastActIds, type LastActId } from "@/core/setout";
+import { LAST_ACTS, LAST_ACT_IDS, type LastActId } from "@/core/setout";
 import { degToRad, radToDeg } from "@/core/units";
 import { ChoiceField, NumberField, TextField } from "../book/fields";
 import { getAt, setAt } from "../book/paths";
@@ -144,7 +144,7 @@ function LastActs({
   const turn = (id: LastActId): void =>
     onChange({
       ...doc,
-      lastActs: lastActIds.filter((x) => (x === id ? !chosen.has(x) : chosen.has(x))),
+      lastActs: LAST_ACT_IDS.filter((x) => (x === id ? !chosen.has(x) : chosen.has(x))),
     });
   return (
     <fieldset className="mt-3">
@@ -152,7 +152,7 @@ function LastActs({
         Done last, before a board on it is called set
       </legend>
       <div className="mt-1 flex flex-wrap gap-1">
-        {lastActIds.map((id) => (
+        {LAST_ACT_IDS.map((id) => (
           <Button
             key={id}
             look={chosen.has(id) ? "plain" : "quiet"}

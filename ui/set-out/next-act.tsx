@@ -23,7 +23,7 @@ import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import { Catcher } from "./catcher";
-import { called, useTogether } from "./targets";
+import { called, useTogether } from "./together";
 
 const Finish = dynamic(() => import("./finish").then((m) => m.Finish));
 const RigPanel = dynamic(() => import("./rig-panel").then((m) => m.RigPanel));

@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import { useEffect, useState, type ComponentProps } from "react";
 import { strikes, targetIn } from "@/core/job";
 import { blindTo, REFERENCES, schoolOf, SCHOOLS } from "@/core/setout";
-import type { Target } from "@/core/sheet";
+import { targetsOf, type Target } from "@/core/sheet";
 import { formatLength } from "@/core/units";
 import { Stage, useStageKeys } from "../bench/bench";
 import { NextStage } from "../bench/next-stage";
@@ -17,7 +17,7 @@ import { useSettings } from "../settings";
 import type { JoinDialog as Join } from "../stand/join-dialog";
 import { NextActBar } from "./next-act";
 import { Tray } from "./tray";
-import { Targets, useTogether } from "./targets";
+import { useTogether } from "./together";
 import { useAdvised } from "./use-advised";
 import { draftPlace, useArmed } from "./use-catcher";
 import { VerdictStrip } from "./verdict-strip";
@@ -33,6 +33,7 @@ const LATER = {
   touch: () => import("./touch-dialog"),
   finish: () => import("./finish"),
 };
+const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
 const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
@@ -141,7 +142,7 @@ export function SetOut({
       }
     >
       <VerdictStrip judged={judged} />
-      <Targets />
+      {targetsOf(ground.sheet).length > 1 && <Targets />}
       {target.measuredTo && <BookFigures target={target} on={judged.solution.plan.target} />}
       {blind && (
         <p

@@ -11,6 +11,7 @@ import {
   type SchoolChance,
   type SchoolId,
 } from "@/core/setout";
+import { SCHOOL_WORDS } from "@/core/setout/school-words";
 import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { useJob } from "../bench/job-store";
@@ -88,7 +89,7 @@ function Ways({
       </p>
       <ul className="flex flex-col gap-2">
         {(Object.keys(SCHOOLS) as SchoolId[]).filter(fits).map((id) => {
-          const s = SCHOOLS[id];
+          const s = { ...SCHOOLS[id], ...SCHOOL_WORDS[id] };
           const chance = chances.get(id);
           const lacks = s.needs.filter((k) => !plan.instruments.some((i) => i.kind === k));
           const missed = misses(id, plan.target);

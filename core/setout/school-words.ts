@@ -1,0 +1,37 @@
+import type { SchoolId } from "./schools";
+
+/** What each way of setting out is, in one sentence, and what to mind of it: told where one chooses. */
+export const SCHOOL_WORDS: Record<SchoolId, { say: string; note?: string }> = {
+  tapes: {
+    say: "Tapes from the front hubs to both ends of the beam, with the two diagonals.",
+  },
+  "floor-box": {
+    say: "Badges plumbed to the floor, a line through both marks, and a box of marks squared back to it.",
+    note: "A bonnet of aluminium or plastic holds no magnet: hang the plumb line from a suction cup. A splitter before the badge's mark: walk it from the rear.",
+  },
+  "floor-box-rear": {
+    say: "The front mark is blocked: the line goes through the marks of both left hubs instead of the badges.",
+    note: "Drop both left hubs with the bracket, rear one first. A mirror on the floor lets one see the far mark.",
+  },
+  "wheel-panels": {
+    say: "Panels on both rear wheels and one front hub; rangefinders on the beam read the distances, a laser the line.",
+    note: "Equal ranges to the rear panels mean square to the rear axle, not to the thrust line.",
+  },
+  "wheel-lasers": {
+    say: "Lasers on the rear wheels shine along the car onto scales on the beam; a tape gives the distance.",
+  },
+  rig: {
+    say: "The rig sees a target on each wheel and says where it stands, many times a second.",
+    note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",
+  },
+  "mat-tapes": {
+    say: "From the hubs of its side square out to the inner edge and to the cross line, then from mat to mat.",
+  },
+  "mat-laser": {
+    say: "A laser line over hub marks, past the cross line and the inner edge; tapes from mat to mat.",
+    note: "Drop the hubs to the floor with the plumb line first; set the laser over both marks.",
+  },
+  free: {
+    say: "Every reading the kit can take, in any order.",
+  },
+};
