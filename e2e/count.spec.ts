@@ -1,4 +1,4 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test, type Locator, type Page } from "@playwright/test";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { byStandIn, counted, countHands } from "./support/count";
 import { awake, catcher, hold, nextBar, signIn, slip, takeIn } from "./support/hands";
@@ -24,6 +24,10 @@ test.afterAll(() => shop.close());
 
 const press = (page: Page, name: string | RegExp): Promise<void> =>
   page.getByRole("button", { name }).click();
+
+/** Whether something can be pressed now; what goes away meanwhile cannot. */
+const pressable = async (on: Locator): Promise<boolean> =>
+  (await on.isVisible()) && (await on.isEnabled({ timeout: 500 }).catch(() => false));
 
 /** Types into the field in hand, as a thumb does. */
 async function type(page: Page, text: string): Promise<void> {
@@ -115,9 +119,10 @@ async function checkByHand(page: Page): Promise<void> {
     await press(page, "Keep: fine");
   } else if (await bar.getByRole("button", { name: /^All \d+ fine/ }).isVisible())
     await bar.getByRole("button", { name: /^All \d+ fine/ }).click();
-  else if (await bar.getByRole("button", { name: "Fine", exact: true }).isEnabled())
+  else if (await pressable(bar.getByRole("button", { name: "Fine", exact: true })))
     await bar.getByRole("button", { name: "Fine", exact: true }).click();
-  else throw new Error(`Nothing to press at: ${words}`);
+  // What is in order accepts itself just now: the next item is looked at.
+  else return page.waitForTimeout(200);
   await expect(bar).not.toHaveText(words, { useInnerText: true, timeout: 15_000 });
   await page.waitForTimeout(150);
 }
@@ -204,39 +209,56 @@ async function runByHand(page: Page): Promise<void> {
   const act = nextBar(page).getByRole("button");
   for (let n = 0; n < 60; n++) {
     if (await nextBar(page).getByRole("link", { name: /^\d / }).isVisible()) return;
-    if (!(await act.first().isVisible()) || !(await act.first().isEnabled())) {
+    if (!(await pressable(act.last()))) {
       await page.waitForTimeout(200);
       continue;
     }
     const words = await nextBar(page).innerText();
+    // What the tool reads by itself is not pressed.
+    if (words.includes("Read it")) {
+      await page.waitForTimeout(200);
+      continue;
+    }
     await act.last().click();
     await expect(nextBar(page)).not.toHaveText(words, { useInnerText: true, timeout: 15_000 });
     await expect(nextBar(page)).not.toContainText("Connecting");
   }
 }
 
+/** One job from sign-in to hand-over; false where the vehicle refused: that is a job with a fault. */
+async function plainJob(page: Page, way: string): Promise<boolean> {
+  await signInByHand(page);
+  await takeInByHand(page);
+  for (let n = 0; n < 80; n++) {
+    const link = nextBar(page).getByRole("link", { name: /^\d / });
+    const stage = page.url().split("/").at(-1)!;
+    if (await page.getByText("The vehicle refused").first().isVisible()) return false;
+    if (await link.isVisible()) {
+      const to = (await link.getAttribute("href"))!;
+      await link.click();
+      await page.waitForURL(`**${to}`);
+      await awake(page);
+    } else if (stage === "ready" || stage === "prove") await checkByHand(page);
+    else if (stage === "set-out") await setOutByHand(page, way, way === "Camera rig");
+    else if (stage === "run") await runByHand(page);
+    else if (stage === "hand-over") break;
+    else throw new Error(`Nothing to press at ${stage}: ${await nextBar(page).innerText()}`);
+  }
+  await nextBar(page).getByRole("button", { name: "Hand over" }).click();
+  await expect(nextBar(page)).toContainText("Handed over");
+  return true;
+}
+
 for (const way of ["Four tapes", "Wheel panels", "Floor marks", "Camera rig"])
   test(`a plain job by ${way} takes few taps and few typed figures`, async ({ page }) => {
-    test.setTimeout(200_000);
+    test.setTimeout(240_000);
     await countHands(page);
-    await signInByHand(page);
-    await takeInByHand(page);
-    for (let n = 0; n < 80; n++) {
-      const link = nextBar(page).getByRole("link", { name: /^\d / });
-      const stage = page.url().split("/").at(-1)!;
-      if (await link.isVisible()) {
-        const to = (await link.getAttribute("href"))!;
-        await link.click();
-        await page.waitForURL(`**${to}`);
-        await awake(page);
-      } else if (stage === "ready" || stage === "prove") await checkByHand(page);
-      else if (stage === "set-out") await setOutByHand(page, way, way === "Camera rig");
-      else if (stage === "run") await runByHand(page);
-      else if (stage === "hand-over") break;
-      else throw new Error(`Nothing to press at ${stage}: ${await nextBar(page).innerText()}`);
+    for (let jobs = 1; !(await plainJob(page, way)); jobs++) {
+      console.log(`${way}: the vehicle refused; the next job is counted.`);
+      expect(jobs).toBeLessThan(3);
+      await page.context().clearCookies();
+      await page.evaluate(() => sessionStorage.clear());
     }
-    await nextBar(page).getByRole("button", { name: "Hand over" }).click();
-    await expect(nextBar(page)).toContainText("Handed over");
     const { taps, entries } = await counted(page);
     const by = (list: string[]): Record<string, number> =>
       list.reduce<Record<string, number>>((sum, t) => {
