@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import type { EventBody, JobEvent, TabletEvent } from "@/core/job";
+import { stubLocalStorage } from "@/tests/local-storage";
 import { flush } from "./flush";
 import { keepLines, linesOf } from "./storage";
 
@@ -37,18 +38,9 @@ function shop(_: string, request: { body: string }): Promise<Response> {
   return Promise.resolve(Response.json({ events: log.slice(baseSeq), outcomes }));
 }
 
-const kept = new Map<string, string>();
 beforeAll(() => {
   vi.stubGlobal("fetch", shop);
-  vi.stubGlobal("localStorage", {
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => void kept.set(k, v),
-    removeItem: (k: string) => void kept.delete(k),
-    key: (n: number) => [...kept.keys()][n] ?? null,
-    get length() {
-      return kept.size;
-    },
-  });
+  stubLocalStorage();
 });
 afterAll(() => vi.unstubAllGlobals());
 

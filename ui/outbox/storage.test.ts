@@ -1,23 +1,15 @@
 import * as fake from "fake-indexeddb";
 import { afterAll, beforeAll, expect, it, vi } from "vitest";
+import { stubLocalStorage } from "@/tests/local-storage";
 import type * as Storage from "./storage";
 
 /** The module anew, with a database under it: it remembers the one it found first. */
 let storage: typeof Storage;
-const kept = new Map<string, string>();
 beforeAll(async () => {
   for (const [name, value] of Object.entries(fake))
     if (name.startsWith("IDB")) vi.stubGlobal(name, value);
   vi.stubGlobal("indexedDB", new fake.IDBFactory());
-  vi.stubGlobal("localStorage", {
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => void kept.set(k, v),
-    removeItem: (k: string) => void kept.delete(k),
-    key: (n: number) => [...kept.keys()][n] ?? null,
-    get length() {
-      return kept.size;
-    },
-  });
+  stubLocalStorage();
   vi.resetModules();
   storage = await import("./storage");
 });

@@ -8,6 +8,7 @@ import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { CodePhoto } from "../scanning/code-photo";
+import { WornReason } from "../set-out/worn-reason";
 
 const BOARD = {
   noun: "board",
@@ -114,15 +115,7 @@ export function BoardCheck({ target }: { target: Target }) {
         finding ? `And: ${words.arrow.charAt(0).toLowerCase()}${words.arrow.slice(1)}` : words.side
       }
     >
-      {finding && (
-        <input
-          aria-label="Why the worn board may hang"
-          value={worn}
-          placeholder="its pattern is whole"
-          onChange={(e) => setWorn(e.target.value)}
-          className="min-h-14 w-56 border-b-2 border-ink bg-transparent px-1 text-lg outline-none placeholder:text-soft focus:border-act"
-        />
-      )}
+      {finding && <WornReason value={worn} onChange={setWorn} />}
       <Button look="quiet" size="large" onClick={() => setOver(true)}>
         No
       </Button>

@@ -8,6 +8,7 @@ import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { CodePhoto } from "../scanning/code-photo";
+import { WornReason } from "./worn-reason";
 
 /** How each last act is done, in words for whoever has a hand on the stand. */
 function actWords(id: LastActId, { object, beam }: Target): string {
@@ -102,15 +103,7 @@ export function Finish({ target, acts }: { target: Target; acts: readonly LastAc
               </label>
             </>
           )}
-          {asks && (
-            <input
-              aria-label="Why the worn board may hang"
-              value={worn}
-              placeholder="its pattern is whole"
-              onChange={(e) => setWorn(e.target.value)}
-              className="min-h-14 w-56 border-b-2 border-ink bg-transparent px-1 text-lg outline-none placeholder:text-soft focus:border-act"
-            />
-          )}
+          {asks && <WornReason value={worn} onChange={setWorn} />}
           <Button
             type="submit"
             look="act"
