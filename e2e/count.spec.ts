@@ -1,7 +1,17 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { byStandIn, counted, countHands } from "./support/count";
-import { awake, catcher, hold, nextBar, signIn, slip, takeIn } from "./support/hands";
+import {
+  awake,
+  catcher,
+  chooseWay,
+  hold,
+  nextBar,
+  openFloor,
+  signIn,
+  slip,
+  takeIn,
+} from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
 
 /**
@@ -39,12 +49,7 @@ async function type(page: Page, text: string): Promise<void> {
 async function before(page: Page): Promise<void> {
   await signIn(page, shop.url, "ines");
   const job = await takeIn(page, shop.url, VIN, "Aldith Crane");
-  await page.goto(`${job}/ready`);
-  await awake(page);
-  await page
-    .getByRole("main")
-    .getByRole("button", { name: /Floor read/ })
-    .click();
+  await openFloor(page, job);
   await page.getByPlaceholder("Bay 1").fill("Bay 1");
   await press(page, "Keep it");
   await expect(page.getByText(/Kept for Bay 1/)).toBeVisible();
@@ -170,16 +175,7 @@ async function hangByHand(page: Page): Promise<void> {
 }
 
 async function setOutByHand(page: Page, way: string, posts: boolean): Promise<void> {
-  if (way !== "Four tapes") {
-    await page
-      .getByRole("main")
-      .getByRole("button", { name: /^Four tapes/ })
-      .click();
-    await page
-      .getByRole("dialog")
-      .getByRole("button", { name: new RegExp(`^${way} `) })
-      .click();
-  }
+  if (way !== "Four tapes") await chooseWay(page, "Four tapes", way);
   const bar = nextBar(page);
   for (let n = 0; n < 60; n++) {
     const words = await slip(page).innerText();

@@ -6,6 +6,7 @@ import type { JobEvent } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
 import {
   catcher,
+  chooseWay,
   followToSet,
   hangBoard,
   hold,
@@ -211,23 +212,9 @@ test("wheel panels on a sheet that means the thrust line: which line is which, a
     .getByRole("link", { name: /Set out/ })
     .click();
   // Floor marks alone cannot see where the rear wheels steer: the lasers on them come along.
-  await page
-    .getByRole("main")
-    .getByRole("button", { name: /^Four tapes/ })
-    .click();
-  await page
-    .getByRole("dialog")
-    .getByRole("button", { name: /^Floor marks Badges/ })
-    .click();
+  await chooseWay(page, "Four tapes", "Floor marks");
   await expect(page.locator('[data-slot="scale-rl"]')).toBeVisible();
-  await page
-    .getByRole("main")
-    .getByRole("button", { name: /^Floor marks/ })
-    .click();
-  await page
-    .getByRole("dialog")
-    .getByRole("button", { name: /^Wheel panels/ })
-    .click();
+  await chooseWay(page, "Floor marks", "Wheel panels");
   await expect(
     page.getByRole("note").filter({ hasText: "The sheet means the thrust line" }),
   ).toBeHidden();

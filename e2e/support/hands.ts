@@ -45,17 +45,34 @@ export async function takeIn(
   return job;
 }
 
-/**
- * Reads the floor under Ready: nobody can say how high a board stands over a floor that was not
- * read.
- */
-export async function readFloor(page: Page, job: string): Promise<void> {
+/** Turns to another way of setting out, by its names as the page shows them. */
+export async function chooseWay(page: Page, from: string, to: string): Promise<void> {
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: new RegExp(`^${from}`) })
+    .click();
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: new RegExp(`^${to} `) })
+    .click();
+}
+
+/** Opens the item of the floor under Ready. */
+export async function openFloor(page: Page, job: string): Promise<void> {
   await page.goto(`${job}/ready`);
   await awake(page);
   await page
     .getByRole("main")
     .getByRole("button", { name: /Floor read/ })
     .click();
+}
+
+/**
+ * Reads the floor under Ready: nobody can say how high a board stands over a floor that was not
+ * read.
+ */
+export async function readFloor(page: Page, job: string): Promise<void> {
+  await openFloor(page, job);
   const unread = await nextBar(page).innerText();
   await page.getByRole("button", { name: "Read all of it (simulated)" }).click();
   await expect(nextBar(page)).not.toHaveText(unread, { useInnerText: true });
