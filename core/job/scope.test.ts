@@ -61,6 +61,7 @@ const touch = (of: object, what: "knocked" | "moved-car" = "knocked"): TabletEve
   touch: what,
 });
 const settle = (of: object): TabletEvent => ({ kind: "settle", ...of });
+const LEFT_OUT: EventBody = { kind: "strike", target: "r9", reason: "misread" };
 const settled = (of: object): EventBody => ({
   kind: "settled",
   ...of,
@@ -89,6 +90,7 @@ describe("what two people write without knowing of each other", () => {
     ["a touch beside a touch of the other mat", touch(LEFT), touch(RIGHT), false],
     ["a settlement beside one of the other mat", settle(LEFT), settled(RIGHT), false],
     ["a settlement against a reading of the same mat", settle(LEFT), reading(LEFT), true],
+    ["a settlement beside a line left out", settle(LEFT), LEFT_OUT, false],
     ["a touch against a settlement of the same mat", touch(LEFT), settled(LEFT), true],
     ["a touch beside a settlement of a board", touch(LEFT), settled(BOARD), false],
     ["a moved car against anything that stands", touch({}, "moved-car"), settled(BOARD), true],

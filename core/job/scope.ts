@@ -146,7 +146,9 @@ const aboutSame = (a: EventBody | TabletEvent, b: EventBody): boolean => {
 /**
  * Whether a line that was written without knowledge of another one has to be decided by its writer.
  * Readings never: a reading counts as taken before a disturbance its reader did not know of. What
- * disturbs or settles conflicts within one carrier, a hand-over with everything.
+ * disturbs or settles conflicts within one carrier, a hand-over with everything. A line that was
+ * left out says nothing of a carrier and asks nobody: the shop judges a settlement by the log as it
+ * stands, and refuses it if it needed that line.
  *
  * @param body what is to be written
  * @param other what stands in the log, unseen by the writer
@@ -159,7 +161,7 @@ export function conflicts(ground: JobGround, body: TabletEvent, other: EventBody
   if (aboutSame(body, other)) return true;
   const same = ofOneCarrier(ground, body, other);
   if (body.kind === "settle")
-    return same && (disturbs(other) || ["reading", "settled", "strike"].includes(other.kind));
+    return same && (disturbs(other) || ["reading", "settled"].includes(other.kind));
   return disturbs(body) && same && (disturbs(other) || other.kind === "settled");
 }
 
