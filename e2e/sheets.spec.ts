@@ -1,5 +1,7 @@
+import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
 import type { Sheet } from "@/core/sheet";
+import { madeUpVin } from "@/demo/data/vehicles";
 import { nextBar, signIn } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
 
@@ -45,6 +47,52 @@ test("a new version is written, held back while a unit slips, and checked by a s
     "Shut the driver's door.",
   );
   await expect(other.getByRole("main")).toContainText("Mara Quill on");
+  await mine.close();
+  await theirs.close();
+});
+
+test("a source without tolerances: the shop sets its own from the road, and sheet and report say so", async ({
+  browser,
+}) => {
+  const [mine, theirs] = [await browser.newContext(), await browser.newContext()];
+  const page = await mine.newPage();
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/sheets/sandling-forward`);
+  await page.getByRole("button", { name: "New version" }).click();
+  await page.waitForURL(/drafts/);
+  await page.getByLabel("The source names no tolerance").check();
+  const across = page.getByLabel("± across");
+  await expect(across).toHaveJSProperty("readOnly", true);
+  const wide = Number(await across.inputValue());
+  // Half the effect on the road: about half as far aside; far too little is held back with why.
+  await page.getByLabel("Lane 60 m ahead").fill("150");
+  await expect.poll(async () => Number(await across.inputValue())).toBeLessThan(0.7 * wide);
+  await page.getByLabel("A distance of 60 m").fill("0.6 m");
+  await expect(nextBar(page)).toContainText("less than hands can prove");
+  await page.getByLabel("A distance of 60 m").fill("6 m");
+  await expect(nextBar(page)).toContainText("A second person checks it now");
+  await expect(page.getByText(/draft of version 2 · kept/)).toBeVisible();
+
+  const other = await theirs.newPage();
+  await signIn(other, shop.url, "mara");
+  await other.goto(page.url());
+  await other.getByRole("button", { name: "I have checked it" }).click();
+  await other.waitForURL(/sheets\/sandling-forward/);
+  const says = /shifts a lane line 60 m ahead by at most 0\.15 m/;
+  await expect(other.getByRole("main")).toContainText(says);
+
+  await other.goto(`${shop.url}/take-in`);
+  await other.getByLabel("VIN", { exact: true }).fill(madeUpVin("0AVSND3B2T220977"));
+  await other.getByRole("button", { name: "Windshield taken out or replaced" }).click();
+  await other.getByLabel("Customer", { exact: true }).fill("No Tolerance");
+  await other.getByRole("button", { name: "Open the job" }).click();
+  await other.waitForURL(/\/jobs\/[^/]+\/take-in$/);
+  const job = other.url().split("/").at(-2);
+  const text = execFileSync("pdftotext", ["-layout", "-", "-"], {
+    input: await (await other.request.get(`${shop.url}/api/jobs/${job}/report`)).body(),
+    encoding: "utf8",
+  });
+  expect(text.replace(/\s+/g, " ")).toMatch(says);
   await mine.close();
   await theirs.close();
 });

@@ -19,6 +19,7 @@ export {
 export { boardInVehicle } from "./board";
 export type { BoardError, Setting } from "./setting";
 export { laneOffsetMm, learnedTurn, rangeErrorMm, type Turn } from "./road";
+export { EFFECT_AT_MM, limitsFor, worstEffect, type PoseLimits, type RoadEffect } from "./limits";
 export {
   ADJUSTMENTS,
   gains,

@@ -98,5 +98,6 @@ export {
   toleranceCase,
   type ToleranceCase,
 } from "./road";
+export { followOwnLimits } from "./own-limits";
 export { proofHalfWidths } from "./proof";
 export { lacksReference, REFERENCES, targetOn } from "./reference";

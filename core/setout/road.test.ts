@@ -27,7 +27,7 @@ const s = solveSetOut(plan, entries);
 
 describe("from the set-out to the road", () => {
   it("the computer believes the board where the sheet puts it, seen from the vehicle's own camera", () => {
-    const { camera, board } = roadSetting(s);
+    const { camera, board } = roadSetting(s.plan);
     expect(camera).toBe(plan.vehicle.camera);
     expect(board.aheadMm).toBeCloseTo(
       plan.vehicle.wheelbaseMm + plan.target.placement.alongMm - camera.xMm,

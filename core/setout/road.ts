@@ -1,14 +1,16 @@
 import type { BoardKnowledge, Setting } from "@/core/camera";
 import { centredProbability } from "./chance";
-import { nominalTarget } from "./plan";
+import { nominalTarget, type SetOutPlan } from "./plan";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors } from "./verdict";
 
 /** What the vehicle's computer believes, from vehicle and sheet. */
-export function roadSetting(s: SetOutSolution): Setting {
-  const { vehicle, target: wanted } = s.plan;
-  const target = nominalTarget(s.plan);
+export function roadSetting(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearToe">): Setting {
+  const { vehicle, target: wanted } = plan;
+  // Of boards that share a beam each has its own place: the middle of the beam is not what is seen.
+  const { beam: _, ...alone } = wanted;
+  const target = nominalTarget({ ...plan, target: alone });
   return {
     camera: vehicle.camera,
     board: {

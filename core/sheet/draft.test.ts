@@ -2,8 +2,19 @@ import { isDeepStrictEqual } from "node:util";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { SHEETS } from "@/demo/data/sheets";
+import { VEHICLES } from "@/demo/data/vehicles";
 import { differences, type Draft } from "@/core/book";
-import { doubtfulFigures, draftProblems, readSheet, signSheet, type Sheet } from ".";
+import { followOwnLimits } from "@/core/setout";
+import {
+  doubtfulFigures,
+  draftProblems,
+  ownLimitWords,
+  readSheet,
+  signSheet,
+  type Setup,
+  type Sheet,
+  type Target,
+} from ".";
 
 type Loose = Record<string, Record<string, unknown>>;
 /** What is changed: the sheet, and its first target. */
@@ -326,5 +337,51 @@ describe("a sheet of the first format", () => {
     expect(fields).toContain("setups.0.targets.0.object");
     expect(fields).not.toContain("setups.1.targets.1.object");
     expect(draftProblems({ format: "iridel.sheet/1" }).length).toBeGreaterThan(3);
+  });
+});
+
+describe("limits a source does not name", () => {
+  const lisse = VEHICLES.find((v) => v.id === "norvane-lisse")!;
+  const own = followOwnLimits(
+    changed((_, t) => (t.ownLimit = { laneMm: 300, rangeMm: 6000 })),
+    [lisse],
+  );
+  const first = (draft: Draft): Target => (draft.setups as Setup[])[0]!.targets[0]!;
+
+  it("follow from the road, and a sheet that has them says so", () => {
+    expect(draftProblems(own)).toEqual([]);
+    const { tolerance, ownLimit } = first(own);
+    expect(ownLimit!.seen).toEqual([{ cameraHeightMm: 1162, aheadMm: 3565, leftMm: 0 }]);
+    expect(tolerance).not.toEqual(SHEETS[0]!.setups[0]!.targets[0]!.tolerance);
+    expect(ownLimitWords(first(own))).toContain("at most 0.30 m");
+    expect(ownLimitWords(SHEETS[0]!.setups[0]!.targets[0]!)).toBeNull();
+  });
+
+  it("are others where less is allowed, or the board stands nearer; and wait for a vehicle", () => {
+    const less = structuredClone(own);
+    first(less).ownLimit!.laneMm = 150;
+    const near = structuredClone(own);
+    first(near).placement.alongMm = 1500;
+    const across = (d: Draft): number => first(followOwnLimits(d, [lisse])).tolerance.acrossMm!;
+    expect(across(less)).toBeLessThan(first(own).tolerance.acrossMm!);
+    expect(across(near)).toBeLessThan(first(own).tolerance.acrossMm!);
+    expect(followOwnLimits(less, [])).toEqual(less);
+  });
+
+  it("are not typed: another figure is held back, and so is one that no hands can prove", () => {
+    const typed = structuredClone(own);
+    first(typed).tolerance.acrossMm = 25;
+    expect(draftProblems(typed)).toEqual([
+      {
+        field: FIRST + "tolerance.acrossMm",
+        message: expect.stringContaining("is not what the effect on the road leaves") as string,
+      },
+    ]);
+    const tight = structuredClone(own);
+    first(tight).ownLimit!.rangeMm = 600;
+    expect(draftProblems(followOwnLimits(tight, [lisse]))).toContainEqual({
+      field: FIRST + "tolerance.heightMm",
+      message: expect.stringContaining("less than hands can prove") as string,
+    });
   });
 });

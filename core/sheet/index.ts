@@ -1,6 +1,7 @@
 export { standsAlong } from "./along";
 export { doubtfulFigures, type Doubt } from "./magnitude";
 export { CAUTION_MOMENTS, type CautionMoment, type Measure, type Relation } from "./parts";
+export { ownTolerance, USUAL_EFFECT, type OwnLimit } from "./own-limit";
 export {
   cautionAt,
   firstTarget,
@@ -24,4 +25,4 @@ export {
 } from "./schema";
 export { sheet1Schema } from "./schema-1";
 export { upcastSheet } from "./upcast";
-export { DISTANCE_FROM_NAMES, fieldName } from "./words";
+export { DISTANCE_FROM_NAMES, fieldName, ownLimitWords } from "./words";

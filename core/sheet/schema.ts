@@ -24,6 +24,7 @@ import {
   upright,
 } from "./parts";
 import { standsAlong } from "./along";
+import { ownLimit, ownLimitProblems } from "./own-limit";
 import { upcastSheet } from "./upcast";
 
 const inDatum = { id, name: say, datum, distanceFrom };
@@ -40,6 +41,8 @@ const boardTarget = z.object({
   measuredTo,
   upright,
   tolerance,
+  /** Its tolerance is the shop's own, because the source names none. */
+  ownLimit: ownLimit.optional(),
   /** It shares the beam of its sheet's other such boards; where the middle of the beam belongs. */
   beam: z.object({ acrossMm: z.number().min(-4000).max(4000) }).optional(),
 });
@@ -149,7 +152,7 @@ export type Target = Pick<BoardTarget, "id" | "name" | "datum" | "distanceFrom" 
   kind: "board" | "mat";
   object: Partial<MatTarget["object"]> & BoardTarget["object"];
   tolerance: Partial<BoardTarget["tolerance"]>;
-} & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam">>;
+} & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam" | "ownLimit">>;
 export type Setup = Omit<Written["setups"][number], "targets"> & { targets: Target[] };
 export type Sheet = Omit<Written, "setups"> & { setups: Setup[] };
 export type SheetStep = Written["run"][number];
@@ -209,12 +212,23 @@ export function draftProblems(draft: Draft): Problem[] {
     plainly,
   );
   // A figure in the wrong unit is better explained than by the schema's bare limits.
-  const doubts = doubtfulFigures(now);
+  const own = ownLimitsIn(now);
+  const doubts = doubtfulFigures(now).filter((d) => !own.some((p) => p.field === d.field));
   const doubted = new Set(doubts.map((d) => d.field));
   const refused = parsed.success
     ? []
     : problemsOf(parsed.error).filter((p) => !doubted.has(p.field));
-  return [...doubts.map(({ field, message }) => ({ field, message })), ...refused];
+  return [...doubts.map(({ field, message }) => ({ field, message })), ...own, ...refused];
+}
+
+/** What is wrong with limits that a draft says come from the road. */
+function ownLimitsIn({ setups }: Draft): Problem[] {
+  const list = (v: unknown): unknown[] => (Array.isArray(v) ? (v as unknown[]) : []);
+  return list(setups).flatMap((setup, i) =>
+    list((setup as { targets?: unknown } | null)?.targets).flatMap((target, j) =>
+      ownLimitProblems(target ?? {}, `setups.${i}.targets.${j}`),
+    ),
+  );
 }
 
 /**

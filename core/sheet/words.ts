@@ -1,4 +1,12 @@
+import { formatNumber } from "@/core/units";
 import type { Target } from "./schema";
+
+/** Whose limits they are where the source names none, and what they are derived from; else null. */
+export function ownLimitWords({ ownLimit }: Pick<Target, "ownLimit">): string | null {
+  if (!ownLimit) return null;
+  const metres = (mm: number): string => `${formatNumber(mm / 1000, 2)} m`;
+  return `The shop’s own; the source names none. So derived: a board anywhere inside them shifts a lane line 60 m ahead by at most ${metres(ownLimit.laneMm)}, and makes a distance of 60 m wrong by at most ${metres(ownLimit.rangeMm)}.`;
+}
 
 export const DISTANCE_FROM_NAMES: Record<Target["distanceFrom"], string> = {
   "front-hub-line": "the front hub line",
@@ -24,6 +32,10 @@ const FIELD_NAMES: Record<string, string> = {
   "tolerance.heightMm": "the tolerance of height",
   "tolerance.pitchDeg": "the tolerance of lean",
   "tolerance.rollDeg": "the tolerance of level",
+  ownLimit: "the shop’s own limit",
+  "ownLimit.seen": "where the camera sits",
+  "ownLimit.laneMm": "how far off a lane line may be believed",
+  "ownLimit.rangeMm": "how wrong a distance may be believed",
   upright: "what the board stands square to",
   ready: "what is checked before",
   run: "the steps of the routine",

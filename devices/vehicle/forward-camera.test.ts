@@ -49,7 +49,7 @@ describe("the simulated vehicle", () => {
   });
   it("learns what the core foretells from the board's error, in sign and size, apart from its own noise", () => {
     const world = placed(0, 0);
-    const setting = roadSetting(solveSetOut(world.plan, []));
+    const setting = roadSetting(world.plan);
     for (const [away, left, turn, up] of [
       [6, 12, 0.004, -8],
       [-9, -20, -0.008, 5],

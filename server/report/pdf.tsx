@@ -15,7 +15,7 @@ import {
   type JobRecord,
   type TargetRecord,
 } from "@/core/record";
-import type { Sheet } from "@/core/sheet";
+import { ownLimitWords, targetsOf, type Sheet } from "@/core/sheet";
 import { clockTime, dateAndTime, formatNumber } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
@@ -221,6 +221,12 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
                   "Source",
                   `${sheet.source.name}, ${sheet.source.date}; entered by ${sheet.source.enteredBy}, checked by ${sheet.source.checkedBy} on ${sheet.source.checkedOn}`,
                 ],
+                ...targetsOf(sheet)
+                  .slice(0, 1)
+                  .flatMap((t): [string, string][] => {
+                    const own = ownLimitWords(t);
+                    return own ? [["Limits", own]] : [];
+                  }),
               ]),
             ]}
           />

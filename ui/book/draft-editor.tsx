@@ -69,6 +69,7 @@ export function DraftEditor({
   problemsOf,
   nameOf,
   signatures,
+  follow = (doc) => doc,
   children,
 }: DraftPage & {
   home: { href: string; name: string };
@@ -77,6 +78,8 @@ export function DraftEditor({
   nameOf: (path: string) => string;
   /** Paths that signing itself changes; they are no difference. */
   signatures: readonly string[];
+  /** What else changes with a field: figures that follow from others. */
+  follow?: (doc: Draft) => Draft;
   children: (pen: Pen) => ReactNode;
 }) {
   const router = useRouter();
@@ -120,7 +123,7 @@ export function DraftEditor({
     setKept("keeping");
     setWrote(true);
     setMessage(null);
-    setDoc((d) => setAt(d, path, value));
+    setDoc((d) => follow(setAt(d, path, value)));
   };
   const at: AtPath = (path) => ({
     path,

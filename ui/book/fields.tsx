@@ -91,7 +91,7 @@ export function NumberField({
         {label}
       </label>
       <span
-        className={`flex items-baseline border-b-2 ${wrong ? "border-stop" : "border-ink focus-within:border-act"}`}
+        className={`flex items-baseline border-b-2 ${wrong ? "border-stop" : readOnly ? "border-hairline" : "border-ink focus-within:border-act"}`}
       >
         <input
           id={id}

@@ -36,7 +36,7 @@ export function RoadDialog({
 function RoadView({ judged }: { judged: Judged }) {
   const s = judged.solution;
   const known = useMemo(() => boardKnowledge(s), [s]);
-  const setting = useMemo(() => roadSetting(s), [s]);
+  const setting = useMemo(() => roadSetting(s.plan), [s]);
   const read = s.readings.some((r) => r.state === "counts");
   const tolerance = useMemo(() => toleranceCase(s), [s]);
   const [answer, setAnswer] = useState<ReturnType<Road["outcome"]> | null>(null);

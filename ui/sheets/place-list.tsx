@@ -4,6 +4,7 @@ import type { Draft, Problem } from "@/core/book";
 import { CAUTION_MOMENTS, type CautionMoment } from "@/core/sheet";
 import { RowNumber, Rows, RowText } from "../book/rows";
 import { Button } from "../primitives/button";
+import { hasOwnLimits } from "./own-limit-fields";
 
 type Caution = { say: string; when: CautionMoment };
 type Part = Record<string, unknown>;
@@ -109,7 +110,7 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
                         label={label(called)}
                         name={called}
                         value={target[part]?.[field]}
-                        readOnly={readOnly}
+                        readOnly={readOnly || (part === "tolerance" && hasOwnLimits(doc))}
                         onChange={(v) => patch({ [part]: { ...target[part], [field]: v } })}
                       />
                     );

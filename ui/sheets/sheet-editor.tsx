@@ -1,15 +1,17 @@
 "use client";
 
+import type { Draft } from "@/core/book";
 import { EVENTS, type EventId } from "@/core/owed";
 import { DISTANCE_FROM_NAMES, draftProblems, fieldName } from "@/core/sheet";
-import { REFERENCES } from "@/core/setout";
-import { DATUM_NAMES } from "@/core/vehicle";
+import { followOwnLimits, REFERENCES } from "@/core/setout";
+import { DATUM_NAMES, type Vehicle } from "@/core/vehicle";
 import { DraftEditor, type AtPath, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField } from "../book/fields";
 import { CheckList } from "./check-list";
 import { CautionList, PlaceList } from "./place-list";
 import { everywhere } from "./everywhere";
 import { MatFields, setsOutMats } from "./mat-fields";
+import { hasOwnLimits, OwnLimitFields } from "./own-limit-fields";
 import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
 
@@ -17,10 +19,7 @@ import { StepList } from "./step-list";
 const FIRST = "setups.0.targets.0";
 
 /** Writes a sheet. */
-export function SheetEditor({
-  vehicles,
-  ...page
-}: DraftPage & { vehicles: { id: string; name: string }[] }) {
+export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehicle[] }) {
   return (
     <DraftEditor
       {...page}
@@ -28,6 +27,7 @@ export function SheetEditor({
       problemsOf={draftProblems}
       nameOf={fieldName}
       signatures={SHEET_SIGNATURES}
+      follow={(doc) => followOwnLimits(doc, vehicles)}
     >
       {({ doc, problems, readOnly, at, change }) => {
         /** A field that is asked once and holds for every place of the board. */
@@ -55,7 +55,7 @@ export function SheetEditor({
             {mats ? (
               <MatFields doc={doc} at={at} />
             ) : (
-              <BoardFields at={at} all={all} change={change} />
+              <BoardFields doc={doc} at={at} all={all} change={change} />
             )}
             <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
               <TextField label="Source: whose information" {...at("source.name")} />
@@ -74,7 +74,7 @@ export function SheetEditor({
             )}
             <SetField
               label="For these vehicles"
-              choices={vehicles.map((v) => [v.id, v.name])}
+              choices={vehicles.map((v) => [v.id, `${v.make} ${v.model}`])}
               {...at("appliesTo.vehicles")}
             />
             <SetField
@@ -107,14 +107,21 @@ export function SheetEditor({
 
 /** The figures of a board at its first place, its label, and what holds for every place. */
 function BoardFields({
+  doc,
   at,
   all,
   change,
 }: {
+  doc: Draft;
   at: AtPath;
   all: AtPath;
   change: (path: string, value: unknown) => void;
 }) {
+  /** A limit that follows from the road is not typed. */
+  const limit = (field: ReturnType<AtPath>) => ({
+    ...field,
+    readOnly: field.readOnly || hasOwnLimits(doc),
+  });
   return (
     <>
       <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
@@ -122,12 +129,12 @@ function BoardFields({
         <NumberField label="Across, left +" unit="mm" {...at(`${FIRST}.placement.acrossMm`)} />
         <NumberField label="Twist" unit="°" {...at(`${FIRST}.placement.twistDeg`)} />
         <NumberField label="Centre height" unit="mm" {...at(`${FIRST}.placement.heightMm`)} />
-        <NumberField label="± ahead" unit="mm" {...at(`${FIRST}.tolerance.alongMm`)} />
-        <NumberField label="± across" unit="mm" {...at(`${FIRST}.tolerance.acrossMm`)} />
-        <NumberField label="± twist" unit="°" {...at(`${FIRST}.tolerance.twistDeg`)} />
-        <NumberField label="± height" unit="mm" {...at(`${FIRST}.tolerance.heightMm`)} />
-        <NumberField label="± lean, if asked for" unit="°" {...all("tolerance.pitchDeg")} />
-        <NumberField label="± level, if asked for" unit="°" {...all("tolerance.rollDeg")} />
+        <NumberField label="± ahead" unit="mm" {...limit(at(`${FIRST}.tolerance.alongMm`))} />
+        <NumberField label="± across" unit="mm" {...limit(at(`${FIRST}.tolerance.acrossMm`))} />
+        <NumberField label="± twist" unit="°" {...limit(at(`${FIRST}.tolerance.twistDeg`))} />
+        <NumberField label="± height" unit="mm" {...limit(at(`${FIRST}.tolerance.heightMm`))} />
+        <NumberField label="± lean, if asked for" unit="°" {...limit(all("tolerance.pitchDeg"))} />
+        <NumberField label="± level, if asked for" unit="°" {...limit(all("tolerance.rollDeg"))} />
         <div className="col-span-2">
           <ChoiceField
             label="The board stands"
@@ -141,6 +148,7 @@ function BoardFields({
           />
         </div>
       </div>
+      <OwnLimitFields doc={doc} all={all} />
       <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
         {(["along", "height"] as const).map((part) => {
           const field = all(`measuredTo.${part}`);

@@ -6,6 +6,7 @@ import {
   CAUTION_MOMENTS,
   DISTANCE_FROM_NAMES,
   fieldName,
+  ownLimitWords,
   placeName,
   standingWith,
   targetsOf,
@@ -118,6 +119,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
           ...(first
             ? ([[isByHand(first) ? "Mat" : "Board", objectWords(first)]] as [string, ReactNode][])
             : []),
+          ...(first?.ownLimit ? ([["Limits", ownLimitWords(first)]] as [string, ReactNode][]) : []),
           ...(relationsOf(s).length > 0
             ? ([["To each other", <Numbered key="e" items={relationsOf(s)} />]] as [
                 string,

@@ -13,12 +13,11 @@ export default async function DraftPage({ params }: { params: Promise<{ key: str
   const draft = sheetBook.findDraft((await params).key);
   if (!draft) notFound();
   const base = sheetVersions(String(draft.doc.id))[0] ?? null;
-  const vehicles = listVehicles().map((v) => ({ id: v.id, name: `${v.make} ${v.model}` }));
   return (
     <SheetEditor
       draft={draft}
       base={base}
-      vehicles={vehicles}
+      vehicles={listVehicles()}
       me={{ id: me.id, role: me.role }}
       keep={keepSheetDraft}
       sign={signSheetDraft}
