@@ -138,11 +138,21 @@ export function lookAhead(
     if (r.state === "counts" && p) start.taken.push({ g: p.g, sigma: r.sigma });
   }
 
+  // A covariance never changes once it is there; limits and readings ask it the same again and again.
+  const products = new WeakMap<Float64Array, Map<Sparse, Float64Array>>();
+  const product = (q: Float64Array, g: Sparse): Float64Array => {
+    let known = products.get(q);
+    if (!known) products.set(q, (known = new Map()));
+    let out = known.get(g);
+    if (!out) known.set(g, (out = times(q, order, g)));
+    return out;
+  };
+
   /** What one more reading would take off, as far as a limit or another reading sees it. */
   type Gain = { with: Float64Array; per: number } | null;
   const gainOf = (state: State, p: Play): Gain => {
     if (!p.g) return null;
-    const qg = times(state.q, order, p.g);
+    const qg = product(state.q, p.g);
     return { with: qg, per: 1 / (p.whole ** 2 + dot(p.g, qg)) };
   };
   const heightAfter = (state: State, p: Play): number =>
@@ -153,7 +163,7 @@ export function lookAhead(
     let variance: number;
     if (!l.g) variance = p && !p.g ? heightAfter(state, p) : state.heightVariance;
     else {
-      variance = dot(l.g, times(state.q, order, l.g));
+      variance = dot(l.g, product(state.q, l.g));
       if (gain) variance -= dot(l.g, gain.with) ** 2 * gain.per;
     }
     return Math.sqrt(Math.max(1e-18, variance + l.extra));
@@ -176,7 +186,7 @@ export function lookAhead(
         for (const l of state.limits) if (!l.g) worst = Math.max(worst, by / room(l));
         return worst;
       }
-      const qa = times(state.q, order, t.g);
+      const qa = product(state.q, t.g);
       const shared = gain ? dot(t.g, gain.with) : 0;
       const left = dot(t.g, qa) - (gain ? shared * shared * gain.per : 0);
       const slip = DETECTABLE / (t.sigma * Math.sqrt(Math.max(1e-9, 1 - left / t.sigma ** 2)));

@@ -36,6 +36,10 @@ export type Candidate = {
 
 const OBSERVATION_ID = "candidate";
 
+/** The names of what readings have in common in a network. */
+const causesKnown = (s: SetOutSolution): Set<string> =>
+  new Set((s.network.nuisances ?? []).map((n) => n.id));
+
 /** The instrument a slot is read with. */
 export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undefined =>
   s.plan.instruments.find((i) => i.kind === slot.instrument);
@@ -44,7 +48,7 @@ export const instrumentFor = (s: SetOutSolution, slot: Slot): Instrument | undef
  * A slot's reading, before it is taken, as the network sees it; null for what is no part of it. A
  * seat or a tape that nothing was read with yet adds its own uncertainty to the reading's instead.
  */
-function observationOf(s: SetOutSolution, slot: Slot): Reading | null {
+function observationOf(s: SetOutSolution, slot: Slot, known: ReadonlySet<string>): Reading | null {
   const { in: of } = slot.observes;
   if (of === "pitch" || of === "roll") {
     const lean = s.leans[of];
@@ -52,7 +56,6 @@ function observationOf(s: SetOutSolution, slot: Slot): Reading | null {
   }
   if (slot.observes.in !== "plan") return null;
   const mate = slot.mate === undefined ? undefined : s.mates[slot.mate];
-  const known = new Set((s.network.nuisances ?? []).map((n) => n.id));
   const bare = slot.observes.observation(OBSERVATION_ID, 0, 1, s.body, mate);
   const seat = slot.seat && s.seats[slot.seat.id];
   const o = sharing(bare, slot, seat !== undefined && known.has(seat) ? seat : undefined);
@@ -66,14 +69,28 @@ function observationOf(s: SetOutSolution, slot: Slot): Reading | null {
 }
 
 /** What a reading is uncertain by that no repeat of it shares with it yet, mm. */
-const looseness = (s: SetOutSolution, slot: Slot, anew: boolean): number =>
-  slot.seat && (anew || !(s.network.nuisances ?? []).some((n) => n.id === s.seats[slot.seat!.id]))
-    ? slot.seat.sigmaMm
-    : 0;
+const looseness = (
+  s: SetOutSolution,
+  slot: Slot,
+  anew: boolean,
+  known: ReadonlySet<string>,
+): number =>
+  slot.seat && (anew || !known.has(s.seats[slot.seat.id] ?? "")) ? slot.seat.sigmaMm : 0;
 
 /** What each slot would show with the board at `board` (default: at the present solution). */
-export function predictedReadings(s: SetOutSolution, board = s.board): Map<string, number> {
-  const planSlots = s.slots.filter((slot) => slot.observes.in === "plan");
+export const predictedReadings = (s: SetOutSolution, board = s.board): Map<string, number> =>
+  predictAt(s, board).shown;
+
+/** {@link predictedReadings}, and how what is read in the network hangs on its unknowns. */
+function predictAt(
+  s: SetOutSolution,
+  board: SetOutSolution["board"],
+): { shown: Map<string, number>; gradients: Map<string, Float64Array> } {
+  const known = causesKnown(s);
+  const read = s.slots.flatMap((slot) => {
+    const reading = observationOf(s, slot, known);
+    return reading ? [{ slot, reading: { ...reading, id: slot.id } }] : [];
+  });
   const { pitch, roll } = s.leans;
   const predictions = predictReadings(
     s.network,
@@ -89,9 +106,14 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
         ...(roll ? [{ id: roll, value: board.rollRad }] : []),
       ],
     },
-    planSlots.map((slot) => ({ ...observationOf(s, slot)!, id: slot.id })),
+    read.map((r) => r.reading),
   );
-  const shown = new Map(planSlots.map((slot, i) => [slot.id, slot.toShown(predictions[i]!.value)]));
+  const shown = new Map<string, number>();
+  const gradients = new Map<string, Float64Array>();
+  read.forEach(({ slot }, i) => {
+    gradients.set(slot.id, predictions[i]!.gradient);
+    if (slot.observes.in === "plan") shown.set(slot.id, slot.toShown(predictions[i]!.value));
+  });
   const scalars = {
     height: board.heightMm,
     pitch: board.pitchRad,
@@ -100,7 +122,7 @@ export function predictedReadings(s: SetOutSolution, board = s.board): Map<strin
   };
   for (const slot of s.slots)
     if (slot.observes.in !== "plan") shown.set(slot.id, slot.toShown(scalars[slot.observes.in]));
-  return shown;
+  return { shown, gradients };
 }
 
 /**
@@ -123,14 +145,8 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const { covariance, order } = joint;
   const halves = now.quantities.map((q) => q.half);
   const scalars = scalarErrors(s);
-  const expected = predictedReadings(s);
-  const walked = s.slots.flatMap((slot) => {
-    const reading = isWalked(s, slot) ? observationOf(s, slot) : null;
-    return reading ? [{ ...reading, id: slot.id }] : [];
-  });
-  const gradients = new Map(
-    predictReadings(s.network, s.adjustment, walked).map((p, i) => [walked[i]!.id, p.gradient]),
-  );
+  const { shown: expected, gradients } = predictAt(s, s.board);
+  const known = causesKnown(s);
   const planNow = centredProbability(now.nulled, now.covariance, halves, "rank");
   const scalarsNow = scalars.reduce((p, q) => p * insideChance(0, q.sigma, q.half), 1);
   const taken = (slot: Slot): number =>
@@ -144,7 +160,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     if (!instrument) return [];
     const shown = expected.get(slot.id)!;
     const own = readingSigma(instrument, slot, shown);
-    const sigma = Math.hypot(own, looseness(s, slot, anew));
+    const sigma = Math.hypot(own, looseness(s, slot, anew, known));
     const seconds = slot.seconds + (anew ? SEAT_SECONDS : 0);
     let chanceAfter: number;
     let proof = 0;
@@ -154,14 +170,14 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     const seated = anew && slot.seat ? joint.index[s.seats[slot.seat.id]!] : undefined;
     const g = gradient && seated !== undefined ? without(gradient, seated) : gradient;
     if (g) {
+      // A reading hangs on few of the unknowns; the covariance is symmetric, so rows do.
       const qg = new Float64Array(order);
-      let gqg = 0;
-      for (let i = 0; i < order; i++) {
-        let sum = 0;
-        for (let k = 0; k < order; k++) if (g[k] !== 0) sum += covariance[i * order + k]! * g[k]!;
-        qg[i] = sum;
-        gqg += g[i]! * sum;
+      for (let k = 0; k < order; k++) {
+        const v = g[k]!;
+        if (v !== 0) for (let i = 0; i < order; i++) qg[i]! += covariance[k * order + i]! * v;
       }
+      let gqg = 0;
+      for (let i = 0; i < order; i++) gqg += g[i]! * qg[i]!;
       witness = { of: "plan", gradient: g, with: qg, variance: gqg, sigma };
       const gain = now.jacobian.map((row) => row.reduce((sum, v, i) => sum + v * qg[i]!, 0));
       const after = now.covariance.map((row, i) =>

@@ -258,7 +258,5 @@ export function targetPose({ kind, placement, beam }: Target, line: DatumLine): 
  * The target for a vehicle exactly as its dimensions say: where the drawing puts it before any
  * reading.
  */
-export const nominalTarget = (
-  plan: Pick<SetOutPlan, "vehicle" | "target" | "rearToe">,
-): PlanPose =>
+export const nominalTarget = (plan: Pick<SetOutPlan, "vehicle" | "target" | "rearToe">): PlanPose =>
   targetPose(plan.target, datumLine(datumFrame(plan), vehiclePoints(plan.vehicle)));

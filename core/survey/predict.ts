@@ -1,6 +1,6 @@
 import { compileObservation, misclosure, newDesignRow } from "./model";
 import type { Adjustment, Reading, SurveyNetwork } from "./types";
-import { layOutUnknowns } from "./unknowns";
+import { layOutUnknowns, type Unknowns } from "./unknowns";
 
 /** A reading not yet taken: what it would show, and how it hangs on the unknowns. */
 export type Prediction = {
@@ -10,8 +10,19 @@ export type Prediction = {
   gradient: Float64Array;
 };
 
+/** A network is asked for predictions many times; what it is made of is laid out once. */
+const layouts = new WeakMap<SurveyNetwork, Unknowns>();
+
+function layoutOf(network: SurveyNetwork): Unknowns {
+  let unknowns = layouts.get(network);
+  if (!unknowns) layouts.set(network, (unknowns = layOutUnknowns(network)));
+  return unknowns;
+}
+
 /**
  * What readings would show at an adjusted state.
+ *
+ * A network is taken as it was when it was first asked: it must not be changed in place.
  *
  * @param network the network that was adjusted (points and bodies; its observations are not used)
  * @param at adjusted coordinates: an {@link Adjustment}, or any state with the same ids; what it
@@ -27,7 +38,7 @@ export function predictReadings(
   },
   readings: Reading[],
 ): Prediction[] {
-  const unknowns = layOutUnknowns(network);
+  const unknowns = layoutOf(network);
   const u = Float64Array.from(at.joint?.values ?? unknowns.start);
   for (const p of at.points) {
     const row = unknowns.index[p.id];
