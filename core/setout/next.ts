@@ -79,15 +79,16 @@ const looseness = (
 
 /** What each slot would show with the board at `board` (default: at the present solution). */
 export const predictedReadings = (s: SetOutSolution, board = s.board): Map<string, number> =>
-  predictAt(s, board).shown;
+  predictAt(s, board, s.slots).shown;
 
 /** {@link predictedReadings}, and how what is read in the network hangs on its unknowns. */
 function predictAt(
   s: SetOutSolution,
   board: SetOutSolution["board"],
+  slots: readonly Slot[],
 ): { shown: Map<string, number>; gradients: Map<string, Float64Array> } {
   const known = causesKnown(s);
-  const read = s.slots.flatMap((slot) => {
+  const read = slots.flatMap((slot) => {
     const reading = observationOf(s, slot, known);
     return reading ? [{ slot, reading: { ...reading, id: slot.id } }] : [];
   });
@@ -120,7 +121,7 @@ function predictAt(
     roll: board.rollRad,
     rail: s.scalars.rail.value,
   };
-  for (const slot of s.slots)
+  for (const slot of slots)
     if (slot.observes.in !== "plan") shown.set(slot.id, slot.toShown(scalars[slot.observes.in]));
   return { shown, gradients };
 }
@@ -145,7 +146,8 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const { covariance, order } = joint;
   const halves = now.quantities.map((q) => q.half);
   const scalars = scalarErrors(s);
-  const { shown: expected, gradients } = predictAt(s, s.board);
+  const walked = s.slots.filter((slot) => isWalked(s, slot));
+  const { shown: expected, gradients } = predictAt(s, s.board, walked);
   const known = causesKnown(s);
   const planNow = centredProbability(now.nulled, now.covariance, halves, "rank");
   const scalarsNow = scalars.reduce((p, q) => p * insideChance(0, q.sigma, q.half), 1);
@@ -155,7 +157,6 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const hiding = verdict.weak.map((w) => Math.log(Math.max(1, carries(w))));
 
   const candidate = (slot: Slot, anew: boolean): Candidate[] => {
-    if (!isWalked(s, slot)) return [];
     const instrument = instrumentFor(s, slot);
     if (!instrument) return [];
     const shown = expected.get(slot.id)!;
@@ -239,7 +240,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
       },
     ];
   };
-  return s.slots
+  return walked
     .flatMap((slot) => [
       ...candidate(slot, false),
       ...(wantsCheck && slot.seat && joint.index[s.seats[slot.seat.id] ?? ""] !== undefined

@@ -1,6 +1,6 @@
 import { compileObservation, misclosure, newDesignRow } from "./model";
 import type { Adjustment, Reading, SurveyNetwork } from "./types";
-import { layOutUnknowns, type Unknowns } from "./unknowns";
+import { layoutOf } from "./unknowns";
 
 /** A reading not yet taken: what it would show, and how it hangs on the unknowns. */
 export type Prediction = {
@@ -9,15 +9,6 @@ export type Prediction = {
   /** Derivatives by the unknowns, in the order of `adjustment.joint`. */
   gradient: Float64Array;
 };
-
-/** A network is asked for predictions many times; what it is made of is laid out once. */
-const layouts = new WeakMap<SurveyNetwork, Unknowns>();
-
-function layoutOf(network: SurveyNetwork): Unknowns {
-  let unknowns = layouts.get(network);
-  if (!unknowns) layouts.set(network, (unknowns = layOutUnknowns(network)));
-  return unknowns;
-}
 
 /**
  * What readings would show at an adjusted state.

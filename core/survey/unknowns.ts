@@ -64,8 +64,21 @@ function checkSigma(sigma: number, culprit: string): void {
     throw new SurveyError("bad-input", culprit, `The uncertainty of "${culprit}" must be above 0.`);
 }
 
+/** What was laid out of a network, for what is asked of it afterwards. */
+const layouts = new WeakMap<SurveyNetwork, Unknowns>();
+
+/** The layout of a network as it was when it was adjusted; it must not be changed in place since. */
+export const layoutOf = (network: SurveyNetwork): Unknowns =>
+  layouts.get(network) ?? layOutUnknowns(network);
+
 /** Lays out the unknowns and checks every part of a network. @throws SurveyError "bad-input" */
 export function layOutUnknowns(network: SurveyNetwork): Unknowns {
+  const unknowns = laidOut(network);
+  layouts.set(network, unknowns);
+  return unknowns;
+}
+
+function laidOut(network: SurveyNetwork): Unknowns {
   const start: number[] = [];
   const names: string[] = [];
   const arms: number[] = [];
@@ -207,6 +220,17 @@ const priorOn = (rows: number[], start: readonly number[], weight: number[][]): 
 const sizeOf = (id: string, u: Pick<Unknowns, "bodies" | "nuisances">): number =>
   u.bodies.has(id) ? 3 : u.nuisances.has(id) ? 1 : 2;
 
+/** Inverses of joint covariances: the same prior stands in every network about one vehicle. */
+const weights = new WeakMap<JointPrior["covariance"], number[][]>();
+
+function weightOf(covariance: JointPrior["covariance"]): number[][] | null {
+  const known = weights.get(covariance);
+  if (known) return known;
+  const weight = invertSpd(covariance);
+  if (weight) weights.set(covariance, weight);
+  return weight;
+}
+
 /** One prior over several things, correlations included. @throws SurveyError "bad-input" */
 function jointPrior(
   { ids, covariance }: JointPrior,
@@ -218,7 +242,7 @@ function jointPrior(
       throw new SurveyError("bad-input", id, `The joint prior names "${id}", which is not there.`);
     return Array.from({ length: sizeOf(id, u) }, (_, i) => row + i);
   });
-  const weight = covariance.length === rows.length ? invertSpd(covariance) : null;
+  const weight = covariance.length === rows.length ? weightOf(covariance) : null;
   if (!weight || new Set(rows).size !== rows.length)
     throw new SurveyError(
       "bad-input",

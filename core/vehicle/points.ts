@@ -39,8 +39,20 @@ export function vehiclePoints(v: Vehicle): VehiclePoint[] {
 const CAPS_OUT_MM = 1.5;
 const FRONT_AXLE_MM = 1.2;
 
-/** What is known beforehand of the four hubs together, mm2: x and y of each. */
-export function hubCovariance(v: Vehicle): { ids: VehiclePointId[]; covariance: number[][] } {
+type HubPrior = { ids: VehiclePointId[]; covariance: number[][] };
+const hubPriors = new WeakMap<Vehicle, HubPrior>();
+
+/**
+ * What is known beforehand of the four hubs together, mm2: x and y of each. The same for a vehicle
+ * however often it is asked: what is made of it is made once.
+ */
+export function hubCovariance(v: Vehicle): HubPrior {
+  let prior = hubPriors.get(v);
+  if (!prior) hubPriors.set(v, (prior = hubPriorOf(v)));
+  return prior;
+}
+
+function hubPriorOf(v: Vehicle): HubPrior {
   const ids: VehiclePointId[] = ["hubFL", "hubFR", "hubRL", "hubRR"];
   const own = v.hubSigmaMm ** 2;
   const rows = ids.flatMap((id) => [
