@@ -101,3 +101,5 @@ export {
 export { followOwnLimits } from "./own-limits";
 export { proofHalfWidths } from "./proof";
 export { lacksReference, REFERENCES, targetOn } from "./reference";
+export { slopsOf, type Slop } from "./slop";
+export { splitHalves, type Halves } from "./halves";
