@@ -103,3 +103,13 @@ export { proofHalfWidths } from "./proof";
 export { lacksReference, REFERENCES, targetOn } from "./reference";
 export { slopsOf, type Slop } from "./slop";
 export { splitHalves, type Halves } from "./halves";
+export { bearWitness, witnessPlan, type Witnessed, type WitnessPlan } from "./witness";
+export {
+  aged,
+  driftBandMm,
+  driftedMm,
+  learnDrift,
+  type Aged,
+  type Drift,
+  type DriftSight,
+} from "./ageing";
