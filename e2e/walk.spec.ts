@@ -70,6 +70,24 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await expect(verdict(page)).toHaveText("Set");
   await expect(slip(page)).toContainText(await chance.innerText());
 
+  // Where care pays, and whether two halves of the readings agree: worked out beside the page.
+  await page.getByRole("button", { name: "Care", exact: true }).click();
+  const care = page.getByRole("dialog", { name: "Where to be careful" });
+  await expect(care.getByRole("region", { name: "Readings" })).toContainText("±");
+  await expect(care.getByRole("region", { name: "Two halves" })).toContainText(
+    /agree within \d|No two halves/,
+  );
+  await page.keyboard.press("Escape");
+
+  // Six hours later, seen from a tablet whose day has gone on: the proof has aged.
+  const later = await page.context().newPage();
+  await later.clock.setSystemTime(Date.now() + 6 * 3_600_000);
+  await later.goto(`${job}/run`);
+  await expect(later.getByRole("region", { name: "Age of the proof" })).toContainText(
+    /Proved 6 h .* ago.*One reading/,
+  );
+  await later.close();
+
   // Someone walks into the stand and says nothing: the vehicle refuses for the physical reason.
   await page.goto(`${job}/run`);
   await awake(page);
@@ -97,6 +115,20 @@ test("one real job, from take-in to the report", async ({ page }) => {
     "The vehicle learned its aim",
   );
   const quality = await page.locator("[data-quality]").innerText();
+  // Before anything is touched: what is read again bears witness that it stood.
+  const witness = page.getByRole("region", { name: "Witness" });
+  await expect(witness).toContainText(/would show 9\d of 100 knocks/);
+  await witness
+    .getByRole("button", { name: /^Read / })
+    .first()
+    .click();
+  await page.waitForURL(/set-out$/);
+  const again = await slip(page).innerText();
+  await hold(page);
+  await page.getByRole("button", { name: "Take", exact: true }).click();
+  await expect(slip(page)).not.toHaveText(again, { useInnerText: true });
+  await page.goto(`${job}/run`);
+  await expect(witness).toContainText("It stood while the vehicle looked");
   await page.goto(`${job}/prove`);
   await answerAll(page);
 
@@ -143,6 +175,10 @@ test("one real job, from take-in to the report", async ({ page }) => {
   expect(validate({ ...record, calibrations: [broken] })).toBe(false);
   expect(calibration!.run).toMatchObject({ status: "passed", attempts: 2, simulated: true });
   expect(calibration!.run.result!.passed).toBe(true);
+  expect(target!.witness).toMatchObject({ readings: 1, stood: true });
+  expect(text).toContain("One reading was taken again after the vehicle had learned");
+  expect(target!.settled!.halves).toBeDefined();
+  expect(text).toMatch(/Two halves of the readings, \d|No two halves/);
   expect(target!.settled!.chance).toBeGreaterThanOrEqual(0.99);
   expect(target!.readings.filter((r) => r.state === "struck")).toHaveLength(1);
   expect(target!.readings.every((r) => r.at && r.instrument.id && r.by.initials === "IT")).toBe(

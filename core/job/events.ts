@@ -282,6 +282,16 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
 ]);
 export type TabletEvent = z.infer<typeof tabletEventSchema>;
 
+/** How far two halves of the readings agree on where the target is. */
+export type HalvesFigures = {
+  of: [string[], string[]];
+  mm: number;
+  sigmaMm: number;
+  turnRad: number;
+  sigmaRad: number;
+  p: number;
+};
+
 /** The set-out as the server itself computed it at the moment it was settled. */
 export type Settlement = {
   kind: "settled";
@@ -294,6 +304,8 @@ export type Settlement = {
       quantities: Quantity[];
       /** Readings in which a slip could hide that nothing in the kit would show, by their names. */
       assumes?: string[];
+      /** Two halves of the readings, taken apart, by their names; null where there are no two. */
+      halves?: HalvesFigures | null;
     }
   /** Before a target had a list of them: four figures, actual minus sheet. */
   | {

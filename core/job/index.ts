@@ -6,6 +6,7 @@ export {
   type Intake,
   type Settlement,
   type TabletEvent,
+  type HalvesFigures,
 } from "./events";
 export {
   checksOf,
@@ -51,6 +52,7 @@ export {
   calibrationLog,
   freeStands,
   hasTarget,
+  lookedAt,
   runOf,
   standAt,
   boardUnchecked,
@@ -101,3 +103,4 @@ export {
   type MountPart,
   type PhotoSubject,
 } from "./walk";
+export { ageOf, driftSightsOf, witnessOf, type Age, type Witness } from "./afterwards";

@@ -49,7 +49,7 @@ export type JobEvent = {
   body: EventBody;
 };
 
-type EventOf<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & {
+export type EventOf<K extends EventBody["kind"]> = Omit<JobEvent, "body"> & {
   body: Extract<EventBody, { kind: K }>;
 };
 

@@ -14,6 +14,7 @@ import { placeName, targetOf, targetsOf, type Target } from "@/core/sheet";
 import { dateAndTime, formatChance, formatNumber } from "@/core/units";
 import { settlementStanding, strikes, type EventBody, type JobEvent } from "./job";
 import { stayEvents, staysOf } from "./stays";
+import { lookedAt } from "./standing";
 import { calibrationIn } from "./scope";
 import { itemOf } from "./items";
 import { jobOwed } from "./owed";
@@ -385,6 +386,11 @@ export function slipLines(
     plans.set(at, known);
     return known.get(b.slotId);
   };
+  const looked = new Map(viewsOf(ground).map((v) => [v.calibrationId, lookedAt(v, events)]));
+  const settledIn = (s: (typeof stays)[number]) =>
+    settlementStanding(
+      stayEvents(ground, events, s).filter((e) => e.seq < looked.get(s.calibrationId)!),
+    );
   const context: Context = {
     ground,
     events,
@@ -392,13 +398,9 @@ export function slipLines(
     setting,
     suspects: new Set(judged?.verdict.suspects),
     slots,
-    held: new Set(stays.map((s) => settlementStanding(stayEvents(ground, events, s))?.id)),
+    held: new Set(stays.map((s) => settledIn(s)?.id)),
     settled: viewsOf(ground).every((v) =>
-      stays.some(
-        (s) =>
-          s.calibrationId === v.calibrationId &&
-          settlementStanding(stayEvents(ground, events, s)) !== null,
-      ),
+      stays.some((s) => s.calibrationId === v.calibrationId && settledIn(s) !== null),
     ),
   };
   return events.flatMap((e) => {

@@ -176,16 +176,26 @@ export function runOf(
 }
 
 /**
+ * Where in the log the look began from which the vehicle learned; beyond its end until it has. What is
+ * read or touched later unsettles nothing of it.
+ */
+export function lookedAt(g: CalibrationGround, events: readonly JobEvent[]): number {
+  if (runOf(g, events).state.status !== "passed") return Infinity;
+  const started = eventsOf(calibrationLog(g, events), "run").findLast(
+    (e) => e.body.event.type === "routine-started",
+  );
+  return started?.seq ?? Infinity;
+}
+
+/**
  * Whether what the routine needs is proved in place; once the vehicle has learned, whether it was
  * when the vehicle looked: boards may go their way afterwards.
  */
 export function allProved(g: CalibrationGround, events: readonly JobEvent[]): boolean {
   const { state } = runOf(g, events);
   if (state.status !== "passed") return provedAt(g, events, state.stepIndex);
-  const looked = eventsOf(calibrationLog(g, events), "run").findLast(
-    (e) => e.body.event.type === "routine-started",
-  );
-  const then = looked ? events.filter((e) => e.seq < looked.seq) : events;
+  const looked = lookedAt(g, events);
+  const then = events.filter((e) => e.seq < looked);
   return provedAt(g, then, runOf(g, then).state.stepIndex);
 }
 

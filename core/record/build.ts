@@ -12,6 +12,7 @@ import {
   jobOwed,
   LAMPS,
   lastOf,
+  lookedAt,
   measuredOf,
   MOUNT_PARTS,
   movesVehicle,
@@ -28,6 +29,7 @@ import {
   staysOf,
   strikes,
   viewsOf,
+  witnessOf,
   type CalibrationGround,
   type FunctionId,
   type JobEvent,
@@ -197,8 +199,10 @@ function targetRecord(
   const standId = own.length > 0 ? last!.standId : null;
   const stand = [HANDS, view.stand, ...(view.stands ?? [])].find((s) => s.id === standId);
   const kept = last ? stayEvents(view, events, last) : [];
-  const settled = settlementStanding(kept);
+  const looked = lookedAt(view, events);
+  const settled = settlementStanding(kept.filter((e) => e.seq < looked));
   const check = checkStanding(kept);
+  const seen = witnessOf(view, events, target.id);
   // A vehicle that was moved is a touch of everything that stood then.
   const touching = events.filter(
     (e) => own.includes(e) || (kept.includes(e) && movesVehicle(e.body)),
@@ -260,11 +264,22 @@ function targetRecord(
       ...("assumes" in settled.body && settled.body.assumes
         ? { assumes: settled.body.assumes }
         : {}),
+      ...("halves" in settled.body ? { halves: settled.body.halves ?? null } : {}),
       quantities: settledQuantities(settled.body, target).map(({ to, ...q }) => ({
         ...q,
         ...(to ? { to: nameOf(to) } : {}),
       })),
     },
+    witness:
+      seen?.p == null
+        ? null
+        : {
+            readings: seen.taken.length,
+            share: seen.share,
+            p: seen.p,
+            stood: seen.stood!,
+            chance: seen.chance,
+          },
   };
 }
 

@@ -12,6 +12,8 @@ export {
   aimLearned,
   arrivalLines,
   checkLine,
+  halvesLine,
+  witnessLine,
   glassLine,
   readingFigures,
   resultLines,

@@ -52,9 +52,32 @@ const target = z.object({
       chance: z.number().min(0).max(1),
       /** What was taken as right because nothing in the kit would have shown otherwise. */
       assumes: z.array(z.string()).optional(),
+      /** Two halves of the readings, taken apart; null where no two fix the target. */
+      halves: z
+        .object({
+          of: z.tuple([z.array(z.string()), z.array(z.string())]),
+          mm: z.number(),
+          sigmaMm: z.number(),
+          turnRad: z.number(),
+          sigmaRad: z.number(),
+          p: z.number().min(0).max(1),
+        })
+        .nullable()
+        .optional(),
       quantities: z.array(quantity),
     })
     .nullable(),
+  /** What was read again after the vehicle had learned, before anything was touched. */
+  witness: z
+    .object({
+      readings: z.number().int().min(1),
+      share: z.number().min(0).max(1),
+      p: z.number().min(0).max(1),
+      stood: z.boolean(),
+      chance: z.number().min(0).max(1),
+    })
+    .nullable()
+    .optional(),
 });
 
 /** One sheet carried out: what it asked for, its targets in the sheet's order, its routine. */

@@ -108,6 +108,26 @@ export const verdictLine = ({ settled }: TargetRecord): string =>
     ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.${settled.assumes ? ` Taken as right, because nothing in the kit would show otherwise: ${settled.assumes.join(", ")}.` : ""}`
     : "Not settled: it is not proved in place, or something was disturbed since.";
 
+/** How far two halves of the readings agree, in one line; null where nobody asked. */
+export function halvesLine({ settled }: TargetRecord): string | null {
+  if (!settled || settled.halves === undefined) return null;
+  const { halves: h } = settled;
+  if (!h)
+    return "No two halves of the readings both fix its place by themselves: they are not held against each other.";
+  const [first, second] = h.of.map((names) => names.length);
+  const turn = (rad: number): string => formatNumber(radToDeg(Math.abs(rad)), 2);
+  return `Two halves of the readings, ${first} and ${second} of them, taken apart agree within ${formatNumber(h.mm, 1)} ± ${formatNumber(h.sigmaMm, 1)} mm and ${turn(h.turnRad)} ± ${turn(h.sigmaRad)}°.`;
+}
+
+/** What was read again after the vehicle had learned, in one line; null where nothing was. */
+export function witnessLine({ witness: w }: TargetRecord): string | null {
+  if (!w) return null;
+  const again = `${w.readings === 1 ? "One reading was" : `${w.readings} readings were`} taken again after the vehicle had learned, before anything was touched; ${w.readings === 1 ? "it" : "they"} would show ${formatNumber(100 * w.share)} of 100 knocks.`;
+  return w.stood
+    ? `${again} None showed: ${formatChance(w.chance)} chance that it stood inside every tolerance while the vehicle looked.`
+    : `${again} It no longer stood where it was proved: nobody knows since when.`;
+}
+
 /** What hung or lay there, in one line; null where nobody checked it. */
 export function checkLine(
   { check, id }: TargetRecord,

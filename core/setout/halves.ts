@@ -145,7 +145,7 @@ function compare(
   const [offA, offB] = [off(b.score), off(a.score)];
   const difference = rows.map(([pa, pb]) => dot(pb, offB) - dot(pa, offA));
   const spread = rows.map(([ai, bi], i) =>
-    rows.map(([aj, bj], j) => {
+    rows.map(([aj, bj]) => {
       const [wa, wb] = [flat(shared, order, bj), flat(shared, order, aj)];
       return dot(jacobian[i]!, aj) + dot(jacobian[i]!, bj) - dot(ai, wa) - dot(bi, wb);
     }),

@@ -191,19 +191,22 @@ describe("a proof that ages", () => {
     };
   };
 
-  it.each([0, 3, 15])("after %i sights of a stand, four bands in five hold (three quarters to 85 in 100)", (sights) => {
-    const random = randomFrom(80 + sights);
-    const TIMES = 800;
-    let held = 0;
-    for (let n = 0; n < TIMES; n++) {
-      const { rate, sights: seen } = stand(random, sights);
-      const hours = 1 + 3 * random();
-      const gone = rate * hours * gaussian(random);
-      if (Math.abs(gone) <= driftBandMm(learnDrift(seen), hours)) held++;
-    }
-    expect(held / TIMES).toBeGreaterThan(0.75);
-    expect(held / TIMES).toBeLessThan(0.85);
-  });
+  it.each([0, 3, 15])(
+    "after %i sights of a stand, four bands in five hold (three quarters to 85 in 100)",
+    (sights) => {
+      const random = randomFrom(80 + sights);
+      const TIMES = 800;
+      let held = 0;
+      for (let n = 0; n < TIMES; n++) {
+        const { rate, sights: seen } = stand(random, sights);
+        const hours = 1 + 3 * random();
+        const gone = rate * hours * gaussian(random);
+        if (Math.abs(gone) <= driftBandMm(learnDrift(seen), hours)) held++;
+      }
+      expect(held / TIMES).toBeGreaterThan(0.75);
+      expect(held / TIMES).toBeLessThan(0.85);
+    },
+  );
 
   it("a stand that was seen to stay is trusted longer than one that was seen to go", () => {
     const still = learnDrift(

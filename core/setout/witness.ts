@@ -23,6 +23,8 @@ export type Witnessed = {
   p: number;
   /** They go with where it was proved: a board that was knocked would hardly show that. */
   stood: boolean;
+  /** The share of knocks that these readings would have shown. */
+  share: number;
 };
 
 /** So many knocks are to be found. */
@@ -31,7 +33,7 @@ const WANTED = 0.95;
 const FALSE_ALARM = 0.01;
 /** Upper 1 % points of chi-square with one to four degrees of freedom. */
 const LIMITS = [6.634897, 9.21034, 11.344867, 13.276704];
-const DRAWS = 1500;
+const DRAWS = 1000;
 
 /** A reading as a knock shows in it: how it hangs on what is known, and on each part of a knock. */
 type Line = { slot: Slot; seconds: number; g: Float64Array | null; sigma: number; knock: number[] };
@@ -202,6 +204,11 @@ export function bearWitness(
     return [{ line: { ...lineOf(s, c), sigma: r.sigma }, off }];
   });
   if (taken.length === 0) return null;
+  const share = shareFound(
+    s,
+    taken.slice(0, LIMITS.length).map((t) => t.line),
+    drawn(),
+  );
   const y = whitener(
     unsure(
       s,
@@ -212,5 +219,5 @@ export function bearWitness(
     y.reduce((sum, v) => sum + v * v, 0),
     y.length,
   );
-  return { p, stood: p >= FALSE_ALARM };
+  return { p, stood: p >= FALSE_ALARM, share };
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { learnedTurn } from "@/core/camera";
 import { degToRad, radToDeg } from "@/core/units";
 import { targetPose } from "@/core/setout/plan";
-import { datumFrame, datumLine, roadSetting, solveSetOut } from "@/core/setout";
+import { datumFrame, datumLine, roadSetting } from "@/core/setout";
 import { baseFor } from "@/core/setout/stand";
 import { openBay, type BenchWorld } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";

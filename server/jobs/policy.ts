@@ -22,10 +22,19 @@ import {
   type EventBody,
   type JobEvent,
   type TabletEvent,
+  type HalvesFigures,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
-import { isByHand, nominalTarget, suffers, takeReading, type Move } from "@/core/setout";
+import {
+  isByHand,
+  nominalTarget,
+  splitHalves,
+  suffers,
+  takeReading,
+  type Judged,
+  type Move,
+} from "@/core/setout";
 import { placeName, targetOf, targetsOf, type Sheet } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
@@ -259,6 +268,14 @@ function derivePosition(b: Body<"position">, { view: g, events }: Place): EventB
   return b;
 }
 
+/** Two halves of the readings by the names people know them by. */
+function halvesOf(s: Judged["solution"]): HalvesFigures | null {
+  const halves = splitHalves(s);
+  const named = (ids: string[]): string[] =>
+    ids.map((id) => s.slots.find((x) => x.id === id)?.name ?? id);
+  return halves && { ...halves, of: [named(halves.of[0]), named(halves.of[1])] };
+}
+
 /** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
 function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place): EventBody {
   const judged = judgeTarget(view, events, targetId);
@@ -270,7 +287,7 @@ function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place):
     );
   if (boardUnchecked(view, events, targetId))
     refuse("Check which board hangs first: scan or type its code.");
-  return settlement;
+  return { ...settlement, halves: halvesOf(judged.solution) };
 }
 
 /** A mat is neither cranked nor hung. */

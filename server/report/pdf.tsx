@@ -5,12 +5,14 @@ import {
   checkLine,
   arrivalLines,
   glassLine,
+  halvesLine,
   readingFigures,
   standLines,
   resultLines,
   runLine,
   timeLines,
   verdictLine,
+  witnessLine,
   type CalibrationRecord,
   type JobRecord,
   type TargetRecord,
@@ -108,7 +110,14 @@ function SetOut({
   return (
     <Part title={title}>
       <Text style={{ fontWeight: 600, marginVertical: 3 }}>{verdictLine(t)}</Text>
-      {checkLine(t, sheet) && <Text style={styles.soft}>{checkLine(t, sheet)}</Text>}
+      {[checkLine(t, sheet), halvesLine(t), witnessLine(t)].map(
+        (line) =>
+          line && (
+            <Text key={line} style={styles.soft}>
+              {line}
+            </Text>
+          ),
+      )}
       {t.settled && (
         <>
           <Row

@@ -7,6 +7,8 @@ import type { CalibrationRecord, JobRecord } from "@/core/record";
 import {
   arrivalLines,
   checkLine,
+  halvesLine,
+  witnessLine,
   buildRecord,
   readingFigures,
   standLines,
@@ -92,8 +94,13 @@ function CalibrationPart({ c, title }: { c: CalibrationRecord; title: string | n
             Set out{c.targets.length > 1 ? `, ${t.name}` : ""}
           </h2>
           <p className="text-lg font-semibold">{verdictLine(t)}</p>
-          {checkLine(t, c.sheet) && (
-            <p className="mt-1 text-base text-soft">{checkLine(t, c.sheet)}</p>
+          {[checkLine(t, c.sheet), halvesLine(t), witnessLine(t)].map(
+            (line) =>
+              line && (
+                <p key={line} className="mt-1 text-base text-soft">
+                  {line}
+                </p>
+              ),
           )}
           {t.settled && (
             <Table

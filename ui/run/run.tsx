@@ -1,6 +1,8 @@
 "use client";
 
 import { allProved, runOf } from "@/core/job";
+import dynamic from "next/dynamic";
+import type { DriftSight } from "@/core/setout";
 import { formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -11,8 +13,11 @@ import { Steps } from "./steps";
 import { useCommand } from "../bench/use-command";
 import type { RunCommand } from "./use-run";
 
+// What is said beside the routine is fetched once that stands.
+const ProofNow = dynamic(() => import("../proof/proof-now").then((m) => m.ProofNow));
+
 /** Run: the sheet's routine step by step through the scan tool, and what the vehicle answers. */
-export function Run() {
+export function Run({ sights }: { sights: readonly DriftSight[] }) {
   const { events, ground, head, write, me, target } = useJob();
   const { busy, command: send } = useCommand<RunCommand>("run");
   const { sheet, calibrationId } = ground;
@@ -67,6 +72,7 @@ export function Run() {
         </p>
       )}
       {state.result && <Result state={state} sheet={sheet} />}
+      {proved && <ProofNow sights={sights} />}
       <Steps state={state} sheet={sheet} current={step} />
     </Stage>
   );

@@ -32,6 +32,7 @@ const LATER = {
   rig: () => import("./rig-panel"),
   touch: () => import("./touch-dialog"),
   finish: () => import("./finish"),
+  care: () => import("../proof/care-dialog"),
 };
 const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
@@ -39,6 +40,8 @@ const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
 const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
 const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
+const CareDialog = dynamic(() => LATER.care().then((m) => m.CareDialog));
+
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
 export function SetOut({
   stand,
@@ -53,6 +56,7 @@ export function SetOut({
   const [lines, setLines] = useState(false);
   const [onRoad, setOnRoad] = useState(false);
   const [joining, setJoining] = useState(false);
+  const [caring, setCaring] = useState(false);
   const keys = useStageKeys();
   useLater(LATER);
 
@@ -194,6 +198,13 @@ export function SetOut({
             >
               Lines
             </Button>
+            <Button
+              look="plain"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              onClick={() => setCaring(true)}
+            >
+              Care
+            </Button>
             {board && (
               <Button
                 look="plain"
@@ -244,6 +255,7 @@ export function SetOut({
       )}
       {joining && <JoinDialog open onClose={() => setJoining(false)} {...stand} />}
       {onRoad && <RoadDialog open judged={judged} onClose={() => setOnRoad(false)} />}
+      {caring && <CareDialog open onClose={() => setCaring(false)} />}
       {lines && <LinesDialog open judged={judged} onClose={() => setLines(false)} />}
     </Stage>
   );

@@ -1,0 +1,59 @@
+import { expose } from "comlink";
+import {
+  ageOf,
+  judgeTarget,
+  witnessOf,
+  type Age,
+  type CalibrationGround,
+  type JobEvent,
+  type Witness,
+} from "@/core/job";
+import { learnDrift, slopsOf, splitHalves, type DriftSight, type Slop } from "@/core/setout";
+
+/** Two halves of the readings with the names of what was read. */
+export type NamedHalves = Omit<NonNullable<ReturnType<typeof splitHalves>>, "of"> & {
+  of: [string[], string[]];
+};
+
+// Hundreds of splits and thousands of knocks: beside the page, so that the page stays quick.
+const proof = {
+  /** Where to be careful, and whether two halves of the readings agree. */
+  care(
+    g: CalibrationGround,
+    events: JobEvent[],
+    targetId: string,
+  ): { slops: Slop[]; halves: NamedHalves | null } {
+    const { solution, verdict } = judgeTarget(g, events, targetId);
+    const name = (id: string): string => solution.slots.find((x) => x.id === id)?.name ?? id;
+    const halves = splitHalves(solution);
+    return {
+      slops: slopsOf(solution, verdict),
+      halves: halves && { ...halves, of: [halves.of[0].map(name), halves.of[1].map(name)] },
+    };
+  },
+  /** What was read again after the vehicle had learned; slots cannot travel, their names do. */
+  witness(
+    g: CalibrationGround,
+    events: JobEvent[],
+    targetId: string,
+  ): (Omit<Witness, "plan"> & { asked: { id: string; name: string }[]; finds: number }) | null {
+    const w = witnessOf(g, events, targetId);
+    if (!w) return null;
+    const { plan, ...rest } = w;
+    return {
+      ...rest,
+      asked: plan.slots.map(({ id, name }) => ({ id, name })),
+      finds: plan.share,
+    };
+  },
+  /** How old the proof is, and what it is still worth. */
+  age: (
+    g: CalibrationGround,
+    events: JobEvent[],
+    targetId: string,
+    sights: DriftSight[],
+    now: number,
+  ): Age | null => ageOf(g, events, targetId, learnDrift(sights), new Date(now)),
+};
+export type Proof = typeof proof;
+expose(proof);
