@@ -80,6 +80,8 @@ function CareView() {
   );
 }
 
+const byCare = (a: Slop, b: Slop): number => a.most / PLENTY[a.unit] - b.most / PLENTY[b.unit];
+
 function Bars({ title, slops }: { title: string; slops: readonly Slop[] }) {
   const { lengths } = useSettings();
   if (slops.length === 0) return null;
@@ -88,7 +90,7 @@ function Bars({ title, slops }: { title: string; slops: readonly Slop[] }) {
       <h3 className="text-sm font-semibold text-soft">{title}</h3>
       <table className="w-full text-base">
         <tbody>
-          {slops.map(({ id, name, unit, most }) => {
+          {[...slops].sort(byCare).map(({ id, name, unit, most }) => {
             const share = Math.min(1, most / PLENTY[unit]);
             const figure =
               most >= PLENTY[unit]
@@ -110,7 +112,7 @@ function Bars({ title, slops }: { title: string; slops: readonly Slop[] }) {
                   </span>
                 </td>
                 <td
-                  className={`figure whitespace-nowrap pl-3 text-right ${share < 0.15 ? "font-semibold" : ""}`}
+                  className={`whitespace-nowrap pl-3 text-right ${share === 1 ? "text-soft" : "figure"} ${share < 0.15 ? "font-semibold" : ""}`}
                 >
                   {figure}
                 </td>

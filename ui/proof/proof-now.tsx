@@ -97,7 +97,7 @@ function WitnessCard({ targetId }: { targetId: string }) {
   return (
     <section
       aria-label="Witness"
-      className={`m-3 border-l-8 bg-sheet p-4 lg:m-5 ${stood === null ? "border-hairline" : stood ? "border-settled" : "border-stop"}`}
+      className={`mx-3 mb-3 border-l-8 bg-sheet p-4 lg:mx-5 lg:mb-5 ${stood === null ? "border-hairline" : stood ? "border-settled" : "border-stop"}`}
     >
       <h2 className="flex items-center gap-3 text-xl font-semibold">
         <Mark state={stood === null ? "open" : stood ? "settled" : "stop"} size={18} />
