@@ -225,6 +225,17 @@ function moveCar(world: BenchWorld, random: Random, mm: number, rad: number): Be
   };
 }
 
+/** A bay of this name has a smooth floor: whoever hangs a board there shoves its stand so many mm away. */
+const SHOVES = /^shoves-(\d+)/;
+
+/** The stand is pushed straight away from the car. */
+function pushed(world: BenchWorld, mm: number): BenchWorld {
+  const { base } = world.stand;
+  const [c, s] = [Math.cos(base.headingRad), Math.sin(base.headingRad)];
+  const moved = { ...base, xMm: base.xMm - mm * c, yMm: base.yMm - mm * s };
+  return { ...world, stand: { ...world.stand, base: moved } };
+}
+
 /**
  * The bay after one act. Hands miss a move by about one per cent and disturb a little on the way.
  */
@@ -272,6 +283,8 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
     };
   }
   const w = TOUCHES[what.touch].widening;
+  const byMm = SHOVES.exec(world.seed)?.[1];
+  if (what.touch === "hung" && byMm && !world.mat) return pushed(world, Number(byMm));
   if (what.touch === "moved-car") return moveCar(world, random, 0.5 * w.planMm, 0.5 * w.headingRad);
   return shove(
     world,
