@@ -188,6 +188,8 @@ export const BOARDS: Board[] = [
     widthMm: 250,
     condition: "good",
   },
+  { code: "HQ-B1", name: "Beam board", side: "left", version: 1, widthMm: 640, condition: "good" },
+  { code: "HQ-B3", name: "Beam board", side: "right", version: 1, widthMm: 640, condition: "good" },
   { code: "HQ-M1", name: "Floor mat", side: "left", version: 1, widthMm: 900, condition: "good" },
   { code: "HQ-M3", name: "Floor mat", side: "right", version: 1, widthMm: 900, condition: "good" },
   {
