@@ -104,3 +104,4 @@ export {
   type PhotoSubject,
 } from "./walk";
 export { ageOf, driftSightsOf, witnessOf, type Age, type Witness } from "./afterwards";
+export { knownToes, type KnownToe } from "./toe";

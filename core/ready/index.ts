@@ -9,4 +9,5 @@ export {
   type BayFloor,
 } from "./bay-floor";
 export { asTyped, readField, readFields, type FieldRead } from "./read";
-export { fieldsFor, floorOf, judgeMeasure, type Field, type Judgement } from "./judge";
+export { fieldsFor, floorOf, judgeMeasure, type Field } from "./judge";
+export type { Judgement } from "./judgement";

@@ -1,5 +1,7 @@
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
 import type { Measure } from "@/core/sheet";
+import { judgeAlignment } from "./alignment";
+import type { Judgement } from "./judgement";
 import { bayFloorSigma } from "./bay-floor";
 import {
   degToRad,
@@ -31,13 +33,8 @@ export type Field = {
   markings?: string[];
   /** Readiness can be judged without it. */
   optional?: boolean;
-};
-
-export type Judgement = {
-  /** null while something that is needed was not read. */
-  ok: boolean | null;
-  headline: string;
-  lines: { name: string; value: string; wanted: string; ok: boolean }[];
+  /** Decimals it is typed with, where one is too few. */
+  decimals?: number;
 };
 
 /**
@@ -152,6 +149,39 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
           unit: "deg",
         },
       ];
+    case "alignment": {
+      const toe = (id: "left" | "right", c: Corner): Field => ({
+        id,
+        name: `rear ${id} toe, in +`,
+        at: archPlace(v, c),
+        quantity: {
+          name: `the rear ${id} toe`,
+          dimension: "angle",
+          min: degToRad(-3),
+          max: degToRad(3),
+        },
+        unit: "deg",
+        decimals: 2,
+      });
+      return [
+        toe("left", "RL"),
+        toe("right", "RR"),
+        {
+          id: "sigma",
+          name: "known to ±, if said",
+          at: null,
+          optional: true,
+          quantity: {
+            name: "what the toe is known to",
+            dimension: "angle",
+            min: degToRad(0.005),
+            max: degToRad(1),
+          },
+          unit: "deg",
+          decimals: 2,
+        },
+      ];
+    }
     case "battery":
     case "scan":
       return [];
@@ -241,6 +271,15 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
         ],
       };
     }
+    case "alignment":
+      return judgeAlignment(
+        {
+          left: values.left!,
+          right: values.right!,
+          ...(values.sigma === undefined ? {} : { sigma: values.sigma }),
+        },
+        v,
+      );
     case "battery":
     case "scan":
       return { ok: null, headline: "read by the scan tool", lines: [] };

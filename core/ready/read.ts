@@ -60,7 +60,8 @@ export function asTyped(field: Field, value: number): string {
     return (
       field.markings?.find((m) => Math.abs((readTyre(m)?.diameterMm ?? 0) - value) < 0.5) ?? ""
     );
-  if (field.unit === "deg") return formatNumber(radToDeg(value), 1).replace("−", "-");
+  if (field.unit === "deg")
+    return formatNumber(radToDeg(value), field.decimals ?? 1).replace("−", "-");
   return String(Math.round(value * 10) / 10);
 }
 

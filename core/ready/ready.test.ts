@@ -256,3 +256,47 @@ describe("the clear zone", () => {
     );
   });
 });
+
+describe("alignment before a camera learns", () => {
+  const tarn = {
+    ...car,
+    alignment: { thrustDeg: 0.1, toeMinDeg: 0, toeMaxDeg: 0.3 },
+  };
+  const judged = (left: number, right: number, sigma?: number) =>
+    judgeMeasure(
+      { kind: "alignment" },
+      {
+        left: degToRad(left),
+        right: degToRad(right),
+        ...(sigma === undefined ? {} : { sigma: degToRad(sigma) }),
+      },
+      tarn,
+    );
+
+  it("passes an axle inside its limits, and sends one outside to be aligned first, with the figure", () => {
+    expect(judged(0.12, 0.1).ok).toBe(true);
+    const out = judged(0.02, 0.28);
+    expect(out.ok).toBe(false);
+    expect(out.headline).toContain(
+      "alignment first: thrust, left + 0.13° ± 0.02°, allowed ± 0.10°",
+    );
+    expect(judged(0.4, 0.2).headline).toContain("rear left toe");
+  });
+
+  it("does not decide what its own uncertainty cannot tell", () => {
+    const near = judged(0.05, 0.23);
+    expect(near.ok).toBe(false);
+    expect(near.headline).toContain("too near its limit");
+    expect(judged(0.05, 0.23, 0.005).ok).toBe(true);
+    expect(judged(0.12, 0.1, 0.3).ok).toBe(false);
+  });
+
+  it("says when the vehicle's book has no limits, and what is still to be read", () => {
+    const { alignment: _, ...bare } = tarn;
+    const values = { left: 0, right: 0 };
+    expect(judgeMeasure({ kind: "alignment" }, values, bare)).toMatchObject({ ok: null });
+    expect(judgeMeasure({ kind: "alignment" }, { left: 0 }, tarn).headline).toContain(
+      "rear right toe",
+    );
+  });
+});

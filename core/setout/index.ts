@@ -113,3 +113,4 @@ export {
   type Drift,
   type DriftSight,
 } from "./ageing";
+export { toeSeen } from "./toe";

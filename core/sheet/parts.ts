@@ -111,8 +111,7 @@ export const matPlacement = z.object({
 
 export const ask = z.object({ id, ask: say, why: say });
 
-/** A readiness item that is measured, with what the sheet allows. */
-const measure = z.discriminatedUnion("kind", [
+const measures1 = [
   z.object({
     kind: z.literal("pressures"),
     load: z.enum(["half", "full"]),
@@ -155,10 +154,20 @@ const measure = z.discriminatedUnion("kind", [
     minMinutes: z.number().min(1).max(240),
   }),
   z.object({ kind: z.literal("scan") }),
+] as const;
+/** A readiness item that is measured, with what the sheet allows. */
+const measure = z.discriminatedUnion("kind", [
+  ...measures1,
+  /** Rear toe and thrust, against the vehicle's own limits. */
+  z.object({ kind: z.literal("alignment") }),
 ]);
 export type Measure = z.infer<typeof measure>;
 
 export const readyItem = ask.extend({ measure: measure.optional() });
+/** As it was before alignment was asked for. */
+export const readyItem1 = ask.extend({
+  measure: z.discriminatedUnion("kind", measures1).optional(),
+});
 
 /** The line a target is placed on and squared to. */
 export const datum = z.enum(["centreline", "rear-axle-normal", "thrust"]);

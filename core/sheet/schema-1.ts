@@ -8,7 +8,7 @@ import {
   id,
   method1,
   placement,
-  readyItem,
+  readyItem1,
   say,
   source,
   step1,
@@ -51,7 +51,7 @@ export const sheet1Schema = z.object({
     .optional(),
   tolerance,
   cautions: z.array(say),
-  ready: z.array(readyItem),
+  ready: z.array(readyItem1),
   run: z.array(step1).min(1),
   prove: z.array(ask),
 });

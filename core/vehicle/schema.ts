@@ -54,6 +54,18 @@ export const vehicleSchema = z.object({
   ),
   /** Arch heights above the floor of a vehicle as it should stand. */
   archMm: z.object({ FL: mm(300, 1600), FR: mm(300, 1600), RL: mm(300, 1600), RR: mm(300, 1600) }),
+  /** Limits of the rear axle, degrees: thrust to either side, toe-in of each wheel. */
+  alignment: z
+    .object({
+      thrustDeg: z.number().min(0.02).max(1),
+      toeMinDeg: z.number().min(-2).max(2),
+      toeMaxDeg: z.number().min(-2).max(2),
+    })
+    .refine((a) => a.toeMinDeg < a.toeMaxDeg, {
+      path: ["toeMinDeg"],
+      message: "must be below the greatest toe",
+    })
+    .optional(),
   /** Tyre pressures on the placard, kPa: half load and full load, front and rear. */
   placardKPa: z.object({ half: axle, full: axle }),
   tyres: z.object({ front: z.string(), rear: z.string() }),

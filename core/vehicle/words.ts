@@ -15,6 +15,9 @@ const NAMES: Record<string, string> = {
   source: "the source",
   "tyres.front": "the front tyre size",
   "tyres.rear": "the rear tyre size",
+  "alignment.thrustDeg": "the limit of thrust",
+  "alignment.toeMinDeg": "the least rear toe",
+  "alignment.toeMaxDeg": "the greatest rear toe",
   "glass.makerPart": "the maker’s glass part",
   "glass.equivalentParts": "the equivalent parts",
 };

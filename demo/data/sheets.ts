@@ -278,7 +278,15 @@ export const SHEETS: Sheet[] = [
       tolerance: { alongMm: 12, acrossMm: 18, twistDeg: 0.5, heightMm: 7 },
     }),
     cautions: CAUTIONS,
-    ready: READY,
+    ready: [
+      ...READY,
+      {
+        id: "alignment",
+        ask: "Rear toe and thrust inside the vehicle's limits",
+        why: "The board stands square to the thrust line: an axle that is put right later moves it.",
+        measure: { kind: "alignment" },
+      },
+    ],
     run: [
       {
         id: "volts",

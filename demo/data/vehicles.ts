@@ -157,6 +157,7 @@ export const VEHICLES: Vehicle[] = [
         ],
       },
     ],
+    alignment: { thrustDeg: 0.2, toeMinDeg: -0.05, toeMaxDeg: 0.35 },
     archMm: { FL: 712, FR: 712, RL: 708, RR: 708 },
     placardKPa: { half: { front: 240, rear: 240 }, full: { front: 260, rear: 300 } },
     tyres: { front: "225/50 R17", rear: "225/50 R17" },

@@ -72,6 +72,13 @@ export function readReadiness(
         return Math.round((fixed ? 9 : 10 * car.fuel) * 10) / 10;
       case "steering":
         return fixed ? 0 : car.steeringRad + degToRad(0.1) * gaussian(noise);
+      case "alignment": {
+        if (id === "sigma") return degToRad(0.03);
+        const a = vehicle.alignment;
+        if (fixed && a) return degToRad((a.toeMinDeg + a.toeMaxDeg) / 2);
+        const toe = id === "left" ? world.toe.leftRad : world.toe.rightRad;
+        return toe + degToRad(0.02) * gaussian(noise);
+      }
       default:
         return 0;
     }

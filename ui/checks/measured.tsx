@@ -1,6 +1,6 @@
 "use client";
 
-import { measuredOf, putRight } from "@/core/job";
+import { knownToes, measuredOf, putRight } from "@/core/job";
 import { asTyped, judgeMeasure, readFields } from "@/core/ready";
 import { cautionAt, type Measure, type Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
@@ -111,6 +111,7 @@ export function MeasuredCheck({
           {item.measure.kind === "floor" && (
             <BayFloors itemId={item.id} measure={item.measure} onTaken={onNext} />
           )}
+          {item.measure.kind === "alignment" && !viewer && <KnownToes onTake={state.change} />}
           {head.simulated && !viewer && (
             <button
               type="button"
@@ -165,5 +166,30 @@ export function MeasuredCheck({
         </NextBar>
       }
     />
+  );
+}
+
+const TOE_FROM = {
+  printed: "As printed",
+  rolled: "As the car rolled",
+  read: "As its wheels were read",
+};
+
+/** The rear toe as this job knows it already: taken over, not typed again. */
+function KnownToes({ onTake }: { onTake: (typed: Record<string, string>) => void }) {
+  const { ground, events, judged } = useJob();
+  return (
+    <p className="mt-3 flex flex-wrap gap-2">
+      {knownToes(ground, events, judged?.solution ?? null).map(({ how, typed }) => (
+        <Button
+          key={how}
+          look="plain"
+          className="!min-h-12 !px-4"
+          onClick={() => onTake({ sigma: "", ...typed })}
+        >
+          {TOE_FROM[how]}: {typed.left}° and {typed.right}°
+        </Button>
+      ))}
+    </p>
   );
 }

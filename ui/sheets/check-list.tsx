@@ -60,6 +60,7 @@ const MEASURES: { fresh: Measure; name: string; numbers: [string, string][] }[] 
       ["rollDeg", "roll ±, °"],
     ],
   },
+  { name: "Rear axle, by the vehicle’s limits", fresh: { kind: "alignment" }, numbers: [] },
   { name: "Steering", fresh: { kind: "steering", maxDeg: 3 }, numbers: [["maxDeg", "±, °"]] },
   {
     name: "Floor",

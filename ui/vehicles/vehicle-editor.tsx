@@ -81,6 +81,17 @@ export function VehicleEditor(page: DraftPage) {
               <Place at={at} path="rearBadge" name="Rear badge" />
               <NumberField label="Hub places known to ±" unit="mm" {...at("hubSigmaMm")} />
               <NumberField label="Badge places known to ±" unit="mm" {...at("badgeSigmaMm")} />
+              <NumberField label="Rear axle: thrust, ±" unit="°" {...at("alignment.thrustDeg")} />
+              <NumberField
+                label="Rear toe of a wheel, least"
+                unit="°"
+                {...at("alignment.toeMinDeg")}
+              />
+              <NumberField
+                label="Rear toe of a wheel, most"
+                unit="°"
+                {...at("alignment.toeMaxDeg")}
+              />
             </div>
             <div className={GRID}>
               {CORNERS.map((c) => (

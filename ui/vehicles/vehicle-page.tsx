@@ -80,6 +80,14 @@ export function VehiclePage(page: DocumentPage<Vehicle>) {
             "Places known to",
             `hubs ± ${formatNumber(v.hubSigmaMm, 1)} mm, badges ± ${formatNumber(v.badgeSigmaMm, 1)} mm`,
           ],
+          ...(v.alignment
+            ? ([
+                [
+                  "Rear axle",
+                  `thrust ± ${formatNumber(v.alignment.thrustDeg, 2)}°, toe of each wheel ${formatNumber(v.alignment.toeMinDeg, 2)} to ${formatNumber(v.alignment.toeMaxDeg, 2)}°`,
+                ],
+              ] as [string, string][])
+            : []),
           ["Source", v.source],
           [
             "Checked",
