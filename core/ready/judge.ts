@@ -150,10 +150,10 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
         },
       ];
     case "alignment": {
-      const toe = (id: "left" | "right", c: Corner): Field => ({
+      const toe = (id: "left" | "right"): Field => ({
         id,
         name: `rear ${id} toe, in +`,
-        at: archPlace(v, c),
+        at: null,
         quantity: {
           name: `the rear ${id} toe`,
           dimension: "angle",
@@ -164,8 +164,8 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
         decimals: 2,
       });
       return [
-        toe("left", "RL"),
-        toe("right", "RR"),
+        toe("left"),
+        toe("right"),
         {
           id: "sigma",
           name: "known to ±, if said",

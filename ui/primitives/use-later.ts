@@ -1,17 +1,24 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 
 const LATER_MS = 4000;
 
 /**
  * Fetches parts of the page once it has come to rest, so that they are there when the shop is out
  * of reach; what fails is tried again when opened.
+ *
+ * @returns whether they were fetched: what nobody needs at first is drawn then
  */
-export function useLater(parts: Readonly<Record<string, () => Promise<unknown>>>): void {
+export function useLater(parts: Readonly<Record<string, () => Promise<unknown>>>): boolean {
+  const [there, setThere] = useState(false);
   useEffect(() => {
     const timer = setTimeout(
-      () => void Promise.allSettled(Object.values(parts).map((load) => load())),
+      () =>
+        void Promise.allSettled(Object.values(parts).map((load) => load())).then(() =>
+          setThere(true),
+        ),
       LATER_MS,
     );
     return () => clearTimeout(timer);
   }, [parts]);
+  return there;
 }

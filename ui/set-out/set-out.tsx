@@ -33,6 +33,7 @@ const LATER = {
   touch: () => import("./touch-dialog"),
   finish: () => import("./finish"),
   care: () => import("../proof/care-dialog"),
+  photo: () => import("../photos/photo-button"),
 };
 const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
@@ -40,6 +41,7 @@ const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
 const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
 const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
+const PhotoButton = dynamic(() => LATER.photo().then((m) => m.PhotoButton));
 const CareDialog = dynamic(() => LATER.care().then((m) => m.CareDialog));
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
@@ -58,7 +60,7 @@ export function SetOut({
   const [joining, setJoining] = useState(false);
   const [caring, setCaring] = useState(false);
   const keys = useStageKeys();
-  useLater(LATER);
+  const restful = useLater(LATER);
 
   const advised = useAdvised(judged);
   const byHand = judged?.candidates.find((c) => c.slot.id === armed && !c.anew) ?? null;
@@ -221,6 +223,7 @@ export function SetOut({
             >
               Phone
             </Button>
+            {restful && <PhotoButton subject="set-out" />}
             {byHand && (
               <Button
                 look="plain"
