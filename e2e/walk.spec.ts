@@ -51,6 +51,8 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await answerAll(page);
   await page.goto(`${job}/set-out`);
 
+  // Before anything is read the adjusters go to their marks: every move is reckoned from there.
+  await expect(nextBar(page)).toContainText("First the turn at its mark, the cross slide centred");
   // The tapes one after another; the drawing and the verdict follow each.
   await expect(page.getByText("Stand drawn where it should be: not read yet")).toBeVisible();
   const chance = page.locator("[data-chance]");

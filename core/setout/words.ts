@@ -1,3 +1,4 @@
+import type { Stand } from "./stand";
 import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import type { Move } from "./moves";
@@ -150,4 +151,15 @@ export function slotValue(slot: Slot, shown: number, setting: LengthSetting = "m
       : formatLength(size, setting);
   if (!slot.sides || radToDeg(size) === 0) return figure;
   return `${figure} ${shown >= 0 ? slot.sides.positive : slot.sides.negative}`;
+}
+
+/**
+ * What is done at a stand before anything is read: its adjusters to their marks, from where every move
+ * is reckoned. Empty where it has none.
+ */
+export function zeroWords({ joints }: Pick<Stand, "joints">): string {
+  const names = joints.map((j) =>
+    j.kind === "yaw" ? "the turn at its mark" : `the ${j.axis} slide centred`,
+  );
+  return names.length === 0 ? "" : `First ${names.join(", ")}.`;
 }

@@ -8,7 +8,9 @@ import {
   findSwap,
   moveWords,
   predictedReadings,
+  isByHand,
   slotValue,
+  zeroWords,
   type Candidate,
   type Judged,
   type Move,
@@ -110,6 +112,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
           again
             ? suspectWords(judged, again, lengths)
             : [
+                atZero(judged),
                 byHand ? "Chosen by hand." : candidate.why,
                 candidate.slot.hint,
                 judged.solution.strayed && shiftWords(judged),
@@ -203,7 +206,12 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       <NextBar
         say={said}
         figure={words.figure}
-        detail={[shiftWords(judged), words.detail, rightWhen(judged, next.move, lengths)]
+        detail={[
+          atZero(judged),
+          shiftWords(judged),
+          words.detail,
+          rightWhen(judged, next.move, lengths),
+        ]
           .filter(Boolean)
           .join(" ")}
         caution={heavy}
@@ -312,6 +320,12 @@ function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): 
   const others = judged.verdict.suspects.length - 1;
   return `It reads about ${size} too ${slip > 0 ? "much" : "little"} against the others.${others > 0 ? ` ${others} more could be at fault instead.` : ""}`;
 }
+
+/** Before the first reading every adjuster goes to its mark: moves are reckoned from there. */
+const atZero = ({ solution: { plan, readings, standState } }: Judged): string =>
+  readings.length === 0 && standState.joints.every((v) => v === 0) && !isByHand(plan.target)
+    ? zeroWords(plan.stand)
+    : "";
 
 /**
  * What a touch did to the stand, or that a move went astray, as readings before and after it say; empty while nothing is
