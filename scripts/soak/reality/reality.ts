@@ -59,8 +59,10 @@ type Row = {
   /** The share of stated regions that has to hold the truth; null where a reading slips. */
   holds: readonly [number, number] | null;
 };
-const [HONEST, FIXED] = [
+const [HONEST, GENTLE, FIXED] = [
   [0.93, 0.97],
+  // Hands in that bay hang a board more gently than is allowed for: the region may be too wide.
+  [0.93, 0.985],
   [0.92, 1],
 ] as const;
 
@@ -86,7 +88,7 @@ const ROWS: readonly Row[] = [
     outside: 0.01,
     holds: FIXED,
   },
-  { name: "locked, board hung", cause: {}, finished: true, outside: 0.01, holds: HONEST },
+  { name: "locked, board hung", cause: {}, finished: true, outside: 0.01, holds: GENTLE },
   {
     name: "hanging the board shifts it by 4 mm",
     cause: { hungMm: 4 },
