@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { planOf } from "@/tests/fixtures";
-import { actOf, moveWords, slotsFor, slotValue, zeroWords, type Move } from ".";
+import { actOf, moveWords, slotsFor, slotValue, type Move } from ".";
 import { estimateScalar } from "./scalar";
 import { moveWidening, TOUCHES } from "./touch";
 
@@ -145,15 +145,5 @@ describe("what a touch puts in doubt", () => {
     });
     expect(moveWidening(slide(80)).planMm).toBeGreaterThan(moveWidening(slide(5)).planMm);
     expect(moveWidening(slide(80)).heightMm).toBe(0);
-  });
-});
-
-describe("adjusters to zero", () => {
-  it("lists what a stand has, and nothing for one that has none", () => {
-    const { stand } = planOf(0, 0);
-    expect(zeroWords(stand)).toBe(
-      "First the turn at its mark, the cross slide centred, the fore-aft slide centred.",
-    );
-    expect(zeroWords({ joints: [] })).toBe("");
   });
 });
