@@ -1,8 +1,9 @@
-import type { Stand } from "./stand";
 import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/units";
+import type { Target } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import type { Move } from "./moves";
 import type { Slot } from "./slot";
+import type { Stand } from "./stand";
 
 export type LengthSetting = "mm" | "in";
 
@@ -154,12 +155,19 @@ export function slotValue(slot: Slot, shown: number, setting: LengthSetting = "m
 }
 
 /**
- * What is done at a stand before anything is read: its adjusters to their marks, from where every move
- * is reckoned. Empty where it has none.
+ * What is done at a stand before anything is read of it: its adjusters to their marks, from where every
+ * move is reckoned. Empty once something was read or moved, and where it has none.
  */
-export function zeroWords({ joints }: Pick<Stand, "joints">): string {
-  const names = joints.map((j) =>
+export function zeroFirst({ plan, readings, standState }: ZeroAsked): string {
+  const begun = readings.length > 0 || standState.joints.some((v) => v !== 0);
+  if (begun || plan.target.kind === "mat") return "";
+  const names = plan.stand.joints.map((j) =>
     j.kind === "yaw" ? "the turn at its mark" : `the ${j.axis} slide centred`,
   );
   return names.length === 0 ? "" : `First ${names.join(", ")}.`;
 }
+type ZeroAsked = {
+  plan: { stand: Pick<Stand, "joints">; target: Pick<Target, "kind"> };
+  readings: readonly unknown[];
+  standState: { joints: readonly number[] };
+};

@@ -90,7 +90,7 @@ export function Finish({ target, acts }: { target: Target; acts: readonly LastAc
                   return null;
                 }}
               />
-              <label className="flex flex-col">
+              <label className="flex min-w-36 flex-1 flex-col md:flex-none">
                 <span className="text-sm font-semibold text-soft">Board code</span>
                 <input
                   value={typed}
@@ -98,7 +98,7 @@ export function Finish({ target, acts }: { target: Target; acts: readonly LastAc
                   autoCapitalize="characters"
                   aria-invalid={stop !== null}
                   onChange={(e) => setTyped(e.target.value.toUpperCase())}
-                  className={`figure min-h-14 w-36 border-b-4 bg-sheet px-2 text-2xl font-semibold outline-none ${stop ? "border-stop" : "border-act"}`}
+                  className={`figure min-h-14 w-full border-b-4 md:w-36 bg-sheet px-2 text-2xl font-semibold outline-none ${stop ? "border-stop" : "border-act"}`}
                 />
               </label>
             </>

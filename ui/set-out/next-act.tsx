@@ -8,9 +8,8 @@ import {
   findSwap,
   moveWords,
   predictedReadings,
-  isByHand,
   slotValue,
-  zeroWords,
+  zeroFirst,
   type Candidate,
   type Judged,
   type Move,
@@ -112,7 +111,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
           again
             ? suspectWords(judged, again, lengths)
             : [
-                atZero(judged),
+                zeroFirst(judged.solution),
                 byHand ? "Chosen by hand." : candidate.why,
                 candidate.slot.hint,
                 judged.solution.strayed && shiftWords(judged),
@@ -207,7 +206,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         say={said}
         figure={words.figure}
         detail={[
-          atZero(judged),
+          zeroFirst(judged.solution),
           shiftWords(judged),
           words.detail,
           rightWhen(judged, next.move, lengths),
@@ -320,12 +319,6 @@ function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): 
   const others = judged.verdict.suspects.length - 1;
   return `It reads about ${size} too ${slip > 0 ? "much" : "little"} against the others.${others > 0 ? ` ${others} more could be at fault instead.` : ""}`;
 }
-
-/** Before the first reading every adjuster goes to its mark: moves are reckoned from there. */
-const atZero = ({ solution: { plan, readings, standState } }: Judged): string =>
-  readings.length === 0 && standState.joints.every((v) => v === 0) && !isByHand(plan.target)
-    ? zeroWords(plan.stand)
-    : "";
 
 /**
  * What a touch did to the stand, or that a move went astray, as readings before and after it say; empty while nothing is

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { boardUnchecked, standingAt, type TabletEvent } from "@/core/job";
-import { actOf, moveWords, type Move, type ProposedMove } from "@/core/setout";
+import { actOf, moveWords, zeroFirst, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Calibrations } from "../bench/calibrations";
 import { Conflict } from "../bench/conflict";
@@ -73,10 +73,11 @@ export function StandView() {
         };
       case "move": {
         const words = moveWords(next.move, ground.vehicle, lengths);
-        return { say: words.say, detail: words.detail, figure: words.figure ?? null };
+        const detail = [zeroFirst(judged.solution), words.detail].filter(Boolean).join(" ");
+        return { say: words.say, detail, figure: words.figure ?? null };
       }
       case "finish":
-        return { say: "Nearly there.", detail: "Then it is proved.", figure: null };
+        return { say: "Finish the stand.", detail: "As listed below.", figure: null };
       case "settle":
         return {
           say: `${called(target)} is where it must be.`,
