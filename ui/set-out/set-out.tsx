@@ -3,9 +3,8 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState, type ComponentProps } from "react";
 import { strikes, targetIn } from "@/core/job";
-import { blindTo, REFERENCES, schoolOf, SCHOOLS } from "@/core/setout";
-import { targetsOf, type Target } from "@/core/sheet";
-import { formatLength } from "@/core/units";
+import { blindTo, schoolOf, SCHOOLS } from "@/core/setout";
+import { targetsOf } from "@/core/sheet";
 import { Stage, useStageKeys } from "../bench/bench";
 import { NextStage } from "../bench/next-stage";
 import { useJob } from "../bench/job-store";
@@ -13,7 +12,6 @@ import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
 import { Button } from "../primitives/button";
 import { useLater } from "../primitives/use-later";
-import { useSettings } from "../settings";
 import type { JoinDialog as Join } from "../stand/join-dialog";
 import { NextActBar } from "./next-act";
 import { Tray } from "./tray";
@@ -35,6 +33,7 @@ const LATER = {
   care: () => import("../proof/care-dialog"),
   photo: () => import("../photos/photo-button"),
 };
+const BookFigures = dynamic(() => import("./book-figures").then((m) => m.BookFigures));
 const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
 const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
@@ -261,24 +260,5 @@ export function SetOut({
       {caring && <CareDialog open onClose={() => setCaring(false)} />}
       {lines && <LinesDialog open judged={judged} onClose={() => setLines(false)} />}
     </Stage>
-  );
-}
-
-/** The book's own figures, and what they come to on this stand. */
-function BookFigures({ target, on }: { target: Target; on: Target }) {
-  const { lengths } = useSettings();
-  const { along, height } = target.measuredTo ?? {};
-  const [book, own] = [target.placement, on.placement];
-  const parts = [
-    along === "beam-back" &&
-      `${formatLength(book.alongMm, lengths)} to ${REFERENCES.along[along]} is ${formatLength(own.alongMm, lengths)} to the board’s face`,
-    (height === "scale" || height === "laser") &&
-      `${formatLength(book.heightMm, lengths)} by ${REFERENCES.height[height]} is ${formatLength(own.heightMm, lengths)} to the board’s centre`,
-  ].filter(Boolean);
-  if (parts.length === 0) return null;
-  return (
-    <p className="border-b border-hairline bg-sheet px-3 py-1.5 text-base">
-      <span className="text-soft">In the book</span> {parts.join("; ")}.
-    </p>
   );
 }
