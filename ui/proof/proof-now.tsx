@@ -29,17 +29,21 @@ function useGoRead(): (slotId: string) => void {
 /**
  * What the proof is worth at this moment: how old it is before the vehicle looks, and what bears witness
  * of it afterwards.
+ *
+ * @param sights how each stand of the job was seen to drift in others, by its name
  */
-export function ProofNow({ sights }: { sights: readonly DriftSight[] }) {
+export function ProofNow({ sights }: { sights: Readonly<Record<string, DriftSight[]>> }) {
   const { events, ground, target } = useJob();
   if (!target) return null;
   const passed = runOf(ground, events).state.status === "passed";
   return passed ? (
     <WitnessCard targetId={target.id} />
   ) : (
-    <AgeNote targetId={target.id} sights={sights} />
+    <AgeNote targetId={target.id} sights={sights[ground.stand.id] ?? NONE} />
   );
 }
+
+const NONE: readonly DriftSight[] = [];
 
 function AgeNote({ targetId, sights }: { targetId: string; sights: readonly DriftSight[] }) {
   const { ground, events, me } = useJob();

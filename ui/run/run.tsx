@@ -17,7 +17,7 @@ import type { RunCommand } from "./use-run";
 const ProofNow = dynamic(() => import("../proof/proof-now").then((m) => m.ProofNow));
 
 /** Run: the sheet's routine step by step through the scan tool, and what the vehicle answers. */
-export function Run({ sights }: { sights: readonly DriftSight[] }) {
+export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>> }) {
   const { events, ground, head, write, me, target } = useJob();
   const { busy, command: send } = useCommand<RunCommand>("run");
   const { sheet, calibrationId } = ground;

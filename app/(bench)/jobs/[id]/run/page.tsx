@@ -7,5 +7,6 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
   const { id } = await params;
   const ground = findJob(id)?.ground;
   const stands = new Set(ground ? viewsOf(ground).map((g) => g.stand.id) : []);
-  return <Run sights={[...stands].flatMap((stand) => driftSights(stand, id))} />;
+  const sights = Object.fromEntries([...stands].map((stand) => [stand, driftSights(stand, id)]));
+  return <Run sights={sights} />;
 }
