@@ -104,9 +104,8 @@ export function ageOf(
 ): Age | null {
   const settled = standingAt(g, events, targetId)?.settled;
   if (!settled) return null;
-  const last = undisturbed(g, events, targetId, 0).at(-1)?.at ?? settled.at;
-  const from = Math.max(Date.parse(last), Date.parse(settled.at));
-  const hours = Math.max(0, (now.getTime() - from) / HOUR_MS);
+  // A later reading unsettles it: the settlement is as young as the proof.
+  const hours = Math.max(0, (now.getTime() - Date.parse(settled.at)) / HOUR_MS);
   const { solution, candidates } = judgeTarget(g, events, targetId);
   const worth = aged(solution, candidates, drift, hours);
   return worth && { ...worth, hours };

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
+import type { Halves } from "@/core/setout/halves";
 import type { Quantity } from "@/core/setout/quantities";
 import { LAST_ACT_IDS } from "@/core/setout/last-act-ids";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
@@ -282,16 +283,6 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
 ]);
 export type TabletEvent = z.infer<typeof tabletEventSchema>;
 
-/** How far two halves of the readings agree on where the target is. */
-export type HalvesFigures = {
-  of: [string[], string[]];
-  mm: number;
-  sigmaMm: number;
-  turnRad: number;
-  sigmaRad: number;
-  p: number;
-};
-
 /** The set-out as the server itself computed it at the moment it was settled. */
 export type Settlement = {
   kind: "settled";
@@ -305,7 +296,7 @@ export type Settlement = {
       /** Readings in which a slip could hide that nothing in the kit would show, by their names. */
       assumes?: string[];
       /** Two halves of the readings, taken apart, by their names; null where there are no two. */
-      halves?: HalvesFigures | null;
+      halves?: Halves | null;
     }
   /** Before a target had a list of them: four figures, actual minus sheet. */
   | {

@@ -6,7 +6,6 @@ export {
   type Intake,
   type Settlement,
   type TabletEvent,
-  type HalvesFigures,
 } from "./events";
 export {
   checksOf,

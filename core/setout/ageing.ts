@@ -99,21 +99,12 @@ export function aged(
     return out;
   };
   const dot = (x: Float64Array, y: Float64Array): number => x.reduce((t, v, k) => t + v * y[k]!, 0);
-  const carried = plane.jacobian.map(times);
-  const plan = plane.jacobian.map((_, i) =>
-    plane.jacobian.map(
-      (row, k) => plane.covariance[i]![k]! + dot(row, carried[i]!) - sameBefore(row, i),
-    ),
+  const plan = plane.covariance.map((row, i) =>
+    row.map((v, k) => {
+      const [a, b] = [plane.jacobian[i]!, plane.jacobian[k]!];
+      return spread.reduce((sum, sd, r) => sum + a[body + r]! * b[body + r]! * sd * sd, v);
+    }),
   );
-  /** What the quantities' covariance had of the network before: a rail is not in it. */
-  function sameBefore(row: Float64Array, i: number): number {
-    let sum = 0;
-    for (let k = 0; k < order; k++)
-      if (row[k] !== 0)
-        for (let j = 0; j < order; j++)
-          sum += row[k]! * covariance[k * order + j]! * plane!.jacobian[i]![j]!;
-    return sum;
-  }
   const scalars = scalarErrors(s).map((x) => ({
     ...x,
     sigma: Math.hypot(x.sigma, heightOf(x.id)),

@@ -20,6 +20,14 @@ export type Halves = {
   p: number;
 };
 
+/** {@link splitHalves} with what was read by the names people know. */
+export function namedHalves(s: SetOutSolution): Halves | null {
+  const halves = splitHalves(s);
+  const named = (ids: string[]): string[] =>
+    ids.map((id) => s.slots.find((x) => x.id === id)?.name ?? id);
+  return halves && { ...halves, of: [named(halves.of[0]), named(halves.of[1])] };
+}
+
 /** More groups than this are not split in every possible way: the last ones stay together. */
 const MOST_GROUPS = 11;
 

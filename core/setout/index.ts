@@ -102,7 +102,7 @@ export { followOwnLimits } from "./own-limits";
 export { proofHalfWidths } from "./proof";
 export { lacksReference, REFERENCES, targetOn } from "./reference";
 export { slopsOf, type Slop } from "./slop";
-export { splitHalves, type Halves } from "./halves";
+export { namedHalves, splitHalves, type Halves } from "./halves";
 export { bearWitness, witnessPlan, type Witnessed, type WitnessPlan } from "./witness";
 export {
   aged,

@@ -22,17 +22,15 @@ import {
   type EventBody,
   type JobEvent,
   type TabletEvent,
-  type HalvesFigures,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
 import {
   isByHand,
+  namedHalves,
   nominalTarget,
-  splitHalves,
   suffers,
   takeReading,
-  type Judged,
   type Move,
 } from "@/core/setout";
 import { placeName, targetOf, targetsOf, type Sheet } from "@/core/sheet";
@@ -268,14 +266,6 @@ function derivePosition(b: Body<"position">, { view: g, events }: Place): EventB
   return b;
 }
 
-/** Two halves of the readings by the names people know them by. */
-function halvesOf(s: Judged["solution"]): HalvesFigures | null {
-  const halves = splitHalves(s);
-  const named = (ids: string[]): string[] =>
-    ids.map((id) => s.slots.find((x) => x.id === id)?.name ?? id);
-  return halves && { ...halves, of: [named(halves.of[0]), named(halves.of[1])] };
-}
-
 /** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
 function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place): EventBody {
   const judged = judgeTarget(view, events, targetId);
@@ -287,7 +277,7 @@ function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place):
     );
   if (boardUnchecked(view, events, targetId))
     refuse("Check which board hangs first: scan or type its code.");
-  return { ...settlement, halves: halvesOf(judged.solution) };
+  return { ...settlement, halves: namedHalves(judged.solution) };
 }
 
 /** A mat is neither cranked nor hung. */

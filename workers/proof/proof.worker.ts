@@ -8,12 +8,14 @@ import {
   type JobEvent,
   type Witness,
 } from "@/core/job";
-import { learnDrift, slopsOf, splitHalves, type DriftSight, type Slop } from "@/core/setout";
-
-/** Two halves of the readings with the names of what was read. */
-export type NamedHalves = Omit<NonNullable<ReturnType<typeof splitHalves>>, "of"> & {
-  of: [string[], string[]];
-};
+import {
+  learnDrift,
+  namedHalves,
+  slopsOf,
+  type DriftSight,
+  type Halves,
+  type Slop,
+} from "@/core/setout";
 
 // Hundreds of splits and thousands of knocks: beside the page, so that the page stays quick.
 const proof = {
@@ -22,14 +24,9 @@ const proof = {
     g: CalibrationGround,
     events: JobEvent[],
     targetId: string,
-  ): { slops: Slop[]; halves: NamedHalves | null } {
+  ): { slops: Slop[]; halves: Halves | null } {
     const { solution, verdict } = judgeTarget(g, events, targetId);
-    const name = (id: string): string => solution.slots.find((x) => x.id === id)?.name ?? id;
-    const halves = splitHalves(solution);
-    return {
-      slops: slopsOf(solution, verdict),
-      halves: halves && { ...halves, of: [halves.of[0].map(name), halves.of[1].map(name)] },
-    };
+    return { slops: slopsOf(solution, verdict), halves: namedHalves(solution) };
   },
   /** What was read again after the vehicle had learned; slots cannot travel, their names do. */
   witness(
