@@ -22,7 +22,7 @@ export function OwnLimitFields({ doc, all }: { doc: Draft; all: AtPath }) {
       <label className="flex min-h-12 items-center gap-3 text-lg">
         <input
           type="checkbox"
-          className="h-6 w-6 accent-act"
+          className="h-6 w-6 shrink-0 accent-act"
           checked={own}
           disabled={field.readOnly}
           onChange={(e) => field.onChange(e.target.checked ? { ...USUAL_EFFECT } : undefined)}
