@@ -128,7 +128,8 @@ export function useSync({
     ? { kind: "conflict", theirs: conflict }
     : offline !== null
       ? { kind: "offline", message: offline.message }
-      : isPending && waiting > 0
+      : // From the touch on, not from the first post on: nothing that waits here is kept yet.
+        waiting > 0
         ? { kind: "sending" }
         : { kind: "saved" };
   return { connection, others: poll.data ?? [], decided: () => setConflict(null), sendFor };
