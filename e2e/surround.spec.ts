@@ -91,13 +91,21 @@ test("one job, a forward camera and a surround view, from take-in to the report;
     .getByRole("button", { name: /right mat$/ })
     .click();
   await expect(nextBar(b)).toContainText("Right mat");
-  await Promise.all([followToSet(a, /Mat set: left mat/), followToSet(b, /Mat set: right mat/)]);
-  for (const page of [a, b]) {
+  const both = [
+    { page: a, printed: /Mat set: left mat/ },
+    { page: b, printed: /Mat set: right mat/ },
+  ];
+  await Promise.all(both.map(({ page, printed }) => followToSet(page, printed)));
+  for (const { page } of both) {
     await expect(page.getByRole("alert", { name: "Two tablets wrote" })).toBeHidden();
     await expect(slip(page)).toContainText("Mat set: left mat");
     await expect(slip(page)).toContainText("Mat set: right mat");
   }
-  await expect(verdict(b)).toHaveText("Set");
+  // What one of them read last, between the mats, is news to the other one too: it may ask for one
+  // more look at a mat that was set a moment before.
+  for (const { page, printed } of both)
+    if ((await verdict(page).innerText()) !== "Set") await followToSet(page, printed);
+  for (const { page } of both) await expect(verdict(page)).toHaveText("Set");
 
   // A code of the other side, then the right ones; then the vehicle looks.
   await a.goto(`${job}/run`);
