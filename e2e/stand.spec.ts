@@ -144,8 +144,11 @@ test("floor marks on a low-nosed car: its own readings, its mark-out as drawings
 }) => {
   await signIn(page, shop.url, "oskar");
   const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100460"), "Chalk Line");
-  await page.keyboard.press("w");
   const ways = page.getByRole("dialog");
+  await expect(async () => {
+    await page.keyboard.press("w");
+    await expect(ways).toBeVisible({ timeout: 1000 });
+  }).toPass();
   await ways.getByRole("button", { name: /^Floor marks Badges/ }).click();
   await expect(page.locator('[data-slot="box-centre"]')).toBeVisible();
   await expect(page.locator('[data-slot="tape-fl-l"]')).toBeHidden();

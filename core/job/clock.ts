@@ -21,6 +21,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   glass: "take-in",
   walk: "take-in",
   photo: null,
+  "second-look": null,
   consent: "take-in",
   "owed-decline": "owed",
   "owed-done": "owed",

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { onTheSpotSchema } from "./on-the-spot";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
 import type { Halves } from "@/core/setout/halves";
@@ -124,6 +125,8 @@ const intake = z.object({
    * line.
    */
   rearToeDeg: z.object({ left: finite.min(-3).max(3), right: finite.min(-3).max(3) }).nullable(),
+  /** What was typed of a vehicle and its sheet where no book of the shop has them. */
+  onTheSpot: onTheSpotSchema.optional(),
 });
 export type Intake = z.infer<typeof intake>;
 
@@ -274,6 +277,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   /** The clock stops, with a reason; it goes on by itself with the next work, or by hand. */
   z.object({ kind: z.literal("pause"), reason }),
   z.object({ kind: z.literal("resume") }),
+  /** A second person compared what was typed on the spot with its source, figure by figure. */
+  z.object({ kind: z.literal("second-look") }),
   z.object({ kind: z.literal("hand-over") }),
   /**
    * A handed-over job is opened again for a revision; the next hand-over makes the next version of

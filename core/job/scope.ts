@@ -31,6 +31,7 @@ export const SCOPES: Record<TabletEvent["kind"], LineScope> = {
   "owed-add": "job",
   pause: "job",
   resume: "job",
+  "second-look": "job",
   "hand-over": "job",
   reopen: "job",
 };

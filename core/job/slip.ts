@@ -267,6 +267,14 @@ const FACTS: Facts = {
     },
   ],
   resume: nothing,
+  "second-look": () => [
+    {
+      stage: "hand-over",
+      label: "Figures typed on the spot",
+      value: "compared with the source",
+      strikable: true,
+    },
+  ],
   // Nobody noticed: that is the point.
   bump: nothing,
   strike: nothing,
@@ -313,7 +321,9 @@ function takenIn(_: Body<"taken-in">, { ground, events }: Context): Fact[] {
     ...ground.calibrations.map(({ sheet }): Fact => ({
       stage: "owed",
       label: "Sheet",
-      value: `${sheet.title} (${sheet.id} v${sheet.version})`,
+      ...(sheet.status === "provisional"
+        ? { value: sheet.title, state: "loose", note: "In no book: figures typed on the spot" }
+        : { value: `${sheet.title} (${sheet.id} v${sheet.version})` }),
     })),
   ];
 }

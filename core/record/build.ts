@@ -25,6 +25,7 @@ import {
   STAGES,
   stageStates,
   standingHandOver,
+  typedFigures,
   stayEvents,
   staysOf,
   strikes,
@@ -98,10 +99,21 @@ export function buildRecord(
     glass: glassOf(ground, events),
     calibrations: viewsOf(ground).map((view) => calibrationOf(view, events, simulated)),
     time: timeOf(events),
+    ...typedOf(ground, events),
     open: openIn(ground, events),
     handedOver: handed ? { at: handed.at, by: who(handed) } : null,
     notice: NOTICE,
   };
+}
+
+/** Whose figures the job stood on, where no book had them. */
+function typedOf(ground: JobGround, events: readonly JobEvent[]): Pick<JobRecord, "typedFigures"> {
+  const figures = typedFigures(ground, events);
+  if (!figures) return {};
+  const { typed, compared } = figures;
+  const { source, tapedSigmaMm } = ground.intake.onTheSpot!;
+  const signed = compared && { by: who(compared), at: compared.at };
+  return { typedFigures: { by: who(typed), at: typed.at, source, tapedSigmaMm, compared: signed } };
 }
 
 /** What is still open, stage by stage; of several calibrations each with its own. */
@@ -112,7 +124,11 @@ function openIn(ground: JobGround, events: readonly JobEvent[]): string[] {
     states
       .filter((s) => s.lacks && s.state !== "none" && s.id !== "hand-over")
       .map((s) => `${STAGES.find((x) => x.id === s.id)!.name}${of}: ${s.lacks}`);
+  const figures = typedFigures(ground, events);
   return [
+    ...(figures && !figures.compared
+      ? ["Figures typed on the spot: no second person has compared them with their source."]
+      : []),
     ...said(
       stageStates(events, ground).filter((s) => !own.has(s.id)),
       "",

@@ -13,6 +13,7 @@ export {
   arrivalLines,
   checkLine,
   halvesLine,
+  sourceLine,
   witnessLine,
   glassLine,
   readingFigures,

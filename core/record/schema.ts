@@ -109,6 +109,19 @@ export const recordSchema = z.object({
   glass,
   /** Every calibration of the job, in the order they were carried out. */
   calibrations: z.array(calibration),
+  /**
+   * Vehicle and sheet stood in no book of the shop: who typed their figures, and the second person
+   * who compared them with the source; absent where a book had them.
+   */
+  typedFigures: z
+    .object({
+      by: person,
+      at: time,
+      source: z.string(),
+      tapedSigmaMm: z.number(),
+      compared: z.object({ by: person, at: time }).nullable(),
+    })
+    .optional(),
   ...end,
 });
 

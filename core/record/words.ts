@@ -7,7 +7,14 @@ import {
   type Sheet,
   type Target,
 } from "@/core/sheet";
-import { clockTime, formatChance, formatNumber, formatQuantity, radToDeg } from "@/core/units";
+import {
+  clockTime,
+  dateAndTime,
+  formatChance,
+  formatNumber,
+  formatQuantity,
+  radToDeg,
+} from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
 
@@ -22,6 +29,19 @@ export type ResultLine = {
 
 const signed = (v: number, decimals: number): string =>
   (v >= 0 ? "+" : "") + formatNumber(v, decimals);
+
+/** Where a sheet's figures come from, and who answers for them. */
+export function sourceLine({ source, status }: Sheet, record: JobRecord): string {
+  const typed = record.typedFigures;
+  const whence = `${source.name}, ${source.date}; `;
+  if (status === "checked" || !typed)
+    return `${whence}entered by ${source.enteredBy}, checked by ${source.checkedBy} on ${source.checkedOn}`;
+  const { compared } = typed;
+  const second = compared
+    ? `compared figure by figure by ${compared.by.name}, ${dateAndTime(compared.at)}`
+    : "NO SECOND PERSON HAS COMPARED THEM";
+  return `${whence}typed on the spot by ${source.enteredBy}, the vehicle taped to ± ${formatNumber(typed.tapedSigmaMm, 1)} mm; ${second}`;
+}
 
 /** To which point the book's figure is, where that is not the centre of the face. */
 function to(part: "along" | "height", { measuredTo }: Target): string {

@@ -241,6 +241,9 @@ export const source = z.object({
   checkedOn: isoDate,
 });
 
+/** Of a sheet that was typed on the spot: nobody has compared it yet. */
+export const sourceMaybeChecked = source.partial({ checkedBy: true, checkedOn: true });
+
 /** For which vehicles it is, which of their systems, and what work it is owed after. */
 export const appliesTo = z.object({
   vehicles: z.array(id).min(1),

@@ -18,7 +18,7 @@ import {
   readyItem,
   relation,
   say,
-  source,
+  sourceMaybeChecked,
   step,
   tolerance,
   upright,
@@ -80,7 +80,7 @@ const written = z
     /** Whether a second person has compared every figure with the source. */
     status: z.enum(["checked", "provisional"]),
     title: z.string().min(3).max(120),
-    source,
+    source: sourceMaybeChecked,
     appliesTo,
     /** One sentence a customer understands: why this is owed. */
     reason: say,
@@ -94,6 +94,8 @@ const written = z
   .superRefine((sheet, ctx) => {
     const wrong = (path: (string | number)[], message: string): void =>
       ctx.addIssue({ code: "custom", path, message });
+    if (sheet.status === "checked" && !(sheet.source.checkedBy && sheet.source.checkedOn))
+      wrong(["source", "checkedBy"], "is needed: a second person compares it with the source");
     if (sheet.source.checkedBy === sheet.source.enteredBy)
       wrong(["source", "checkedBy"], "must be a second person, not the one who entered the sheet");
     if (!sheet.run.some((s) => s.kind === "routine"))

@@ -55,6 +55,10 @@ export function hubCovariance(v: Vehicle): HubPrior {
 function hubPriorOf(v: Vehicle): HubPrior {
   const ids: VehiclePointId[] = ["hubFL", "hubFR", "hubRL", "hubRR"];
   const own = v.hubSigmaMm ** 2;
+  // What somebody taped is off for both wheels of an axle alike: by the wheelbase ahead, and by half
+  // the track to either side.
+  const axleVar = FRONT_AXLE_MM ** 2 + (v.provisional?.wheelbaseSigmaMm ?? 0) ** 2;
+  const outVar = CAPS_OUT_MM ** 2 + ((v.provisional?.trackSigmaMm ?? 0) / 2) ** 2;
   const rows = ids.flatMap((id) => [
     { id, axis: "x" },
     { id, axis: "y" },
@@ -67,8 +71,8 @@ function hubPriorOf(v: Vehicle): HubPrior {
       rows.map((b, j) => {
         const alone = i === j ? own : 0;
         if (a.axis !== b.axis || front(a.id) !== front(b.id)) return alone;
-        if (a.axis === "y") return alone + left(a.id) * left(b.id) * CAPS_OUT_MM ** 2;
-        return alone + (front(a.id) ? FRONT_AXLE_MM ** 2 : 0);
+        if (a.axis === "y") return alone + left(a.id) * left(b.id) * outVar;
+        return alone + (front(a.id) ? axleVar : 0);
       }),
     ),
   };

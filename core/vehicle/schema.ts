@@ -95,6 +95,17 @@ export const vehicleSchema = z.object({
       message: "must be a second person, not the one who entered the figures",
     })
     .optional(),
+  /**
+   * Typed on the spot for one job and in no book: what was taped is as good as it was taped, the
+   * rest is assumed of its body.
+   */
+  provisional: z
+    .object({
+      enteredBy: z.string().min(1),
+      wheelbaseSigmaMm: mm(0.5, 40),
+      trackSigmaMm: mm(0.5, 40),
+    })
+    .optional(),
 });
 
 export type Vehicle = z.infer<typeof vehicleSchema>;

@@ -75,7 +75,15 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
   const random = randomFrom(seedFrom(`${seed}/bay`));
   const common = randomFrom(seedFrom(`${seed}/common`));
   const caps = { front: COMMON.capsMm * gaussian(common), rear: COMMON.capsMm * gaussian(common) };
-  const axleMm = COMMON.frontAxleMm * gaussian(common);
+  let axleMm = COMMON.frontAxleMm * gaussian(common);
+  const { provisional } = plan.vehicle;
+  if (provisional) {
+    // Somebody taped it: the true car is off from that.
+    const taped = randomFrom(seedFrom(`${seed}/taped`));
+    axleMm += provisional.wheelbaseSigmaMm * gaussian(taped);
+    caps.front += (provisional.trackSigmaMm / 2) * gaussian(taped);
+    caps.rear += (provisional.trackSigmaMm / 2) * gaussian(taped);
+  }
   const points = vehiclePoints(plan.vehicle).map((p) => {
     const hub = /^hub([FR])([LR])$/.exec(p.id);
     const front = hub?.[1] === "F";

@@ -56,7 +56,9 @@ export function bayOf(
     const { body } = e;
     // Before it was brought here, only the vehicle was there; it takes what stands along.
     if (e.seq <= from) return world;
-    const done = (what: What): BenchWorld => act(world, { ...what, id: e.id });
+    // What hands do varies with the line, not with the name a tablet gave it: the same log in the
+    // same bay is the same world.
+    const done = (what: What): BenchWorld => act(world, { ...what, id: String(e.seq) });
     if (body.kind === "rear-toe" && movesVehicle(body))
       return done({ kind: "touch", touch: "moved-car" });
     if (struck.has(e.id)) return world;

@@ -16,6 +16,7 @@ import {
   standsBeside,
   standAt,
   standingHandOver,
+  typedFigures,
   targetInHand,
   viewOf,
   type CalibrationGround,
@@ -92,6 +93,7 @@ const STRIKABLE = new Set<EventBody["kind"]>([
   "consent",
   "rear-toe",
   "board",
+  "second-look",
 ]);
 
 /** One row for every kind: who, from where, when, about what, and how it becomes a line. */
@@ -118,6 +120,7 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   "owed-add": { ...desk, derive: asSent },
   pause: { ...desk, derive: asSent },
   resume: { ...desk, derive: asSent },
+  "second-look": { ...desk, derive: deriveSecondLook },
   "hand-over": { ...desk, derive: deriveHandOver },
   reopen: { ...desk, roles: ["lead"], afterHandOver: true, derive: deriveReopen },
 };
@@ -397,6 +400,17 @@ const MOST_POINTS = 6000;
 function deriveConsent(b: Body<"consent">): EventBody {
   if (b.strokes.reduce((n, s) => n + s.length, 0) > MOST_POINTS)
     refuse("signature: it is too long. Sign again.");
+  return b;
+}
+
+/** Nobody is a second person to what he typed himself. */
+function deriveSecondLook(b: Body<"second-look">, { events, person, view }: Place): EventBody {
+  const figures = typedFigures(view, events);
+  if (!figures) return refuse("Second look: the figures of this job come from the shop's books.");
+  if (figures.typed.by.id === person.id)
+    return refuse(
+      `Second look: ${person.name} typed these figures. Have a colleague sign in and compare them.`,
+    );
   return b;
 }
 

@@ -1,9 +1,15 @@
 import { plainly } from "@/core/book";
 import { max } from "drizzle-orm";
 import { nanoid } from "nanoid";
-import { intakeSchema, type Calibration, type Intake, type JobGround } from "@/core/job";
+import {
+  documentsOnTheSpot,
+  intakeSchema,
+  type Calibration,
+  type Intake,
+  type JobGround,
+} from "@/core/job";
 import { boosterFor, HANDS, isByHand, lacksReference, outOfReach, targetOn } from "@/core/setout";
-import { wantsThrust } from "@/core/sheet";
+import { wantsThrust, type Sheet } from "@/core/sheet";
 import { checkVin, type Vehicle } from "@/core/vehicle";
 import type { Person } from "../auth/session";
 import { config } from "../config";
@@ -28,15 +34,18 @@ import { ticketLater } from "./tickets";
 function calibrationFor(
   { sheetId, sheetVersion, standId }: Intake["sheets"][number],
   vehicle: Vehicle,
+  typed: Sheet | null,
 ): Calibration {
-  const sheet = listSheets().find((s) => s.id === sheetId && s.version === sheetVersion);
+  const sheet = [...(typed ? [typed] : []), ...listSheets()].find(
+    (s) => s.id === sheetId && s.version === sheetVersion,
+  );
   if (!sheet)
     throw new JobRefusal(
       "Sheet: this version is no longer the newest. Reload the page and choose again.",
     );
   if (!sheet.appliesTo.vehicles.includes(vehicle.id))
     throw new JobRefusal(`Sheet: ${sheet.title} is not for the ${vehicle.model}.`);
-  if (sheet.status !== "checked")
+  if (sheet.status !== "checked" && sheet !== typed)
     throw new JobRefusal(
       `Sheet: no second person has checked ${sheet.title} yet. Have it checked first.`,
     );
@@ -60,14 +69,28 @@ function calibrationFor(
   return { id: sheet.id, sheet, stand };
 }
 
+/** The documents made of what was typed on the spot, if anything was. @throws JobRefusal */
+function typedDocuments(
+  intake: Intake,
+  person: Person,
+  at: string,
+): ReturnType<typeof documentsOnTheSpot> | null {
+  if (!intake.onTheSpot) return null;
+  const { boardCode } = intake.onTheSpot;
+  if (!listBoards().some((b) => b.code === boardCode))
+    throw new JobRefusal(`Board: ${boardCode} is no board of this shop’s kit. Choose one of it.`);
+  return documentsOnTheSpot(intake.onTheSpot, intake, person.name, at.slice(0, 10));
+}
+
 /** The documents in force, chosen by an intake. @throws JobRefusal naming the field at fault */
-function groundFor(intake: Intake): JobGround {
+function groundFor(intake: Intake, person: Person, at: string): JobGround {
   const vin = checkVin(intake.vin);
   if (!vin.ok && !intake.vinReason)
     throw new JobRefusal(`VIN: ${vin.problems[0]!.message} Correct it, or keep it with a reason.`);
-  const vehicle = listVehicles().find((v) => v.id === intake.vehicleId);
+  const typed = typedDocuments(intake, person, at);
+  const vehicle = typed?.vehicle ?? listVehicles().find((v) => v.id === intake.vehicleId);
   if (!vehicle) throw new JobRefusal("Vehicle: choose one from the shop's list.");
-  const calibrations = intake.sheets.map((s) => calibrationFor(s, vehicle));
+  const calibrations = intake.sheets.map((s) => calibrationFor(s, vehicle, typed?.sheet ?? null));
   const names = calibrations.map((c) => c.id);
   if (new Set(names).size < names.length)
     throw new JobRefusal("Sheet: one of them is chosen twice. Take it once.");
@@ -100,9 +123,9 @@ export function takeIn(
   options: { seed?: string; at?: string } = {},
 ): string {
   const intake = intakeSchema.parse(input, plainly);
-  const ground = groundFor(intake);
-  const id = nanoid(12);
   const at = options.at ?? new Date().toISOString();
+  const ground = groundFor(intake, person, at);
+  const id = nanoid(12);
   const seed = options.seed ?? config.baySeed ?? id;
   db().transaction(
     (tx) => {

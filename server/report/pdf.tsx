@@ -6,6 +6,7 @@ import {
   arrivalLines,
   glassLine,
   halvesLine,
+  sourceLine,
   readingFigures,
   standLines,
   resultLines,
@@ -226,10 +227,7 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               ]),
               ...calibrations.flatMap(({ sheet }): [string, string][] => [
                 ["Sheet", `${sheet.title}, version ${sheet.version}`],
-                [
-                  "Source",
-                  `${sheet.source.name}, ${sheet.source.date}; entered by ${sheet.source.enteredBy}, checked by ${sheet.source.checkedBy} on ${sheet.source.checkedOn}`,
-                ],
+                ["Source", sourceLine(sheet, record)],
                 ...targetsOf(sheet)
                   .slice(0, 1)
                   .flatMap((t): [string, string][] => {

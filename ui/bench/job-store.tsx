@@ -252,10 +252,9 @@ export function JobProvider({
     say: setNotice,
     write,
     resolveConflict: (keepMine) => {
-      // Keeping means: written in knowledge of theirs.
-      if (keepMine) seenUpTo(confirmedHead);
-      else drop();
-      sync.decided();
+      // Keeping means: written in knowledge of theirs. Sending goes on once the tablet has noted
+      // that, or the same question would be asked again.
+      void (keepMine ? seenUpTo(confirmedHead) : drop()).then(sync.decided);
     },
     sendFor: sync.sendFor,
     absorb,

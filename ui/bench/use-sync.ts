@@ -55,6 +55,9 @@ export function useSync({
   /** Nothing could be sent just now: not reached, or another tab is at it. */
   const [later, setLater] = useState(false);
   const told = useRef(false);
+  // One post at a time: the hook hears of a post it has begun only a moment later, and a second one
+  // would bring back a question that was just answered.
+  const posting = useRef(false);
   const waiting = outbox.mine.length;
 
   const after = useCallback(
@@ -73,6 +76,7 @@ export function useSync({
     mutationFn: (by: { authorId: string; handedOn: string | null }) =>
       flush({ jobId, ...by, absorb: absorbOwn, unsettled: say }),
     onSuccess: after,
+    onSettled: () => void (posting.current = false),
     onError: () =>
       setOffline({
         message: "The tablet cannot read what it keeps. Close other programs and reload the page.",
@@ -83,10 +87,12 @@ export function useSync({
   // Send as soon as there is something; while the shop is not reached, try again and again.
   useEffect(() => {
     if (waiting === 0 || conflict || isPending) return;
-    const timer = setTimeout(
-      () => mutate({ authorId: me.id, handedOn: null }),
-      later ? RETRY_MS : 0,
-    );
+    const post = (): void => {
+      if (posting.current) return;
+      posting.current = true;
+      mutate({ authorId: me.id, handedOn: null });
+    };
+    const timer = setTimeout(post, later ? RETRY_MS : 0);
     return () => clearTimeout(timer);
   }, [waiting, outbox.mine, conflict, isPending, later, mutate, me.id]);
 
@@ -116,6 +122,7 @@ export function useSync({
         message: "The shop does not answer. The lines are kept here; try again when it is back.",
       }));
       if (!answer.ok) return answer.message;
+      posting.current = true;
       const result = await mutateAsync({ authorId: personId, handedOn: answer.token });
       if (result.kind === "conflict")
         return "Others wrote to this job meanwhile. Have their author sign in and decide.";

@@ -26,6 +26,7 @@ import { ReasonDialog } from "../owed/reason-dialog";
 import { Photos } from "../photos/photos";
 import { Button } from "../primitives/button";
 import { Facts, Paper } from "../primitives/paper";
+import { TypedFigures } from "./typed-figures";
 
 /** What the shop says of the log's chain. */
 export type LogState =
@@ -75,7 +76,8 @@ function CalibrationPart({ c, title }: { c: CalibrationRecord; title: string | n
           <h2 className="mb-1 text-xl font-semibold">Why it was owed</h2>
           <p className="text-lg leading-snug">{c.reason}</p>
           <p className="mt-1 text-base text-soft">
-            {c.sheet.title}, version {c.sheet.version}.
+            {c.sheet.title}
+            {c.sheet.status === "checked" && `, version ${c.sheet.version}`}.
           </p>
         </section>
         <section>
@@ -208,6 +210,7 @@ export function HandOver({ kept, log, erase }: Props) {
         title={`Calibration record, job ${record.job.number}`}
         note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}
       >
+        <TypedFigures handed={handed !== null} />
         <p className="mb-4 text-lg">
           <span className="text-soft">Done to the vehicle:</span> {record.owed.done.join(", ")}.
         </p>

@@ -28,8 +28,8 @@ export type Outbox = {
    * Throws this person's waiting lines away, or says that they were written in knowledge of the log
    * up to here.
    */
-  drop: () => void;
-  seenUpTo: (seq: number) => void;
+  drop: () => Promise<void>;
+  seenUpTo: (seq: number) => Promise<void>;
 };
 
 const isStuck = (line: Line, all: readonly Line[]): boolean =>
@@ -82,7 +82,7 @@ export function useOutbox(jobId: string, me: Author): Outbox {
 
   const change = useCallback(
     (ids: ReadonlySet<string> | null, how: (line: Line) => Line | null) =>
-      void changeLines(jobId, ids, how),
+      changeLines(jobId, ids, how),
     [jobId],
   );
   const isMine = useCallback((l: Line) => l.author?.id === me.id, [me.id]);

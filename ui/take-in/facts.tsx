@@ -16,7 +16,8 @@ export function TakeInFacts() {
   const { ground, events } = useJob();
   const { intake, vehicle: v, stand } = ground;
   const taken = eventsOf(events, "taken-in")[0];
-  const glass = intake.happenings.some((h) => h.place === "windshield");
+  // Nobody knows the maker’s part of a vehicle that stands in no book.
+  const glass = intake.happenings.some((h) => h.place === "windshield") && !v.provisional;
   const owed = jobOwed(ground, events);
   const road = owed.plan?.roadMinutes ?? 0;
   // What a good intake still lacks; none of it holds the job up.

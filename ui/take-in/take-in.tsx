@@ -2,17 +2,21 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState, useTransition } from "react";
+import type { Board } from "@/core/kit";
 import type { Stand } from "@/core/setout";
 import type { RuleBook } from "@/core/owed";
 import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
 import { vinFromCode, type Vehicle } from "@/core/vehicle";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
+import { useSettings } from "../settings";
 import { Field } from "../primitives/field";
 import { CodePhoto } from "../scanning/code-photo";
 import { useWedge } from "../scanning/use-wedge";
 import { Happenings } from "./happenings";
+import { OnTheSpotForm } from "./on-the-spot";
 import { HereBefore, type PastActions } from "./here-before";
+import { EMPTY_SPOT } from "./spot-draft";
 import { SheetChoices } from "./sheet-choices";
 import { OwedPreview } from "./owed-preview";
 import { Questions } from "./questions";
@@ -39,20 +43,26 @@ export function TakeIn({
   vehicles,
   sheets,
   stands: all,
+  boards,
   failed,
   book,
+  me,
   past,
   open,
 }: {
   vehicles: Vehicle[];
   sheets: Sheet[];
   stands: Stand[];
+  boards: Board[];
   /** Stands whose zero check failed, with what it found. */
   failed: Record<string, string>;
   book: RuleBook;
+  /** The name of who takes it in. */
+  me: string;
   past: PastActions;
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
 }) {
+  const { lengths } = useSettings();
   const [draft, change, clear, awake] = useIntakeDraft();
   const [refusal, setRefusal] = useState<string | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
@@ -62,8 +72,8 @@ export function TakeIn({
   const vin = useRef<HTMLInputElement>(null);
   const stands = useMemo(() => all.filter((s) => !(s.id in failed)), [all, failed]);
   const r = useMemo(
-    () => readIntake(draft, vehicles, sheets, stands, book),
-    [draft, vehicles, sheets, stands, book],
+    () => readIntake(draft, { vehicles, sheets, stands, boards, book, me, lengths }),
+    [draft, vehicles, sheets, stands, boards, book, me, lengths],
   );
   // Once the VIN has picked the vehicle, the others only take room.
   const folded = r.byVin && !unfolded;
@@ -183,32 +193,51 @@ export function TakeIn({
                 }
               />
             </div>
-            <fieldset id="take-in-vehicle">
-              <legend className="mb-2 text-sm font-semibold text-soft">
-                Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
-              </legend>
-              <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
-                {(folded ? [r.vehicle!] : vehicles).map((v) => (
-                  <VehicleTile
-                    key={v.id}
-                    vehicle={v}
-                    longestMm={longest}
-                    chosen={r.vehicle?.id === v.id}
-                    flat={folded}
-                    onChoose={() => change({ vehicleId: v.id })}
-                  />
-                ))}
-                {folded && (
-                  <button
-                    type="button"
-                    onClick={() => setUnfolded(true)}
-                    className="min-h-14 rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash"
-                  >
-                    Another vehicle
-                  </button>
-                )}
-              </div>
-            </fieldset>
+            {draft.spot ? (
+              <OnTheSpotForm
+                draft={draft.spot}
+                reading={r.spot!}
+                boards={boards}
+                onChange={(patch) => change({ spot: { ...draft.spot!, ...patch } })}
+                onLeave={() => change({ spot: null })}
+              />
+            ) : (
+              <fieldset id="take-in-vehicle">
+                <legend className="mb-2 text-sm font-semibold text-soft">
+                  Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
+                </legend>
+                <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
+                  {(folded ? [r.vehicle!] : vehicles).map((v) => (
+                    <VehicleTile
+                      key={v.id}
+                      vehicle={v}
+                      longestMm={longest}
+                      chosen={r.vehicle?.id === v.id}
+                      flat={folded}
+                      onChoose={() => change({ vehicleId: v.id })}
+                    />
+                  ))}
+                  {!folded && (
+                    <button
+                      type="button"
+                      onClick={() => change({ spot: EMPTY_SPOT })}
+                      className="min-h-14 rounded-md border-2 border-dashed border-hairline px-3 text-left text-base font-semibold hover:border-ink"
+                    >
+                      In no book: type it on the spot
+                    </button>
+                  )}
+                  {folded && (
+                    <button
+                      type="button"
+                      onClick={() => setUnfolded(true)}
+                      className="min-h-14 rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash"
+                    >
+                      Another vehicle
+                    </button>
+                  )}
+                </div>
+              </fieldset>
+            )}
             <Happenings
               value={draft.happenings}
               onChange={(happenings) => change({ happenings })}

@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { STANDS } from "@/demo/data/kit";
+import { BOARDS, STANDS } from "@/demo/data/kit";
 import { RULES } from "@/demo/data/rules";
 import { SHEETS } from "@/demo/data/sheets";
 import { madeUpVin, VEHICLES } from "@/demo/data/vehicles";
-import { readIntake, type IntakeDraft } from "./use-intake";
+import { EMPTY_SPOT } from "./spot-draft";
+import { readIntake, type IntakeDraft, type Shop } from "./use-intake";
 
 const LISSE = madeUpVin("0NVLS2DA7R100417");
 const TARN = madeUpVin("0BRTRN5B2T220903");
@@ -22,9 +23,18 @@ const full: IntakeDraft = {
   order: "",
   toeLeft: "",
   toeRight: "",
+  spot: null,
 };
-const read = (change: Partial<IntakeDraft>) =>
-  readIntake({ ...full, ...change }, VEHICLES, SHEETS, STANDS, RULES);
+const SHOP: Shop = {
+  vehicles: VEHICLES,
+  sheets: SHEETS,
+  stands: STANDS,
+  boards: BOARDS,
+  book: RULES,
+  me: "Ines Tarbet",
+  lengths: "mm",
+};
+const read = (change: Partial<IntakeDraft>) => readIntake({ ...full, ...change }, SHOP);
 
 describe("reading the intake", () => {
   it.each([
@@ -83,13 +93,7 @@ describe("reading the intake", () => {
     const other = { ...surround, id: "tarn-surround-long", title: "Tarn, longer mats" };
     const draft = { ...surround, id: "tarn-surround-draft", status: "provisional" as const };
     const of = (instead: Record<string, string>) =>
-      readIntake(
-        { ...full, ...around, instead },
-        VEHICLES,
-        [...SHEETS, other, draft],
-        STANDS,
-        RULES,
-      );
+      readIntake({ ...full, ...around, instead }, { ...SHOP, sheets: [...SHEETS, other, draft] });
     // What nobody has checked is not offered.
     expect(of({}).choices[1]!.instead.map((s) => s.id)).toEqual(["tarn-surround-long"]);
     expect(of({ "tarn-surround": "tarn-surround-long" }).intake!.sheets[1]).toMatchObject({
@@ -119,6 +123,42 @@ describe("reading the intake", () => {
       field: "done",
       say: expect.stringMatching(/where on the vehicle/) as string,
     });
+  });
+  it("takes in a car no book has by what was typed of it, and names the first figure that lacks or cannot be", () => {
+    const spot = {
+      ...EMPTY_SPOT,
+      make: "Ostrin",
+      model: "Vale",
+      wheelbase: "2 704",
+      frontCaps: "1.672 m",
+      rearCaps: "1668",
+      hubHeight: "334",
+      source: "Maker's information, sheet 7",
+      boardCode: "HQ-14",
+      along: "2900",
+      height: "1200",
+      tolAlong: "10",
+      tolAcross: "10",
+      tolHeight: "6",
+      tolTwist: "0.35",
+    };
+    const of = (change: Partial<typeof spot>) =>
+      read({ vin: madeUpVin("0ZZZZZZA7R100417"), spot: { ...spot, ...change } });
+    const { intake, sheets } = of({});
+    expect(intake).toMatchObject({
+      vehicleId: "on-the-spot",
+      sheets: [{ sheetId: "on-the-spot", sheetVersion: 1, standId: "S-1" }],
+      onTheSpot: { wheelbaseMm: 2704, frontCapsMm: 1672, tapedSigmaMm: 4 },
+    });
+    expect(intake!.onTheSpot!.tolerance.twistDeg).toBeCloseTo(0.35, 9);
+    expect(sheets[0]!.status).toBe("provisional");
+    expect(of({ rearCaps: "" }).lack).toEqual({
+      field: "spot-rearCaps",
+      say: "Type the rear hub caps.",
+    });
+    const wrong = of({ wheelbase: "270.4" });
+    expect(wrong.lack!.field).toBe("spot-wheelbase");
+    expect(wrong.spot!.problems.wheelbase).toContain("Meant as 270.4 centimetres?");
   });
   it("takes toe in degrees or arc minutes, signed", () => {
     expect(read({ vin: TARN, toeLeft: "6'", toeRight: "-0.05" }).intake!.rearToeDeg).toEqual({

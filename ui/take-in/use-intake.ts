@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
-import { fittedTo, sheetsFor, type Intake, type SheetChoice } from "@/core/job";
+import { documentsOnTheSpot, fittedTo, sheetsFor, type Intake, type SheetChoice } from "@/core/job";
+import type { Board } from "@/core/kit";
 import {
   EVENT_PLACES,
   OrderCycleError,
@@ -10,8 +11,9 @@ import {
 } from "@/core/owed";
 import { isByHand, type Stand } from "@/core/setout";
 import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
-import { degToRad, parseQuantity, radToDeg } from "@/core/units";
+import { degToRad, parseQuantity, radToDeg, type UnitId } from "@/core/units";
 import { checkVin, type Vehicle, type VinCheck } from "@/core/vehicle";
+import { readSpot, type SpotDraft, type SpotField, type SpotReading } from "./spot-draft";
 
 /** What is on the take-in page, exactly as typed. Kept on the tablet until the job is open. */
 export type IntakeDraft = {
@@ -32,6 +34,8 @@ export type IntakeDraft = {
   promised: string;
   toeLeft: string;
   toeRight: string;
+  /** What is typed of a vehicle no book has; null where one has it. */
+  spot: SpotDraft | null;
 };
 
 const EMPTY: IntakeDraft = {
@@ -49,6 +53,7 @@ const EMPTY: IntakeDraft = {
   promised: "",
   toeLeft: "",
   toeRight: "",
+  spot: null,
 };
 const KEY = "iridel:take-in/2";
 
@@ -92,7 +97,8 @@ export function useIntakeDraft(): [
   return [draft, change, clear, awake];
 }
 
-export type FieldId = "vin" | "vehicle" | "done" | "questions" | "toe" | "customer";
+export type FieldId =
+  "vin" | "vehicle" | "done" | "questions" | "toe" | "customer" | `spot-${SpotField}`;
 
 /** What a draft amounts to: the choices that follow from it, and the first thing it lacks. */
 export type IntakeReading = {
@@ -107,6 +113,8 @@ export type IntakeReading = {
   /** What is taken. */
   sheets: Sheet[];
   stand: Stand | null;
+  /** What was typed on the spot, read; null where a book has the vehicle. */
+  spot: SpotReading | null;
   toe: { left: number | null; right: number | null; problem: string | null };
   lack: { field: FieldId | null; say: string } | null;
   intake: Intake | null;
@@ -136,20 +144,43 @@ function owedInOrder(vehicle: Vehicle, d: IntakeDraft, book: RuleBook): OwedLine
   }
 }
 
-/** Works out what follows from the draft. Pure: the page redraws it at every key. */
-export function readIntake(
+/** What the shop has to take a vehicle in with. */
+export type Shop = {
+  vehicles: Vehicle[];
+  sheets: Sheet[];
+  stands: Stand[];
+  boards: readonly Board[];
+  book: RuleBook;
+  /** Who takes it in, and the unit of a length typed without one. */
+  me: string;
+  lengths: UnitId;
+};
+
+/** The documents of what is typed on the spot, as soon as all of it is there. */
+function typedDocuments(
   d: IntakeDraft,
-  vehicles: Vehicle[],
-  sheets: Sheet[],
-  stands: Stand[],
-  book: RuleBook,
-): IntakeReading {
+  { typed }: SpotReading,
+  me: string,
+): { vehicle: Vehicle; sheet: Sheet } | null {
+  if (!typed) return null;
+  const intake = { vin: checkVin(d.vin).vin, happenings: d.happenings };
+  return documentsOnTheSpot(typed, intake, me, new Date().toISOString().slice(0, 10));
+}
+
+/** Works out what follows from the draft. Pure: the page redraws it at every key. */
+export function readIntake(d: IntakeDraft, shop: Shop): IntakeReading {
+  const { vehicles, sheets, stands, book } = shop;
   const vin = checkVin(d.vin);
   const matched = vehicles.find((v) => vin.vin.startsWith(v.vinStart)) ?? null;
-  const vehicle = vehicles.find((v) => v.id === d.vehicleId) ?? matched;
-  const choices = vehicle
-    ? sheetsFor(vehicle.id, d.happenings, owedInOrder(vehicle, d, book), sheets)
-    : [];
+  const spot = d.spot && readSpot(d.spot, shop.boards, shop.lengths);
+  const typed = spot && typedDocuments(d, spot, shop.me);
+  const known = vehicles.find((v) => v.id === d.vehicleId) ?? matched;
+  const vehicle = spot ? (typed?.vehicle ?? null) : known;
+  const choices = typed
+    ? [{ sheet: typed.sheet, instead: [] }]
+    : vehicle
+      ? sheetsFor(vehicle.id, d.happenings, owedInOrder(vehicle, d, book), sheets)
+      : [];
   const taken = choices.map(
     (c) => c.instead.find((s) => s.id === d.instead[c.sheet.id]) ?? c.sheet,
   );
@@ -165,6 +196,7 @@ export function readIntake(
     choices,
     sheets: taken,
     stand,
+    spot,
     toe,
   };
 
@@ -174,8 +206,8 @@ export function readIntake(
     intake: null,
   });
   const [missing] = [
-    [vehicles, "vehicle"],
-    [sheets, "sheet"],
+    [spot ? [spot] : vehicles, "vehicle"],
+    [spot ? [spot] : sheets, "sheet"],
     [stands, "stand"],
   ].filter(([list]) => list!.length === 0);
   if (missing)
@@ -183,8 +215,12 @@ export function readIntake(
   if (vin.vin === "") return lacks("vin", "Type or scan the VIN.");
   if (!vin.ok && d.vinReason.trim().length < 3)
     return lacks("vin", "Correct the VIN, or say why it is kept as it is.");
+  if (spot?.lack) return lacks(`spot-${spot.lack.field}`, spot.lack.say);
   if (!vehicle)
-    return lacks("vehicle", "This VIN is not of a kind the shop knows: choose the vehicle.");
+    return lacks(
+      "vehicle",
+      "This VIN is not of a kind the shop knows: choose the vehicle, or type it on the spot.",
+    );
   if (d.happenings.length === 0) return lacks("done", "Say what was done to the vehicle.");
   if (d.happenings.some((h) => h.place === null && EVENT_PLACES[h.event].length > 1))
     return lacks("done", "Say where on the vehicle it was done.");
@@ -221,6 +257,7 @@ export function readIntake(
     order: d.order.trim(),
     promisedAt: d.promised ? new Date(d.promised).toISOString() : null,
     rearToeDeg: thrust ? { left: toe.left!, right: toe.right! } : null,
+    ...(spot?.typed ? { onTheSpot: spot.typed } : {}),
   };
   return { ...reading, lack: null, intake };
 }

@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
 import { pastByVin, pastByWords, takeInVehicle } from "@/server/jobs/actions";
-import { failedStands } from "@/server/kit/store";
+import { failedStands, listBoards } from "@/server/kit/store";
 import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
 
@@ -16,6 +16,8 @@ export default async function TakeInPage() {
       vehicles={listVehicles()}
       sheets={listSheets()}
       stands={listStands()}
+      boards={listBoards().filter((b) => b.condition !== "out of use")}
+      me={me.name}
       failed={Object.fromEntries(failedStands())}
       book={ruleBook()}
       past={{ byWords: pastByWords, byVin: pastByVin }}
