@@ -1,5 +1,5 @@
-export { documentsOnTheSpot, ON_THE_SPOT, onTheSpotSchema, type OnTheSpot } from "./on-the-spot";
-export { typedFigures, type TypedFigures } from "./second-look";
+export { documentsOnTheSpot, onTheSpotSchema, type OnTheSpot } from "./on-the-spot";
+export { typedFigures } from "./second-look";
 export { askedFor } from "./asked-for";
 export { jobClock, type JobClock } from "./clock";
 export {

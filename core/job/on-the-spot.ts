@@ -5,7 +5,7 @@ import { sheetSchema, type Sheet } from "@/core/sheet";
 import { vehicleSchema, type Vehicle } from "@/core/vehicle";
 
 /** The id of a vehicle and a sheet that stand in no book. */
-export const ON_THE_SPOT = "on-the-spot";
+const ON_THE_SPOT = "on-the-spot";
 
 const mm = (min: number, max: number) => z.number().min(min).max(max);
 
@@ -70,7 +70,7 @@ const ASSUMED: Record<
 };
 
 /** How far out of the middle an emblem may sit that nobody measured. */
-const BADGE_SIGMA_MM = 4;
+const BADGE_SIGMA_MM = 2;
 /** How far a hub cap of one wheel may lie beside what both have in common. */
 const HUB_SIGMA_MM = 1.5;
 const CAP_OUT_MM = 50;

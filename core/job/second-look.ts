@@ -4,7 +4,7 @@ import { eventsOf, strikes, type JobEvent } from "./job";
 type Signature = Pick<JobEvent, "by" | "at">;
 
 /** Figures no book has: who typed them, and the second person who compared them, if there was one. */
-export type TypedFigures = { typed: Signature; compared: Signature | null };
+type TypedFigures = { typed: Signature; compared: Signature | null };
 
 /** What a job's figures stand on where somebody typed them on the spot; null where a book had them. */
 export function typedFigures(

@@ -187,8 +187,12 @@ export const outOfReach = (stand: Stand, heightMm: number): string => {
   return `${stand.name} holds a board from ${formatNumber(minMm)} to ${formatNumber(most)} mm; the sheet wants ${formatNumber(heightMm)} mm. Use another stand, or enter its booster under Kit.`;
 };
 
-/** Names the quantity the kit cannot pin down. */
-function exhausted(s: SetOutSolution): string {
+/**
+ * Names the quantity the kit cannot pin down.
+ *
+ * @param tried whether something would help, and was read as often as it can
+ */
+function exhausted(s: SetOutSolution, tried: boolean): string {
   const { heightMm } = s.plan.target.tolerance;
   const floor = floorStep(s.plan).sigma;
   if (heightMm !== undefined && insideChance(0, floor, heightMm) < s.plan.thresholds.setChance)
@@ -196,7 +200,10 @@ function exhausted(s: SetOutSolution): string {
   const names = ["distance", "place across", "twist"];
   const sizes = s.aim!.covariance.map((row, i) => Math.sqrt(row[i]!) / proofHalfWidths(s.plan)[i]!);
   const worst = names[sizes.indexOf(Math.max(...sizes))]!;
-  return `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet. The ${s.plan.target.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
+  const why = tried
+    ? `Everything that could help was read ${ENOUGH} times, and the ${worst} is still not known well enough for this sheet.`
+    : `The ${worst} is not known well enough for this sheet, and nothing that can be read this way would tell much more of it: try another way of setting out.`;
+  return `${why} The ${s.plan.target.datum === "centreline" ? "badge places" : "rear hub places"} or the instruments are too uncertain: measure them better, or use a finer instrument.`;
 }
 
 /**
@@ -296,7 +303,7 @@ export function nextAct(solution: SetOutSolution): Judged {
       best &&
       useful.every((c) => timesRead(solution, c.slot.id) >= ENOUGH)
     )
-      return { kind: "stuck", message: exhausted(solution) };
+      return { kind: "stuck", message: exhausted(solution, useful.length > 0) };
     return best
       ? { kind: "read", candidate: best, again: null }
       : {

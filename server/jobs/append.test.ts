@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it, vi } from "vitest";
-import type { TabletEvent } from "@/core/job";
+import { typedFigures, type TabletEvent } from "@/core/job";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
 import { INTAKE } from "@/tests/fixtures";
@@ -46,6 +46,72 @@ function send(job: string, lines: SentLine[], who: Person = INES, sentAt?: strin
     o.outcome === "refused" ? `refused: ${o.why}` : o.outcome,
   );
 }
+
+const SPOT = {
+  make: "Ostrin",
+  model: "Vale",
+  body: "car",
+  driverSide: "right",
+  wheelbaseMm: 2704,
+  frontCapsMm: 1672,
+  rearCapsMm: 1668,
+  tapedSigmaMm: 4,
+  hubHeightMm: 334,
+  systems: [],
+  source: "Maker’s information, job 7",
+  boardCode: "HQ-14",
+  boardWidthMm: 1100,
+  alongMm: 2900,
+  heightMm: 1200,
+  tolerance: { alongMm: 10, acrossMm: 10, heightMm: 6, twistDeg: 0.35 },
+};
+
+describe("a car no book has", () => {
+  const intake = (typed: object) => ({
+    ...INTAKE,
+    vehicleId: "on-the-spot",
+    sheetId: "on-the-spot",
+    sheetVersion: 1,
+    onTheSpot: { ...SPOT, ...typed },
+  });
+  it("stands on what was typed, under its writer's name; of a board the shop does not have nothing is opened", () => {
+    const before = jobCount();
+    expect(() => takeIn(intake({ boardCode: "HQ-99" }), INES)).toThrow(
+      "Board: HQ-99 is no board of this shop’s kit. Choose one of it.",
+    );
+    expect(() => takeIn(intake({ wheelbaseMm: 270 }), INES)).toThrow(/wheelbaseMm|1500/);
+    // Without its figures the name alone opens nothing.
+    expect(() => takeIn({ ...intake({}), onTheSpot: undefined }, INES)).toThrow(/Vehicle: choose/);
+    expect(jobCount()).toBe(before);
+    const { ground } = findJob(takeIn(intake({}), INES))!;
+    expect(ground.vehicle.provisional).toEqual({
+      enteredBy: INES.name,
+      wheelbaseSigmaMm: 4,
+      trackSigmaMm: 4,
+    });
+    const { sheet } = ground.calibrations[0]!;
+    expect(sheet.status).toBe("provisional");
+    expect(sheet.source).toMatchObject({ enteredBy: INES.name });
+    expect(sheet.source.checkedBy).toBeUndefined();
+  });
+  it("is compared by somebody else than who typed it, and only where something was typed", () => {
+    const job = takeIn(intake({}), INES);
+    expect(send(job, [line("own", { kind: "second-look" })])[0]).toMatch(
+      /refused: Second look: .* typed these figures/,
+    );
+    expect(send(job, [line("other", { kind: "second-look" })], OSKAR)).toEqual(["written"]);
+    const events = eventsAfter(job);
+    expect(typedFigures(findJob(job)!.ground, events)!.compared!.by.name).toBe(OSKAR.name);
+    // Taken back, nobody has compared them.
+    const undo = { kind: "strike", target: "other", reason: "wrong page" } as const;
+    expect(send(job, [line("undo", undo)], OSKAR)).toEqual(["written"]);
+    expect(typedFigures(findJob(job)!.ground, eventsAfter(job))!.compared).toBeNull();
+    const plain = takeIn(INTAKE, INES);
+    expect(send(plain, [line("plain", { kind: "second-look" })], OSKAR)[0]).toMatch(
+      /refused: Second look: the figures of this job come from the shop's books/,
+    );
+  });
+});
 
 describe("taking in", () => {
   it.each([

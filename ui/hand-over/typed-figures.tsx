@@ -26,7 +26,7 @@ export function TypedFigures({ handed }: { handed: boolean }) {
           ? `${compared.by.name} compared them with the source, figure by figure, ${dateAndTime(compared.at)}.`
           : "No second person has compared them; the report says so until one does."}
       </p>
-      <div className="mt-2 grid gap-x-10 xl:grid-cols-2">
+      <div className="mt-2 grid items-start gap-x-10 xl:grid-cols-2">
         <Facts
           facts={[
             ["Front hub to rear hub", mm(t.wheelbaseMm)],
@@ -62,10 +62,11 @@ export function TypedFigures({ handed }: { handed: boolean }) {
         ) : (
           <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
             <Button look="act" size="large" onClick={() => write({ kind: "second-look" })}>
-              Each agrees with the source
+              I compared them: each agrees
             </Button>
             <p className="max-w-[34ch] text-base text-soft">
-              Read them off the source yourself. Where one differs, the job has to be taken in anew.
+              Read the board’s off the source, tape one of the car’s. Where one differs, take the
+              job in anew.
             </p>
           </div>
         ))}

@@ -147,7 +147,7 @@ export function OnTheSpotForm({ draft, reading, boards, onChange, onLeave }: Pro
         {length("frontCaps")}
         {length("rearCaps")}
         {length("hubHeight")}
-        {length("taped", "one standard deviation")}
+        {length("taped", "two tapings in three agree to this")}
       </div>
       <Heading>What the source says of the board</Heading>
       <div className="grid gap-x-4 sm:grid-cols-3">
@@ -167,10 +167,13 @@ export function OnTheSpotForm({ draft, reading, boards, onChange, onLeave }: Pro
             <option value="">choose</option>
             {boards.map((b) => (
               <option key={b.code} value={b.code}>
-                {b.code}, {b.name}
+                {b.code}
               </option>
             ))}
           </select>
+          <p className="mt-1 min-h-5 text-sm text-soft">
+            {boards.find((b) => b.code === draft.boardCode)?.name ?? "from the shop’s kit"}
+          </p>
         </div>
         {length("along", "counted from the bumper or the camera? Tape that to the hub line first")}
         {length("height")}
@@ -190,8 +193,9 @@ export function OnTheSpotForm({ draft, reading, boards, onChange, onLeave }: Pro
         </div>
       </div>
       <p className="-mt-2 text-base text-soft">
-        The board belongs on the centreline, square to it. A source that asks for anything else
-        needs a sheet of its own, entered under Sheets.
+        The board belongs on the centreline, square to it; the emblems at front and rear are taken
+        to sit in the middle, to ± 2 mm. A source or a car that has it otherwise needs a sheet of
+        its own, entered under Sheets.
       </p>
     </section>
   );
