@@ -22,7 +22,7 @@ import { openShop, type Shop } from "./support/shop";
 const MOST = { taps: 60, entries: 28 };
 const VIN = madeUpVin("0NVLS2DA7R100555");
 
-test.use({ actionTimeout: 8000 });
+test.use({ actionTimeout: 20_000 });
 let shop: Shop;
 test.beforeAll(async ({ browser }) => {
   shop = await openShop({ baySeed: process.env.ZZ ?? "plain-3" });
