@@ -139,6 +139,37 @@ test("an instrument posts by itself: its reading lands on the open job, once, an
   ).toBeVisible();
 });
 
+test("a scale that posts is watched while the board is cranked: where it stands still ends the move and is its check", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/kit`);
+  const scale = page.getByRole("listitem").filter({ hasText: "Stand scale" });
+  const posts = async (choice: string): Promise<void> => {
+    await scale.getByRole("button", { name: "Edit" }).click();
+    const form = page.getByRole("dialog");
+    await form.getByRole("button", { name: choice, exact: true }).click();
+    await form.getByRole("button", { name: "Write it down" }).click();
+    await expect(form).toBeHidden();
+  };
+  await posts("Yes, live");
+  await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100481"), "With An Eye On It");
+  await expect(nextBar(page)).toContainText("Crank the board until the stand’s scale shows");
+  const live = page.getByLabel("Live figure");
+  const done = nextBar(page).getByRole("button", { name: "Done" });
+  // While the figure runs, nothing is done.
+  await expect(live).toContainText(/(up|down)/);
+  await expect(done).toBeDisabled();
+  await expect(live).toContainText("There", { timeout: 15_000 });
+  await done.click();
+  await expect(slip(page)).toContainText(/shows 1.028.mm: watched, it showed 1.02[789].mm/);
+  await expect(slip(page)).toContainText(/height scale on the stand ?1.02[789].mm/);
+  await expect(page.locator('[data-slot="height-scale"]')).toHaveAttribute("data-state", "settled");
+  await expect(nextBar(page)).not.toContainText("height scale");
+  await page.goto(`${shop.url}/kit`);
+  await posts("No");
+});
+
 test("floor marks on a low-nosed car: its own readings, its mark-out as drawings, set", async ({
   page,
 }) => {

@@ -66,7 +66,7 @@ const move = z.discriminatedUnion("kind", [
     upMm: finite,
     turns: finite,
     playMm: finite.optional(),
-    until: z.object({ slotId: id, shown: finite }).optional(),
+    until: z.object({ slotId: id, shown: finite, ended: finite.optional() }).optional(),
     after,
   }),
   z.object({ kind: z.literal("rail"), leftMm: finite, after }),

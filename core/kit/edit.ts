@@ -98,6 +98,14 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     { path: "sigmaMmPerM", label: "and more for each metre", as: "mm" },
     { path: "sigmaRad", label: "Standard uncertainty of an angle", as: "rad" },
     { path: "divisionRad", label: "One division of a bubble", as: "rad" },
+    {
+      path: "live",
+      label: "Posts its figure while something is turned",
+      as: [
+        ["no", "No"],
+        ["posts", "Yes, live"],
+      ],
+    },
     { path: "checkedOn", label: "Last checked", as: "date" },
     { path: "everyDays", label: "A check is good for, days", as: "number" },
   ],

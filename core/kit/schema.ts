@@ -29,6 +29,8 @@ export const instrumentSchema = z
      * What one division of a bubble is worth, radians: from five seconds of arc to half a degree.
      */
     divisionRad: z.number().min(2.4e-5).max(0.009).optional(),
+    /** Whether it posts what it shows while something is turned. */
+    live: z.enum(["no", "posts"]).optional(),
     checkedOn: z.iso.date().nullable(),
     everyDays: z.number().int().min(1, "is at least a day").max(1500),
   })

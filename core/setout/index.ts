@@ -10,8 +10,8 @@ export {
 } from "./act";
 export { aim, type PlanAim } from "./aim";
 export { boxProbability } from "./chance";
-export { planMoves, type BoardState, type Move } from "./moves";
-export { predictedReadings, rankReadings, type Candidate } from "./next";
+export { planMoves, type BoardState, type Move, type Watched } from "./moves";
+export { instrumentFor, predictedReadings, rankReadings, type Candidate } from "./next";
 export {
   datumFrame,
   datumLine,

@@ -19,4 +19,6 @@ export type Instrument = {
   sigmaRad: number;
   /** What one division of a bubble is worth, radians. */
   divisionRad?: number | undefined;
+  /** Whether it posts what it shows while something is turned, so that it can be watched from afar. */
+  live?: "no" | "posts" | undefined;
 };

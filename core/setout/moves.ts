@@ -1,6 +1,12 @@
 import { wrapAngle } from "@/core/math/linear";
 import { baseFor, boardAt, withBooster, type PlanPose, type Stand, type StandState } from "./stand";
 
+/**
+ * An adjuster that is turned with an eye on an instrument: which slot, and what it is to show; where
+ * it was watched live also what it showed in the end.
+ */
+export type Watched = { slotId: string; shown: number; ended?: number | undefined };
+
 /** One act on one adjuster. Amounts are what the technician does, in the adjuster's own terms. */
 export type Move =
   /**
@@ -40,7 +46,7 @@ export type Move =
         turns: number;
         playMm?: number | undefined;
         /** The scale is watched meanwhile: it is cranked until this slot shows this, in mm. */
-        until?: { slotId: string; shown: number } | undefined;
+        until?: Watched | undefined;
       }
     /**
      * Another booster goes under the mast, or none; `upMm`: what that does to the board's height.

@@ -1,11 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
+import { act, measure, openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import { followAdvice } from "@/tests/trials";
 import {
   nextAct,
   secondsToSet,
   solveSetOut,
+  type Move,
   type SetOutEntry,
   type SetOutPlan,
   type SetOutSolution,
@@ -235,6 +236,35 @@ describe("the first act at a stand", () => {
     expect(Math.abs(measure(world, "height-scale", 0) - wanted)).toBeLessThan(8);
     const without = { ...plan, instruments: plan.instruments.filter((i) => i.kind !== "scale") };
     expect(nextAct(solveSetOut(without, [])).next.kind).toBe("read");
+  });
+});
+
+describe("a crank that is watched live", () => {
+  it("knows the height by the reading that ended it alone: no better, and where that says", () => {
+    const { next } = nextAct(solveSetOut(plan, []));
+    if (next.kind !== "move" || next.move.kind !== "crank") throw new Error("No crank.");
+    const { predicted: _, ...crank } = next.move;
+    const { shown } = crank.until!;
+    const live: Move = { ...crank, until: { ...crank.until!, ended: shown - 3 } };
+    const scale = plan.instruments.find((i) => i.kind === "scale")!;
+    const watched: SetOutEntry[] = [{ kind: "move", id: "m", move: live, rest: [] }];
+    const reading: SetOutEntry = {
+      kind: "reading",
+      id: "r",
+      slotId: "height-scale",
+      shown: shown - 3,
+      sigma: scale.sigmaMm,
+    };
+    // Without its reading, nothing is known of a height nobody had read before.
+    expect(Math.sqrt(solveSetOut(plan, watched).scalars.height.variance)).toBeGreaterThan(50);
+    const { value, variance } = solveSetOut(plan, [...watched, reading]).scalars.height;
+    expect(Math.sqrt(variance) / scale.sigmaMm).toBeGreaterThan(0.98);
+    expect(Math.sqrt(variance) / scale.sigmaMm).toBeLessThan(1.01);
+    expect(value).toBeCloseTo(plan.target.placement.heightMm - 3, 0);
+    // In the bay it stands where the figure was left, not where it was to go.
+    const bay = (move: Move) => act(openBay("live", plan), { id: "m", kind: "move", move });
+    const off = trueReading(bay(live), "height-scale") - trueReading(bay(crank), "height-scale");
+    expect(off).toBeCloseTo(-3, 4);
   });
 });
 

@@ -305,7 +305,8 @@ function unsettle(
     pitch: level ? level.pitchRad - now.pitch : 0,
     roll: level ? level.rollRad - now.roll : 0,
   };
-  if (move?.kind === "crank" && move.until) {
+  // What was watched on a live instrument is a reading of its own, and not told twice.
+  if (move?.kind === "crank" && move.until && move.until.ended === undefined) {
     const gone = setTrack(p.levels.height, move.after.heightMm, WATCHED_MM);
     for (const o of [p, ...others]) for (const r of gone) o.doubted.add(r);
   } else widen("height", widening.heightMm, level ? level.heightMm - now.height : lifted);

@@ -84,7 +84,7 @@ export function moveWords(
     case "crank":
       if (move.until)
         return {
-          say: `Crank the board until the stand’s scale shows ${mm(move.until.shown)}.`,
+          say: `Crank the board until the stand’s scale shows ${mm(move.until.shown)}${move.until.ended === undefined ? "" : `: watched, it showed ${mm(move.until.ended)}`}.`,
           figure: mm(move.until.shown),
           detail: `Come to it from below: the screw’s play then lies on one side.${Math.abs(move.upMm) < 1 ? "" : ` About ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`}`,
         };

@@ -191,7 +191,11 @@ export function carryOut(stand: Stand, body: StandBody, move: Move, error = 1): 
       if (move.until)
         return {
           ...body,
-          mastMm: body.mastMm + move.after.heightMm - boardOf(stand, body).heightMm,
+          mastMm:
+            body.mastMm +
+            move.after.heightMm -
+            boardOf(stand, body).heightMm +
+            (move.until.ended === undefined ? 0 : move.until.ended - move.until.shown),
         };
       return { ...body, mastMm: body.mastMm + move.upMm * error };
     // Neither touches the stand itself: a board goes along its rail, a mat is no part of it.

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { readingSigma, slotsFor, type Move } from "@/core/setout";
 import { degToRad } from "@/core/units";
 import { planOf } from "@/tests/fixtures";
+import { liveFigure } from "./live-figure";
 import { boardOf } from "./stand-sim";
 import { act, measure, openBay, trueReading } from "./world";
 
@@ -39,6 +40,20 @@ describe("the simulated bay", () => {
       expect(variance).toBeLessThan(1.1);
     },
   );
+
+  it("shows a figure that runs no faster than a hand turns, and comes to rest beside where it was to go", () => {
+    const world = openBay("turning", plan);
+    const from = trueReading(world, "height-scale");
+    for (let nth = 0; nth < 50; nth++) {
+      const to = from + (nth % 2 ? 120 : -90);
+      const at = (s: number): number => liveFigure(world, "height-scale", to, nth, s);
+      expect(Math.abs(at(0) - from)).toBeLessThan(1);
+      expect(Math.abs(at(1) - from)).toBeLessThan(41);
+      expect(Math.abs(at(1) - from)).toBeGreaterThan(39);
+      expect(Math.abs(at(9) - to)).toBeLessThan(2.5);
+      expect(Math.abs(at(9) - at(9.2))).toBeLessThan(0.8);
+    }
+  });
 
   it("a tape is the straight line in space from hub cap to hook", () => {
     const open = openBay("space", plan);

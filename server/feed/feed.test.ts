@@ -10,7 +10,16 @@ import { takeIn } from "../jobs/take-in";
 import { writeLines } from "../jobs/append";
 import { technician } from "@/demo/technician";
 import { changePerson } from "../people/store";
-import { feedOf, makeFeedToken, parseFeed, revokeFeedToken, takeFeed } from "./feed";
+import {
+  feedOf,
+  liveIn,
+  makeFeedToken,
+  parseFeed,
+  revokeFeedToken,
+  takeFeed,
+  takeLive,
+} from "./feed";
+import { onFigure } from "./live";
 
 let [job, number] = ["", 0];
 beforeAll(() => {
@@ -53,6 +62,26 @@ describe("an instrument that posts", () => {
       ["panel-rl", expect.closeTo(5472, 9), "G-1"],
       ["panel-rr", 5470, "G-1"],
     ]);
+  });
+  it("shows a figure that is turned to whoever watches, and writes it nowhere", () => {
+    const seen: unknown[] = [];
+    const quiet = onFigure(job, (f) => seen.push(f));
+    const head = eventsAfter(job).length;
+    const live = (slot: string, value: string, no = number) =>
+      takeLive(feed(), liveIn(JSON.stringify({ job: no, live: { slot, value } }))!);
+    live("panel-rl", "5.472 m");
+    live("panel-rl", "5479");
+    expect(seen).toEqual([
+      { targetId: "first", slotId: "panel-rl", shown: expect.closeTo(5472, 9) as number },
+      { targetId: "first", slotId: "panel-rl", shown: 5479 },
+    ]);
+    expect(() => live("panel-rl", "5.4")).toThrow("Meant as 5.4 metres?");
+    expect(() => live("panel-rl", "5479", 9999)).toThrow("job: there is no job 9999.");
+    expect(() => liveIn(`{"job": 1, "live": {"slot": "panel-rl"}}`)).toThrow(/live.value/);
+    expect(liveIn(`job,id,slot,value\n1,2,panel-rl,3`)).toBeNull();
+    expect(seen).toHaveLength(2);
+    expect(eventsAfter(job)).toHaveLength(head);
+    quiet();
   });
   it("is believed to come through a panel seated anew where that was asked, and only then", async () => {
     const ines = technician(INES, "2026-11-03T08:00:00.000Z");

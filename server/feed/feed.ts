@@ -22,6 +22,8 @@ import { db } from "../db/client";
 import { feedTokens, instruments, people } from "../db/schema";
 import { noteShop } from "../log/shop";
 import { writeOwn, type OwnLine } from "../jobs/append";
+import { eventsAfter } from "../jobs/log";
+import { showFigure } from "./live";
 import { findJobByNumber } from "../jobs/store";
 import { WRITERS } from "../auth/guard";
 import { sha256 } from "../log/chain";
@@ -137,6 +139,11 @@ const bodySchema = z.object({
   job: z.coerce.number().int(),
   readings: z.array(readingSchema).min(1).max(50),
 });
+/** What an instrument shows while something is turned: shown to who watches, and not kept. */
+const liveSchema = z.object({
+  job: z.coerce.number().int(),
+  live: readingSchema.omit({ id: true }),
+});
 
 /**
  * Reads a posted body: JSON as the schema has it, or CSV with the columns job, id, slot, value.
@@ -161,10 +168,57 @@ export function parseFeed(text: string, type: string): z.infer<typeof bodySchema
       throw new FeedRefusal("The body is neither JSON nor declared as text/csv.");
     }
   }
-  const parsed = bodySchema.safeParse(json, plainly);
+  return fitting(bodySchema, json);
+}
+
+function fitting<T>(schema: z.ZodType<T>, json: unknown): T {
+  const parsed = schema.safeParse(json, plainly);
   if (parsed.success) return parsed.data;
   const [issue] = parsed.error.issues;
   throw new FeedRefusal(`${issue!.path.join(".") || "body"}: ${plainMessage(issue!)}`);
+}
+
+/**
+ * The figure an instrument shows just now, where a body is of that kind; null where it is not.
+ *
+ * @throws FeedRefusal
+ */
+export function liveIn(text: string): z.infer<typeof liveSchema> | null {
+  try {
+    const json: unknown = JSON.parse(plainFile(text));
+    if (typeof json !== "object" || json === null || !("live" in json)) return null;
+    return fitting(liveSchema, json);
+  } catch (error) {
+    if (error instanceof FeedRefusal) throw error;
+    return null;
+  }
+}
+
+/**
+ * Passes on what an instrument shows now, judged like a reading and written nowhere.
+ *
+ * @throws FeedRefusal when there is no such job or nothing to watch, or the figure cannot be
+ */
+export function takeLive(
+  feed: { instrumentId: string },
+  { job: number, live }: z.infer<typeof liveSchema>,
+): void {
+  const job = findJobByNumber(number);
+  if (!job) throw new FeedRefusal(`job: there is no job ${number}.`);
+  const events = eventsAfter(job.id);
+  if (standingHandOver(events))
+    throw new FeedRefusal(`job: ${number} is handed over; nothing is turned in it.`);
+  const view = calibrationInHand(job.ground, events);
+  if (targetsOf(view.sheet).length === 0)
+    throw new FeedRefusal(`job: ${view.sheet.title} sets nothing out; no figure is wanted.`);
+  const targetId = live.target || targetInHand(view, events).id;
+  if (!standingAt(view, events, targetId))
+    throw new FeedRefusal(`target: nothing called “${targetId}” stands in this job now.`);
+  const told = { slotId: live.slot, typed: live.value, instrumentId: feed.instrumentId };
+  const taken = takeReading(planFor(view, events, targetId), told);
+  if (!taken.ok)
+    throw new FeedRefusal(`${taken.problem}${taken.guess ? ` Meant as ${taken.guess.text}?` : ""}`);
+  showFigure(job.id, { targetId, slotId: live.slot, shown: taken.shown });
 }
 
 export type FeedAnswer = { id: string; outcome: "taken" | "known" | "refused"; why?: string };

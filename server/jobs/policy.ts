@@ -231,6 +231,9 @@ function deriveMove(b: Body<"move">, { view, events, targetId }: Place): EventBo
       refuse(
         `move: nobody moves a stand by ${Math.round(size(m))} mm at once. Say what was moved, then read again.`,
       );
+    if (m.kind === "crank" && m.until?.ended !== undefined)
+      if (Math.abs(m.until.ended - m.until.shown) > FARTHEST_MM)
+        refuse("move: where the crank ended lies out of reach. Read the scale again.");
     if (isByHand(target) !== (m.kind === "draw"))
       refuse(
         isByHand(target)

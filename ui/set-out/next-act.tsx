@@ -6,6 +6,7 @@ import { boardUnchecked, eventsOf, standingAt, type JobEvent, type TabletEvent }
 import {
   actOf,
   findSwap,
+  instrumentFor,
   moveWords,
   predictedReadings,
   slotValue,
@@ -14,7 +15,9 @@ import {
   type Judged,
   type Move,
   type ProposedMove,
+  type Slot,
   type Swap,
+  type Watched,
 } from "@/core/setout";
 import { cautionAt } from "@/core/sheet";
 import { formatChance, formatLength, formatNumber, formatQuantity } from "@/core/units";
@@ -27,6 +30,7 @@ import { Catcher } from "./catcher";
 import { called, useTogether } from "./together";
 
 const Finish = dynamic(() => import("./finish").then((m) => m.Finish));
+const LiveCrank = dynamic(() => import("./live-crank").then((m) => m.LiveCrank));
 const RigPanel = dynamic(() => import("./rig-panel").then((m) => m.RigPanel));
 
 type Props = {
@@ -150,6 +154,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
         : next.move.kind === "crank"
           ? cautionAt(ground.sheet, "lift")
           : undefined;
+    const live = watchedLive(judged, next.move);
     const all = [next.move, ...next.rest];
     const done = all.map((move, i): TabletEvent => ({
       kind: "move",
@@ -204,7 +209,7 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     return (
       <NextBar
         say={said}
-        figure={words.figure}
+        figure={live && next.rest.length === 0 ? undefined : words.figure}
         detail={[
           zeroFirst(judged.solution),
           shiftWords(judged),
@@ -215,7 +220,10 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
           .join(" ")}
         caution={heavy}
       >
-        {!viewer && (
+        {!viewer && live && next.rest.length === 0 && (
+          <LiveCrank judged={judged} {...live} onRead={onRead} />
+        )}
+        {!viewer && !(live && next.rest.length === 0) && (
           <div className="flex w-full gap-1 md:w-44 md:flex-col">
             <Button look="act" size="large" className="flex-1" onClick={() => write(done[0]!)}>
               {next.rest.length > 0 ? `Done, ${next.rest.length} more` : "Done"}
@@ -280,6 +288,18 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       )}
     </NextBar>
   );
+}
+
+/** The crank with the slot that is watched on an instrument that posts; null where none does. */
+function watchedLive(
+  { solution: s }: Judged,
+  move: ProposedMove,
+): { move: Move & { kind: "crank"; until: Watched }; slot: Slot } | null {
+  if (move.kind !== "crank" || !move.until) return null;
+  const { until } = move;
+  const slot = s.slots.find((x) => x.id === until.slotId);
+  if (!slot || instrumentFor(s, slot)?.live !== "posts") return null;
+  return { move: { ...(bare(move) as Move & { kind: "crank" }), until }, slot };
 }
 
 /** More moves than this are told one after another. */

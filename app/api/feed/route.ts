@@ -1,12 +1,12 @@
 import { problem } from "@/server/auth/guard";
-import { FeedRefusal, feedOf, parseFeed, takeFeed } from "@/server/feed/feed";
+import { FeedRefusal, feedOf, liveIn, parseFeed, takeFeed, takeLive } from "@/server/feed/feed";
 import { readBytes, route } from "@/server/http/route";
 
 const MOST_BYTES = 100_000;
 
 /**
  * Readings from an instrument that can post: JSON or CSV, with its token; each reading once, by the
- * instrument's own number.
+ * instrument's own number. What it shows while something is turned is passed on and not kept.
  */
 export const POST = route(async (request: Request) => {
   const token = /^Bearer ([\w-]{20,80})$/.exec(request.headers.get("authorization") ?? "")?.[1];
@@ -18,6 +18,11 @@ export const POST = route(async (request: Request) => {
     );
   const text = (await readBytes(request, MOST_BYTES)).toString("utf8");
   try {
+    const live = liveIn(text);
+    if (live) {
+      takeLive(feed, live);
+      return Response.json({ live: "shown" });
+    }
     const body = parseFeed(text, request.headers.get("content-type") ?? "");
     const readings = takeFeed(feed, body);
     return Response.json(
