@@ -1,8 +1,8 @@
 import { writeFileSync } from "node:fs";
-import type { JobRecord } from "@/core/record";
 import { expect, test, type Locator, type Page } from "@playwright/test";
 import DxfParser from "dxf-parser";
 import type { JobEvent } from "@/core/job";
+import type { JobRecord } from "@/core/record";
 import { madeUpVin } from "@/demo/data/vehicles";
 import {
   catcher,
@@ -223,6 +223,29 @@ test("floor marks on a low-nosed car: its own readings, its mark-out as drawings
   expect(pdf.headers()["content-type"]).toBe("application/pdf");
   writeFileSync("test-results/mark-out.pdf", await pdf.body());
   expect((await page.request.get(`${api}/mark-out?as=dwg&way=floor-box`)).status()).toBe(400);
+});
+
+test("a low chin hides the front badge: the laser goes behind the car, and the badges’ line is kept", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  await signIn(page, shop.url, "ines");
+  const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100488"), "Low Chin");
+  await page.locator('[data-slot="laser-badge"]').click();
+  await expect(nextBar(page)).toContainText("Hidden behind a low chin?");
+  await chooseWay(page, "Four tapes", "Four tapes, laser from behind");
+  await expect(page.locator('[data-slot="laser-badge"]')).toBeHidden();
+  await expect(page.locator('[data-slot="laser-behind"]')).toBeVisible();
+  await followToSet(page);
+  await expect(verdict(page)).toHaveText("Set");
+  const record = await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/record`);
+  const target = ((await record.json()) as JobRecord).calibrations[0]!.targets[0]!;
+  expect(target.way).toBe("Four tapes, laser from behind");
+  const lasers = target.readings.filter((r) => r.slot.startsWith("laser-"));
+  expect(new Set(lasers.map((r) => `${r.slot} ${r.instrument.id}`))).toEqual(
+    new Set(["laser-behind F-1"]),
+  );
+  expect(lasers.some((r) => r.state === "counts")).toBe(true);
 });
 
 test("wheel panels on a sheet that means the thrust line: which line is which, and what it costs", async ({

@@ -166,6 +166,34 @@ export function floorMarkSlots({ target }: SetOutPlan): Slot[] {
   ];
 }
 
+/** From behind the car to the board: as far as a line laser throws there. */
+const BEHIND_M = 7;
+
+/**
+ * Laser and mark exchanged: where a low chin hides the front badge from the board's laser, a line
+ * laser behind the car is lined up on both badges from above, and read on the beam. It stands on
+ * nothing that moves with the board, and goes on being read with the board hung.
+ */
+export function laserBehind({ target }: SetOutPlan): Slot[] {
+  if (isAside(target)) return [];
+  const across = target.placement.acrossMm;
+  return [
+    {
+      id: "laser-behind",
+      name: "laser from behind past the board’s middle",
+      short: "behind",
+      act: "Line the laser behind the car up on both badges; read how far the board’s middle lies beside its line.",
+      instrument: "floor-laser",
+      quantity: around("the board’s middle beside the laser’s line", across, 600),
+      seconds: 60,
+      sides: SIDES,
+      throwM: BEHIND_M,
+      observes: inPlan((body) => ({ kind: "offset", point: `${body}.centre`, ...LINE })),
+      ...asIs,
+    },
+  ];
+}
+
 /** Rear toe of a wheel nobody has measured: as cars are made. */
 const USUAL_TOE_RAD = degToRad(0.1);
 /** How far a panel sits from where it sat before, clamp and hook included, mm. */

@@ -5,6 +5,10 @@ export const SCHOOL_WORDS: Record<SchoolId, { say: string; note?: string }> = {
   tapes: {
     say: "Tapes from the front hubs to both ends of the beam, with the two diagonals.",
   },
+  "tapes-rear": {
+    say: "The front badge is hidden from the board’s laser: a line laser behind the car runs over both badges to the board.",
+    note: "Set it high enough to reach the front emblem over the roof; line it up there, and do not touch it again.",
+  },
   "floor-box": {
     say: "Badges plumbed to the floor, a line through both marks, and a box of marks squared back to it.",
     note: "A bonnet of aluminium or plastic holds no magnet: hang the plumb line from a suction cup. A splitter before the badge's mark: walk it from the rear.",

@@ -176,7 +176,7 @@ describe("the schools stand on one footing", () => {
     expect(
       schoolsFor({ target, instruments: INSTRUMENTS.filter((i) => i.kind === "tape") }),
     ).toEqual(["tapes", "free"]);
-    expect(schoolsFor({ target, instruments: INSTRUMENTS })).toHaveLength(7);
+    expect(schoolsFor({ target, instruments: INSTRUMENTS })).toHaveLength(8);
     // Beams along the wheels miss a board that stands beside the line.
     const aside = { ...target, placement: { ...target.placement, acrossMm: -1180 } };
     expect(schoolsFor({ target: aside, instruments: INSTRUMENTS })).toEqual([

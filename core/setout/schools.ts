@@ -9,6 +9,7 @@ import type { DatumKind } from "@/core/vehicle";
  */
 export type SchoolId =
   | "tapes"
+  | "tapes-rear"
   | "floor-box"
   | "floor-box-rear"
   | "wheel-panels"
@@ -56,6 +57,12 @@ export const SCHOOLS: Record<SchoolId, School> = {
     name: "Four tapes",
     path: TAPES,
     needs: ["tape"],
+    sees: ["centreline", "rear-axle-normal"],
+  },
+  "tapes-rear": {
+    name: "Four tapes, laser from behind",
+    path: TAPES.map((id) => (id === "laser-badge" ? "laser-behind" : id)),
+    needs: ["tape", "floor-laser"],
     sees: ["centreline", "rear-axle-normal"],
   },
   "floor-box": {
@@ -153,8 +160,8 @@ export const isWalked = (
   slot: Parameters<typeof inSchool>[1],
 ): boolean => s.laserOff || inSchool(s.plan, slot);
 
-/** Ways whose beams run along the wheels: they miss a board that stands beside the line. */
-const ALONG_WHEELS: readonly SchoolId[] = ["wheel-panels", "wheel-lasers"];
+/** Ways whose beams run along the car: they miss a board that stands beside the line. */
+const ALONG_CAR: readonly SchoolId[] = ["tapes-rear", "wheel-panels", "wheel-lasers"];
 
 /** Whether this way cannot see the board where the sheet puts it. */
 export const misses = (
@@ -162,7 +169,7 @@ export const misses = (
   target: Pick<Target, "kind" | "placement" | "beam">,
 ): boolean =>
   (school !== "free" && (SCHOOLS[school].for ?? "board") !== target.kind) ||
-  (ALONG_WHEELS.includes(school) && isAside(target));
+  (ALONG_CAR.includes(school) && isAside(target));
 
 /** The way a plan is set out: the one that was chosen, or the usual one of its kind of target. */
 export const schoolOf = (plan: { target: Pick<Target, "kind">; school?: SchoolId }): SchoolId =>

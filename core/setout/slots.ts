@@ -1,11 +1,12 @@
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
+import { isAside } from "./aside";
 import { isByHand, matPoints } from "./hands";
 import { levelSlots, railSlot } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
 import { matSlots } from "./mat-slots";
 import { asIs, inPlan, type Slot } from "./slot";
-import { floorMarkSlots, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
+import { floorMarkSlots, laserBehind, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
 /**
  * A point of a carrier that readings use, in body axes: of a stand x toward the car, vehicle left
@@ -89,6 +90,9 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
       name: "board laser past front badge",
       short: "laser",
       act: "Read how far the board laser lands beside the front badge.",
+      ...(has("floor-laser") && !isAside(plan.target)
+        ? { hint: "Hidden behind a low chin? Choose the way with the laser from behind (W)." }
+        : {}),
       instrument: "laser",
       quantity: {
         name: "the laser offset at the badge",
@@ -117,6 +121,7 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
     tape("tape-rr-r", "hubRR", "beamR", 60);
   }
 
+  if (has("floor-laser")) slots.push(...laserBehind(plan));
   if (has("plumb")) slots.push(...floorMarkSlots(plan));
   if (has("range")) slots.push(...panelSlots(plan));
   if (has("wheel-laser")) slots.push(...wheelLaserSlots(plan));

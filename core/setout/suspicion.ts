@@ -69,7 +69,9 @@ export function likelyCause(slot: Slot): string {
     case "rule":
       return "a floor that is not the one that was measured, or a rule not on the board’s centre";
     case "floor-laser":
-      return "a floor laser that is not over both hub marks, or a mark that was moved";
+      return slot.id === "laser-behind"
+        ? "a laser behind the car that does not run over both badges, or a badge that is not on the centreline"
+        : "a floor laser that is not over both hub marks, or a mark that was moved";
     case "inclinometer":
     case "bubble":
       return "an instrument that does not lie on the board’s true edge";

@@ -56,6 +56,13 @@ export function schoolReading(slotId: string, { board, beam, points, toe }: Scen
         return Math.hypot(d.x, d.y);
       }
     }
+  if (family === "laser" && what === "behind") {
+    // The line through both badges, cut with the board's face; read along the face from its middle.
+    const along = minus(centre, at("badgeR"));
+    const t = cross(along, toLeft) / cross(badges, toLeft);
+    const mark = { x: at("badgeR").x + t * badges.x, y: at("badgeR").y + t * badges.y };
+    return dot(minus(centre, mark), toLeft);
+  }
   if (family === "panel") {
     // A beam from the end of the beam along the board's normal, cut with the panel standing across
     // its wheel.
