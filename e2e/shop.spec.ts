@@ -177,7 +177,7 @@ test("the first load of the bench ships under 250 kB of compressed script", asyn
   await page.goto(`${shop.url}${href}/set-out`, { waitUntil: "networkidle" });
   const total = (await Promise.all(bodies)).reduce((a, b) => a + b, 0);
   console.log(
-    `bench script, compressed: ${(total / 1000).toFixed(0)} kB in ${bodies.length} files`,
+    `bench script, compressed: ${(total / 1000).toFixed(1)} kB in ${bodies.length} files`,
   );
   expect(bodies.length).toBeGreaterThan(3);
   expect(total).toBeLessThan(250_000);

@@ -1,3 +1,4 @@
+import { byPlace } from "@/core/ready";
 import { floorStep, insideChance, DEFAULT_THRESHOLDS } from "@/core/setout";
 import { targetsOf, type Measure, type Sheet } from "@/core/sheet";
 import type { CalibrationGround, JobGround } from "./ground";
@@ -28,7 +29,8 @@ export function strictest(a: Measure, b: Measure): Measure {
 
 /**
  * What the sheets of a job ask before any of them begins, each thing once: the vehicle and its floor
- * are the same for all. What is measured for two of them is held to the stricter limits.
+ * are the same for all. What is measured for two of them is held to the stricter limits. They come
+ * place by place, so that nobody walks twice.
  */
 function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): Item[] {
   const items: Item[] = [];
@@ -46,7 +48,7 @@ function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): Item[] {
           items.some((x) => x.id === item.id) ? { ...item, id: `${id}-${item.id}` } : item,
         );
     }
-  if (items.some((i) => i.measure?.kind === "floor")) return items;
+  if (items.some((i) => i.measure?.kind === "floor")) return byPlace(items);
   const targets = g.calibrations.flatMap((c) => targetsOf(c.sheet));
   const sure = targets.every((target) => {
     const { heightMm } = target.tolerance;
@@ -54,7 +56,7 @@ function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): Item[] {
     const { sigma } = floorStep({ target, vehicle: g.vehicle });
     return insideChance(0, sigma, heightMm) >= DEFAULT_THRESHOLDS.setChance;
   });
-  return sure ? items : [...items, ASKED_FLOOR];
+  return byPlace(sure ? items : [...items, ASKED_FLOOR]);
 }
 
 /**

@@ -11,3 +11,4 @@ export {
 export { asTyped, readField, readFields, type FieldRead } from "./read";
 export { fieldsFor, floorOf, judgeMeasure, type Field } from "./judge";
 export type { Judgement } from "./judgement";
+export { byPlace, CHECK_PLACES, placeOfCheck } from "./place";

@@ -3,16 +3,19 @@ import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
 import type { Measure } from "@/core/sheet";
 import { degToRad, formatQuantity, parseQuantity } from "@/core/units";
+import { SHEETS } from "@/demo/data/sheets";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { readTyre } from "@/core/vehicle";
 import {
   batteryTrend,
+  byPlace,
   fieldsFor,
   floorOf,
   glassSeatOf,
   glassWords,
   judgeMeasure,
   partProblem,
+  placeOfCheck,
 } from ".";
 
 const car = VEHICLES[0]!;
@@ -297,6 +300,41 @@ describe("alignment before a camera learns", () => {
     expect(judgeMeasure({ kind: "alignment" }, values, bare)).toMatchObject({ ok: null });
     expect(judgeMeasure({ kind: "alignment" }, { left: 0 }, tarn).headline).toContain(
       "rear right toe",
+    );
+  });
+});
+
+describe("the order of the checks", () => {
+  const READY = SHEETS[0]!.ready;
+  it("goes from the cabin round the wheels over the floor, and round the car at last", () => {
+    expect(byPlace(READY).map((i) => i.id)).toEqual([
+      "baseline-scan",
+      "maintainer",
+      "load",
+      "steering",
+      "tyres",
+      "tyre-sizes",
+      "stance",
+      "floor",
+      "space",
+      "shut",
+      "light",
+    ]);
+  });
+  it("walks to no place twice, loses nothing, and keeps the sheet's order at each", () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray([...READY]), (items) => {
+        const walked = byPlace(items);
+        expect(new Set(walked)).toEqual(new Set(items));
+        expect(walked).toHaveLength(items.length);
+        const places = walked.map(placeOfCheck);
+        const turns = places.filter((p, i) => p !== places[i - 1]);
+        expect(new Set(turns).size).toBe(turns.length);
+        for (const place of turns) {
+          const here = (list: typeof items) => list.filter((i) => placeOfCheck(i) === place);
+          expect(here(walked)).toEqual(here(items));
+        }
+      }),
     );
   });
 });

@@ -3,7 +3,7 @@
 import type { ReactNode } from "react";
 import { checksOf, itemSettled, itemsOf, jobOwed, measuredOf, putRight, STAGES } from "@/core/job";
 import { needConflicts } from "@/core/owed";
-import { judgeMeasure } from "@/core/ready";
+import { CHECK_PLACES, judgeMeasure, placeOfCheck } from "@/core/ready";
 import { clockTime } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -51,6 +51,8 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
       >
         <ol className={`flex flex-col gap-1 ${panel ? "order-2 lg:order-1" : ""}`}>
           {items.map((item, i) => {
+            const place = placeOfCheck(item);
+            const starts = stage === "ready" && (i === 0 || placeOfCheck(items[i - 1]!) !== place);
             const answered = done.get(item.id);
             const e = answered && itemSettled(ground, events, stage, item) ? answered : undefined;
             const righted = !e && putRight(events, item.id) > 0;
@@ -63,6 +65,11 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
                 : null;
             return (
               <li key={item.id}>
+                {starts && (
+                  <h2 className={`mb-1 text-sm font-semibold text-soft ${i > 0 ? "mt-2" : ""}`}>
+                    {CHECK_PLACES[place]}
+                  </h2>
+                )}
                 <button
                   type="button"
                   onClick={() => onArm(item.id)}

@@ -13,13 +13,14 @@ import {
   STAGES,
   type FunctionId,
 } from "@/core/job";
-import { cautionAt, type Measure, type Sheet } from "@/core/sheet";
+import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
 import { BatteryPanel, ScanPanel } from "../ready/scan-panel";
 import { Answers } from "./answers";
+import { cautionOf } from "./caution";
 import { CheckFrame, type Outcome } from "./check-frame";
 import { MeasuredCheck } from "./measured";
 
@@ -113,7 +114,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
       }
       caution={
         stage === "ready"
-          ? cautionAt(ground.sheet, "wheels")
+          ? cautionOf(ground, events, current)
           : "Test assistance functions only where no one else is put at risk."
       }
     >

@@ -2,7 +2,7 @@
 
 import { knownToes, measuredOf, putRight } from "@/core/job";
 import { asTyped, judgeMeasure, readFields } from "@/core/ready";
-import { cautionAt, type Measure, type Sheet } from "@/core/sheet";
+import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
@@ -10,6 +10,7 @@ import { BayFloors } from "../ready/bay-floor";
 import { MeasurePanel } from "../ready/measure-panel";
 import { useMeasure } from "../ready/use-measure";
 import { Answers } from "./answers";
+import { cautionOf } from "./caution";
 import { CheckFrame } from "./check-frame";
 
 type Item = Sheet["ready"][number] & { measure: Measure };
@@ -128,7 +129,7 @@ export function MeasuredCheck({
           tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"}
           say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`}
           detail={detail}
-          caution={cautionAt(ground.sheet, "wheels")}
+          caution={cautionOf(ground, events, item)}
         >
           {!viewer && (
             <Answers

@@ -1,24 +1,8 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useMemo } from "react";
-import { boardUnchecked, eventsOf, standingAt, type JobEvent, type TabletEvent } from "@/core/job";
-import {
-  actOf,
-  findSwap,
-  instrumentFor,
-  moveWords,
-  predictedReadings,
-  slotValue,
-  zeroFirst,
-  type Candidate,
-  type Judged,
-  type Move,
-  type ProposedMove,
-  type Slot,
-  type Swap,
-  type Watched,
-} from "@/core/setout";
+import { boardUnchecked, standingAt } from "@/core/job";
+import { actOf, zeroFirst, type Candidate, type Judged } from "@/core/setout";
 import { cautionAt } from "@/core/sheet";
 import { formatChance, formatLength, formatNumber, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
@@ -30,7 +14,8 @@ import { Catcher } from "./catcher";
 import { called, useTogether } from "./together";
 
 const Finish = dynamic(() => import("./finish").then((m) => m.Finish));
-const LiveCrank = dynamic(() => import("./live-crank").then((m) => m.LiveCrank));
+const SwapBar = dynamic(() => import("./swap-bar").then((m) => m.SwapBar));
+const MoveAct = dynamic(() => import("./move-act").then((m) => m.MoveAct));
 const RigPanel = dynamic(() => import("./rig-panel").then((m) => m.RigPanel));
 
 type Props = {
@@ -42,12 +27,22 @@ type Props = {
   onRead: () => void;
 };
 
-const bare = ({ predicted: _, ...move }: ProposedMove): Move => move;
-
 /**
  * The next physical act at the stand: a reading to take, a move to make, or the board to settle.
  */
-export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props) {
+export function NextActBar(props: Props) {
+  const { me } = useJob();
+  const act = <Act {...props} />;
+  const { judged, byHand, onRead } = props;
+  if (judged.verdict.why !== "suspect" || byHand || me.role === "viewer") return act;
+  return (
+    <SwapBar judged={judged} onRead={onRead}>
+      {act}
+    </SwapBar>
+  );
+}
+
+function Act({ judged, candidate, byHand, onTaken, onRead }: Props) {
   const { ground, events, own, target, turnTo, write, me } = useJob();
   const together = useTogether();
   const { lengths } = useSettings();
@@ -60,26 +55,6 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
       : judged.solution.readings.length === 0
         ? (cautionAt(ground.sheet, "start") ?? cautionAt(ground.sheet, "wheels"))
         : undefined;
-
-  const swap = useMemo(
-    () => (verdict.why === "suspect" ? findSwap(judged.solution) : null),
-    [verdict.why, judged.solution],
-  );
-  if (swap && !byHand && !viewer)
-    return (
-      <NextBar
-        tone="loose"
-        say="Left and right look swapped."
-        detail={`As typed, ${swap.names.join(" and ")} contradict the rest; exchanged they agree.`}
-      >
-        <Button look="quiet" size="large" onClick={onRead}>
-          Read instead
-        </Button>
-        <Button look="act" size="large" onClick={() => write(...exchanged(judged, swap, own))}>
-          Exchange them
-        </Button>
-      </NextBar>
-    );
 
   const mat = target?.kind === "mat";
   const name = called(target);
@@ -142,100 +117,16 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
     );
   }
 
-  if (next.kind === "move") {
-    const words = moveWords(next.move, ground.vehicle, lengths);
-    const said =
-      together.length > 1
-        ? `${name}: ${words.say.charAt(0).toLowerCase()}${words.say.slice(1)}`
-        : words.say;
-    const heavy =
-      next.move.kind === "booster"
-        ? "Take the board off first; two people lift the mast."
-        : next.move.kind === "crank"
-          ? cautionAt(ground.sheet, "lift")
-          : undefined;
-    const live = watchedLive(judged, next.move);
-    const all = [next.move, ...next.rest];
-    const done = all.map((move, i): TabletEvent => ({
-      kind: "move",
-      move: bare(move),
-      rest: all.slice(i + 1).map(bare),
-    }));
-    if (next.rest.length > 0 && all.length <= MOST_ON_A_CARD)
-      return (
-        <NextBar
-          say={together.length > 1 ? `${name}: in this order` : "In this order"}
-          detail={
-            <>
-              <ol className="mt-1 grid gap-1 text-lg text-ink md:text-xl">
-                {all.map((m, i) => {
-                  const w = moveWords(m, ground.vehicle, lengths);
-                  return (
-                    <li key={i} className="flex items-baseline gap-3">
-                      <span className="figure w-24 shrink-0 text-right text-2xl font-semibold">
-                        {w.figure}
-                      </span>
-                      <span>{w.say}</span>
-                    </li>
-                  );
-                })}
-              </ol>
-              <span className="mt-2 block">
-                {[shiftWords(judged), rightWhen(judged, all.at(-1)!, lengths)]
-                  .filter(Boolean)
-                  .join(" ")}
-              </span>
-            </>
-          }
-          caution={
-            all.some((m) => m.kind === "crank") ? cautionAt(ground.sheet, "lift") : undefined
-          }
-        >
-          {!viewer && (
-            <div className="flex w-full flex-wrap gap-1 md:w-44 md:flex-col">
-              <Button look="act" size="large" className="w-full" onClick={() => write(...done)}>
-                All done
-              </Button>
-              <Button look="plain" className="flex-1" onClick={() => write(done[0]!)}>
-                Only the first
-              </Button>
-              <Button look="quiet" className="flex-1" onClick={onRead}>
-                Read instead
-              </Button>
-            </div>
-          )}
-        </NextBar>
-      );
+  if (next.kind === "move")
     return (
-      <NextBar
-        say={said}
-        figure={live && next.rest.length === 0 ? undefined : words.figure}
-        detail={[
-          zeroFirst(judged.solution),
-          shiftWords(judged),
-          words.detail,
-          rightWhen(judged, next.move, lengths),
-        ]
-          .filter(Boolean)
-          .join(" ")}
-        caution={heavy}
-      >
-        {!viewer && live && next.rest.length === 0 && (
-          <LiveCrank judged={judged} {...live} onRead={onRead} />
-        )}
-        {!viewer && !(live && next.rest.length === 0) && (
-          <div className="flex w-full gap-1 md:w-44 md:flex-col">
-            <Button look="act" size="large" className="flex-1" onClick={() => write(done[0]!)}>
-              {next.rest.length > 0 ? `Done, ${next.rest.length} more` : "Done"}
-            </Button>
-            <Button look="quiet" onClick={onRead}>
-              Read instead
-            </Button>
-          </div>
-        )}
-      </NextBar>
+      <MoveAct
+        judged={judged}
+        next={next}
+        name={together.length > 1 ? name : null}
+        shift={shiftWords(judged)}
+        onRead={onRead}
+      />
     );
-  }
 
   if (target && next.kind === "finish") return <Finish target={target} acts={next.acts} />;
   if (target && next.kind === "settle" && boardUnchecked(ground, events, target.id))
@@ -290,39 +181,6 @@ export function NextActBar({ judged, candidate, byHand, onTaken, onRead }: Props
   );
 }
 
-/** The crank with the slot that is watched on an instrument that posts; null where none does. */
-function watchedLive(
-  { solution: s }: Judged,
-  move: ProposedMove,
-): { move: Move & { kind: "crank"; until: Watched }; slot: Slot } | null {
-  if (move.kind !== "crank" || !move.until) return null;
-  const { until } = move;
-  const slot = s.slots.find((x) => x.id === until.slotId);
-  if (!slot || instrumentFor(s, slot)?.live !== "posts") return null;
-  return { move: { ...(bare(move) as Move & { kind: "crank" }), until }, slot };
-}
-
-/** More moves than this are told one after another. */
-const MOST_ON_A_CARD = 4;
-
-/** Both readings struck with the reason, and written again with their figures exchanged. */
-function exchanged(judged: Judged, swap: Swap, events: readonly JobEvent[]): TabletEvent[] {
-  const [l, r] = [swap.left, swap.right].map((id) =>
-    eventsOf(events, "reading").find((e) => e.id === id)!,
-  );
-  const strike = (target: string): TabletEvent => ({
-    kind: "strike",
-    target,
-    reason: "Left and right were exchanged",
-  });
-  const again = (slotOf: typeof l, figureOf: typeof l): TabletEvent => ({
-    ...figureOf!.body,
-    slotId: slotOf!.body.slotId,
-    sigma: slotOf!.body.sigma,
-  });
-  return [strike(swap.left), strike(swap.right), again(l, r), again(r, l)];
-}
-
 /** What is wrong with a suspect reading, in one sentence. */
 function suspectWords(judged: Judged, readingId: string, lengths: "mm" | "in"): string {
   const reading = judged.solution.readings.find((r) => r.id === readingId);
@@ -351,29 +209,4 @@ function shiftWords({ solution: { shifted, strayed } }: Judged): string {
       : "";
   if (!shifted.sure) return "The touch moved nothing that the readings can tell.";
   return `The touch moved it: ${formatNumber(shifted.mm, 1)} ± ${formatNumber(shifted.sigmaMm, 1)} mm, ${formatQuantity(Math.abs(shifted.turnRad), "deg")}.`;
-}
-
-/**
- * The readings that change most, as they will be when the move is right; first those the technician
- * has just taken.
- */
-function rightWhen(judged: Judged, move: ProposedMove, lengths: "mm" | "in"): string {
-  // With another booster the scale means something else, and nothing may have been read yet.
-  if (move.kind === "booster") return "";
-  const now = predictedReadings(judged.solution);
-  const taken = new Set(judged.solution.readings.map((r) => r.slotId));
-  const telling = move.predicted
-    .map((p) => ({
-      ...p,
-      change:
-        Math.abs(p.shown - (now.get(p.slot.id) ?? p.shown)) *
-        (p.slot.quantity.dimension === "angle" ? 1000 : 1),
-    }))
-    .filter((p) => p.change > 0.4)
-    .sort(
-      (a, b) => Number(taken.has(b.slot.id)) - Number(taken.has(a.slot.id)) || b.change - a.change,
-    )
-    .slice(0, 2);
-  if (telling.length === 0) return "";
-  return `Right when ${telling.map((p) => `${p.slot.short} reads ${slotValue(p.slot, p.shown, lengths)}`).join(" and ")}.`;
 }

@@ -30,6 +30,8 @@ const LATER = {
   rig: () => import("./rig-panel"),
   touch: () => import("./touch-dialog"),
   finish: () => import("./finish"),
+  move: () => import("./move-act"),
+  swap: () => import("./swap-bar"),
   care: () => import("../proof/care-dialog"),
   photo: () => import("../photos/photo-button"),
 };
