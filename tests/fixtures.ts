@@ -51,6 +51,26 @@ export const INTAKE = {
   complaint: "",
 };
 
+/** What is typed of a car no book has. */
+export const ON_THE_SPOT = {
+  make: "Ostrin",
+  model: "Vale",
+  body: "car",
+  driverSide: "right",
+  wheelbaseMm: 2704,
+  frontCapsMm: 1672,
+  rearCapsMm: 1668,
+  tapedSigmaMm: 4,
+  hubHeightMm: 334,
+  systems: [],
+  source: "Maker’s information, job 7",
+  boardCode: "HQ-14",
+  boardWidthMm: 1100,
+  alongMm: 2900,
+  heightMm: 1200,
+  tolerance: { alongMm: 10, acrossMm: 10, heightMm: 6, twistDeg: 0.35 },
+};
+
 /** A job of one calibration, as its first view. */
 export const groundOf = (
   intake: Intake,

@@ -2,26 +2,10 @@ import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
 import { readSheet } from "@/core/sheet";
 import { hubCovariance } from "@/core/vehicle";
+import { ON_THE_SPOT } from "@/tests/fixtures";
 import { documentsOnTheSpot, onTheSpotSchema } from "./on-the-spot";
 
-const TYPED = onTheSpotSchema.parse({
-  make: "Ostrin",
-  model: "Vale",
-  body: "car",
-  driverSide: "right",
-  wheelbaseMm: 2704,
-  frontCapsMm: 1672,
-  rearCapsMm: 1668,
-  tapedSigmaMm: 6,
-  hubHeightMm: 334,
-  systems: ["front-radar"],
-  source: "Maker's information, job 7",
-  boardCode: "HQ-14",
-  boardWidthMm: 1100,
-  alongMm: 2900,
-  heightMm: 1200,
-  tolerance: { alongMm: 10, acrossMm: 10, heightMm: 6, twistDeg: 0.35 },
-});
+const TYPED = onTheSpotSchema.parse({ ...ON_THE_SPOT, tapedSigmaMm: 6, systems: ["front-radar"] });
 const documents = (change: object = {}) =>
   documentsOnTheSpot(
     { ...TYPED, ...change },

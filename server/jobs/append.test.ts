@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it, vi } from "vitest";
 import { typedFigures, type TabletEvent } from "@/core/job";
 import { technician } from "@/demo/technician";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
-import { INTAKE } from "@/tests/fixtures";
+import { INTAKE, ON_THE_SPOT } from "@/tests/fixtures";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { listJobs, changedJobs } from "./list";
@@ -47,32 +47,13 @@ function send(job: string, lines: SentLine[], who: Person = INES, sentAt?: strin
   );
 }
 
-const SPOT = {
-  make: "Ostrin",
-  model: "Vale",
-  body: "car",
-  driverSide: "right",
-  wheelbaseMm: 2704,
-  frontCapsMm: 1672,
-  rearCapsMm: 1668,
-  tapedSigmaMm: 4,
-  hubHeightMm: 334,
-  systems: [],
-  source: "Maker’s information, job 7",
-  boardCode: "HQ-14",
-  boardWidthMm: 1100,
-  alongMm: 2900,
-  heightMm: 1200,
-  tolerance: { alongMm: 10, acrossMm: 10, heightMm: 6, twistDeg: 0.35 },
-};
-
 describe("a car no book has", () => {
   const intake = (typed: object) => ({
     ...INTAKE,
     vehicleId: "on-the-spot",
     sheetId: "on-the-spot",
     sheetVersion: 1,
-    onTheSpot: { ...SPOT, ...typed },
+    onTheSpot: { ...ON_THE_SPOT, ...typed },
   });
   it("stands on what was typed, under its writer's name; of a board the shop does not have nothing is opened", () => {
     const before = jobCount();
