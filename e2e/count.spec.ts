@@ -11,6 +11,7 @@ import {
   signIn,
   slip,
   takeIn,
+  touched,
 } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
 
@@ -180,7 +181,7 @@ async function setOutByHand(page: Page, way: string, posts: boolean): Promise<vo
   for (let n = 0; n < 60; n++) {
     const words = await slip(page).innerText();
     const [done, print, out, take, fixed, code] = [
-      bar.getByRole("button", { name: /^(All done|Done)/ }),
+      bar.getByRole("button", { name: /^(All done|Done)/, disabled: false }),
       page.getByRole("button", { name: "Print to the slip" }),
       page.getByRole("button", { name: "Leave it out" }),
       page.getByRole("button", { name: "Take", exact: true }),
@@ -192,8 +193,10 @@ async function setOutByHand(page: Page, way: string, posts: boolean): Promise<vo
     if (await on.isVisible()) return;
     if (await code.isVisible()) await hangByHand(page);
     else if (await print.isVisible()) await print.click();
-    else if (await done.isVisible()) await done.click();
-    else if (await out.isVisible()) await out.click();
+    else if (await done.isVisible()) {
+      // What the shop says of a reading may turn a small move into none at all.
+      if (!(await touched(done))) continue;
+    } else if (await out.isVisible()) await out.click();
     else if (await fixed.isVisible()) await fixed.click();
     else await readByHand(page, posts);
     await expect(slip(page)).not.toHaveText(words, { useInnerText: true });

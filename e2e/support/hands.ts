@@ -122,7 +122,7 @@ export async function hangBoard(page: Page): Promise<void> {
 }
 
 /** Touches a button, unless what a colleague wrote has just taken it away: then one looks again. */
-const touched = (button: Locator): Promise<boolean> =>
+export const touched = (button: Locator): Promise<boolean> =>
   button.click({ timeout: 5000 }).then(
     () => true,
     async () => {
@@ -143,7 +143,10 @@ export async function followToSet(
   hang: (page: Page) => Promise<void> = hangBoard,
 ): Promise<void> {
   const take = page.getByRole("button", { name: "Take", exact: true });
-  const done = nextBar(page).getByRole("button", { name: /^(All done|Done|It hangs right)/ });
+  const done = nextBar(page).getByRole("button", {
+    name: /^(All done|Done|It hangs right)/,
+    disabled: false,
+  });
   const print = page.getByRole("button", { name: "Print to the slip" });
   const out = page.getByRole("button", { name: "Leave it out" });
   const code = nextBar(page).getByLabel("Board code");
