@@ -170,6 +170,32 @@ test("a scale that posts is watched while the board is cranked: where it stands 
   await posts("No");
 });
 
+test("of two tapes the one in hand is taken in one touch; each reading bears its name", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/kit`);
+  await page.getByRole("button", { name: "New in Instruments" }).click();
+  const form = page.getByRole("dialog");
+  await form.getByLabel("Number").fill("T-44");
+  await form.getByLabel("Name").fill("Steel tape 44");
+  await form.getByRole("button", { name: "Put it into the kit" }).click();
+  await expect(form).toBeHidden();
+  await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100492"), "Two Tapes");
+  await page.locator('[data-slot="tape-fl-l"]').click();
+  await expect(nextBar(page)).toContainText("In hand: Steel tape 3");
+  await page.getByRole("button", { name: /^Take Steel tape 44/ }).click();
+  await expect(nextBar(page)).toContainText("In hand: Steel tape 44");
+  await readAt(page, "tape-fl-l");
+  // Once as it was taken in hand, once with its reading.
+  await expect(slip(page).getByText("· T-44")).toHaveCount(2);
+  await page.locator('[data-slot="tape-fr-r"]').click();
+  await page.getByRole("button", { name: "Take Steel tape 3" }).click();
+  await expect(nextBar(page)).toContainText("In hand: Steel tape 3");
+  await readAt(page, "tape-fr-r");
+  await expect(slip(page).getByText("· T-3", { exact: false })).toHaveCount(2);
+});
+
 test("floor marks on a low-nosed car: its own readings, its mark-out as drawings, set", async ({
   page,
 }) => {

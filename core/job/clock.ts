@@ -22,6 +22,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   walk: "take-in",
   photo: null,
   "second-look": null,
+  instrument: "set-out",
   consent: "take-in",
   "owed-decline": "owed",
   "owed-done": "owed",

@@ -157,6 +157,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     /** What it goes through (a clamped panel) was seated anew before it. */
     anew: z.boolean().optional(),
   }),
+  /** From here on this one of its kind is in hand: another tape, another laser. */
+  z.object({ kind: z.literal("instrument"), instrumentId: id }),
   z.object({ kind: z.literal("strike"), target: id, reason }),
   z.object({ kind: z.literal("touch"), ...ofTarget, touch: touchKind }),
   z.object({ kind: z.literal("move"), ...ofTarget, move, rest: z.array(move).max(12) }),

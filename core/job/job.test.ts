@@ -71,6 +71,34 @@ const connected = run({
 const stateOf = (events: JobEvent[], id: string) =>
   stageStates(events, ground).find((s) => s.id === id)!;
 
+describe("the instrument in hand", () => {
+  const tape = ground.instruments.find((i) => i.kind === "tape")!;
+  const other = { ...tape, id: "T-4", name: "Steel tape 4", sigmaMm: 2 };
+  const shop = { ...ground, instruments: [...ground.instruments, other] };
+  const taken = (instrumentId: string): EventBody => ({ kind: "instrument", instrumentId });
+  const byT4 = (slotId: string, shown: number): EventBody =>
+    ({ ...reading(slotId, shown), instrumentId: "T-4" }) as EventBody;
+  const tapeOf = (events: JobEvent[]) =>
+    at(events, shop).instruments.find((i) => i.kind === "tape")!.id;
+  it("is the first of its kind until another one is taken, and the last one taken then", () => {
+    expect(tapeOf(log())).toBe("T-3");
+    expect(tapeOf(log(taken("T-4")))).toBe("T-4");
+    expect(tapeOf(log(taken("T-4"), taken("T-3")))).toBe("T-3");
+    expect(at(log(taken("T-4")), shop).instruments).toHaveLength(shop.instruments.length);
+  });
+  it("has a scale of its own: two tapes are two unknowns, one is one", () => {
+    const solved = (...bodies: EventBody[]) =>
+      judgeTarget(shop, log(...bodies), FIRST).solution.network.nuisances!.map((n) => n.id);
+    const one = [reading("tape-fl-l", 2876), reading("tape-fr-r", 2880)];
+    expect(solved(...one).filter((id) => id.startsWith("scale"))).toEqual(["scale of the tape"]);
+    const two = solved(one[0]!, taken("T-4"), byT4("tape-fr-r", 2880));
+    expect(two.filter((id) => id.startsWith("scale"))).toEqual([
+      "scale of the tape T-3",
+      "scale of the tape T-4",
+    ]);
+  });
+});
+
 describe("stages", () => {
   it("a fresh job lacks everything after its intake and asks for no drive", () => {
     const states = stageStates(log(), ground);

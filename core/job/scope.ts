@@ -32,6 +32,7 @@ export const SCOPES: Record<TabletEvent["kind"], LineScope> = {
   pause: "job",
   resume: "job",
   "second-look": "job",
+  instrument: "job",
   "hand-over": "job",
   reopen: "job",
 };

@@ -48,7 +48,7 @@ export function planFor(
       .filter((t) => t.id !== targetId && standingAt(g, events, t.id)?.settled)
       .map((t) => t.id),
     stand,
-    instruments: g.instruments,
+    ...instrumentsInHand(g, events),
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
     ...(toe?.how === "rolled" ? { rearToeSigmaRad: ROLLED_TOE_SIGMA } : {}),
@@ -60,6 +60,20 @@ export function planFor(
     ...plan,
     floorSlopeRad: { ahead: floor.slopeAhead, left: floor.slopeLeft },
     ...(floor.correction ? { floorStepMm: floor.correction } : {}),
+  };
+}
+
+/** The kit with what was taken in hand in this job first of its kind; the last choice wins. */
+function instrumentsInHand(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+): Pick<SetOutPlan, "instruments" | "severalOfAKind"> {
+  const taken = eventsOf(events, "instrument").map((e) => e.body.instrumentId);
+  if (taken.length === 0) return { instruments: g.instruments };
+  const rank = (id: string): number => -taken.lastIndexOf(id);
+  return {
+    instruments: g.instruments.toSorted((a, b) => rank(a.id) - rank(b.id)),
+    severalOfAKind: true,
   };
 }
 
@@ -81,7 +95,7 @@ function measuredFloor(
 }
 
 /** What an event means to the set-out; nothing for most. */
-function entryOf(e: JobEvent, struck: boolean): SetOutEntry[] {
+function entryOf(e: JobEvent, struck: boolean, named: boolean): SetOutEntry[] {
   const { id, body: b } = e;
   // A car that was rolled has moved, whatever became of what was read while it rolled.
   if (b.kind === "rear-toe" && b.how === "rolled")
@@ -97,6 +111,7 @@ function entryOf(e: JobEvent, struck: boolean): SetOutEntry[] {
         shown: b.shown,
         sigma: b.sigma,
         ...(b.anew ? { anew: true } : {}),
+        ...(named ? { instrument: b.instrumentId } : {}),
       },
     ];
   if (b.kind === "touch") return [{ kind: "touch", id, touch: b.touch }];
@@ -151,6 +166,7 @@ export function sceneNow(
   targetId: string,
 ): { scene: Scene; entries: SetOutEntry[]; now: string } {
   const struck = strikes(events);
+  const named = eventsOf(events, "instrument").length > 0;
   const all = staysOf(g, events);
   const open = all.filter((s) => s.until === Infinity);
   const own = standingNow(g, events, targetId).map((s) => s.carrier);
@@ -176,7 +192,7 @@ export function sceneNow(
     const target = movesVehicle(e.body) ? now : places.find((s) => isOfStay(s, e));
     if (target === undefined) return [];
     const at = typeof target === "string" ? target : sceneId(target);
-    return entryOf(e, struck.has(e.id)).map((entry) => ({ ...entry, target: at }));
+    return entryOf(e, struck.has(e.id), named).map((entry) => ({ ...entry, target: at }));
   });
   return { scene: scene as unknown as Scene, entries, now };
 }

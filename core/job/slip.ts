@@ -267,6 +267,14 @@ const FACTS: Facts = {
     },
   ],
   resume: nothing,
+  instrument: (b, { ground }) => [
+    {
+      stage: "set-out",
+      label: "In hand",
+      value: ground.instruments.find((i) => i.id === b.instrumentId)?.name ?? b.instrumentId,
+      instrument: b.instrumentId,
+    },
+  ],
   "second-look": () => [
     {
       stage: "hand-over",

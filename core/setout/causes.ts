@@ -13,9 +13,13 @@ const SCALE_SIGMA = 3e-4;
 /** Instruments whose figures are lengths along a tape. */
 const TAPED: readonly Instrument["kind"][] = ["tape", "plumb"];
 
-/** The name of the scale that readings with an instrument of this kind share; null where none. */
-export const scaleOf = (kind: Instrument["kind"]): string | null =>
-  TAPED.includes(kind) ? "scale of the tape" : null;
+/**
+ * The name of the scale that readings with an instrument of this kind share; null where none.
+ *
+ * @param instrument which of the kind, where several are in use: each has a scale of its own
+ */
+export const scaleOf = (kind: Instrument["kind"], instrument?: string): string | null =>
+  TAPED.includes(kind) ? `scale of the tape${instrument ? ` ${instrument}` : ""}` : null;
 
 export const scaleCause = (id: string): SurveyNuisance => ({
   id,

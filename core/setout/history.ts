@@ -46,6 +46,8 @@ export type PlanReading = {
   sigma: number;
   /** The seating it was read through. */
   seat?: string;
+  /** Which instrument, where several of a kind are in use. */
+  instrument?: string;
 };
 
 /** The lean of a carrier between two disturbances: what became of it, and what was read of it since. */
@@ -309,14 +311,20 @@ export const readingsOf = (readings: readonly PlanReading[]): Reading[] =>
             ),
             r.slot,
             r.seat,
+            r.instrument,
           ),
         ]
       : [],
   );
 
 /** A reading with what it has in common with others of its instrument, and through its seating. */
-export function sharing(o: Reading, slot: Slot, seat: string | undefined): Reading {
-  const scale = scaleOf(slot.instrument);
+export function sharing(
+  o: Reading,
+  slot: Slot,
+  seat: string | undefined,
+  instrument: string | undefined,
+): Reading {
+  const scale = scaleOf(slot.instrument, instrument);
   if (o.kind === "heading" || o.kind === "cause") return o;
   const causes = [...(o.causes ?? []), ...(seat ? [{ cause: seat, per: 1 }] : [])];
   return {
@@ -339,7 +347,7 @@ export function causesOf(
 ): { nuisances: SurveyNuisance[]; leans: Reading[]; ties: string[] } {
   const nuisances = new Map<string, SurveyNuisance>();
   for (const r of readings) {
-    const scale = scaleOf(r.slot.instrument);
+    const scale = scaleOf(r.slot.instrument, r.instrument);
     if (scale) nuisances.set(scale, scaleCause(scale));
     if (r.seat) nuisances.set(r.seat, seatCause(r.seat, r.slot.seat!.sigmaMm));
   }

@@ -58,7 +58,12 @@ function observationOf(s: SetOutSolution, slot: Slot, known: ReadonlySet<string>
   const mate = slot.mate === undefined ? undefined : s.mates[slot.mate];
   const bare = slot.observes.observation(OBSERVATION_ID, 0, 1, s.body, mate);
   const seat = slot.seat && s.seats[slot.seat.id];
-  const o = sharing(bare, slot, seat !== undefined && known.has(seat) ? seat : undefined);
+  const o = sharing(
+    bare,
+    slot,
+    seat !== undefined && known.has(seat) ? seat : undefined,
+    s.plan.severalOfAKind ? instrumentFor(s, slot)?.id : undefined,
+  );
   if (!("causes" in o || "scale" in o)) return o;
   const { causes, scale, ...rest } = o as typeof o & { scale?: string };
   return {

@@ -34,7 +34,10 @@ export type SetOutPlan = {
    */
   against?: readonly string[];
   stand: Stand;
+  /** Of each kind the one in hand first. */
   instruments: Instrument[];
+  /** Readings carry the name of their instrument: more than one of a kind is in use. */
+  severalOfAKind?: true;
   /** Rear toe of this very vehicle, if a printout is at hand; the thrust line needs it. */
   rearToe: RearToe | null;
   /** How well it is known, rad; as a printout where it is not said. */

@@ -65,7 +65,16 @@ import { slotValue } from "./words";
 export type SetOutEntry = { target?: string } &
   /** `anew`: what it goes through was seated anew before it. */
   (
-    | { kind: "reading"; id: string; slotId: string; shown: number; sigma: number; anew?: boolean }
+    | {
+        kind: "reading";
+        id: string;
+        slotId: string;
+        shown: number;
+        sigma: number;
+        anew?: boolean;
+        /** Which instrument, where several of a kind are in use. */
+        instrument?: string;
+      }
     /** A reading that was struck, and what it went through was seated anew: that stays so. */
     | { kind: "seated"; id: string; slotId: string }
     | { kind: "touch"; id: string; touch: TouchKind }
@@ -262,6 +271,7 @@ function read(
       slot,
       shown: e.shown,
       sigma: e.sigma,
+      ...(e.instrument ? { instrument: e.instrument } : {}),
       ...(slot.seat ? { seat: seatNow(h, slot.seat.id, e.anew ?? false) } : {}),
     });
   else {

@@ -120,6 +120,7 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   "owed-add": { ...desk, derive: asSent },
   pause: { ...desk, derive: asSent },
   resume: { ...desk, derive: asSent },
+  instrument: { ...stand, derive: deriveInstrument },
   "second-look": { ...desk, derive: deriveSecondLook },
   "hand-over": { ...desk, derive: deriveHandOver },
   reopen: { ...desk, roles: ["lead"], afterHandOver: true, derive: deriveReopen },
@@ -403,6 +404,13 @@ const MOST_POINTS = 6000;
 function deriveConsent(b: Body<"consent">): EventBody {
   if (b.strokes.reduce((n, s) => n + s.length, 0) > MOST_POINTS)
     refuse("signature: it is too long. Sign again.");
+  return b;
+}
+
+/** What is taken in hand is of this job's kit. */
+function deriveInstrument(b: Body<"instrument">, { view }: Place): EventBody {
+  if (!view.instruments.some((i) => i.id === b.instrumentId))
+    refuse(`instrument: ${b.instrumentId} is not in this job's kit. Choose one of its own.`);
   return b;
 }
 

@@ -28,6 +28,7 @@ const NAMES: Record<
   "owed-add": "a line added to what is owed",
   pause: "clock stopped",
   resume: "clock goes on",
+  instrument: "another instrument in hand",
   "second-look": "figures compared with their source",
   "hand-over": "handed over",
   reopen: "opened again for a revision",

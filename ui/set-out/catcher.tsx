@@ -36,6 +36,9 @@ export function Catcher({
   const { head, ground, target, judged, write, say, me } = useJob();
   const { lengths } = useSettings();
   const { slot, instrument } = candidate;
+  const others = ground.instruments.filter(
+    (i) => i.kind === instrument.kind && i.id !== instrument.id,
+  );
   const [text, setText] = useDraft(draftPlace(head.id, target), slot.id);
   const [side, setSide] = useState<1 | -1 | 0>(0);
   const [tried, setTried] = useState(false);
@@ -259,6 +262,21 @@ export function Catcher({
             {reading ? "Reading…" : `Hold ${instrument.name} (simulated)`}
           </button>
         )
+      )}
+      {others.length > 0 && (
+        <p className="flex flex-wrap items-center gap-x-3 text-base text-soft">
+          In hand: {instrument.name}
+          {others.map((i) => (
+            <button
+              key={i.id}
+              type="button"
+              onClick={() => write({ kind: "instrument", instrumentId: i.id })}
+              className="min-h-12 font-semibold text-act underline underline-offset-4"
+            >
+              Take {i.name}
+            </button>
+          ))}
+        </p>
       )}
     </form>
   );
