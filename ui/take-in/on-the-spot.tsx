@@ -142,7 +142,7 @@ export function OnTheSpotForm({ draft, reading, boards, onChange, onLeave }: Pro
         Plumb the hub caps to the floor and tape between the marks; the wheelbase is the mean of
         both sides.
       </p>
-      <div className="grid gap-x-4 sm:grid-cols-3">
+      <div className="grid gap-x-4 gap-y-2 sm:grid-cols-3">
         {length("wheelbase")}
         {length("frontCaps")}
         {length("rearCaps")}
@@ -150,7 +150,7 @@ export function OnTheSpotForm({ draft, reading, boards, onChange, onLeave }: Pro
         {length("taped", "two tapings in three agree to this")}
       </div>
       <Heading>What the source says of the board</Heading>
-      <div className="grid gap-x-4 sm:grid-cols-3">
+      <div className="grid gap-x-4 gap-y-2 sm:grid-cols-3">
         <div className="sm:col-span-2">
           {text("source", "Source", "the maker’s current service information: title and number")}
         </div>
@@ -178,7 +178,7 @@ export function OnTheSpotForm({ draft, reading, boards, onChange, onLeave }: Pro
         {length("along", "counted from the bumper or the camera? Tape that to the hub line first")}
         {length("height")}
       </div>
-      <div className="grid grid-cols-2 gap-x-4 sm:grid-cols-4">
+      <div className="grid grid-cols-2 gap-x-4 gap-y-2 sm:grid-cols-4">
         {length("tolAlong")}
         {length("tolAcross")}
         {length("tolHeight")}
