@@ -2,33 +2,21 @@ import { describe, expect, it } from "vitest";
 import type { Board } from "./board";
 import { checkBoard } from "./hang";
 
-const kit: Board[] = [
-  {
-    code: "HQ-14",
-    name: "Forward camera board, dots",
-    side: "either",
-    version: 2,
-    widthMm: 1100,
-    condition: "good",
-  },
-  { code: "HQ-M1", name: "Floor mat", side: "left", version: 1, widthMm: 900, condition: "good" },
-  { code: "HQ-M2", name: "Floor mat", side: "right", version: 1, widthMm: 900, condition: "good" },
-  {
-    code: "HQ-22",
-    name: "Forward camera board, large",
-    side: "either",
-    version: 1,
-    widthMm: 1400,
-    condition: "worn",
-  },
-  {
-    code: "HQ-30",
-    name: "Old board",
-    side: "either",
-    version: 1,
-    widthMm: 1400,
-    condition: "out of use",
-  },
+const board = (code: string, change: Partial<Board> = {}): Board => ({
+  code,
+  name: "Floor mat",
+  side: "either",
+  version: 1,
+  widthMm: 1400,
+  condition: "good",
+  ...change,
+});
+const kit = [
+  board("HQ-14", { name: "Forward camera board, dots", version: 2 }),
+  board("HQ-M1", { side: "left" }),
+  board("HQ-M2", { side: "right" }),
+  board("HQ-22", { name: "Forward camera board, large", condition: "worn" }),
+  board("HQ-30", { name: "Old board", condition: "out of use" }),
 ];
 
 describe("a board before it is looked at", () => {

@@ -10,6 +10,7 @@ import {
 } from "@/core/job";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
+import { INTAKE } from "@/tests/fixtures";
 import { INES, openTestShop } from "@/tests/shop-database";
 import { buildRecord } from "@/core/record";
 import { commandRun, type RunCommand } from "./run";
@@ -20,26 +21,20 @@ import { findJob, type JobRow } from "./store";
 
 beforeAll(() => openTestShop());
 
-const INTAKE = {
+const PAIR = {
+  ...INTAKE,
   vin: madeUpVin("0AVSND3E6S410031"),
-  vinReason: null,
   vehicleId: "ardvale-sandling",
   happenings: [{ event: "camera-touched", place: "windshield" }],
   sheetId: "sandling-forward-pair",
   sheetVersion: 1,
   standId: "S-2",
-  customer: "Marrow Isle Car Hire",
-  plate: "",
-  order: "",
-  rearToeDeg: null,
-  answers: {},
-  complaint: "",
 };
 
 /** A job whose first board is set and checked, on its way through the routine. */
 async function begun(seed: string) {
   const t = technician(INES, new Date(Date.now() - 3600_000).toISOString());
-  t.open(INTAKE, seed);
+  t.open(PAIR, seed);
   const job = (): JobRow => findJob(t.jobId)!;
   const events = () => eventsAfter(t.jobId);
   const view = () => viewOf(job().ground, null);

@@ -3,6 +3,7 @@ import { eventsOf, scanLogOf, viewOf } from "@/core/job";
 import { scanState } from "@/core/scan";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
+import { INTAKE } from "@/tests/fixtures";
 import { INES, openTestShop } from "@/tests/shop-database";
 import { holdReadiness } from "./bay";
 import { commandScan, scanOnce } from "./scan";
@@ -14,19 +15,12 @@ import { takeIn } from "./take-in";
 beforeAll(() => openTestShop());
 
 const VAN = {
+  ...INTAKE,
   vin: madeUpVin("0TMHRWLC4T310077"),
-  vinReason: null,
   vehicleId: "tesmar-harrow",
-  happenings: [{ event: "glass-out", place: "windshield" }],
-  answers: {},
-  complaint: "",
   sheetId: "harrow-forward",
   sheetVersion: 1,
   standId: "S-2",
-  customer: "Skerry Fish Company",
-  plate: "",
-  order: "",
-  rearToeDeg: null,
 };
 
 describe("scanning a job's vehicle", () => {
