@@ -152,7 +152,7 @@ export async function followToSet(
   const code = nextBar(page).getByLabel("Board code");
   await awake(page);
   for (let n = 0; n < 50; n++) {
-    await expect(take.or(done).or(print).or(out).first()).toBeVisible();
+    await expect(take.or(done).or(print).or(out).or(code).first()).toBeVisible();
     if (await code.isVisible()) {
       await hang(page);
       continue;
