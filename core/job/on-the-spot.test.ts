@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
 import { readSheet } from "@/core/sheet";
@@ -23,6 +24,28 @@ describe("documents of a car no book has", () => {
       expect(v.fitted.map((f) => f.system)).toEqual(["forward-camera", "front-radar"]);
       expect(readSheet(JSON.parse(JSON.stringify(sheet)))).toMatchObject({ ok: true });
     }
+  });
+  it("stand for whatever the form lets pass, out to the ends of its bounds", () => {
+    const within = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    const figures = fc.record({
+      wheelbaseMm: within(1500, 7000),
+      frontCapsMm: within(1100, 2700),
+      rearCapsMm: within(1100, 2700),
+      tapedSigmaMm: within(0.5, 20),
+      hubHeightMm: within(200, 700),
+      alongMm: within(300, 12000),
+      heightMm: within(100, 3000),
+      boardWidthMm: within(200, 4000),
+      model: fc.string({ minLength: 1, maxLength: 40 }).filter((m) => m.trim() !== ""),
+      body: fc.constantFrom("car", "coupe", "van", "camper", "truck"),
+    });
+    fc.assert(
+      fc.property(figures, fc.string({ maxLength: 20 }), (typed, vin) => {
+        const read = onTheSpotSchema.parse({ ...TYPED, ...typed });
+        const happened = [{ event: "glass-out" as const }];
+        documentsOnTheSpot(read, { vin, happenings: happened }, "Ines Tarbet", "2026-11-27");
+      }),
+    );
   });
   it("make a sheet that does not pass for a checked one", () => {
     const { sheet } = documents();

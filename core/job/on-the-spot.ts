@@ -101,7 +101,7 @@ function vehicleOf(t: OnTheSpot, vin: string, enteredBy: string): Vehicle {
     hubCapOutMm: CAP_OUT_MM,
     hubHeightMm: t.hubHeightMm,
     lengthMm: a.frontMm + t.wheelbaseMm + a.rearMm,
-    widthMm: Math.min(2700, Math.max(t.frontCapsMm, t.rearCapsMm) + 140),
+    widthMm: Math.min(2700, Math.max(1300, Math.max(t.frontCapsMm, t.rearCapsMm) + 140)),
     frontOverhangMm: a.frontMm,
     frontBadge: { xMm: t.wheelbaseMm + a.frontMm - 25, yMm: 0, zMm: a.badgeMm },
     rearBadge: { xMm: -a.rearMm + 25, yMm: 0, zMm: a.badgeMm + 250 },
