@@ -153,7 +153,18 @@ test("a scale that posts is watched while the board is cranked: where it stands 
     await expect(form).toBeHidden();
   };
   await posts("Yes, live");
-  await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100481"), "With An Eye On It");
+  const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100481"), "With An Eye On It");
+  // What nobody posts, or is turned to nothing, is refused before anything streams.
+  const figure = `${job.replace("/jobs/", "/api/jobs/")}/figure`;
+  for (const [asked, why] of [
+    ["slot=no-such&to=1000", "slot: no instrument"],
+    ["slot=tape-fl-l&to=1000", "slot: no instrument"],
+    ["slot=height-scale", "to: give the figure"],
+    ["slot=height-scale&to=1000&target=no-such", "target: nothing called"],
+  ]) {
+    const refused = await page.request.get(`${figure}?${asked}`);
+    expect([refused.status(), await refused.text()]).toEqual([422, expect.stringContaining(why!)]);
+  }
   await expect(nextBar(page)).toContainText("Crank the board until the stand’s scale shows");
   const live = page.getByLabel("Live figure");
   const done = nextBar(page).getByRole("button", { name: "Done" });

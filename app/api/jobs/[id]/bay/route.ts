@@ -1,9 +1,9 @@
-import { calibrationInHand, targetInHand, viewOf } from "@/core/job";
 import { rollUnderRig } from "@/devices/bench/rig";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
 import { anyBay, holdInstrument, holdReadiness } from "@/server/jobs/bay";
 import { eventsAfter } from "@/server/jobs/log";
+import { targetAsked, viewAsked } from "@/server/jobs/place-asked";
 import { findJob } from "@/server/jobs/store";
 
 /**
@@ -21,8 +21,7 @@ export const GET = route(
       return problem(422, "No simulated instrument in a real bay: read it by eye and type it.");
     const asked = new URL(request.url).searchParams;
     const events = eventsAfter(id);
-    const named = asked.get("calibration");
-    const view = named ? viewOf(job.ground, named) : calibrationInHand(job.ground, events);
+    const view = viewAsked(asked, job, events);
     const item = asked.get("item");
     if (item) {
       const values = holdReadiness(job, view, events, item);
@@ -36,7 +35,7 @@ export const GET = route(
     }
     const slot = asked.get("slot") ?? "";
     try {
-      const target = asked.get("target") ?? targetInHand(view, events).id;
+      const target = targetAsked(asked, view, events);
       return Response.json({
         shown: holdInstrument(job, view, events, target, slot, asked.has("anew")),
       });

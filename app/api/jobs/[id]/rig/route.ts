@@ -1,10 +1,10 @@
-import { calibrationInHand, targetInHand, viewOf } from "@/core/job";
 import { rigLook } from "@/devices/bench/rig";
-import { onEnded } from "@/server/auth/bell";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
+import { dataOf, eventStream } from "@/server/http/stream";
 import { bayOf } from "@/server/jobs/bay";
 import { eventsAfter } from "@/server/jobs/log";
+import { targetAsked, viewAsked } from "@/server/jobs/place-asked";
 import { findJob } from "@/server/jobs/store";
 
 /** Looks a second, and how long a stream lives before the tablet has to ask again. */
@@ -23,43 +23,17 @@ export const GET = route(
       return problem(422, "No simulated rig in a real bay: let the rig post its readings.");
     const events = eventsAfter(id);
     const asked = new URL(request.url).searchParams;
-    const named = asked.get("calibration");
-    const view = named ? viewOf(job.ground, named) : calibrationInHand(job.ground, events);
-    const target = asked.get("target") ?? targetInHand(view, events).id;
-    const world = bayOf(job, view, events, target);
+    const view = viewAsked(asked, job, events);
+    const world = bayOf(job, view, events, targetAsked(asked, view, events));
     // A new stream goes on where the log is, not where the last one began.
     const from = (events.at(-1)?.seq ?? 0) * 1000;
-    const text = new TextEncoder();
-    let timer: NodeJS.Timeout | undefined;
-    const stream = new ReadableStream<Uint8Array>({
-      start(controller) {
-        let n = 0;
-        const noMore = onEnded(who.person.id, () => stop());
-        const stop = (): void => {
-          clearInterval(timer);
-          noMore();
-          try {
-            controller.close();
-          } catch {
-            // Already closed from the other side.
-          }
-        };
-        request.signal.addEventListener("abort", stop);
-        timer = setInterval(() => {
-          try {
-            controller.enqueue(
-              text.encode(`data: ${JSON.stringify(rigLook(world, from + n))}\n\n`),
-            );
-            if (++n >= HZ * SECONDS) stop();
-          } catch {
-            stop();
-          }
-        }, 1000 / HZ);
-      },
-      cancel: () => clearInterval(timer),
-    });
-    return new Response(stream, {
-      headers: { "content-type": "text/event-stream", "cache-control": "no-store" },
+    return eventStream(request, who.person.id, ({ put, stop }) => {
+      let n = 0;
+      const timer = setInterval(() => {
+        put(dataOf(rigLook(world, from + n)));
+        if (++n >= HZ * SECONDS) stop();
+      }, 1000 / HZ);
+      return () => clearInterval(timer);
     });
   },
 );

@@ -1,0 +1,58 @@
+import { onEnded } from "../auth/bell";
+
+/** What a stream is given to write with: raw lines of server-sent events, or the end of it. */
+export type Pen = { put: (words: string) => void; stop: () => void };
+
+/** One message of data. */
+export const dataOf = (value: unknown): string => `data: ${JSON.stringify(value)}\n\n`;
+
+/**
+ * Server-sent events for one person, until the page goes, the pen stops, or the person's session
+ * ends.
+ *
+ * @param isOver whether the end of one of the person's sessions is the end of this one
+ * @param begin writes, and answers what is to be undone at the end
+ */
+export function eventStream(
+  request: Request,
+  personId: string,
+  begin: (pen: Pen) => () => void,
+  isOver: () => boolean = () => true,
+): Response {
+  const text = new TextEncoder();
+  let stop = (): void => undefined;
+  const stream = new ReadableStream<Uint8Array>({
+    start(controller) {
+      let undo = (): void => undefined;
+      let open = true;
+      const noMore = onEnded(personId, () => isOver() && stop());
+      stop = () => {
+        if (!open) return;
+        open = false;
+        undo();
+        noMore();
+        try {
+          controller.close();
+        } catch {
+          // Already closed from the other side.
+        }
+      };
+      const put = (words: string): void => {
+        try {
+          if (open) controller.enqueue(text.encode(words));
+        } catch {
+          stop();
+        }
+      };
+      request.signal.addEventListener("abort", stop);
+      put("retry: 1500\n\n");
+      undo = begin({ put, stop });
+      // It ended while it began: nobody undid it then.
+      if (!open) undo();
+    },
+    cancel: () => stop(),
+  });
+  return new Response(stream, {
+    headers: { "content-type": "text/event-stream", "cache-control": "no-store" },
+  });
+}
