@@ -166,6 +166,12 @@ test("a scale that posts is watched while the board is cranked: where it stands 
     expect([refused.status(), await refused.text()]).toEqual([422, expect.stringContaining(why!)]);
   }
   await expect(nextBar(page)).toContainText("Crank the board until the stand’s scale shows");
+  // An instrument that falls silent holds nobody up: then the scale itself is looked at.
+  await page.route("**/figure?**", (r) => r.abort());
+  await page.reload();
+  await expect(nextBar(page).getByRole("button", { name: "Done by eye" })).toBeEnabled();
+  await expect(nextBar(page)).toContainText("does not post: look at the scale itself");
+  await page.unroute("**/figure?**");
   const live = page.getByLabel("Live figure");
   const done = nextBar(page).getByRole("button", { name: "Done" });
   // While the figure runs, nothing is done.

@@ -16,6 +16,8 @@ import { useSettings } from "../settings";
 
 /** So many looks that lie within so many millimetres of each other: the figure stands still. */
 const STILL = { looks: 5, mm: 0.8 } as const;
+/** An instrument that was silent for so long shows nothing of now, ms. */
+const SILENT_MS = 3000;
 /** Nearer than this nobody turns a crank, mm. */
 const THERE_MM = 1;
 
@@ -45,6 +47,14 @@ export function LiveCrank({
     slot: slotId,
     to: String(wanted),
   }).toString();
+  // A figure from before the instrument fell silent is none of now.
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      setLooks([]);
+      setCut(true);
+    }, SILENT_MS);
+    return () => clearTimeout(timer);
+  }, [looks]);
   useEffect(() => {
     const source = new EventSource(`/api/jobs/${head.id}/figure?${asked}`);
     source.onmessage = (e) => {
@@ -75,9 +85,11 @@ export function LiveCrank({
       },
     );
   };
+  /** Where nothing posts, the scale itself is looked at, as with any other. */
+  const byEye = (): void => write({ kind: "move", move, rest: [] });
   const there = toGo !== null && Math.abs(toGo) <= THERE_MM;
   const say = cut
-    ? `${instrument.name} does not post; it is tried again.`
+    ? `${instrument.name} does not post: look at the scale itself.`
     : now === undefined
       ? `Waiting for ${instrument.name}.`
       : `shows ${formatNumber(now, 1)}, to ${formatLength(wanted, "mm")}`;
@@ -101,9 +113,15 @@ export function LiveCrank({
         </p>
       </div>
       <div className="flex w-full gap-1 md:w-44 md:flex-col">
-        <Button look="act" size="large" className="flex-1" disabled={!still} onClick={end}>
-          Done
-        </Button>
+        {cut ? (
+          <Button look="act" size="large" className="flex-1" onClick={byEye}>
+            Done by eye
+          </Button>
+        ) : (
+          <Button look="act" size="large" className="flex-1" disabled={!still} onClick={end}>
+            Done
+          </Button>
+        )}
         <Button look="quiet" onClick={onRead}>
           Read instead
         </Button>
