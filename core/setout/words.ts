@@ -82,12 +82,15 @@ export function moveWords(
             detail: `Fore-and-aft slide.${playNote(move, mm)}`,
           };
     case "crank":
-      if (move.until)
+      if (move.until) {
+        const { ended } = move.until;
+        const watched = ended === undefined ? "" : `: watched, it showed ${mm(ended)}`;
         return {
-          say: `Crank the board until the stand’s scale shows ${mm(move.until.shown)}${move.until.ended === undefined ? "" : `: watched, it showed ${mm(move.until.ended)}`}.`,
+          say: `Crank the board until the stand’s scale shows ${mm(move.until.shown)}${watched}.`,
           figure: mm(move.until.shown),
           detail: `Come to it from below: the screw’s play then lies on one side.${Math.abs(move.upMm) < 1 ? "" : ` About ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`}`,
         };
+      }
       return {
         say: `Crank the board ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
         figure: mm(move.upMm),

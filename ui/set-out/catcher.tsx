@@ -37,7 +37,11 @@ export function Catcher({
   const { lengths } = useSettings();
   const { slot, instrument } = candidate;
   const others = ground.instruments.filter(
-    (i) => i.kind === instrument.kind && i.id !== instrument.id,
+    (i) =>
+      i.kind === instrument.kind &&
+      i.id !== instrument.id &&
+      // What was read on one vial cannot be told in the divisions of another.
+      i.divisionRad === instrument.divisionRad,
   );
   const [text, setText] = useDraft(draftPlace(head.id, target), slot.id);
   const [side, setSide] = useState<1 | -1 | 0>(0);

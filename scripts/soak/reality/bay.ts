@@ -274,6 +274,7 @@ export class Bay {
         return run * (1 + this.scale) + noise(1, 0.25, run);
       }
       case "laser": {
+        if (what !== "badge") break;
         const z = this.cause.laserOnBeam ? this.plan.stand.hookHeightMm : this.mastMm - LASER_UNDER;
         const from = level(this.at([0, 0, z]));
         const to = minus(level(this.badge.front), from);
