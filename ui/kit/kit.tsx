@@ -231,6 +231,7 @@ const NEW: Record<KitKind, Record<string, unknown>> = {
   },
   instrument: {
     kind: "tape",
+    live: "no",
     sigmaMm: 1,
     sigmaMmPerM: 0.2,
     sigmaRad: 0,
@@ -243,7 +244,7 @@ const NEW: Record<KitKind, Record<string, unknown>> = {
 const instrumentDoc = ({
   overdue: _,
   ...doc
-}: CheckedInstrument & { overdue: boolean }): Record<string, unknown> => doc;
+}: CheckedInstrument & { overdue: boolean }): Record<string, unknown> => ({ live: "no", ...doc });
 
 const Edit = ({ onClick }: { onClick: () => void }) => (
   <Button look="quiet" className="!px-3" onClick={onClick}>

@@ -32,7 +32,7 @@ export function ScanPanel() {
       {s.gateway !== "none" && (
         <p className="flex flex-wrap items-center gap-3 border-l-4 border-loose bg-paper px-3 py-2 text-base">
           <Mark state={s.gateway === "open" ? "settled" : "loose"} />
-          <span className="flex-1">
+          <span className="min-w-52 flex-1">
             {s.gateway === "open"
               ? "Gateway open: clearing and routines are let through while the network holds."
               : "Gateway locked: reading works, clearing and routines are refused until you sign in over the network."}

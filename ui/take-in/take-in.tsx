@@ -77,6 +77,17 @@ export function TakeIn({
   );
   // Once the VIN has picked the vehicle, the others only take room.
   const folded = r.byVin && !unfolded;
+  // A whole VIN of no kind the shop knows: that the vehicle is in no book is likelier than not.
+  const unknown = r.vin.ok && r.vehicle === null;
+  const onTheSpot = (
+    <button
+      type="button"
+      onClick={() => change({ spot: EMPTY_SPOT })}
+      className="min-h-14 rounded-md border-2 border-dashed border-hairline px-3 text-left text-base font-semibold hover:border-ink"
+    >
+      In no book: type it on the spot
+    </button>
+  );
   const longest = Math.max(...vehicles.map((v) => v.lengthMm));
 
   useEffect(() => {
@@ -207,6 +218,7 @@ export function TakeIn({
                   Vehicle{r.vehicle && (r.byVin ? ": the VIN says so" : ": chosen by hand")}
                 </legend>
                 <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
+                  {unknown && onTheSpot}
                   {(folded ? [r.vehicle!] : vehicles).map((v) => (
                     <VehicleTile
                       key={v.id}
@@ -217,15 +229,7 @@ export function TakeIn({
                       onChoose={() => change({ vehicleId: v.id })}
                     />
                   ))}
-                  {!folded && (
-                    <button
-                      type="button"
-                      onClick={() => change({ spot: EMPTY_SPOT })}
-                      className="min-h-14 rounded-md border-2 border-dashed border-hairline px-3 text-left text-base font-semibold hover:border-ink"
-                    >
-                      In no book: type it on the spot
-                    </button>
-                  )}
+                  {!folded && !unknown && onTheSpot}
                   {folded && (
                     <button
                       type="button"
