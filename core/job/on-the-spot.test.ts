@@ -63,7 +63,7 @@ describe("documents of a car no book has", () => {
     const sum = Array.from({ length: 8 }, () => new Float64Array(8));
     for (let k = 0; k < n; k++) {
       // Both wheels of an axle alike: the axle ahead, and half of what the track is wider.
-      const axle = draw(6) + draw(1.2);
+      const axle = draw(6) + draw(1.7);
       const [front, rear] = [draw(6) / 2 + draw(1.5), draw(6) / 2 + draw(1.5)];
       const own = (): number => draw(vehicle.hubSigmaMm);
       const off = [

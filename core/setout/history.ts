@@ -334,6 +334,9 @@ export function sharing(
   };
 }
 
+/** What stands on a rear wheel, or shines from it, turns with its toe. */
+const GOES_WITH_TOE: ReadonlySet<Slot["instrument"]> = new Set(["wheel-laser", "range"]);
+
 /** How leans follow on one another: nobody reads that. */
 const leanTie = (id: string): string => `${id} follows`;
 
@@ -351,7 +354,7 @@ export function causesOf(
     if (scale) nuisances.set(scale, scaleCause(scale));
     if (r.seat) nuisances.set(r.seat, seatCause(r.seat, r.slot.seat!.sigmaMm));
   }
-  const toe = h.onThrust || readings.some((r) => r.slot.instrument === "wheel-laser");
+  const toe = h.onThrust || readings.some((r) => GOES_WITH_TOE.has(r.slot.instrument));
   if (toe) for (const id of [TOE_LEFT, TOE_RIGHT]) nuisances.set(id, toeCause(id, h.toeSigma));
   const leans: Reading[] = [];
   const ties: string[] = [];

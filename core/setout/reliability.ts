@@ -41,7 +41,7 @@ const LEAST_ROOM = 1e-9;
  * Of its own standard deviation this much is taken off the room beside a slip: the two may go the same
  * way.
  */
-const BESIDE = 0.35;
+const BESIDE = 0.3;
 /** What nothing at all would show counts as this many times too much. */
 const UNBOUNDED = 1e6;
 

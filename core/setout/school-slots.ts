@@ -205,12 +205,16 @@ const wheelHeading = (plan: SetOutPlan, left: boolean): number =>
 
 /**
  * Panels clamped across the rear wheels and a front hub; a rangefinder at each end of the beam
- * looks along the board's normal. A panel stands square to its wheel, so the wheel's toe turns it;
- * between beam end and hub that is a few tenths of a millimetre, which is modelled. How the panel
- * sits is common to every reading of it until it is seated anew.
+ * looks along the board's normal. A panel stands square to its wheel, so the wheel's toe turns it:
+ * from beam end to hub that is half a millimetre for each 0.1°, at either side the other way, and
+ * what is not known of the toe goes into the reading. How the panel sits is common to every reading
+ * of it until it is seated anew.
  */
 export function panelSlots(plan: SetOutPlan): Slot[] {
   if (isAside(plan.target)) return [];
+  const { vehicle: v, stand } = plan;
+  // From hub to beam end; more toe-in brings the panel nearer to either.
+  const besideMm = stand.beamHalfMm - (v.trackRearMm / 2 + v.hubCapOutMm);
   const slot = (
     id: string,
     panelPoint: VehiclePointId,
@@ -218,6 +222,7 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
     name: string,
     panelHeadingRad: number,
     seconds: number,
+    toe?: string,
   ): Slot => ({
     id,
     name,
@@ -237,6 +242,7 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
       directionRad: 0,
       panelPoint,
       panelHeadingRad,
+      ...(toe ? { causes: [{ cause: toe, per: -besideMm }] } : {}),
     })),
     ...asIs,
   });
@@ -248,6 +254,7 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
       "range to the rear left wheel",
       wheelHeading(plan, true),
       15,
+      TOE_LEFT,
     ),
     slot(
       "panel-rr",
@@ -256,6 +263,7 @@ export function panelSlots(plan: SetOutPlan): Slot[] {
       "range to the rear right wheel",
       wheelHeading(plan, false),
       15,
+      TOE_RIGHT,
     ),
     slot("panel-fl", "hubFL", "beamL", "range to the front left hub", 0, 20),
   ];

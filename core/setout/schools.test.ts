@@ -26,6 +26,7 @@ import {
   type SetOutSolution,
   type Slot,
 } from ".";
+import { TOE_LEFT, TOE_RIGHT } from "./causes";
 import { inSchool } from "./schools";
 import { targetPose } from "./plan";
 
@@ -169,6 +170,27 @@ describe("the schools stand on one footing", () => {
     for (const slot of slotsFor(plan)) expect(slot.act.endsWith(".")).toBe(true);
     for (const id of SCHOOL_IDS)
       for (const step of SCHOOLS[id].path) expect(entries.map((e) => e.slotId)).toContain(step);
+  });
+
+  it("what stands on a rear wheel, or shines from it, goes with its toe as plain geometry has it", () => {
+    const bare = planOf(2, "wheel-panels");
+    // Beam ends far beside the wheels: a turned panel is met well off its middle.
+    const plan = { ...bare, stand: { ...bare.stand, beamHalfMm: 1300 } };
+    const more = degToRad(0.1);
+    const worldOf = (toeRad: number): BenchWorld => ({
+      ...openBay("toe", plan),
+      toe: { leftRad: toeRad, rightRad: toeRad },
+    });
+    for (const id of ["panel-rl", "panel-rr", "scale-rl", "scale-rr"]) {
+      const slope = (trueReading(worldOf(more), id) - trueReading(worldOf(0), id)) / more;
+      const { observes } = slotsFor(plan).find((s) => s.id === id)!;
+      const reading = observes.in === "plan" ? observes.observation(id, 0, 1, "board") : null;
+      const causes = reading && "causes" in reading ? reading.causes! : [];
+      expect(causes.map((c) => c.cause)).toEqual([id.endsWith("rl") ? TOE_LEFT : TOE_RIGHT]);
+      // The board stands some centimetres beside its place.
+      expect(causes[0]!.per / slope).toBeGreaterThan(0.8);
+      expect(causes[0]!.per / slope).toBeLessThan(1.25);
+    }
   });
 
   it("a kit walks the schools it has the instruments for", () => {

@@ -1,8 +1,9 @@
 import { degToRad } from "@/core/units";
 import { normalCdf } from "@/core/math/distributions";
 import { centredProbability } from "./chance";
+import { asTooFar, countingMisreads } from "./misread";
 import { floorStep, wantedHeight, wantedTilt } from "./plan";
-import { reliabilityOf, weakIn, type Weighed } from "./reliability";
+import { carries, reliabilityOf, weakIn, type Weighed } from "./reliability";
 import type { ScalarId } from "./slot";
 import type { SetOutSolution } from "./solve";
 
@@ -148,12 +149,32 @@ export function judgeSetOut(s: SetOutSolution): Verdict {
   if (chance >= setChance && s.owing.length > 0) return verdict("read", "owing");
   if (chance >= setChance) {
     const height = scalars.find((q) => q.id === "height") ?? null;
-    const weak = weakIn(s, reliabilityOf(s, height));
-    return weak.length > 0 ? verdict("read", "unchecked", weak) : verdict("set", "in-tolerance");
+    const reliability = reliabilityOf(s, height);
+    const weak = weakIn(s, reliability);
+    if (weak.length > 0) return verdict("read", "unchecked", weak);
+    const { chance: plan, doubts } = countingMisreads(s, reliability.hidden);
+    const counted = scalars.reduce((p, q) => p * insideChance(q.error, q.sigma, q.half), plan);
+    if (counted >= setChance) return { ...verdict("set", "in-tolerance"), chance: counted };
+    const { room } = reliability;
+    const heightVariance = s.scalars.height.variance;
+    const doubted = doubts
+      .slice(0, MOST_DOUBTED)
+      .map((hidden) => ({ hidden, room, s, heightVariance }));
+    return {
+      ...verdict(
+        "read",
+        "unchecked",
+        doubted.map((w) => asTooFar(w, carries(w))),
+      ),
+      chance: counted,
+    };
   }
   if (chanceIfNulled >= setChance) return verdict("move", "off-centre");
   return verdict("read", "not-known");
 }
+
+/** A chance that readings in doubt hold down is raised by looking at the dearest of them. */
+const MOST_DOUBTED = 2;
 
 /** Up to this share of its half-width a part is known well enough for a coarse move. */
 const COARSELY = 0.8;

@@ -37,7 +37,7 @@ export function vehiclePoints(v: Vehicle): VehiclePoint[] {
  * stand out more or less on both sides of an axle alike, and a front axle that lies farther ahead.
  */
 const CAPS_OUT_MM = 1.5;
-const FRONT_AXLE_MM = 1.2;
+const FRONT_AXLE_MM = 1.7;
 
 type HubPrior = { ids: VehiclePointId[]; covariance: number[][] };
 const hubPriors = new WeakMap<Vehicle, HubPrior>();

@@ -70,7 +70,7 @@ const WIDE: typeof USUAL = {
   leanDeg: 0.5,
   tapeScale: 3e-4,
   capsMm: 1.5,
-  axleMm: 1.2,
+  axleMm: 1.7,
   toeDeg: 0.1,
 };
 
@@ -311,7 +311,6 @@ export class Bay {
     throw new Error(`This bay has no reading "${slotId}".`);
   }
 
-  /** Hands carry out a move, a little wrong. */
   /** What finishing a stand does to it: castors wind up, a board has a weight. */
   touch(what: TouchKind): void {
     const by = what === "hung" ? USUAL.hungMm : USUAL.finishedMm;
@@ -326,6 +325,7 @@ export class Bay {
     this.base = plus(this.base, [far * Math.cos(way), far * Math.sin(way), 0]);
   }
 
+  /** Hands carry out a move, a little wrong. */
   move(m: Move): void {
     const about1 = 1 + 0.015 * gaussian(this.random);
     const jolt: V = [0.5 * gaussian(this.random), 0.5 * gaussian(this.random), 0];
