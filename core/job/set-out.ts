@@ -207,5 +207,5 @@ export function judgeTarget(
   targetId: string,
 ): Judged {
   const { scene, entries, now } = sceneNow(g, events, targetId);
-  return nextAct(solveScene(scene, entries).targets.get(now)!);
+  return nextAct(solveScene(scene, entries, now).targets.get(now)!);
 }

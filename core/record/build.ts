@@ -209,7 +209,7 @@ function targetRecord(
     ? events.filter((e) => e.seq < last.until || e.body.kind === "strike")
     : events.slice(0, 1);
   const { scene, entries, now } = sceneNow(view, then, target.id);
-  const solution = solveScene(scene, entries).targets.get(now)!;
+  const solution = solveScene(scene, entries, now).targets.get(now)!;
   const state = new Map(solution.readings.map((r) => [r.id, r]));
   const slots = new Map(slotsFor(solution.plan).map((s) => [s.id, s]));
   const standId = own.length > 0 ? last!.standId : null;

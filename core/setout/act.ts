@@ -72,7 +72,11 @@ function crankFirst(s: SetOutSolution): ProposedMove | null {
  * The moves that null the present error, with predicted readings; empty when nothing is worth
  * moving.
  */
-export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): ProposedMove[] {
+export const proposeMoves = (s: SetOutSolution, least = worthwhile(s)): ProposedMove[] =>
+  plannedMoves(s, least).map((move) => withReadings(s, move));
+
+/** The same, without what the readings will show. */
+function plannedMoves(s: SetOutSolution, least = worthwhile(s)): Move[] {
   const t = s.plan.target.tolerance;
   const near = (error: number, half: number): boolean => Math.abs(error) < LEAVE_ALONE * half;
   const tilt = (part: "pitchRad" | "rollRad", toleranceDeg: number | undefined): number =>
@@ -87,7 +91,7 @@ export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): Proposed
   if (isByHand(s.plan.target)) {
     // A mat drawn by less than this only takes up its own folds.
     const coarse = { mm: Math.max(3, least.mm), rad: least.rad };
-    return drawMoves(s.plan.target, s.board, s.target.pose, coarse).map((m) => withReadings(s, m));
+    return drawMoves(s.plan.target, s.board, s.target.pose, coarse);
   }
   const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm ?? Infinity)
     ? now.heightMm
@@ -98,7 +102,7 @@ export function proposeMoves(s: SetOutSolution, least = worthwhile(s)): Proposed
     rail.length > 0 && beamStandsWell(s)
       ? []
       : planMoves(s.plan.stand, s.standState, now, { ...s.target, pose: goal(s), heightMm }, least);
-  return [...beam, ...rail].map((move) => withReadings(s, move));
+  return [...beam, ...rail];
 }
 
 /**
@@ -399,7 +403,7 @@ function toFinish(s: SetOutSolution, verdict: Verdict, candidates: readonly Cand
     s.plan.stand.laserOn === "hook" && candidates[0] !== undefined && byLaser(candidates[0]);
   // It was just moved, and all of it is to be read again: then whatever else disturbs it comes first.
   const unread = s.unproved.includes("plan") && s.readings.some((r) => r.state === "doubt");
-  return !shared && (unread || verdict.chance >= LIKELY_THERE) && proposeMoves(s).length === 0;
+  return !shared && (unread || verdict.chance >= LIKELY_THERE) && plannedMoves(s).length === 0;
 }
 
 /** A reading that shortens what can hide by less than this (a logarithm) is not worth anybody's time. */
@@ -428,7 +432,9 @@ function playAhead(
 ): Ahead | null {
   if (!s.adjustment || !s.plane || verdict.kind !== "move") return null;
   const slots = candidates.filter((c) => !c.anew).map((c) => c.play);
-  return lookAhead(s, slots, proposeMoves(s));
+  // Only a crank by its scale is played otherwise than it is planned.
+  const moves = plannedMoves(s).map((m) => (m.kind === "crank" ? withReadings(s, m) : m));
+  return lookAhead(s, slots, moves);
 }
 
 /** After a move at least the line and the distance are read again. */

@@ -44,24 +44,16 @@ const MOST_READINGS = 10;
 /** Readings before a move are played through up to this many. */
 const MOST_BEFORE = 5;
 
-type Sparse = { rows: number[]; values: number[] };
-
-const sparse = (g: Float64Array): Sparse => {
-  const rows: number[] = [];
-  const values: number[] = [];
-  for (let k = 0; k < g.length; k++)
-    if (g[k] !== 0) {
-      rows.push(k);
-      values.push(g[k]!);
-    }
-  return { rows, values };
-};
-
-type Limit = { g: Sparse | null; error: number; half: number; extra: number };
-type Single = { g: Sparse | null; sigma: number };
+/**
+ * A limited quantity or a reading by its place among the functionals that are played with: no other
+ * unknown of the network matters here.
+ */
+type Limit = { f: number | null; error: number; half: number; extra: number };
+type Single = { f: number | null; sigma: number };
 
 /** What is known at one moment of the play. */
 type State = {
+  /** Covariance of all functionals with each other, row by row. */
   q: Float64Array;
   heightVariance: number;
   limits: Limit[];
@@ -70,17 +62,33 @@ type State = {
   times: Map<string, number>;
 };
 
-const dot = (a: Sparse, v: Float64Array): number => {
-  let sum = 0;
-  for (let i = 0; i < a.rows.length; i++) sum += a.values[i]! * v[a.rows[i]!]!;
-  return sum;
-};
-
-function times(q: Float64Array, order: number, g: Sparse): Float64Array {
-  const out = new Float64Array(order);
-  for (let i = 0; i < g.rows.length; i++) {
-    const [at, v] = [g.rows[i]! * order, g.values[i]!];
-    for (let j = 0; j < order; j++) out[j]! += q[at + j]! * v;
+/** G Q G' of functionals G, few of whose derivatives are not nought. */
+function carried(
+  functionals: readonly Float64Array[],
+  covariance: Float64Array,
+  order: number,
+): Float64Array {
+  const n = functionals.length;
+  const rows = functionals.map((g) => {
+    const list: number[] = [];
+    for (let k = 0; k < order; k++) if (g[k] !== 0) list.push(k);
+    return list;
+  });
+  const out = new Float64Array(n * n);
+  const with1 = new Float64Array(order);
+  for (let i = 0; i < n; i++) {
+    const g = functionals[i]!;
+    with1.fill(0);
+    for (const k of rows[i]!) {
+      const [at, v] = [k * order, g[k]!];
+      for (let j = 0; j < order; j++) with1[j]! += covariance[at + j]! * v;
+    }
+    for (let j = 0; j <= i; j++) {
+      const h = functionals[j]!;
+      let sum = 0;
+      for (const k of rows[j]!) sum += h[k]! * with1[k]!;
+      out[i * n + j] = out[j * n + i] = sum;
+    }
   }
   return out;
 }
@@ -100,14 +108,20 @@ export function lookAhead(
   const { order, covariance, index } = a.joint;
   const { setChance } = s.plan.thresholds;
   const leanRow = (part: "pitch" | "roll"): number | undefined => index[s.leans[part] ?? ""];
-  const unit = (row: number): Sparse => ({ rows: [row], values: [1] });
   const plane = s.plane!;
+  const functionals: Float64Array[] = [];
+  const functional = (g: Float64Array): number => functionals.push(g) - 1;
+  const unit = (row: number): Float64Array => {
+    const g = new Float64Array(order);
+    g[row] = 1;
+    return g;
+  };
   const start: State = {
-    q: Float64Array.from(covariance),
+    q: new Float64Array(0),
     heightVariance: s.scalars.height.variance,
     limits: [
       ...plane.quantities.map(({ error, half }, i) => ({
-        g: sparse(plane.jacobian[i]!),
+        f: functional(Float64Array.from(plane.jacobian[i]!)),
         error,
         half,
         extra: 0,
@@ -116,7 +130,7 @@ export function lookAhead(
         const row = c.id === "height" ? undefined : leanRow(c.id);
         const own = s.scalars[c.id].variance;
         return {
-          g: row === undefined ? null : unit(row),
+          f: row === undefined ? null : functional(unit(row)),
           error: c.error,
           half: c.half,
           extra: Math.max(0, c.sigma ** 2 - own),
@@ -128,43 +142,33 @@ export function lookAhead(
   };
   const playable = readings.map((r) => ({
     ...r,
-    g: r.gradient ? sparse(r.gradient) : null,
+    f: r.gradient ? functional(r.gradient) : null,
     whole: Math.hypot(r.sigma, r.seat),
   }));
   type Play = (typeof playable)[number];
   const counted = new Map(playable.map((p) => [p.id, p]));
   for (const r of s.readings) {
     const p = counted.get(r.slotId);
-    if (r.state === "counts" && p) start.taken.push({ g: p.g, sigma: r.sigma });
+    if (r.state === "counts" && p) start.taken.push({ f: p.f, sigma: r.sigma });
   }
-
-  // A covariance never changes once it is there; limits and readings ask it the same again and again.
-  const products = new WeakMap<Float64Array, Map<Sparse, Float64Array>>();
-  const product = (q: Float64Array, g: Sparse): Float64Array => {
-    let known = products.get(q);
-    if (!known) products.set(q, (known = new Map()));
-    let out = known.get(g);
-    if (!out) known.set(g, (out = times(q, order, g)));
-    return out;
-  };
+  const many = functionals.length;
+  start.q = carried(functionals, covariance, order);
 
   /** What one more reading would take off, as far as a limit or another reading sees it. */
-  type Gain = { with: Float64Array; per: number } | null;
-  const gainOf = (state: State, p: Play): Gain => {
-    if (!p.g) return null;
-    const qg = product(state.q, p.g);
-    return { with: qg, per: 1 / (p.whole ** 2 + dot(p.g, qg)) };
-  };
+  type Gain = { at: number; per: number } | null;
+  const gainOf = ({ q }: State, p: Play): Gain =>
+    p.f === null ? null : { at: p.f * many, per: 1 / (p.whole ** 2 + q[p.f * many + p.f]!) };
   const heightAfter = (state: State, p: Play): number =>
     1 / (1 / state.heightVariance + 1 / p.whole ** 2);
 
   /** Standard deviation of a limited quantity, after a reading where one is given. */
   const sigmaOf = (state: State, l: Limit, p: Play | null = null, gain: Gain = null): number => {
     let variance: number;
-    if (!l.g) variance = p && !p.g ? heightAfter(state, p) : state.heightVariance;
+    const { q } = state;
+    if (l.f === null) variance = p && p.f === null ? heightAfter(state, p) : state.heightVariance;
     else {
-      variance = dot(l.g, product(state.q, l.g));
-      if (gain) variance -= dot(l.g, gain.with) ** 2 * gain.per;
+      variance = q[l.f * many + l.f]!;
+      if (gain) variance -= q[gain.at + l.f]! ** 2 * gain.per;
     }
     return Math.sqrt(Math.max(1e-18, variance + l.extra));
   };
@@ -176,30 +180,31 @@ export function lookAhead(
    * given; 0 when none does.
    */
   const hiding = (state: State, p: Play | null = null, gain: Gain = null): number => {
+    const { q } = state;
     const room = (l: Limit): number => Math.max(0.05 * l.half, l.half - Math.abs(l.error));
     const excess = (t: Single): number => {
       let worst = 0;
-      if (!t.g) {
-        const height = p && !p.g ? heightAfter(state, p) : state.heightVariance;
+      if (t.f === null) {
+        const height = p && p.f === null ? heightAfter(state, p) : state.heightVariance;
         const redundancy = Math.max(1e-9, 1 - height / t.sigma ** 2);
         const by = (DETECTABLE * height) / (t.sigma * Math.sqrt(redundancy));
-        for (const l of state.limits) if (!l.g) worst = Math.max(worst, by / room(l));
+        for (const l of state.limits) if (l.f === null) worst = Math.max(worst, by / room(l));
         return worst;
       }
-      const qa = product(state.q, t.g);
-      const shared = gain ? dot(t.g, gain.with) : 0;
-      const left = dot(t.g, qa) - (gain ? shared * shared * gain.per : 0);
+      const row = t.f * many;
+      const shared = gain ? q[gain.at + t.f]! : 0;
+      const left = q[row + t.f]! - (gain ? shared * shared * gain.per : 0);
       const slip = DETECTABLE / (t.sigma * Math.sqrt(Math.max(1e-9, 1 - left / t.sigma ** 2)));
       for (const l of state.limits) {
-        if (!l.g) continue;
-        const moved = dot(l.g, qa) - (gain ? shared * gain.per * dot(l.g, gain.with) : 0);
+        if (l.f === null) continue;
+        const moved = q[row + l.f]! - (gain ? shared * gain.per * q[gain.at + l.f]! : 0);
         worst = Math.max(worst, (Math.abs(moved) * slip) / room(l));
       }
       return worst;
     };
     let sum = 0;
     for (const t of state.taken) sum += Math.log(Math.max(1, excess(t)));
-    if (p) sum += Math.log(Math.max(1, excess({ g: p.g, sigma: p.whole })));
+    if (p) sum += Math.log(Math.max(1, excess({ f: p.f, sigma: p.whole })));
     return sum;
   };
 
@@ -209,14 +214,15 @@ export function lookAhead(
     const next: State = {
       ...state,
       times: new Map(state.times).set(p.id, (state.times.get(p.id) ?? 0) + 1),
-      taken: [...state.taken, { g: p.g, sigma: p.whole }],
+      taken: [...state.taken, { f: p.f, sigma: p.whole }],
     };
     const gain = gainOf(state, p);
     if (!gain) return { ...next, heightVariance: heightAfter(state, p) };
-    const q = Float64Array.from(state.q);
-    for (let i = 0; i < order; i++) {
-      const f = gain.with[i]! * gain.per;
-      if (f !== 0) for (let j = 0; j < order; j++) q[i * order + j]! -= f * gain.with[j]!;
+    const before = state.q;
+    const q = Float64Array.from(before);
+    for (let i = 0; i < many; i++) {
+      const f = before[gain.at + i]! * gain.per;
+      if (f !== 0) for (let j = 0; j < many; j++) q[i * many + j]! -= f * before[gain.at + j]!;
     }
     return { ...next, q };
   };
@@ -275,7 +281,11 @@ export function lookAhead(
     const q = Float64Array.from(state.q);
     let heightVariance = state.heightVariance;
     const widen = (row: number | undefined, sigma: number): void => {
-      if (row !== undefined) q[row * order + row]! += sigma * sigma;
+      if (row === undefined || sigma === 0) return;
+      for (let i = 0; i < many; i++) {
+        const by = functionals[i]![row]! * sigma * sigma;
+        if (by !== 0) for (let j = 0; j < many; j++) q[i * many + j]! += by * functionals[j]![row]!;
+      }
     };
     for (const m of moves) {
       const w = moveWidening(m);
@@ -307,12 +317,17 @@ export function lookAhead(
     return once + (1 - fine) * (2 * MOVE_SECONDS + 0.6 * on.seconds);
   };
 
-  const still = readOn(start);
-  const reading = { first: "read", slotId: still.first, seconds: still.seconds } as const;
-  if (moves.length === 0) return reading;
+  const readOnly = (): Ahead => {
+    const still = readOn(start);
+    return { first: "read", slotId: still.first, seconds: still.seconds };
+  };
+  if (moves.length === 0) return readOnly();
   let shortest: Ahead = { first: "move", seconds: moveThen(start) };
-
-  if (still.seconds < shortest.seconds) shortest = reading;
+  // Reading brings nothing inside that is outside.
+  if (start.limits.every((l) => Math.abs(l.error) < l.half)) {
+    const reading = readOnly();
+    if (reading.seconds < shortest.seconds) shortest = reading;
+  }
   let state = start;
   let seconds = 0;
   let slotId: string | null = null;
@@ -321,9 +336,10 @@ export function lookAhead(
     if (!p) break;
     slotId ??= p.id;
     seconds += secondsOf(state, p);
+    // The moves take their time whatever is known by then.
+    if (seconds + moves.length * MOVE_SECONDS >= shortest.seconds) break;
     state = read(state, p);
     const total = seconds + moveThen(state);
-
     if (total < shortest.seconds) shortest = { first: "read", slotId, seconds: total };
   }
   return shortest;

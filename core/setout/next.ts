@@ -159,6 +159,16 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
   const taken = (slot: Slot): number =>
     s.readings.filter((r) => r.slotId === slot.id && r.state === "counts").length;
   const wantsCheck = verdict.why === "unchecked";
+  /** Covariance of every unknown with what has these derivatives; the covariance is symmetric. */
+  const times = (row: ArrayLike<number>): Float64Array => {
+    const out = new Float64Array(order);
+    for (let k = 0; k < order; k++) {
+      const v = row[k]!;
+      if (v !== 0) for (let i = 0; i < order; i++) out[i]! += covariance[k * order + i]! * v;
+    }
+    return out;
+  };
+  const judged = now.jacobian.map(times);
   const hiding = verdict.weak.map((w) => Math.log(Math.max(1, carries(w))));
 
   const candidate = (slot: Slot, anew: boolean): Candidate[] => {
@@ -176,16 +186,18 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
     const seated = anew && slot.seat ? joint.index[s.seats[slot.seat.id]!] : undefined;
     const g = gradient && seated !== undefined ? without(gradient, seated) : gradient;
     if (g) {
-      // A reading hangs on few of the unknowns; the covariance is symmetric, so rows do.
-      const qg = new Float64Array(order);
-      for (let k = 0; k < order; k++) {
-        const v = g[k]!;
-        if (v !== 0) for (let i = 0; i < order; i++) qg[i]! += covariance[k * order + i]! * v;
-      }
+      // A reading hangs on few of the unknowns.
+      const rows: number[] = [];
+      for (let k = 0; k < order; k++) if (g[k] !== 0) rows.push(k);
+      const seen = (row: Float64Array): number => {
+        let sum = 0;
+        for (const k of rows) sum += g[k]! * row[k]!;
+        return sum;
+      };
       let gqg = 0;
-      for (let i = 0; i < order; i++) gqg += g[i]! * qg[i]!;
-      witness = { of: "plan", gradient: g, with: qg, variance: gqg, sigma };
-      const gain = now.jacobian.map((row) => row.reduce((sum, v, i) => sum + v * qg[i]!, 0));
+      for (const i of rows) for (const k of rows) gqg += g[i]! * g[k]! * covariance[i * order + k]!;
+      if (wantsCheck) witness = { of: "plan", gradient: g, with: times(g), variance: gqg, sigma };
+      const gain = judged.map(seen);
       const after = now.covariance.map((row, i) =>
         row.map((v, j) => v - (gain[i]! * gain[j]!) / (sigma * sigma + gqg)),
       );
@@ -194,7 +206,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
         chanceAfter *= insideChance(0, sigmaAfter(s, q, slot, sigma), q.half);
       }
       for (const i of s.owing.map(partIndex)) {
-        const part = s.aim!.jacobian[i]!.reduce((sum, v, k) => sum + v * qg[k]!, 0);
+        const part = seen(times(s.aim!.jacobian[i]!));
         const before = s.aim!.covariance[i]![i]!;
         proof -= 0.5 * Math.log(1 - part ** 2 / (sigma * sigma + gqg) / before);
       }

@@ -1,3 +1,4 @@
+import type { Target } from "@/core/sheet";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { isAside } from "./aside";
 import { isByHand, matPoints } from "./hands";
@@ -45,11 +46,34 @@ const HUB_NAMES: Partial<Record<VehiclePointId, string>> = {
   hubRR: "rear hub right",
 };
 
+/** The slots of a target's last plan: a reading more leaves them as they were. */
+const lastSlots = new WeakMap<Target, { plan: SetOutPlan; slots: Slot[] }>();
+
+/** Whether two plans say the same: the same things by identity, the same figures by value. */
+function samePlan(a: SetOutPlan, b: SetOutPlan): boolean {
+  const same = (x: unknown, y: unknown, deep: boolean): boolean => {
+    if (x === y) return true;
+    if (!deep || typeof x !== "object" || typeof y !== "object" || !x || !y) return false;
+    const [p, q] = [Object.entries(x), new Map(Object.entries(y))];
+    return p.length === q.size && p.every(([k, v]) => q.has(k) && same(v, q.get(k), false));
+  };
+  const [keys, others] = [Object.keys(a), Object.keys(b)] as [(keyof SetOutPlan)[], string[]];
+  return keys.length === others.length && keys.every((k) => same(a[k], b[k], true));
+}
+
 /**
  * Every reading this stand, this vehicle and these instruments allow, in the order people usually
  * take them.
  */
 export function slotsFor(plan: SetOutPlan): Slot[] {
+  const last = lastSlots.get(plan.target);
+  if (last && samePlan(last.plan, plan)) return last.slots;
+  const slots = makeSlots(plan);
+  lastSlots.set(plan.target, { plan, slots });
+  return slots;
+}
+
+function makeSlots(plan: SetOutPlan): Slot[] {
   if (isByHand(plan.target)) return matSlots(plan);
   const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);

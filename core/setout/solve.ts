@@ -408,9 +408,14 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
  * the one before; the readings before it stop counting as proof, and go on bearing witness.
  *
  * @param scene the targets of the setup, all about one vehicle
+ * @param only the one target that is asked for; all of them when not given
  * @throws MissingThrustError when a sheet's datum cannot be known
  */
-export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): SceneSolution {
+export function solveScene(
+  scene: Scene,
+  entries: readonly SetOutEntry[],
+  only?: string,
+): SceneSolution {
   const all = scene.reduce<Progress[]>((before, place) => [...before, begin(place, before)], []);
   const h = newHistory(
     scene.some(({ plan }) => plan.target.datum === "thrust"),
@@ -447,9 +452,10 @@ export function solveScene(scene: Scene, entries: readonly SetOutEntry[]): Scene
       );
   }
   const known = estimate(h, scene[0].plan.vehicle);
+  const asked = only === undefined ? all : all.filter((p) => p.id === only);
   return {
     estimate: known,
-    targets: new Map(all.map((p) => [p.id, solutionOf(h, p, all, known, entries)])),
+    targets: new Map(asked.map((p) => [p.id, solutionOf(h, p, all, known, entries)])),
   };
 }
 

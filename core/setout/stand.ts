@@ -20,6 +20,8 @@ export function withBooster(stand: Stand, id: string | null): Stand {
   const by = (stand.boosters?.find((b) => b.id === id)?.addsMm ?? 0) - (stand.fitted?.addsMm ?? 0);
   const { fitted: _, ...bare } = stand;
   const fitted = stand.boosters?.find((b) => b.id === id);
+  // What is as it was stays the same thing, so that what was made of it is found again.
+  if (by === 0 && fitted?.id === stand.fitted?.id) return stand;
   return {
     ...bare,
     scaleOffsetMm: stand.scaleOffsetMm + by,
