@@ -26,7 +26,7 @@ const VIN = madeUpVin("0NVLS2DA7R100555");
 test.use({ actionTimeout: 20_000 });
 let shop: Shop;
 test.beforeAll(async ({ browser }) => {
-  shop = await openShop({ baySeed: "plain-3" });
+  shop = await openShop({ baySeed: "plain-5" });
   const page = await browser.newPage();
   await before(page);
   await page.close();

@@ -50,7 +50,7 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await phone.getByRole("button", { name: "Join" }).tap();
   await phone.waitForURL(/\/stand$/);
   const said = phone.getByRole("main", { name: "Stand" });
-  await expect(said).toContainText("Crank the board until the stand’s scale shows");
+  await expect(said).toContainText("Put every adjuster at its mark");
   await expect(phone.getByRole("status")).toContainText("Live");
   // The code is used up, and the phone sees this job alone.
   const late = await (await browser.newContext()).newPage();
@@ -165,6 +165,8 @@ test("a scale that posts is watched while the board is cranked: where it stands 
     const refused = await page.request.get(`${figure}?${asked}`);
     expect([refused.status(), await refused.text()]).toEqual([422, expect.stringContaining(why!)]);
   }
+  // What is watched has a card of its own.
+  await nextBar(page).getByRole("button", { name: "Done", exact: true }).click();
   await expect(nextBar(page)).toContainText("Crank the board until the stand’s scale shows");
   // An instrument that falls silent holds nobody up: then the scale itself is looked at.
   await page.route("**/figure?**", (r) => r.abort());

@@ -85,6 +85,11 @@ const move = z.discriminatedUnion("kind", [
     upMm: finite,
     after,
   }),
+  z.object({
+    kind: z.literal("zero"),
+    adjusters: z.array(z.enum(["turn", "cross", "fore-aft"])).max(12),
+    after,
+  }),
 ]);
 
 /** Jobs had one sheet and one stand. */

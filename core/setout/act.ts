@@ -1,6 +1,6 @@
 import { degToRad, formatNumber } from "@/core/units";
 import { lookAhead, LONG, type Ahead } from "./ahead";
-import { boosterMove, planMoves, type Move } from "./moves";
+import { adjustersOf, boosterMove, planMoves, type Move } from "./moves";
 import { LAST_ACTS } from "./last-acts";
 import type { LastActId } from "./last-act-ids";
 import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
@@ -67,6 +67,12 @@ function crankFirst(s: SetOutSolution): ProposedMove | null {
   const move = withReadings(s, { kind: "crank", upMm, turns: upMm / mmPerTurn, after });
   return move.kind === "crank" && move.until ? move : null;
 }
+
+/** Whether the stand's own scale posts what it shows while it is cranked. */
+const isWatched = (s: SetOutSolution): boolean => {
+  const slot = s.slots.find((x) => x.id === SCALE);
+  return slot !== undefined && instrumentFor(s, slot)?.live === "posts";
+};
 
 /**
  * The moves that null the present error, with predicted readings; empty when nothing is worth
@@ -322,6 +328,14 @@ export function nextAct(solution: SetOutSolution): Judged {
     const booster = isByHand(target) ? null : boosterFor(stand, solution.target.heightMm);
     if (booster === undefined)
       return { kind: "stuck", message: outOfReach(stand, solution.target.heightMm) };
+    const crank = isByHand(target) ? null : crankFirst(solution);
+    if (solution.toMarks) {
+      const zero: Move = { kind: "zero", adjusters: adjustersOf(stand), after: solution.board };
+      // A crank that is watched on an instrument of its own gets a card of its own.
+      const along =
+        crank && booster?.id === stand.fitted?.id && !isWatched(solution) ? [crank] : [];
+      return { kind: "move", move: withReadings(solution, zero), rest: along };
+    }
     if (booster?.id !== stand.fitted?.id)
       return {
         kind: "move",
@@ -342,7 +356,6 @@ export function nextAct(solution: SetOutSolution): Judged {
       const [move, ...rest] = solution.restMoves.map((m) => withReadings(solution, m));
       return { kind: "move", move: move!, rest };
     }
-    const crank = isByHand(target) ? null : crankFirst(solution);
     if (crank) return { kind: "move", move: crank, rest: [] };
     if (verdict.why === "suspect") return settleSuspicion(solution, verdict, candidates);
     if (verdict.why === "not-known" && verdict.lacksFloor)

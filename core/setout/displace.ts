@@ -20,6 +20,7 @@ export const settlesTilt = (move: Move): boolean =>
 
 /** The adjusters after a move. */
 export const stateAfter = (state: StandState, move: Move): StandState => {
+  if (move.kind === "zero") return { joints: state.joints.map(() => 0) };
   if (move.kind !== "yaw" && move.kind !== "slide") return state;
   const by = move.kind === "yaw" ? move.turnRad : move.byMm;
   return { joints: state.joints.map((v, i) => (i === move.joint ? v + by : v)) };
@@ -51,6 +52,7 @@ export function displacement(
     }
     case "yaw":
     case "slide":
+    case "zero":
       return { ...NOWHERE, by: boardAt(stand, base, stateAfter(state, move)) };
     case "level": {
       // Only the last foot of a levelling brings the board to rest.

@@ -69,7 +69,7 @@ export {
   type QuantityId,
 } from "./quantities";
 export { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
-export { actOf, moveWords, slotValue, zeroFirst, type LengthSetting } from "./words";
+export { actOf, moveWords, slotValue, type LengthSetting } from "./words";
 export {
   isWalked,
   misses,

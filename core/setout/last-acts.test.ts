@@ -80,7 +80,7 @@ describe("what is done to a stand last", () => {
     for (const seed of ["h", "i", "j"]) {
       const { walk, done } = walked(finished(ACTS), seed);
       expect(walk.end).toBe("set");
-      expect(done[0]).toBe("crank");
+      expect(done.slice(0, 2)).toEqual(["zero", "crank"]);
       expect(height(done)[0]).toBeGreaterThan(done.indexOf("hung"));
     }
   });

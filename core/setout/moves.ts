@@ -52,6 +52,8 @@ export type Move =
      * Another booster goes under the mast, or none; `upMm`: what that does to the board's height.
      */
     | { kind: "booster"; booster: string | null; upMm: number }
+    /** Every adjuster to its mark, before anything is read: moves are reckoned from there. */
+    | { kind: "zero"; adjusters: Adjuster[] }
     /** Slide one board along the rail of a beam that carries several. */
     | { kind: "rail"; leftMm: number }
     /**
@@ -71,6 +73,9 @@ export type Move =
     after: BoardState;
   };
 
+/** What a stand is adjusted by, by name. */
+export type Adjuster = "turn" | "cross" | "fore-aft";
+
 /** All six degrees of freedom of the board, as far as the judgement knows them. */
 export type BoardState = {
   pose: PlanPose;
@@ -80,6 +85,10 @@ export type BoardState = {
   /** Positive: vehicle-left end high. */
   rollRad: number;
 };
+
+/** The adjusters of a stand, in their order. */
+export const adjustersOf = ({ joints }: Pick<Stand, "joints">): Adjuster[] =>
+  joints.map((j) => (j.kind === "yaw" ? "turn" : j.axis));
 
 /** Moves smaller than this are not worth a hand on the stand. */
 export type Least = { mm: number; rad: number };

@@ -177,8 +177,11 @@ describe("the schools stand on one footing", () => {
     // Beam ends far beside the wheels: a turned panel is met well off its middle.
     const plan = { ...bare, stand: { ...bare.stand, beamHalfMm: 1300 } };
     const more = degToRad(0.1);
+    const bay = openBay("toe", plan);
+    const stand = { ...bay.stand, joints: bay.stand.joints.map(() => 0) };
     const worldOf = (toeRad: number): BenchWorld => ({
-      ...openBay("toe", plan),
+      ...bay,
+      stand,
       toe: { leftRad: toeRad, rightRad: toeRad },
     });
     for (const id of ["panel-rl", "panel-rr", "scale-rl", "scale-rr"]) {

@@ -114,7 +114,7 @@ describe("moves", () => {
   it("never undo an earlier one: what a move sets stays set", () => {
     const plan = planOf(0, 0);
     const open = openBay("order", plan);
-    const world = { ...open, stand: { ...open.stand, feetMm: [0, 0, 0] } };
+    const world = { ...open, stand: { ...open.stand, feetMm: [0, 0, 0], joints: [0, 0, 0] } };
     const target = solveSetOut(plan, []).target;
     const moves = planMoves(
       plan.stand,

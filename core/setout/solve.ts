@@ -131,6 +131,8 @@ export type SetOutSolution = {
   target: BoardState;
   readings: ReadingState[];
   standState: StandState;
+  /** Its adjusters are to be put at their marks before anything is read. */
+  toMarks: boolean;
   /** Moves of the last plan that are still to be done. */
   restMoves: Move[];
   /** Last acts of its stand that are still to be done, in their order. */
@@ -173,6 +175,8 @@ type Progress = ScenePlace & {
   levels: Record<ScalarId, ScalarTrack>;
   adjusters: StandState;
   restMoves: Move[];
+  /** Its adjusters were put at their marks. */
+  atMarks: boolean;
   /** Last acts that were done and still stand. */
   finished: LastActId[];
   debt: Debt;
@@ -208,6 +212,7 @@ function begin({ id, carrier, plan }: ScenePlace, before: readonly Progress[]): 
       rail: newTrack(wantedRail(plan.target), ROLLED_IN.railMm),
     },
     adjusters: stateAtRest(plan.stand),
+    atMarks: false,
     restMoves: [],
     finished: [],
     debt: NO_DEBT,
@@ -247,6 +252,12 @@ function settleDebt(h: History, p: Progress, known?: Estimate): Debt {
     aim(a, p.plan.target, p.frame, epochNow(h, p.carrier).body).covariance.map((row, i) => row[i]!);
   return payDebt(p.debt, variances(before.adjustment), variances(after.adjustment));
 }
+
+/** Whether nothing was read of a carrier yet, nor was it moved or touched. */
+const isFresh = (h: History, p: Progress): boolean =>
+  h.epochs.get(p.carrier)!.length === 1 &&
+  ownReadings(h, p).length === 0 &&
+  Object.values(p.levels).every((l) => l.readings.length === 0);
 
 /** Takes down one reading. */
 function read(
@@ -353,6 +364,13 @@ function carryOut(
   others: readonly Progress[],
   { move, rest }: Extract<SetOutEntry, { kind: "move" }>,
 ): void {
+  if (move.kind === "zero") for (const o of [p, ...others]) o.atMarks = true;
+  // Nothing is known of it yet that could be lost.
+  if (move.kind === "zero" && isFresh(h, p)) {
+    for (const o of [p, ...others]) o.adjusters = stateAfter(o.adjusters, move);
+    p.restMoves = rest;
+    return;
+  }
   const widening = moveWidening(move);
   const at: BoardState = {
     pose: epochNow(h, p.carrier).start,
@@ -591,6 +609,8 @@ function solutionOf(
       return [{ id, slotId, shown, sigma, state, result: statistics.get(id) ?? null }];
     }),
     standState: p.adjusters,
+    toMarks:
+      !isByHand(p.plan.target) && p.plan.stand.joints.length > 0 && !p.atMarks && isFresh(h, p),
     restMoves: p.restMoves,
     lacking,
     laserOff: p.plan.stand.laserOn === "hook" && p.finished.includes("hung"),

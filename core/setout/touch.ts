@@ -103,6 +103,9 @@ export function moveWidening(move: Move): Widening {
       };
     // The mast was lifted off and set down again: about what rolling the stand a hand's breadth
     // does.
+    // How far it was from its marks nobody says.
+    case "zero":
+      return { planMm: 60, headingRad: degToRad(1), heightMm: 0, tiltRad: 0 };
     case "booster":
       return { planMm: 8, headingRad: degToRad(0.4), heightMm: 4, tiltRad: degToRad(0.3) };
     // A board that slides on its rail leaves the beam where it is, to a few tenths of a millimetre.

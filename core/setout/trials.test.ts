@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { boardOf } from "@/devices/bench/stand-sim";
-import { act, openBay } from "@/devices/bench/world";
+import { act, measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
 import {
   atRandom,
@@ -10,8 +10,18 @@ import {
   readUntilSure,
   recheck,
   setBoard,
+  walkByAdvice,
 } from "@/tests/trials";
-import { decideByThird, slotsFor, TOUCHES, type SetOutEntry, type TouchKind } from ".";
+import {
+  decideByThird,
+  nextAct,
+  slotsFor,
+  solveSetOut,
+  TOUCHES,
+  type Move,
+  type SetOutEntry,
+  type TouchKind,
+} from ".";
 
 const plan = planOf(0, 0);
 const order = slotsFor(plan)
@@ -27,6 +37,50 @@ describe("the next best reading", () => {
     const advice = count(() => byAdvice);
     expect(mean(advice)).toBeLessThan(mean(count(() => inOrder(order))));
     expect(mean(advice)).toBeLessThan(mean(count((n) => atRandom(`r${n}`, order))));
+  });
+});
+
+describe("a stand whose adjusters were left anywhere", () => {
+  it("is brought to its marks first; then no move asks for more than there is", () => {
+    for (const seed of ["left", "anywhere", "by whoever"]) {
+      const bay = openBay(seed, plan);
+      // Near its stops: from there a slide of a hundred millimetres is none.
+      const joints = plan.stand.joints.map((j) =>
+        j.kind === "yaw" ? 0.9 * j.limitRad : -0.9 * j.limitMm,
+      );
+      let world = { ...bay, stand: { ...bay.stand, joints } };
+      const moves: Move[] = [];
+      const { end } = walkByAdvice(plan, {
+        read: (slotId, nth) => measure(world, slotId, nth),
+        move: (id, move) => {
+          moves.push(move);
+          const { stand } = world;
+          if ("joint" in move) {
+            const j = plan.stand.joints[move.joint]!;
+            const [by, limit] =
+              move.kind === "yaw"
+                ? [move.turnRad, "limitRad" in j ? j.limitRad : 0]
+                : [move.byMm, "limitMm" in j ? j.limitMm : 0];
+            expect(Math.abs(stand.joints[move.joint]! + by)).toBeLessThanOrEqual(1.02 * limit);
+          }
+          world = act(world, { id, kind: "move", move });
+        },
+        touch: (id, touch) => void (world = act(world, { id, kind: "touch", touch })),
+      });
+      expect(end).toBe("set");
+      expect(moves.filter((m) => m.kind === "zero")).toEqual([moves[0]]);
+    }
+  });
+
+  it("is not asked for where nothing can be adjusted, nor once something was read", () => {
+    const first = (p: typeof plan, entries: SetOutEntry[] = []) => {
+      const { next } = nextAct(solveSetOut(p, entries));
+      return next.kind === "move" ? next.move.kind : next.kind;
+    };
+    expect(first(plan)).toBe("zero");
+    expect(first(planOf(0, 2))).not.toBe("zero");
+    const height = { kind: "reading", id: "h", slotId: "height-scale", shown: 1030, sigma: 1 };
+    expect(first(plan, [height as SetOutEntry])).toBe("read");
   });
 });
 

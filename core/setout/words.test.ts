@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { planOf } from "@/tests/fixtures";
 import { actOf, moveWords, slotsFor, slotValue, type Move } from ".";
+import { adjustersOf } from "./moves";
 import { estimateScalar } from "./scalar";
 import { moveWidening, TOUCHES } from "./touch";
 
@@ -145,5 +146,16 @@ describe("what a touch puts in doubt", () => {
     });
     expect(moveWidening(slide(80)).planMm).toBeGreaterThan(moveWidening(slide(5)).planMm);
     expect(moveWidening(slide(80)).heightMm).toBe(0);
+  });
+});
+
+describe("adjusters at their marks", () => {
+  it("lists what a stand has", () => {
+    const { stand, vehicle } = planOf(0, 0);
+    const pose = { xMm: 0, yMm: 0, headingRad: 0 };
+    const after = { pose, heightMm: 1245, pitchRad: 0, rollRad: 0 };
+    expect(moveWords({ kind: "zero", adjusters: adjustersOf(stand), after }, vehicle).say).toBe(
+      "Put every adjuster at its mark: the turn at zero, the cross slide centred and the fore-aft slide centred.",
+    );
   });
 });

@@ -1,9 +1,7 @@
 import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/units";
-import type { Target } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import type { Move } from "./moves";
 import type { Slot } from "./slot";
-import type { Stand } from "./stand";
 
 export type LengthSetting = "mm" | "in";
 
@@ -104,6 +102,12 @@ export function moveWords(
         figure: mm(move.leftMm),
         detail: `Leave the beam alone. ${sideNote(sideOf(move.leftMm), vehicle)}`,
       };
+    case "zero":
+      return {
+        say: `Put every adjuster at its mark: ${listed(move.adjusters.map((a) => (a === "turn" ? "the turn at zero" : `the ${a} slide centred`)))}.`,
+        figure: "0",
+        detail: "All moves are reckoned from there.",
+      };
     case "draw":
       return drawWords(move, mm);
     case "booster":
@@ -122,6 +126,9 @@ export function actOf({ slot, anew }: { slot: Slot; anew: boolean }, act = slot.
   if (!anew || !slot.seat) return act;
   return `Take off ${slot.seat.name} and seat it anew. ${act}`;
 }
+
+const listed = (names: readonly string[]): string =>
+  [names.slice(0, -1).join(", "), ...names.slice(-1)].filter(Boolean).join(" and ");
 
 /** A mat is told by its end and by the car: nobody has to think of axes on the floor. */
 function drawWords(move: Extract<Move, { kind: "draw" }>, mm: (v: number) => string): MoveWords {
@@ -156,21 +163,3 @@ export function slotValue(slot: Slot, shown: number, setting: LengthSetting = "m
   if (!slot.sides || radToDeg(size) === 0) return figure;
   return `${figure} ${shown >= 0 ? slot.sides.positive : slot.sides.negative}`;
 }
-
-/**
- * What is done at a stand before anything is read of it: its adjusters to their marks, from where every
- * move is reckoned. Empty once something was read or moved, and where it has none.
- */
-export function zeroFirst({ plan, readings, standState }: ZeroAsked): string {
-  const begun = readings.length > 0 || standState.joints.some((v) => v !== 0);
-  if (begun || plan.target.kind === "mat") return "";
-  const names = plan.stand.joints.map((j) =>
-    j.kind === "yaw" ? "the turn at its mark" : `the ${j.axis} slide centred`,
-  );
-  return names.length === 0 ? "" : `First ${names.join(", ")}.`;
-}
-type ZeroAsked = {
-  plan: { stand: Pick<Stand, "joints">; target: Pick<Target, "kind"> };
-  readings: readonly unknown[];
-  standState: { joints: readonly number[] };
-};

@@ -162,6 +162,12 @@ export function pointOf(
   return { x: m[3]!, y: m[7]!, z: m[11]! };
 }
 
+/** An adjuster goes as far as its stops. */
+function stopped(joint: Stand["joints"][number], value: number): number {
+  const limit = joint.kind === "yaw" ? joint.limitRad : joint.limitMm;
+  return Math.max(-limit, Math.min(limit, value));
+}
+
 /** Carries out one move; `error` scales each amount (1 = exactly as asked). */
 export function carryOut(stand: Stand, body: StandBody, move: Move, error = 1): StandBody {
   switch (move.kind) {
@@ -184,8 +190,13 @@ export function carryOut(stand: Stand, body: StandBody, move: Move, error = 1): 
     case "yaw":
     case "slide": {
       const by = (move.kind === "yaw" ? move.turnRad : move.byMm) * error;
-      return { ...body, joints: body.joints.map((v, i) => (i === move.joint ? v + by : v)) };
+      const joints = body.joints.map((v, i) =>
+        i === move.joint ? stopped(stand.joints[i]!, v + by) : v,
+      );
+      return { ...body, joints };
     }
+    case "zero":
+      return { ...body, joints: body.joints.map(() => 0) };
     case "crank":
       // With an eye on the scale it ends where the scale says, however far that was.
       if (move.until)

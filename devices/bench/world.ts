@@ -106,7 +106,12 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     yMm: target.yMm + s * dx + c * dy,
     headingRad: target.headingRad + off(ROLLED_IN.twistRad),
   };
-  const joints = plan.stand.joints.map(() => 0);
+  const zero = plan.stand.joints.map(() => 0);
+  const left = randomFrom(seedFrom(`${seed}/adjusters`));
+  // Whoever used it last left its adjusters anywhere; at their marks it stands where it was rolled to.
+  const joints = plan.stand.joints.map(
+    (j) => (j.kind === "yaw" ? j.limitRad : j.limitMm) * 0.6 * (2 * left() - 1),
+  );
   const toleratesTilt = plan.target.tolerance.pitchDeg === undefined;
   const floor = randomFrom(seedFrom(`${seed}/lean/${plan.stand.id}`));
   return {
@@ -114,7 +119,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     plan,
     points,
     stand: {
-      base: baseFor(plan.stand, board, { joints }),
+      base: baseFor(plan.stand, board, { joints: zero }),
       joints,
       booster: plan.stand.fitted?.id ?? null,
       feetMm: plan.stand.feet.map(() =>

@@ -225,6 +225,8 @@ function deriveMove(b: Body<"move">, { view, events, targetId }: Place): EventBo
         return Math.abs(m.raiseMm);
       case "yaw":
         return Math.abs(m.leftEndMm);
+      case "zero":
+        return 0;
     }
   };
   for (const m of [b.move, ...b.rest]) {
@@ -245,6 +247,8 @@ function deriveMove(b: Body<"move">, { view, events, targetId }: Place): EventBo
       refuse("move: this board hangs on no rail; move its stand.");
     if ("joint" in m && own.joints[m.joint]?.kind !== m.kind)
       refuse(`move: ${own.id} has no such adjuster.`);
+    if (m.kind === "zero" && m.adjusters.length !== own.joints.length)
+      refuse(`move: ${own.id} has other adjusters.`);
     if (m.kind === "level" && !own.feet[m.foot])
       refuse(`move: ${own.id} has no foot ${m.foot + 1}.`);
     if (

@@ -6,7 +6,6 @@ import {
   moveWords,
   predictedReadings,
   slotValue,
-  zeroFirst,
   type Judged,
   type Move,
   type NextAct,
@@ -97,7 +96,7 @@ export function MoveAct({ judged, next, name, shift, onRead }: Props) {
     <NextBar
       say={name ? `${name}: ${words.say.charAt(0).toLowerCase()}${words.say.slice(1)}` : words.say}
       figure={live ? undefined : words.figure}
-      detail={lines(zeroFirst(judged.solution), shift, words.detail ?? "", when(next.move))}
+      detail={lines(shift, words.detail ?? "", when(next.move))}
       caution={heavy}
     >
       {!viewer && live && <LiveCrank judged={judged} {...live} onRead={onRead} />}
@@ -136,7 +135,7 @@ function watchedLive(
  */
 function rightWhen(judged: Judged, move: ProposedMove, lengths: "mm" | "in"): string {
   // With another booster the scale means something else, and nothing may have been read yet.
-  if (move.kind === "booster") return "";
+  if (move.kind === "booster" || move.kind === "zero") return "";
   const now = predictedReadings(judged.solution);
   const taken = new Set(judged.solution.readings.map((r) => r.slotId));
   const telling = move.predicted

@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { boardUnchecked, standingAt } from "@/core/job";
-import { actOf, zeroFirst, type Candidate, type Judged } from "@/core/setout";
+import { actOf, type Candidate, type Judged } from "@/core/setout";
 import { cautionAt } from "@/core/sheet";
 import { formatChance, formatLength, formatNumber, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
@@ -90,7 +90,6 @@ function Act({ judged, candidate, byHand, onTaken, onRead }: Props) {
           again
             ? suspectWords(judged, again, lengths)
             : [
-                zeroFirst(judged.solution),
                 byHand ? "Chosen by hand." : candidate.why,
                 candidate.slot.hint,
                 judged.solution.strayed && shiftWords(judged),

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { boardUnchecked, standingAt, type TabletEvent } from "@/core/job";
-import { actOf, moveWords, zeroFirst, type Move, type ProposedMove } from "@/core/setout";
+import { actOf, moveWords, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Calibrations } from "../bench/calibrations";
 import { Conflict } from "../bench/conflict";
@@ -73,8 +73,7 @@ export function StandView() {
         };
       case "move": {
         const words = moveWords(next.move, ground.vehicle, lengths);
-        const detail = [zeroFirst(judged.solution), words.detail].filter(Boolean).join(" ");
-        return { say: words.say, detail, figure: words.figure ?? null };
+        return { say: words.say, detail: words.detail ?? "", figure: words.figure ?? null };
       }
       case "finish":
         return { say: "Finish the stand.", detail: "As listed below.", figure: null };

@@ -88,7 +88,7 @@ export class Bay {
   private readonly wheel: Record<"RL" | "RR", number>;
   private base: V;
   private heading: number;
-  private readonly joints: number[];
+  private joints: number[];
   private mastMm: number;
   private readonly slipAt: number;
   private readonly seat: Record<string, number> = {};
@@ -143,6 +143,10 @@ export class Bay {
     const goal = this.wanted();
     const beside: V = [90 * (2 * random() - 1), 60 * (2 * random() - 1), 0];
     this.base = level(plus(minus(goal, this.at([0, 0, 0])), beside));
+    // Its adjusters were left anywhere by whoever used it last.
+    this.joints = plan.stand.joints.map(
+      (j) => (j.kind === "yaw" ? j.limitRad : j.limitMm) * (random() - 0.5),
+    );
   }
 
   /** The sheet's line on this very car: a point of it, and the way it runs. */
@@ -352,6 +356,9 @@ export class Bay {
           return;
         }
         this.mastMm += m.upMm * about1 + 0.4 * gaussian(this.random);
+        return;
+      case "zero":
+        this.joints.fill(0);
         return;
       default:
         throw new Error(`This bay has no hands for "${m.kind}".`);
