@@ -50,7 +50,7 @@ test("a phone joins at the stand, loses the network, gets it back, and no readin
   await phone.getByRole("button", { name: "Join" }).tap();
   await phone.waitForURL(/\/stand$/);
   const said = phone.getByRole("main", { name: "Stand" });
-  await expect(said).toContainText("Put every adjuster at its mark");
+  await expect(said).toContainText("Put the adjusters at their marks");
   await expect(phone.getByRole("status")).toContainText("Live");
   // The code is used up, and the phone sees this job alone.
   const late = await (await browser.newContext()).newPage();

@@ -52,9 +52,9 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await page.goto(`${job}/set-out`);
 
   // Before anything is read the adjusters go to their marks: every move is reckoned from there.
-  await expect(nextBar(page)).toContainText("Put every adjuster at its mark: the turn at zero");
+  await expect(nextBar(page)).toContainText("Put the adjusters at their marks: turn at zero");
   await nextBar(page).getByRole("button", { name: "All done" }).click();
-  await expect(slip(page)).toContainText("Put every adjuster at its mark");
+  await expect(slip(page)).toContainText("Put the adjusters at their marks");
   // The tapes one after another; the drawing and the verdict follow each.
   await expect(page.getByText("Stand drawn where it should be: not read yet")).toBeVisible();
   const chance = page.locator("[data-chance]");

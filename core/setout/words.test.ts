@@ -155,7 +155,7 @@ describe("adjusters at their marks", () => {
     const pose = { xMm: 0, yMm: 0, headingRad: 0 };
     const after = { pose, heightMm: 1245, pitchRad: 0, rollRad: 0 };
     expect(moveWords({ kind: "zero", adjusters: adjustersOf(stand), after }, vehicle).say).toBe(
-      "Put every adjuster at its mark: the turn at zero, the cross slide centred and the fore-aft slide centred.",
+      "Put the adjusters at their marks: turn at zero, cross and fore-aft slide centred.",
     );
   });
 });

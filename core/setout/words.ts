@@ -1,6 +1,6 @@
 import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
-import type { Move } from "./moves";
+import type { Adjuster, Move } from "./moves";
 import type { Slot } from "./slot";
 
 export type LengthSetting = "mm" | "in";
@@ -104,7 +104,7 @@ export function moveWords(
       };
     case "zero":
       return {
-        say: `Put every adjuster at its mark: ${listed(move.adjusters.map((a) => (a === "turn" ? "the turn at zero" : `the ${a} slide centred`)))}.`,
+        say: `Put the adjusters at their marks: ${marksOf(move.adjusters)}.`,
         figure: "0",
         detail: "All moves are reckoned from there.",
       };
@@ -127,8 +127,13 @@ export function actOf({ slot, anew }: { slot: Slot; anew: boolean }, act = slot.
   return `Take off ${slot.seat.name} and seat it anew. ${act}`;
 }
 
-const listed = (names: readonly string[]): string =>
-  [names.slice(0, -1).join(", "), ...names.slice(-1)].filter(Boolean).join(" and ");
+const marksOf = (adjusters: readonly Adjuster[]): string => {
+  const slides = adjusters.filter((a) => a !== "turn");
+  return [
+    ...(adjusters.includes("turn") ? ["turn at zero"] : []),
+    ...(slides.length > 0 ? [`${slides.join(" and ")} slide centred`] : []),
+  ].join(", ");
+};
 
 /** A mat is told by its end and by the car: nobody has to think of axes on the floor. */
 function drawWords(move: Extract<Move, { kind: "draw" }>, mm: (v: number) => string): MoveWords {

@@ -51,12 +51,12 @@ export function MoveAct({ judged, next, name, shift, onRead }: Props) {
         say={name ? `${name}: in this order` : "In this order"}
         detail={
           <>
-            <ol className="mt-1 grid gap-1 text-lg text-ink md:text-xl">
+            <ol className="mt-1 grid grid-cols-[auto_1fr] items-baseline gap-x-3 gap-y-1 text-lg text-ink md:text-xl">
               {all.map((m, i) => {
                 const w = moveWords(m, ground.vehicle, lengths);
                 return (
-                  <li key={i} className="flex items-baseline gap-3">
-                    <span className="figure w-24 shrink-0 text-right text-2xl font-semibold">
+                  <li key={i} className="contents">
+                    <span className="figure text-right text-2xl font-semibold whitespace-nowrap">
                       {w.figure}
                     </span>
                     <span>{w.say}</span>

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState, type ComponentProps } from "react";
 import { strikes, targetIn } from "@/core/job";
-import { blindTo, schoolOf, SCHOOLS } from "@/core/setout";
+import { schoolOf, SCHOOLS } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
 import { Stage, useStageKeys } from "../bench/bench";
 import { NextStage } from "../bench/next-stage";
@@ -34,6 +34,7 @@ const LATER = {
   swap: () => import("./swap-bar"),
   care: () => import("../proof/care-dialog"),
   photo: () => import("../photos/photo-button"),
+  blind: () => import("./blind-note"),
 };
 const BookFigures = dynamic(() => import("./book-figures").then((m) => m.BookFigures));
 const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
@@ -43,6 +44,7 @@ const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
 const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
 const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
 const PhotoButton = dynamic(() => LATER.photo().then((m) => m.PhotoButton));
+const BlindNote = dynamic(() => LATER.blind().then((m) => m.BlindNote));
 const CareDialog = dynamic(() => LATER.care().then((m) => m.CareDialog));
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
@@ -134,7 +136,6 @@ export function SetOut({
   ] as const;
   const board = target.kind === "board";
   const school = schoolOf(judged.solution.plan);
-  const blind = blindTo(judged.solution);
   return (
     <Stage
       title="Set out"
@@ -151,35 +152,16 @@ export function SetOut({
       <VerdictStrip judged={judged} />
       {targetsOf(ground.sheet).length > 1 && <Targets />}
       {target.measuredTo && <BookFigures target={target} on={judged.solution.plan.target} />}
-      {blind && (
-        <p
-          role="note"
-          className="flex flex-wrap items-center gap-x-4 border-b-2 border-dashed border-loose bg-sheet px-3 py-1.5 text-base"
-        >
-          <span className="min-w-0 flex-1">{blind.say}</span>
-          {blind.slotId && me.role !== "viewer" && (
-            <Button
-              look="plain"
-              className="!min-h-12 !px-3"
-              onClick={() => {
-                write({ kind: "school", school: "free" });
-                arm(blind.slotId);
-              }}
-            >
-              Read it
-            </Button>
-          )}
-        </p>
-      )}
+      {restful && <BlindNote judged={judged} onArm={arm} />}
       <div className="relative min-h-[220px] flex-1">
         <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} />
         {me.role !== "viewer" && (
-          <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-48 sm:flex-wrap">
+          <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-42 sm:flex-wrap">
             {acts.map(([name, key, act]) => (
               <Button
                 key={name}
                 look="plain"
-                className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+                className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
                 onClick={act}
               >
                 {name}{" "}
@@ -188,7 +170,7 @@ export function SetOut({
             ))}
             <Button
               look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
               onClick={() => setChoosing(true)}
             >
               {SCHOOLS[school].name}{" "}
@@ -196,14 +178,14 @@ export function SetOut({
             </Button>
             <Button
               look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
               onClick={() => setLines(true)}
             >
               Lines
             </Button>
             <Button
               look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
               onClick={() => setCaring(true)}
             >
               Care
@@ -211,7 +193,7 @@ export function SetOut({
             {board && (
               <Button
                 look="plain"
-                className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+                className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
                 onClick={() => setOnRoad(true)}
               >
                 Road
@@ -219,7 +201,7 @@ export function SetOut({
             )}
             <Button
               look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-3"
+              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
               onClick={() => setJoining(true)}
             >
               Phone
