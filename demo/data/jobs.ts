@@ -207,7 +207,7 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
     "demo-f",
   );
   await move.check("ready");
-  move.follow((j) => j.next.kind === "move" && j.next.move.kind !== "crank");
+  move.follow((j) => j.next.kind === "move" && !["zero", "crank"].includes(j.next.move.kind));
   note(move.jobId, "left-hand drive, board to be moved");
 
   // Proved in place, not yet printed.
