@@ -1,5 +1,6 @@
 import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
+import sharp from "sharp";
 import type { Sheet } from "@/core/sheet";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { nextBar, signIn } from "./support/hands";
@@ -51,7 +52,7 @@ test("a new version is written, held back while a unit slips, and checked by a s
   await theirs.close();
 });
 
-test("a source without tolerances: the shop sets its own from the road, and sheet and report say so", async ({
+test("a source without tolerances, and pictures at its steps: the shop sets its own from the road, and all of it is there in the job", async ({
   browser,
 }) => {
   const [mine, theirs] = [await browser.newContext(), await browser.newContext()];
@@ -71,6 +72,14 @@ test("a source without tolerances: the shop sets its own from the road, and shee
   await expect(nextBar(page)).toContainText("less than hands can prove");
   await page.getByLabel("A distance of 60 m").fill("6 m");
   await expect(nextBar(page)).toContainText("A second person checks it now");
+  // Where the switches are is shown, not told.
+  const shot = { create: { width: 640, height: 480, channels: 3, background: "#573" } } as const;
+  const buffer = await sharp(shot).jpeg().toBuffer();
+  for (const at of ["Step 1", "Checked before 1"]) {
+    const file = { name: "switches.jpg", mimeType: "image/jpeg", buffer };
+    await page.getByLabel(`${at}: add a picture`).setInputFiles(file);
+    await page.getByLabel(`${at}: what picture 1 shows`).fill(`The switches, ${at}`);
+  }
   await expect(page.getByText(/draft of version 2 · kept/)).toBeVisible();
 
   const other = await theirs.newPage();
@@ -93,6 +102,16 @@ test("a source without tolerances: the shop sets its own from the road, and shee
     encoding: "utf8",
   });
   expect(text.replace(/\s+/g, " ")).toMatch(says);
+  for (const [stage, at] of [
+    ["ready", "Checked before 1"],
+    ["run", "Step 1"],
+  ]) {
+    await other.goto(`${shop.url}/jobs/${job}/${stage}`);
+    const name = `Look at the picture: The switches, ${at}`;
+    await other.getByRole("button", { name, exact: true }).click();
+    const large = other.getByRole("dialog").getByRole("img");
+    await expect(large).toHaveJSProperty("naturalWidth", 640);
+  }
   await mine.close();
   await theirs.close();
 });

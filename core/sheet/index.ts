@@ -1,6 +1,12 @@
 export { standsAlong } from "./along";
 export { doubtfulFigures, type Doubt } from "./magnitude";
-export { CAUTION_MOMENTS, type CautionMoment, type Measure, type Relation } from "./parts";
+export {
+  CAUTION_MOMENTS,
+  type CautionMoment,
+  type Measure,
+  type Picture,
+  type Relation,
+} from "./parts";
 export { ownTolerance, USUAL_EFFECT, type OwnLimit } from "./own-limit";
 export {
   cautionAt,

@@ -66,7 +66,34 @@ const stepsWith = <R extends z.ZodType<string>, I extends typeof input1>(routine
     }),
   ]);
 
-export const step = stepsWith(z.enum(["forward-camera-static", "surround-view-static"]), input2);
+const [prompt, ignition, position, compare, input, routine] = stepsWith(
+  z.enum(["forward-camera-static", "surround-view-static"]),
+  input2,
+).options;
+
+/**
+ * Pictures that hang at a step: where the switches are, which mark is the centre, a page of the
+ * source. Each is named by the SHA-256 of the JPEG the shop keeps.
+ */
+const pictures = z
+  .array(
+    z.object({
+      photo: z.string().regex(/^[0-9a-f]{64}$/, "must be the name of a kept picture"),
+      says: z.string().trim().max(160),
+    }),
+  )
+  .max(4, "four pictures are enough for one step")
+  .optional();
+export type Picture = NonNullable<z.infer<typeof pictures>>[number];
+
+export const step = z.discriminatedUnion("kind", [
+  prompt.extend({ pictures }),
+  ignition.extend({ pictures }),
+  position.extend({ pictures }),
+  compare.extend({ pictures }),
+  input.extend({ pictures }),
+  routine.extend({ pictures }),
+]);
 /** As it was while a forward camera was all there was. */
 export const step1 = stepsWith(z.literal("forward-camera-static"), input1);
 
@@ -109,7 +136,9 @@ export const matPlacement = z.object({
   heightMm: z.literal(0).default(0),
 });
 
-export const ask = z.object({ id, ask: say, why: say });
+/** As it was before pictures hung at it. */
+export const ask1 = z.object({ id, ask: say, why: say });
+export const ask = ask1.extend({ pictures });
 
 const measures1 = [
   z.object({
@@ -165,7 +194,7 @@ export type Measure = z.infer<typeof measure>;
 
 export const readyItem = ask.extend({ measure: measure.optional() });
 /** As it was before alignment was asked for. */
-export const readyItem1 = ask.extend({
+export const readyItem1 = ask1.extend({
   measure: z.discriminatedUnion("kind", measures1).optional(),
 });
 

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import {
   appliesTo1,
-  ask,
+  ask1,
   board,
   datum,
   distanceFrom,
@@ -53,5 +53,5 @@ export const sheet1Schema = z.object({
   cautions: z.array(say),
   ready: z.array(readyItem1),
   run: z.array(step1).min(1),
-  prove: z.array(ask),
+  prove: z.array(ask1),
 });

@@ -7,6 +7,7 @@ import { CHECK_PLACES, judgeMeasure, placeOfCheck } from "@/core/ready";
 import { clockTime } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
+import { Pictures } from "../photos/pictures";
 import { Mark } from "../primitives/marks";
 
 export const OUTCOMES = {
@@ -36,6 +37,8 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
   const current = items.find((i) => i.id === currentId);
   const { plan } = jobOwed(ground, events);
   const conflicts = stage === "ready" && plan ? needConflicts(plan) : [];
+  // What is only looked at has nothing beside it, unless pictures hang there.
+  const beside = panel !== null || current?.pictures !== undefined;
   return (
     <Stage title={STAGES.find((s) => s.id === stage)!.name} next={next}>
       {conflicts.map((c) => (
@@ -47,7 +50,7 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
         </p>
       ))}
       <div
-        className={`m-3 grid items-start gap-4 lg:m-4 ${panel ? "lg:grid-cols-[330px_1fr]" : ""}`}
+        className={`m-3 grid items-start gap-4 lg:m-4 ${beside ? "lg:grid-cols-[330px_1fr]" : ""}`}
       >
         <ol className={`flex flex-col gap-1 ${panel ? "order-2 lg:order-1" : ""}`}>
           {items.map((item, i) => {
@@ -102,10 +105,13 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
             );
           })}
         </ol>
-        {panel && (
+        {beside && (
           <section aria-label={current?.ask} className="order-1 bg-sheet p-4 lg:order-2">
             <h2 className="mb-1 text-2xl font-semibold leading-tight">{current?.ask}</h2>
-            <p className="mb-4 text-base text-soft">{current?.why}</p>
+            <div className="mb-4">
+              <p className="text-base text-soft">{current?.why}</p>
+              <Pictures pictures={current?.pictures} />
+            </div>
             {panel}
           </section>
         )}

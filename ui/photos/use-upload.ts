@@ -73,7 +73,8 @@ export function useUpload(jobId: string, subject: string, onSent: (photo: SentPh
   return { send, resend: () => push(waiting), sending, waiting: waiting.length, message, forget };
 }
 
-async function sendPhoto(
+/** Hands one picture to the shop: the name it is kept under, or why not. */
+export async function sendPhoto(
   file: Blob,
 ): Promise<SentPhoto | { unreached: string } | { refused: string }> {
   const response = await fetch("/api/photos", { method: "POST", body: file }).catch(() => null);

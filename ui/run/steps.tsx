@@ -1,6 +1,7 @@
 import type { RunState } from "@/core/run";
 import type { Sheet, SheetStep } from "@/core/sheet";
 import { formatNumber, formatQuantity } from "@/core/units";
+import { Pictures } from "../photos/pictures";
 import { Mark, type MarkState } from "../primitives/marks";
 
 /** What a step gave, in words. */
@@ -57,6 +58,7 @@ export function Steps({
               className={`text-lg leading-tight ${here ? "font-semibold" : done ? "" : "text-soft"}`}
             >
               {step.say}
+              <Pictures pictures={step.pictures} />
             </span>
             <span className="flex items-center gap-3 text-right">
               <span className="figure whitespace-normal text-base text-soft">

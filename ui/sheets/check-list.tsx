@@ -4,11 +4,13 @@ import type { Draft, Problem } from "@/core/book";
 import type { Measure } from "@/core/sheet";
 import { Button } from "../primitives/button";
 import { RowNumber, Rows, RowText } from "../book/rows";
+import { RowPictures } from "./row-pictures";
 
 type Item = {
   id: string;
   ask?: string;
   why?: string;
+  pictures?: unknown;
   measure?: Record<string, unknown> & { kind: string };
 };
 type Props = {
@@ -162,6 +164,12 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
                   ))}
                 </span>
               )}
+              <RowPictures
+                at={`${title} ${i + 1}`}
+                pictures={item.pictures}
+                readOnly={readOnly}
+                onChange={(pictures) => patch({ pictures })}
+              />
             </span>
           );
         }}

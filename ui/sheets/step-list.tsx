@@ -3,6 +3,7 @@
 import type { Draft, Problem } from "@/core/book";
 import { Button } from "../primitives/button";
 import { RowNumber, Rows, RowText } from "../book/rows";
+import { RowPictures } from "./row-pictures";
 
 type Step = Record<string, unknown> & { id?: string; kind?: string; say?: string };
 type Props = {
@@ -120,6 +121,13 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   onChange={(v) => patch(i, { [field]: v })}
                 />
               ))}
+              <RowPictures
+                at={`Step ${i + 1}`}
+                pictures={s.pictures}
+                className="pl-9"
+                readOnly={readOnly}
+                onChange={(pictures) => patch(i, { pictures })}
+              />
             </>
           );
         }}
