@@ -6,7 +6,8 @@ import { formatNumber } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 
-type Frame = { n: number; values: Record<string, number>; lost: string[] };
+/** One look, and up to which line of the log what was done at the stand is in it. */
+type Frame = { n: number; upTo: number; values: Record<string, number>; lost: string[] };
 
 /** Looks that are averaged, and how many of them each wheel must be seen in. */
 const WINDOW = 20;
@@ -14,12 +15,15 @@ const ENOUGH = 12;
 
 /** The rig's live figures, averaged; they are taken all at once when they stand still. */
 export function RigPanel({ judged, onTaken }: { judged: Judged; onTaken: () => void }) {
-  const { head, write, ground, target } = useJob();
+  const { head, write, ground, target, events } = useJob();
   const of = new URLSearchParams({
     calibration: ground.calibrationId,
     target: target?.id ?? "",
   }).toString();
-  const [frames, setFrames] = useState<Frame[]>([]);
+  const [all, setFrames] = useState<Frame[]>([]);
+  // Looks from before the last move say where the stand was: a line may still be on its way.
+  const known = events.at(-1)?.seq ?? 0;
+  const frames = all.filter((f) => f.upTo >= known);
   const [cut, setCut] = useState(false);
   useEffect(() => {
     const source = new EventSource(`/api/jobs/${head.id}/rig?${of}`);

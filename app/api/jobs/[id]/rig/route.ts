@@ -21,17 +21,26 @@ export const GET = route(
     if (!job) return problem(404, "There is no such job. Go back to the list.");
     if (job.ground.real)
       return problem(422, "No simulated rig in a real bay: let the rig post its readings.");
-    const events = eventsAfter(id);
     const asked = new URL(request.url).searchParams;
-    const view = viewAsked(asked, job, events);
-    const world = bayOf(job, view, events, targetAsked(asked, view, events));
-    // A new stream goes on where the log is, not where the last one began.
-    const from = (events.at(-1)?.seq ?? 0) * 1000;
+    let events = eventsAfter(id);
+    const worldNow = () => {
+      const view = viewAsked(asked, job, events);
+      return bayOf(job, view, events, targetAsked(asked, view, events));
+    };
+    let world = worldNow();
     return eventStream(request, who.person.id, ({ put, stop }) => {
-      let n = 0;
+      let [n, looks] = [0, 0];
       const timer = setInterval(() => {
-        put(dataOf(rigLook(world, from + n)));
-        if (++n >= HZ * SECONDS) stop();
+        // What was done at the stand meanwhile the rig sees at once.
+        const more = eventsAfter(id, events.at(-1)?.seq ?? 0);
+        if (more.length > 0) {
+          events = [...events, ...more];
+          world = worldNow();
+          n = 0;
+        }
+        const upTo = events.at(-1)?.seq ?? 0;
+        put(dataOf({ ...rigLook(world, upTo * 1000 + n++), upTo }));
+        if (++looks >= HZ * SECONDS) stop();
       }, 1000 / HZ);
       return () => clearInterval(timer);
     });
