@@ -33,7 +33,7 @@ export function Catcher({
   decides?: [string, string] | undefined;
   onTaken: () => void;
 }) {
-  const { head, ground, target, judged, write, say, me } = useJob();
+  const { head, ground, target, judged, events, write, say, me } = useJob();
   const { lengths } = useSettings();
   const { slot, instrument } = candidate;
   const others = ground.instruments.filter(
@@ -159,6 +159,8 @@ export function Catcher({
         slot: slot.id,
         calibration: ground.calibrationId,
         target: target?.id ?? "",
+        // A move may still be on its way to the shop: what is read comes after it.
+        upTo: String(events.at(-1)?.seq ?? 0),
         ...(candidate.anew ? { anew: "" } : {}),
       });
       const response = await fetch(`/api/jobs/${head.id}/bay?${asked}`, { cache: "no-store" });

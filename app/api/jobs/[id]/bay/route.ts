@@ -1,3 +1,4 @@
+import type { JobEvent } from "@/core/job";
 import { rollUnderRig } from "@/devices/bench/rig";
 import { allow, problem, WRITERS } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
@@ -5,6 +6,19 @@ import { anyBay, holdInstrument, holdReadiness } from "@/server/jobs/bay";
 import { eventsAfter } from "@/server/jobs/log";
 import { targetAsked, viewAsked } from "@/server/jobs/place-asked";
 import { findJob } from "@/server/jobs/store";
+
+/** How long lines that are on their way are waited for, and how often it is looked, ms. */
+const WAIT = { most: 2000, every: 50 };
+
+/** A job's log, once it has come as far as the tablet that asks; as it is where that takes too long. */
+async function arrived(id: string, upTo: number): Promise<JobEvent[]> {
+  for (let waited = 0; ; waited += WAIT.every) {
+    const events = eventsAfter(id);
+    // What is no number is waited for by nobody.
+    if (!((events.at(-1)?.seq ?? 0) < upTo) || waited >= WAIT.most) return events;
+    await new Promise((done) => setTimeout(done, WAIT.every));
+  }
+}
 
 /**
  * What the simulated instrument at a slot shows. A real instrument would answer through the same
@@ -20,7 +34,7 @@ export const GET = route(
     if (job.ground.real)
       return problem(422, "No simulated instrument in a real bay: read it by eye and type it.");
     const asked = new URL(request.url).searchParams;
-    const events = eventsAfter(id);
+    const events = await arrived(id, Number(asked.get("upTo") ?? 0));
     const view = viewAsked(asked, job, events);
     const item = asked.get("item");
     if (item) {
