@@ -1,7 +1,12 @@
 import { onEnded } from "../auth/bell";
 
 /** What a stream is given to write with: raw lines of server-sent events, or the end of it. */
-export type Pen = { put: (words: string) => void; stop: () => void };
+export type Pen = {
+  put: (words: string) => void;
+  stop: () => void;
+  /** Does something again and again until the end; what throws ends the stream, not the server. */
+  every: (ms: number, work: () => void) => void;
+};
 
 /** One message of data. */
 export const dataOf = (value: unknown): string => `data: ${JSON.stringify(value)}\n\n`;
@@ -29,6 +34,7 @@ export function eventStream(
       stop = () => {
         if (!open) return;
         open = false;
+        timers.forEach(clearInterval);
         undo();
         noMore();
         try {
@@ -44,9 +50,21 @@ export function eventStream(
           stop();
         }
       };
+      const timers: NodeJS.Timeout[] = [];
+      const every = (ms: number, work: () => void): void => {
+        const guarded = (): void => {
+          try {
+            work();
+          } catch (error) {
+            console.error("A stream ended by an error:", error);
+            stop();
+          }
+        };
+        timers.push(setInterval(guarded, ms));
+      };
       request.signal.addEventListener("abort", stop);
       put("retry: 1500\n\n");
-      undo = begin({ put, stop });
+      undo = begin({ put, stop, every });
       // It ended while it began: nobody undid it then.
       if (!open) undo();
     },

@@ -39,19 +39,16 @@ export const GET = route(
       return problem(422, "slot: no instrument of this job posts that figure while it is turned.");
     const world = job.ground.real ? null : bayOf(job, view, events, targetId);
     const nth = eventsOf(events, "move").length;
-    return eventStream(request, who.person.id, ({ put, stop }) => {
+    return eventStream(request, who.person.id, ({ put, stop, every }) => {
       let looks = 0;
       const quiet = onFigure(id, (f) => {
         if (f.slotId === slot.id && f.targetId === targetId) put(dataOf({ shown: f.shown }));
       });
-      const timer = setInterval(() => {
+      every(1000 / HZ, () => {
         if (world) put(dataOf({ shown: liveFigure(world, slot.id, to, nth, looks / HZ) }));
         if (++looks >= HZ * SECONDS) stop();
-      }, 1000 / HZ);
-      return () => {
-        quiet();
-        clearInterval(timer);
-      };
+      });
+      return quiet;
     });
   },
 );

@@ -28,7 +28,7 @@ export const GET = route(
     return eventStream(
       request,
       who.person.id,
-      ({ put, stop }) => {
+      ({ put, stop, every }) => {
         const grow = (): void => {
           const events = eventsAfter(id, after);
           after = events.at(-1)?.seq ?? after;
@@ -40,13 +40,10 @@ export const GET = route(
           put(`event: beat\n${dataOf({ others: seen(id, who.person) })}`);
         };
         const quiet = onGrowth(id, grow);
-        const timer = setInterval(beat, BEAT_MS);
+        every(BEAT_MS, beat);
         grow();
         beat();
-        return () => {
-          quiet();
-          clearInterval(timer);
-        };
+        return quiet;
       },
       () => !personOf(token),
     );

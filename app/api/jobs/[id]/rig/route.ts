@@ -28,9 +28,9 @@ export const GET = route(
       return bayOf(job, view, events, targetAsked(asked, view, events));
     };
     let world = worldNow();
-    return eventStream(request, who.person.id, ({ put, stop }) => {
+    return eventStream(request, who.person.id, ({ put, stop, every }) => {
       let [n, looks] = [0, 0];
-      const timer = setInterval(() => {
+      every(1000 / HZ, () => {
         // What was done at the stand meanwhile the rig sees at once.
         const more = eventsAfter(id, events.at(-1)?.seq ?? 0);
         if (more.length > 0) {
@@ -41,8 +41,8 @@ export const GET = route(
         const upTo = events.at(-1)?.seq ?? 0;
         put(dataOf({ ...rigLook(world, upTo * 1000 + n++), upTo }));
         if (++looks >= HZ * SECONDS) stop();
-      }, 1000 / HZ);
-      return () => clearInterval(timer);
+      });
+      return () => undefined;
     });
   },
 );
