@@ -504,10 +504,13 @@ const partner = (all: readonly Progress[], p: Progress, targetId: string): Progr
 /** Whether anything was ever read of a target: before that nobody has laid it down. */
 const isBegun = (h: History, p: Progress): boolean => ownReadings(h, p).length > 0;
 
-/** How well the toe of the rear wheels is known before anything is read of them. */
-const toeSigma = ({ rearToeSigmaRad, instruments }: SetOutPlan): number =>
+/**
+ * How well the toe of the rear wheels is known before anything is read of them: a printout is believed
+ * where nothing in the kit could tell, and where there is none they point as cars are made.
+ */
+const toeSigma = ({ rearToe, rearToeSigmaRad, instruments }: SetOutPlan): number =>
   rearToeSigmaRad ??
-  (instruments.some((i) => i.kind === "wheel-laser") ? TOE_SIGMA : PRINTED_TOE_SIGMA);
+  (!rearToe || instruments.some((i) => i.kind === "wheel-laser") ? TOE_SIGMA : PRINTED_TOE_SIGMA);
 
 /** What the only target of a setup is called where nobody names it. */
 const ONLY = "board";

@@ -30,6 +30,7 @@ export function eventStream(
     start(controller) {
       let undo = (): void => undefined;
       let open = true;
+      const timers: NodeJS.Timeout[] = [];
       const noMore = onEnded(personId, () => isOver() && stop());
       stop = () => {
         if (!open) return;
@@ -50,7 +51,6 @@ export function eventStream(
           stop();
         }
       };
-      const timers: NodeJS.Timeout[] = [];
       const every = (ms: number, work: () => void): void => {
         const guarded = (): void => {
           try {
@@ -60,7 +60,7 @@ export function eventStream(
             stop();
           }
         };
-        timers.push(setInterval(guarded, ms));
+        if (open) timers.push(setInterval(guarded, ms));
       };
       request.signal.addEventListener("abort", stop);
       put("retry: 1500\n\n");
