@@ -6,17 +6,28 @@ import { anyBay, holdInstrument, holdReadiness } from "@/server/jobs/bay";
 import { eventsAfter } from "@/server/jobs/log";
 import { targetAsked, viewAsked } from "@/server/jobs/place-asked";
 import { findJob } from "@/server/jobs/store";
+import { onGrowth } from "@/server/stand/live";
 
-/** How long lines that are on their way are waited for, and how often it is looked, ms. */
-const WAIT = { most: 2000, every: 50 };
+/** Lines that are on their way are waited for so long, ms. */
+const MOST_MS = 2000;
 
 /** A job's log, once it has come as far as the tablet that asks; as it is where that takes too long. */
 async function arrived(id: string, upTo: number): Promise<JobEvent[]> {
-  for (let waited = 0; ; waited += WAIT.every) {
+  const until = Date.now() + MOST_MS;
+  for (;;) {
     const events = eventsAfter(id);
+    const left = until - Date.now();
     // What is no number is waited for by nobody.
-    if (!((events.at(-1)?.seq ?? 0) < upTo) || waited >= WAIT.most) return events;
-    await new Promise((done) => setTimeout(done, WAIT.every));
+    if (!((events.at(-1)?.seq ?? 0) < upTo) || left <= 0) return events;
+    await new Promise<void>((done) => {
+      const stop = onGrowth(id, () => end());
+      const timer = setTimeout(() => end(), left);
+      const end = (): void => {
+        stop();
+        clearTimeout(timer);
+        done();
+      };
+    });
   }
 }
 

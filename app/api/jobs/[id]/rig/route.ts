@@ -6,6 +6,7 @@ import { bayOf } from "@/server/jobs/bay";
 import { eventsAfter } from "@/server/jobs/log";
 import { targetAsked, viewAsked } from "@/server/jobs/place-asked";
 import { findJob } from "@/server/jobs/store";
+import { onGrowth } from "@/server/stand/live";
 
 /** Looks a second, and how long a stream lives before the tablet has to ask again. */
 const HZ = 5;
@@ -29,12 +30,12 @@ export const GET = route(
     };
     let world = worldNow();
     return eventStream(request, who.person.id, ({ put, stop, every }) => {
-      let [n, looks] = [0, 0];
+      let [n, looks, grown] = [0, 0, false];
       every(1000 / HZ, () => {
         // What was done at the stand meanwhile the rig sees at once.
-        const more = eventsAfter(id, events.at(-1)?.seq ?? 0);
-        if (more.length > 0) {
-          events = [...events, ...more];
+        if (grown) {
+          grown = false;
+          events = eventsAfter(id);
           world = worldNow();
           n = 0;
         }
@@ -42,7 +43,7 @@ export const GET = route(
         put(dataOf({ ...rigLook(world, upTo * 1000 + n++), upTo }));
         if (++looks >= HZ * SECONDS) stop();
       });
-      return () => undefined;
+      return onGrowth(id, () => (grown = true));
     });
   },
 );
