@@ -89,6 +89,13 @@ test("a source without tolerances, and pictures at its steps: the shop sets its 
   await other.waitForURL(/sheets\/sandling-forward/);
   const says = /shifts a lane line 60 m ahead by at most 0\.15 m/;
   await expect(other.getByRole("main")).toContainText(says);
+  // Whoever reads the checked sheet sees what hangs there; what changed names it short.
+  const hangs = (at: string) =>
+    other.getByRole("button", { name: `Look at the picture: The switches, ${at}`, exact: true });
+  await expect(hangs("Step 1")).toBeVisible();
+  await expect(other.getByRole("region", { name: "What changed" })).toContainText(
+    /photo [0-9a-f]{8}, says The switches, Step 1/,
+  );
 
   await other.goto(`${shop.url}/take-in`);
   await other.getByLabel("VIN", { exact: true }).fill(madeUpVin("0AVSND3B2T220977"));
@@ -107,8 +114,7 @@ test("a source without tolerances, and pictures at its steps: the shop sets its 
     ["run", "Step 1"],
   ]) {
     await other.goto(`${shop.url}/jobs/${job}/${stage}`);
-    const name = `Look at the picture: The switches, ${at}`;
-    await other.getByRole("button", { name, exact: true }).click();
+    await hangs(at!).click();
     const large = other.getByRole("dialog").getByRole("img");
     await expect(large).toHaveJSProperty("naturalWidth", 640);
   }

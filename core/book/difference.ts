@@ -4,10 +4,13 @@ export type Difference = { path: string; before: string; after: string };
 const isRecord = (v: unknown): v is Record<string, unknown> =>
   typeof v === "object" && v !== null && !Array.isArray(v);
 
+const HASH = /^[0-9a-f]{64}$/;
+
 /** A value as one reads it: a thing by its fields, a list by its members. */
 const words = (value: unknown): string => {
   if (value === undefined) return "–";
-  if (typeof value === "string") return value;
+  // A kept picture by the beginning of its name: nobody reads all of a hash.
+  if (typeof value === "string") return HASH.test(value) ? value.slice(0, 8) : value;
   if (Array.isArray(value)) return value.length === 0 ? "none" : value.map(words).join("; ");
   if (isRecord(value))
     return Object.entries(value)

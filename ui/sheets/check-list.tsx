@@ -143,7 +143,7 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
                         ),
                       );
                     }}
-                    className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
+                    className="min-h-12 max-w-full rounded-md border border-hairline bg-sheet px-2 text-base"
                   >
                     <option value="">By eye</option>
                     {MEASURES.map((m) => (

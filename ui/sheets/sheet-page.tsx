@@ -10,6 +10,7 @@ import {
   placeName,
   standingWith,
   targetsOf,
+  type Picture,
   type Sheet,
   type Target,
 } from "@/core/sheet";
@@ -17,6 +18,7 @@ import { isByHand, REFERENCES } from "@/core/setout";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { Big, BookDocument, Numbered, type DocumentPage } from "../book/document-page";
+import { Pictures } from "../photos/pictures";
 import { Facts } from "../primitives/paper";
 import { SHEET_SIGNATURES } from "./signatures";
 
@@ -70,6 +72,14 @@ function objectWords({ object }: Target): string {
     ...(version ? [`version ${version}`] : []),
   ].join(", ");
 }
+
+/** A check or a step, and what hangs at it. */
+const shown = (words: string, pictures: readonly Picture[] | undefined): ReactNode => (
+  <>
+    {words}
+    <Pictures pictures={pictures} />
+  </>
+);
 
 /** What targets have to be to each other, in words. */
 const relationsOf = (s: Sheet): string[] =>
@@ -157,9 +167,9 @@ export function SheetPage(page: DocumentPage<Sheet>) {
               items={s.cautions.map((x) => `${CAUTION_MOMENTS[x.when]}: ${x.say}`)}
             />,
           ],
-          ["Ready", <Numbered key="r" items={s.ready.map((i) => i.ask)} />],
-          ["Run", <Numbered key="s" items={s.run.map((i) => i.say)} />],
-          ["Prove", <Numbered key="p" items={s.prove.map((i) => i.ask)} />],
+          ["Ready", <Numbered key="r" items={s.ready.map((i) => shown(i.ask, i.pictures))} />],
+          ["Run", <Numbered key="s" items={s.run.map((i) => shown(i.say, i.pictures))} />],
+          ["Prove", <Numbered key="p" items={s.prove.map((i) => shown(i.ask, i.pictures))} />],
           ["Source", `${s.source.name}, ${s.source.date}`],
           ["Entered by", s.source.enteredBy],
           ["Checked by", `${s.source.checkedBy} on ${s.source.checkedOn}`],
