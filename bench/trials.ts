@@ -1,7 +1,7 @@
 import { slotsFor, TOUCHES, type TouchKind } from "@/core/setout";
 import { openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { atRandom, byAdvice, inOrder, readUntilSure, recheck, setBoard } from "@/tests/trials";
+import { atRandom, byAdvice, inOrder, readUntilSure, recheck, setBoard } from "@/bench/hands";
 
 const middle = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!;
 

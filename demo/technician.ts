@@ -87,8 +87,8 @@ export function technician(person: Person, startAt: string) {
     const raw = holdInstrument(job(), view(), events(), target(), slotId, anew);
     // Read to the last figure the instrument shows: a tenth of a division, a hundredth of a degree,
     // a millimetre.
-    const step = slot.divisionRad
-      ? slot.divisionRad / 10
+    const step = slot.step
+      ? slot.step.rad / (slot.step.unit === "mm" ? 1 : 10)
       : slot.quantity.dimension === "angle"
         ? 1e-4
         : 1;

@@ -172,6 +172,12 @@ test("a VIN is read from a photo of its label; a vehicle that was here before br
   await expect(page.getByLabel("VIN", { exact: true })).toHaveValue(VIN);
   await expect(page.getByText("Here before: Wen")).toBeVisible();
 
+  // A tool that is plugged in tells whose car it is, and that it is another one.
+  await expect(async () => {
+    await page.getByRole("button", { name: /^Ask the scan tool/ }).click();
+    await expect(page.getByText("plugged into another car")).toBeVisible({ timeout: 2000 });
+  }).toPass();
+
   await page.getByRole("button", { name: "Start over" }).click();
   await page.getByRole("button", { name: "Was here before" }).click();
   await page.getByLabel("Find a vehicle").fill("wen");

@@ -25,13 +25,14 @@ const VIN = madeUpVin("0NVLS2DA7R100555");
 
 test.use({ actionTimeout: 20_000 });
 let shop: Shop;
-test.beforeAll(async ({ browser }) => {
+// Each way in a shop of its own: a stand that was just proved would ask whether anybody touched it.
+test.beforeEach(async ({ browser }) => {
   shop = await openShop({ baySeed: "plain-5" });
   const page = await browser.newPage();
   await before(page);
   await page.close();
 });
-test.afterAll(() => shop.close());
+test.afterEach(() => shop.close());
 
 const press = (page: Page, name: string | RegExp): Promise<void> =>
   page.getByRole("button", { name }).click();

@@ -77,6 +77,23 @@ function measured(o: Reading, network: SurveyNetwork, at: Truth): number {
         (c[0] - f[0]) * Math.cos(o.panelHeadingRad) + (c[1] - f[1]) * Math.sin(o.panelHeadingRad);
       return gap / Math.cos(heading + o.directionRad - o.panelHeadingRad);
     }
+    case "returned": {
+      // The light comes back as if from the image of its source behind the mirror.
+      const [f, c] = [where(o.from), where(o.panelPoint)];
+      const on = network.bodies.find((b) => b.id === o.from.split(".")[0])!;
+      const out = (at[on.id]?.[2] ?? on.headingRad) + o.directionRad;
+      const n = [Math.cos(o.panelHeadingRad), Math.sin(o.panelHeadingRad)] as const;
+      const behind = (f[0] - c[0]) * n[0] + (f[1] - c[1]) * n[1];
+      const image = [f[0] - 2 * behind * n[0] - f[0], f[1] - 2 * behind * n[1] - f[1]] as const;
+      const far = -behind / (Math.cos(out) * n[0] + Math.sin(out) * n[1]);
+      const met = [far * Math.cos(out), far * Math.sin(out)] as const;
+      // In the beam's own axes, ahead and to its right: where the line from the image through where
+      // it met the mirror comes back abreast of the source.
+      const ahead = (p: readonly [number, number]) => p[0] * Math.cos(out) + p[1] * Math.sin(out);
+      const right = (p: readonly [number, number]) => p[0] * Math.sin(out) - p[1] * Math.cos(out);
+      const share = ahead(image) / (ahead(image) - ahead(met));
+      return right(image) + share * (right(met) - right(image));
+    }
     case "heading":
       return at[o.body]![2]!;
     case "cause":

@@ -23,6 +23,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   photo: null,
   "second-look": null,
   instrument: "set-out",
+  kept: "set-out",
   consent: "take-in",
   "owed-decline": "owed",
   "owed-done": "owed",

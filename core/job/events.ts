@@ -140,6 +140,26 @@ export const intakeSchema = z.preprocess(oneSheet, intake);
 
 const touchKind = z.enum(["cranked", "knocked", "moved-car", ...LAST_ACT_IDS]);
 
+/** Which line of which job a stand was left at. */
+const keptOf = z.object({
+  jobId: id,
+  seq: z.number().int().positive(),
+  at: z.iso.datetime(),
+  /** Its plate, or its number in the shop. */
+  called: z.string().max(40),
+});
+
+const keptNumber = z.object({ value: finite, sigma: finite.positive() });
+const keptStanding = z.object({
+  pose: z.object({ xMm: finite, yMm: finite, headingRad: finite }),
+  covariance: z.array(z.array(finite).length(3)).length(3),
+  height: keptNumber,
+  pitch: keptNumber,
+  roll: keptNumber,
+  adjusters: z.array(finite).max(4),
+  finished: z.array(z.enum(LAST_ACT_IDS)).max(6),
+});
+
 /** What a tablet may add to a job's log. */
 export const tabletEventSchema = z.discriminatedUnion("kind", [
   z.object({
@@ -162,6 +182,11 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     /** What it goes through (a clamped panel) was seated anew before it. */
     anew: z.boolean().optional(),
   }),
+  /**
+   * Nobody touched the stand since another job's vehicle of the same model left: it stands here as it
+   * was proved there. The figures are that job's.
+   */
+  z.object({ kind: z.literal("kept"), ...ofTarget, from: keptOf, standing: keptStanding }),
   /** From here on this one of its kind is in hand: another tape, another laser. */
   z.object({ kind: z.literal("instrument"), instrumentId: id }),
   z.object({ kind: z.literal("strike"), target: id, reason }),

@@ -21,6 +21,7 @@ export {
   standingHandOver,
   strikes,
   type EventBody,
+  type EventOf,
   type JobEvent,
 } from "./job";
 export {

@@ -12,6 +12,7 @@ export const SCOPES: Record<TabletEvent["kind"], LineScope> = {
   reading: "target",
   touch: "target",
   move: "target",
+  kept: "target",
   board: "target",
   bump: "target",
   settle: "target",
@@ -133,7 +134,7 @@ export const ofOneCarrier = (
 ): boolean => sameCarrier(subjectOf(ground, a), subjectOf(ground, b));
 
 const disturbs = (body: EventBody | TabletEvent): boolean =>
-  ["touch", "move", "position", "bump"].includes(body.kind) || movesVehicle(body);
+  ["touch", "move", "kept", "position", "bump"].includes(body.kind) || movesVehicle(body);
 
 /** Lines about the job that two people may give different answers to, by what they are about. */
 const aboutSame = (a: EventBody | TabletEvent, b: EventBody): boolean => {
@@ -174,9 +175,7 @@ export function conflicts(ground: JobGround, body: TabletEvent, other: EventBody
  */
 export function disturbedBy(body: TabletEvent): LineScope | null {
   if (movesVehicle(body)) return "job";
-  return body.kind === "touch" || body.kind === "move" || body.kind === "position"
-    ? "target"
-    : null;
+  return ["touch", "move", "kept", "position"].includes(body.kind) ? "target" : null;
 }
 
 /** Whether a line has to wait behind a refused one. */

@@ -1,6 +1,7 @@
 import { floorOf } from "@/core/ready";
 import {
   DEFAULT_THRESHOLDS,
+  goneMm,
   isByHand,
   misses,
   nextAct,
@@ -94,6 +95,8 @@ function measuredFloor(
   );
 }
 
+const HOUR_MS = 3_600_000;
+
 /** What an event means to the set-out; nothing for most. */
 function entryOf(e: JobEvent, struck: boolean, named: boolean): SetOutEntry[] {
   const { id, body: b } = e;
@@ -114,6 +117,10 @@ function entryOf(e: JobEvent, struck: boolean, named: boolean): SetOutEntry[] {
         ...(named ? { instrument: b.instrumentId } : {}),
       },
     ];
+  if (b.kind === "kept") {
+    const hours = Math.max(0, (Date.parse(e.at) - Date.parse(b.from.at)) / HOUR_MS);
+    return [{ kind: "kept", id, kept: b.standing, goneMm: goneMm(hours) }];
+  }
   if (b.kind === "touch") return [{ kind: "touch", id, touch: b.touch }];
   if (b.kind === "move") return [{ kind: "move", id, move: b.move, rest: b.rest }];
   return [];

@@ -275,6 +275,15 @@ const FACTS: Facts = {
       instrument: b.instrumentId,
     },
   ],
+  kept: (b) => [
+    {
+      stage: "set-out",
+      label: "Stand untouched",
+      value: `as proved for ${b.from.called}`,
+      note: "Where the car stands is read anew; height and level are as they were proved there.",
+      strikable: true,
+    },
+  ],
   "second-look": () => [
     {
       stage: "hand-over",

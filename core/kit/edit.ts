@@ -90,6 +90,8 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
         ["plumb", "Floor marks"],
         ["range", "Rangefinder"],
         ["wheel-laser", "Wheel lasers"],
+        ["beam-laser", "Beam lasers"],
+        ["mirror", "Wheel mirrors"],
         ["floor-laser", "Floor laser"],
         ["rig", "Camera rig"],
       ],

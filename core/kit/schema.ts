@@ -17,6 +17,8 @@ export const instrumentSchema = z
       "plumb",
       "range",
       "wheel-laser",
+      "beam-laser",
+      "mirror",
       "rig",
       "floor-laser",
     ]),

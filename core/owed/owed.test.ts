@@ -50,15 +50,12 @@ const owed = (fitted: Fitted[], ...list: [EventId, PlaceId | null][]): string[] 
 const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
   ["nothing happened", CAR, "", ""],
   ["glass out", CAR, "glass-out@windshield", "forward-camera/static"],
-  ["glass out of a car without a forward camera", BARE, "glass-out@windshield", ""],
   ["camera off and on", CAR, "camera-touched@windshield", "forward-camera/static"],
   ["camera replaced", CAR, "camera-replaced@windshield", "forward-camera/static"],
   ["bracket touched", CAR, "bracket-touched@windshield", "forward-camera/static"],
   ["rear camera replaced", CAR, "camera-replaced@rear", "rear-camera/static surround-view/static"],
   ["side camera replaced", CAR, "camera-replaced@left", "surround-view/static"],
   ["left mirror off", CAR, "mirror-touched@left", "surround-view/static"],
-  ["right mirror off on a truck", TRUCK, "mirror-touched@right", "mirror-camera/static"],
-  ["left door off on a truck", TRUCK, "door-touched@left", "mirror-camera/static"],
   ["left door off on a camper", CAMPER, "door-touched@left", "side-camera/static"],
   ["grille off", CAR, "grille-touched@front", "front-radar/static surround-view/static"],
   ["front bumper off", CAR, "bumper-touched@front", "front-radar/static surround-view/static"],
@@ -68,7 +65,6 @@ const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
     "bumper-touched@rear",
     "corner-radar/static rear-camera/static surround-view/static",
   ],
-  ["bumper off, nobody says which", BARE, "bumper-touched", "rear-camera/static"],
   [
     "bumper off, nobody says which, sensors at both ends",
     CAR,
@@ -82,13 +78,6 @@ const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
     "forward-camera/static mirror-camera/static",
   ],
   ["a mirror off, nobody says which side", TRUCK, "mirror-touched", "mirror-camera/static"],
-  [
-    "rear unit replaced",
-    CAR,
-    "unit-replaced@rear",
-    "corner-radar/static rear-camera/static surround-view/static",
-  ],
-  ["rear unit programmed", BARE, "unit-programmed@rear", "rear-camera/static"],
   ["code of the rear camera", BARE, "code-stored@rear", "rear-camera/static"],
   ["complaint about the rear picture", BARE, "complaint@rear", "rear-camera/static"],
   [
@@ -98,26 +87,9 @@ const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
     "front-radar/dynamic front-radar/static surround-view/static",
   ],
   [
-    "surround unit programmed, in front",
-    CAR,
-    "unit-programmed@front",
-    "front-radar/dynamic front-radar/static surround-view/static",
-  ],
-  ["mirror unit replaced", TRUCK, "unit-replaced@left", "mirror-camera/static"],
-  ["mirror unit programmed", TRUCK, "unit-programmed@right", "mirror-camera/static"],
-  ["code of a mirror camera", TRUCK, "code-stored@left", "mirror-camera/static"],
-  ["complaint about a mirror display", TRUCK, "complaint@right", "mirror-camera/static"],
-  ["side unit replaced", CAMPER, "unit-replaced@left", "side-camera/static"],
-  [
     "trailer unit programmed",
     CAMPER,
     "unit-programmed@trailer",
-    "trailer-camera/dynamic trailer-camera/static",
-  ],
-  [
-    "code of the trailer camera",
-    CAMPER,
-    "code-stored@trailer",
     "trailer-camera/dynamic trailer-camera/static",
   ],
   ["tailgate off", CAR, "tailgate-touched@rear", "rear-camera/static surround-view/static"],
@@ -126,12 +98,6 @@ const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
     "camera unit replaced",
     CAR,
     "unit-replaced@windshield",
-    "forward-camera/dynamic forward-camera/static",
-  ],
-  [
-    "camera unit programmed",
-    CAR,
-    "unit-programmed@windshield",
     "forward-camera/dynamic forward-camera/static",
   ],
   [
@@ -148,12 +114,6 @@ const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
     "forward-camera/static front-radar/static steering-angle/learn",
   ],
   [
-    "wheels aligned on a truck",
-    TRUCK,
-    "alignment@chassis",
-    "forward-camera/static steering-angle/learn",
-  ],
-  [
     "suspension",
     CAR,
     "suspension@chassis",
@@ -167,7 +127,6 @@ const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
     "forward-camera/static front-radar/static surround-view/static",
   ],
   ["tyre size", CAR, "tyre-size@chassis", "forward-camera/static"],
-  ["tyre size on a camper", CAMPER, "tyre-size@chassis", ""],
   [
     "collision in front",
     CAR,
@@ -180,24 +139,11 @@ const TABLE: [name: string, Fitted[], happened: string, owed: string][] = [
     "collision-near@rear",
     "corner-radar/static rear-camera/static surround-view/static",
   ],
-  ["collision at the left", CAR, "collision-near@left", "surround-view/static"],
-  [
-    "collision at the trailer",
-    CAMPER,
-    "collision-near@trailer",
-    "trailer-camera/dynamic trailer-camera/static",
-  ],
   [
     "airbag",
     CAR,
     "airbag",
     "forward-camera/dynamic forward-camera/static front-radar/static steering-angle/learn",
-  ],
-  [
-    "airbag in a truck",
-    TRUCK,
-    "airbag",
-    "forward-camera/dynamic forward-camera/static steering-angle/learn",
   ],
   ["code of the forward camera", CAR, "code-stored@windshield", "forward-camera/static"],
   [

@@ -1,3 +1,4 @@
+import type { Vehicle } from "@/core/vehicle";
 import {
   calibrationLog,
   calibrationStages,
@@ -33,6 +34,7 @@ import {
   witnessOf,
   type CalibrationGround,
   type FunctionId,
+  type EventBody,
   type JobEvent,
   type JobGround,
   type MountPart,
@@ -188,6 +190,14 @@ function calibrationOf(
   };
 }
 
+/** What was done to a stand, in words; null for a line that is no such act. */
+function carriedOut(body: EventBody, vehicle: Vehicle): string | null {
+  if (body.kind === "move") return moveWords(body.move, vehicle).say;
+  return body.kind === "kept"
+    ? `Taken over as it stood proved for ${body.from.called}: nobody had touched it since.`
+    : null;
+}
+
 /**
  * One target: everything read and done of it in all its stays, each reading as its last stay knew
  * it. What was accepted is kept of a target that was taken away after it was used.
@@ -267,9 +277,12 @@ function targetRecord(
         w: result?.w ?? null,
       };
     }),
-    moves: eventsOf(own, "move")
+    moves: own
       .filter((e) => !struck.has(e.id))
-      .map((e) => ({ say: moveWords(e.body.move, view.vehicle).say, at: e.at, by: who(e) })),
+      .flatMap((e) => {
+        const say = carriedOut(e.body, view.vehicle);
+        return say ? [{ say, at: e.at, by: who(e) }] : [];
+      }),
     touches: eventsOf(touching, "touch")
       .filter((e) => !struck.has(e.id))
       .map((e) => ({ what: touchName(target.kind, e.body.touch), at: e.at, by: who(e) })),

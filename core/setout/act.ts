@@ -6,6 +6,7 @@ import type { LastActId } from "./last-act-ids";
 import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
 import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";
+import { seesToe } from "./causes";
 import { drawMoves, isByHand } from "./hands";
 import { datumLine, floorStep, wantedRail } from "./plan";
 import { proofHalfWidths } from "./proof";
@@ -429,7 +430,10 @@ const LEAST_FOUND = 0.03;
 function assumed(s: SetOutSolution, { unchecked }: Verdict): string[] {
   const slotOf = (id: string): Slot | undefined =>
     s.slots.find((x) => x.id === s.readings.find((r) => r.id === id)?.slotId);
-  const seen = s.readings.some((r) => slotOf(r.id)?.instrument === "wheel-laser");
+  const seen = s.readings.some((r) => {
+    const kind = slotOf(r.id)?.instrument;
+    return kind !== undefined && seesToe(kind);
+  });
   const printed = s.frame.turnBy && s.plan.rearToeSigmaRad === undefined && !seen;
   return [
     ...new Set(unchecked.flatMap((id) => slotOf(id)?.name ?? [])),
@@ -451,7 +455,7 @@ function playAhead(
 }
 
 /** After a move at least the line and the distance are read again. */
-const PROVING = 3;
+export const PROVING = 3;
 
 /**
  * How long it is likely to be from here until it is set, seconds; null where nobody can say yet. It is

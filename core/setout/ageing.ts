@@ -1,6 +1,7 @@
 import { normalCdf } from "@/core/math/distributions";
 import { centredProbability } from "./chance";
 import type { Candidate } from "./next";
+import { DRIFT_BEFORE } from "./kept";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors } from "./verdict";
 
@@ -18,9 +19,6 @@ export type DriftSight = { hours: number; mm: number; sigmaMm: number };
  */
 export type Drift = { ratesMm: readonly number[]; weights: readonly number[]; sights: number };
 
-/** Before anything was seen of a stand: log-normal, median and spread of its logarithm. */
-const MEDIAN_MM = 0.25;
-const SPREAD = 0.9;
 const RATES = Array.from({ length: 81 }, (_, i) => 0.005 * 10 ** (i / 20));
 /** What a stand goes at a metre's reach turns it by so much, rad for each mm. */
 const TURN_PER_MM = 1e-3;
@@ -33,7 +31,7 @@ const density = (z: number, sigma: number): number => Math.exp(-0.5 * (z / sigma
  */
 export function learnDrift(sights: readonly DriftSight[]): Drift {
   const logs = RATES.map((rate) => {
-    const prior = -0.5 * (Math.log(rate / MEDIAN_MM) / SPREAD) ** 2;
+    const prior = -0.5 * (Math.log(rate / DRIFT_BEFORE.medianMm) / DRIFT_BEFORE.spread) ** 2;
     return sights.reduce(
       (sum, { hours, mm, sigmaMm }) =>
         sum + Math.log(Math.max(1e-300, density(mm, Math.hypot(sigmaMm, rate * hours)))),

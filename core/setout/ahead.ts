@@ -1,4 +1,4 @@
-import { normalCdf } from "@/core/math/distributions";
+import { normalCdfFast } from "@/core/math/distributions";
 import { DETECTABLE } from "@/core/survey";
 import type { Move } from "./moves";
 import { moveWidening } from "./touch";
@@ -33,7 +33,14 @@ export type Playable = {
 
 /** What to do first, with which reading, and how long it is likely to be until "set", seconds. */
 export type Ahead =
-  { first: "read"; slotId: string | null; seconds: number } | { first: "move"; seconds: number };
+  | {
+      first: "read";
+      slotId: string | null;
+      seconds: number;
+      /** The readings one after another, where it is by reading alone. */
+      path?: string[];
+    }
+  | { first: "move"; seconds: number };
 
 /** What a hand on the stand costs: walking there, loosening, moving, locking. */
 export const MOVE_SECONDS = 25;
@@ -121,7 +128,7 @@ export function lookAhead(
     heightVariance: s.scalars.height.variance,
     limits: [
       ...plane.quantities.map(({ error, half }, i) => ({
-        f: functional(Float64Array.from(plane.jacobian[i]!)),
+        f: functional(new Float64Array(plane.jacobian[i]!)),
         error,
         half,
         extra: 0,
@@ -218,11 +225,11 @@ export function lookAhead(
     };
     const gain = gainOf(state, p);
     if (!gain) return { ...next, heightVariance: heightAfter(state, p) };
-    const before = state.q;
-    const q = Float64Array.from(before);
-    for (let i = 0; i < many; i++) {
-      const f = before[gain.at + i]! * gain.per;
-      if (f !== 0) for (let j = 0; j < many; j++) q[i * many + j]! -= f * before[gain.at + j]!;
+    const q = state.q.slice();
+    const seen = state.q.subarray(gain.at, gain.at + many);
+    for (let i = 0, at = 0; i < many; i++, at += many) {
+      const f = seen[i]! * gain.per;
+      if (f !== 0) for (let j = 0; j < many; j++) q[at + j]! -= f * seen[j]!;
     }
     return { ...next, q };
   };
@@ -230,12 +237,22 @@ export function lookAhead(
     ...state,
     limits: state.limits.map((l) => ({ ...l, error: 0 })),
   });
-  /** The reading that brings most for its time, or null when none brings anything. */
-  const best = (state: State, centred: boolean): Play | null => {
-    const at = centred ? nulled(state) : state;
+  /**
+   * How far from "set" a state is: its chance, and where that is enough what could hide.
+   *
+   * @param at the same with other errors, whose chance counts
+   */
+  const standing = (state: State, at = state): { at: State; now: number; hidden: number } => {
     const now = chance(at);
+    return { at, now, hidden: now >= setChance ? hiding(state) : 0 };
+  };
+  const isDone = ({ now, hidden }: ReturnType<typeof standing>): boolean =>
+    now >= setChance && hidden === 0;
+  /** The reading that brings most for its time, or null when none brings anything. */
+  const best = (state: State, { at, now, hidden }: ReturnType<typeof standing>): Play | null => {
     const sure = now >= setChance;
-    const before = sure ? hiding(state) : Math.log(Math.max(now, 1e-300));
+    if (sure && hidden === 0) return null;
+    const before = Math.log(Math.max(now, 1e-300));
     let found: Play | null = null;
     let most = 1e-6;
     for (const p of playable) {
@@ -243,7 +260,7 @@ export function lookAhead(
       if (n >= 3) continue;
       const gain = gainOf(state, p);
       const by = sure
-        ? before - hiding(state, p, gain)
+        ? hidden - hiding(state, p, gain)
         : Math.log(Math.max(chance(at, p, gain), 1e-300)) - before;
       const worth = by / secondsOf(state, p) / (1 + (p.seat > 0 ? 0 : n));
       if (worth > most) [found, most] = [p, worth];
@@ -255,30 +272,35 @@ export function lookAhead(
     playable
       .filter((p) => p.part === "plan" && !state.times.get(p.id))
       .reduce<Play | null>((a, b) => (a && a.seconds <= b.seconds ? a : b), null);
-  const done = (state: State): boolean => chance(state) >= setChance && hiding(state) === 0;
 
-  /** Reading on until it is done; seconds, and the state then. Long where it does not come to an end. */
+  /**
+   * Reading on until it is done; seconds, and the state then. Long where it does not come to an end;
+   * not played to the end where it takes `longest` or more.
+   */
   const readOn = (
     from: State,
-    least = 0,
-  ): { seconds: number; state: State; first: string | null } => {
+    least: number,
+    longest: number,
+  ): { seconds: number; state: State; path: string[] } => {
     let state = from;
     let seconds = 0;
-    let first: string | null = null;
+    const path: string[] = [];
     for (let n = 0; n < MOST_READINGS; n++) {
-      if (n >= least && done(state)) return { seconds, state, first };
-      const p = best(state, false) ?? (n < least ? quickest(state) : null);
+      const how = standing(state);
+      if (n >= least && isDone(how)) return { seconds, state, path };
+      const p = best(state, how) ?? (n < least ? quickest(state) : null);
       if (!p) break;
-      first ??= p.id;
+      path.push(p.id);
       seconds += secondsOf(state, p);
+      if (seconds >= longest) return { seconds, state, path };
       state = read(state, p);
     }
-    return { seconds: done(state) ? seconds : seconds + LONG, state, first };
+    return { seconds: isDone(standing(state)) ? seconds : seconds + LONG, state, path };
   };
 
   const body = index[s.body]!;
   const moved = (state: State): State => {
-    const q = Float64Array.from(state.q);
+    const q = state.q.slice();
     let heightVariance = state.heightVariance;
     const widen = (row: number | undefined, sigma: number): void => {
       if (row === undefined || sigma === 0) return;
@@ -301,45 +323,49 @@ export function lookAhead(
     // What was read before the move bears witness, and is not read of where it stands now.
     return { ...at, taken: prove > 0 ? state.taken : [], times: new Map() };
   };
-  /** Moving in this state and reading on, with what a second move would cost as often as it is called for. */
-  const moveThen = (state: State): number => {
+  /**
+   * Moving in this state and reading on, with what a second move would cost as often as it is called
+   * for; not worked out to the end where it takes longer than `longest` in any case.
+   */
+  const moveThen = (state: State, longest = Infinity): number => {
     const at = moved(state);
-    const on = readOn(at, prove);
+    const spent = moves.length * MOVE_SECONDS;
+    const on = readOn(at, prove, longest - spent);
+    if (spent + on.seconds >= longest) return longest;
     let fine = 1;
     at.limits.forEach((l, i) => {
       const [before, after] = [sigmaOf(at, l), sigmaOf(on.state, on.state.limits[i]!)];
       const shows = Math.sqrt(Math.max(1e-12, before ** 2 - after ** 2));
       const room = Math.max(0, l.half - 2.4 * after);
-      fine *= 2 * normalCdf(room / shows) - 1;
+      fine *= 2 * normalCdfFast(room / shows) - 1;
     });
-
-    const once = moves.length * MOVE_SECONDS + on.seconds;
-    return once + (1 - fine) * (2 * MOVE_SECONDS + 0.6 * on.seconds);
+    return spent + on.seconds + (1 - fine) * (2 * MOVE_SECONDS + 0.6 * on.seconds);
   };
 
-  const readOnly = (): Ahead => {
-    const still = readOn(start);
-    return { first: "read", slotId: still.first, seconds: still.seconds };
+  const readOnly = (longest = Infinity): Ahead => {
+    const still = readOn(start, 0, longest);
+    const { path, seconds } = still;
+    return { first: "read", slotId: path[0] ?? null, seconds, path };
   };
   if (moves.length === 0) return readOnly();
   let shortest: Ahead = { first: "move", seconds: moveThen(start) };
   // Reading brings nothing inside that is outside.
   if (start.limits.every((l) => Math.abs(l.error) < l.half)) {
-    const reading = readOnly();
+    const reading = readOnly(shortest.seconds);
     if (reading.seconds < shortest.seconds) shortest = reading;
   }
   let state = start;
   let seconds = 0;
   let slotId: string | null = null;
   for (let n = 0; n < MOST_BEFORE; n++) {
-    const p = best(state, true);
+    const p = best(state, standing(state, nulled(state)));
     if (!p) break;
     slotId ??= p.id;
     seconds += secondsOf(state, p);
     // The moves take their time whatever is known by then.
     if (seconds + moves.length * MOVE_SECONDS >= shortest.seconds) break;
     state = read(state, p);
-    const total = seconds + moveThen(state);
+    const total = seconds + moveThen(state, shortest.seconds - seconds);
     if (total < shortest.seconds) shortest = { first: "read", slotId, seconds: total };
   }
   return shortest;

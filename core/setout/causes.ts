@@ -40,6 +40,10 @@ export const PRINTED_TOE_SIGMA = degToRad(0.03);
 /** The same where the rig saw the car roll in this very job. */
 export const ROLLED_TOE_SIGMA = degToRad(0.02);
 
+/** What is read with these says something of where a rear wheel points. */
+const BY_THE_WHEEL: ReadonlySet<Instrument["kind"]> = new Set(["wheel-laser", "mirror"]);
+export const seesToe = (kind: Instrument["kind"]): boolean => BY_THE_WHEEL.has(kind);
+
 /** A printout may be older than the axle's last kerb: it can be grossly off like any reading. */
 export const toeCause = (id: string, sigma: number): SurveyNuisance => ({
   id,
@@ -59,9 +63,17 @@ export type Seat = {
   id: string;
   /** What is to be seated anew, for the one act. */
   name: string;
-  /** How far one seating may sit from another, in the reading's own millimetres. */
+  /** How far one seating may sit from another, in the reading's own millimetres, or for each `per`. */
   sigmaMm: number;
+  /**
+   * Metres of throw by which the reading goes with it, where several readings through one seat have
+   * throws of their own: then `sigmaMm` is for one metre.
+   */
+  per?: number;
 };
+
+/** How much a reading is uncertain by its seat, mm. */
+export const seatSigma = (seat: Seat): number => seat.sigmaMm * (seat.per ?? 1);
 
 /** One seating: the cause that all readings through it share. */
 export const seatCause = (id: string, sigmaMm: number): SurveyNuisance => ({

@@ -12,7 +12,8 @@ import {
   TOE_SIGMA,
 } from "./causes";
 import { carried, followedBy, type Displacement } from "./displace";
-import type { Slot } from "./slot";
+import type { Kept } from "./kept";
+import type { Against, Slot } from "./slot";
 import type { CarrierPoint } from "./slots";
 import type { PlanPose } from "./stand";
 import type { Widening } from "./touch";
@@ -54,7 +55,7 @@ export type PlanReading = {
 type Lean = {
   shift: number;
   sigma: number;
-  readings: { id: string; value: number; sigma: number }[];
+  readings: { id: string; value: number; sigma: number; against?: Against }[];
 };
 type Leans = Record<"pitch" | "roll", Lean>;
 
@@ -65,6 +66,8 @@ type Leans = Record<"pitch" | "roll", Lean>;
 type Epoch = {
   body: string;
   start: PlanPose;
+  /** What is known of its start beforehand, where that is more than that it was rolled in by eye. */
+  prior?: number[][];
   tie: Tied | null;
   /** How high its board's centre is, as well as it is known, mm. */
   heightMm: number;
@@ -134,6 +137,16 @@ export function rollIn(
   if (!upright) return;
   const lean = (shift: number): Lean => ({ shift, sigma: ROLLED_IN.tiltRad, readings: [] });
   h.leans.set(carrier, [{ pitch: lean(upright.pitchRad), roll: lean(upright.rollRad) }]);
+}
+
+/** A carrier that nobody touched stands where the last job left it. */
+export function keepStanding(h: History, carrier: string, kept: Kept): void {
+  const epoch = epochNow(h, carrier);
+  epoch.start = kept.pose;
+  epoch.prior = kept.covariance;
+  epoch.heightMm = kept.height.value;
+  const lean = ({ value, sigma }: Kept["pitch"]): Lean => ({ shift: value, sigma, readings: [] });
+  h.leans.set(carrier, [{ pitch: lean(kept.pitch), roll: lean(kept.roll) }]);
 }
 
 /** A carrier's lean is disturbed: what is read of it from now on is of another one. */
@@ -256,7 +269,7 @@ const tieTo = (body: string): string => `carried to ${body}`;
 export const bodiesOf = (h: History): SurveyBody[] => [
   ...h.motions,
   ...[...h.epochs].flatMap(([carrier, list]) =>
-    list.map(({ body, start, tie, heightMm, lean }): SurveyBody => ({
+    list.map(({ body, start, prior, tie, heightMm, lean }): SurveyBody => ({
       id: body,
       ...start,
       points: h.points.get(carrier)!.map(({ id, xMm, yMm, up }) => {
@@ -269,7 +282,9 @@ export const bodiesOf = (h: History): SurveyBody[] => [
         );
         return { id, xMm, yMm, ...(underMm === 0 ? {} : { by }) };
       }),
-      ...(tie ? {} : { priorCovariance: diagonal(ROLLED_IN.planMm, ROLLED_IN.headingRad) }),
+      ...(tie
+        ? {}
+        : { priorCovariance: prior ?? diagonal(ROLLED_IN.planMm, ROLLED_IN.headingRad) }),
     })),
   ),
 ];
@@ -317,25 +332,33 @@ export const readingsOf = (readings: readonly PlanReading[]): Reading[] =>
       : [],
   );
 
-/** A reading with what it has in common with others of its instrument, and through its seating. */
+/**
+ * A reading with what it has in common with others of its instrument, and through its seating.
+ *
+ * @param known where given, only what it has in common with these unknowns
+ */
 export function sharing(
   o: Reading,
   slot: Slot,
   seat: string | undefined,
   instrument: string | undefined,
+  known?: ReadonlySet<string>,
 ): Reading {
-  const scale = scaleOf(slot.instrument, instrument);
   if (o.kind === "heading" || o.kind === "cause") return o;
-  const causes = [...(o.causes ?? []), ...(seat ? [{ cause: seat, per: 1 }] : [])];
-  return {
-    ...o,
-    ...(scale ? { scale } : {}),
-    ...(causes.length > 0 ? { causes } : {}),
-  };
+  const named = scaleOf(slot.instrument, instrument);
+  const scale = named && (!known || known.has(named)) ? named : undefined;
+  const all = seat
+    ? [...(o.causes ?? []), { cause: seat, per: slot.seat?.per ?? 1 }]
+    : (o.causes ?? []);
+  const causes = known ? all.filter((c) => known.has(c.cause)) : all;
+  // It was made for this: filling it in costs a fraction of copying it.
+  if (scale) o.scale = scale;
+  if (causes.length > 0 || o.causes) o.causes = causes;
+  return o;
 }
 
 /** What stands on a rear wheel, or shines from it, turns with its toe. */
-const GOES_WITH_TOE: ReadonlySet<Slot["instrument"]> = new Set(["wheel-laser", "range"]);
+const GOES_WITH_TOE: ReadonlySet<Slot["instrument"]> = new Set(["wheel-laser", "mirror", "range"]);
 
 /** How leans follow on one another: nobody reads that. */
 const leanTie = (id: string): string => `${id} follows`;
@@ -371,7 +394,10 @@ export function causesOf(
           ties.push(leanTie(id));
           leans.push({ id: leanTie(id), kind: "cause", of: id, minus, value: shift, sigma });
         }
-        for (const r of l[part].readings) leans.push({ ...r, kind: "cause", of: id });
+        for (const { against, ...r } of l[part].readings) {
+          if (against) nuisances.set(against.id, { ...against, value: 0, unit: "rad" });
+          leans.push({ ...r, kind: "cause", of: id, ...(against ? { minus: against.id } : {}) });
+        }
       });
     }
   return { nuisances: [...nuisances.values()], leans, ties };

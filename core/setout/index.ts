@@ -36,6 +36,11 @@ export { pairOf, readPair } from "./pair";
 export { parseShown, plainFigure, sideKeys, slotUnit, typedFigure } from "./level-slots";
 export type { Instrument } from "./instrument";
 export type { Slot } from "./slot";
+export { seatSigma } from "./causes";
+export { carSeen } from "./car-seen";
+export { readingsToSet } from "./few-readings";
+export { keptFrom } from "./kept-from";
+export { goneMm, ON_MARKS, type Kept } from "./kept";
 export { readingSigma, slotsFor } from "./slots";
 export {
   solveScene,

@@ -12,6 +12,8 @@ export type Instrument = {
     | "plumb"
     | "range"
     | "wheel-laser"
+    | "beam-laser"
+    | "mirror"
     | "rig"
     | "floor-laser";
   sigmaMm: number;

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { boardOf } from "@/devices/bench/stand-sim";
 import { act, measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { setBoard, walkByAdvice } from "@/tests/trials";
+import { setBoard, walkByAdvice } from "@/bench/hands";
 import { nextAct, solveSetOut, type SetOutEntry, type SetOutPlan, type Stand } from ".";
 
 const finished = (extra: Partial<Stand>, school: SetOutPlan["school"] = "tapes"): SetOutPlan => {

@@ -3,6 +3,7 @@ import {
   formatNumber,
   formatQuantity,
   parseQuantity,
+  splitPair,
   radToDeg,
   type Parsed,
   type UnitId,
@@ -59,7 +60,46 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
     });
   // Whether the sheet limits it or not: a stand that leans holds its board elsewhere than its hooks.
   slots.push(...tiltSlots(plan, TILTS.pitch), ...tiltSlots(plan, TILTS.roll));
+  if (has("rule")) slots.push(endsSlot(plan));
   return slots;
+}
+
+/** How the floor falls from one end of the beam to the other, beside what was measured of it. */
+const FLOOR_FALL = "fall of the floor under the beam";
+/** Two spots of a floor under the ends of a beam, beside the plane through them, mm. */
+const UNEVEN_MM = 1;
+/** More than this one end does not stand above the other, mm. */
+const MOST_APART_MM = 200;
+
+/**
+ * A rule from the floor to the beam at both its ends: how much higher one end is says how the beam
+ * lies to the floor, and the measured floor says how that lies to gravity. What is not known of the
+ * floor is common to every repeat.
+ */
+function endsSlot(plan: SetOutPlan): Slot {
+  const apartMm = 2 * plan.stand.beamHalfMm;
+  const floor = wantedTilt({ ...plan, target: { ...plan.target, upright: "vehicle-plane" } }).roll;
+  const rad = 1 / apartMm;
+  return {
+    id: "ends-roll",
+    name: "height of the beam’s two ends",
+    short: "ends",
+    act: "Rule from the floor up to the beam at both ends: enter both, vehicle left first, or how much higher one end is.",
+    instrument: "rule",
+    quantity: {
+      name: "how much higher one end of the beam is",
+      dimension: "angle",
+      min: -MOST_APART_MM * rad,
+      max: MOST_APART_MM * rad,
+    },
+    seconds: 30,
+    step: { rad, unit: "mm", most: MOST_APART_MM },
+    sides: TILTS.roll.sides,
+    against: { id: FLOOR_FALL, sigma: Math.hypot(floor.sigma, Math.SQRT2 * UNEVEN_MM * rad) },
+    observes: { in: "roll" },
+    toModel: (shown) => shown + floor.value,
+    toShown: (model) => model - floor.value,
+  };
 }
 
 /** Where a board hangs on the rail of a beam that carries several, by the rail's own scale. */
@@ -161,7 +201,7 @@ function tiltSlots(
         max: BUBBLE_END * divisionRad!,
       },
       seconds: 12,
-      divisionRad: divisionRad!,
+      step: { rad: divisionRad!, unit: "div", most: BUBBLE_END },
       sides: bubbleSides,
     })),
   ];
@@ -195,10 +235,12 @@ const unitOf = (slot: Pick<Slot, "quantity">, lengths: "mm" | "in"): UnitId =>
   slot.quantity.dimension === "angle" ? "deg" : lengths;
 
 /** What stands behind a slot's figure: mm, in, °, div. */
-export const slotUnit = (
-  slot: Pick<Slot, "quantity" | "divisionRad">,
-  lengths: "mm" | "in",
-): string => (slot.divisionRad ? "div" : slot.quantity.dimension === "angle" ? "°" : lengths);
+export const slotUnit = (slot: Pick<Slot, "quantity" | "step">, lengths: "mm" | "in"): string =>
+  slot.step?.unit === "div"
+    ? "div"
+    : slot.quantity.dimension === "angle" && !slot.step
+      ? "°"
+      : lengths;
 
 /**
  * What the two sides of a signed reading are called on a key: a side of the vehicle by its letter,
@@ -223,13 +265,44 @@ export function typedFigure(
 
 /** A figure as an instrument would show it, without unit or side. */
 export function plainFigure(
-  slot: Pick<Slot, "quantity" | "divisionRad">,
+  slot: Pick<Slot, "quantity" | "step">,
   size: number,
   lengths: "mm" | "in",
 ): string {
-  if (slot.divisionRad) return (size / slot.divisionRad).toFixed(1);
+  if (slot.step?.unit === "div") return (size / slot.step.rad).toFixed(1);
+  if (slot.step) return plainLength(size / slot.step.rad, lengths);
   if (slot.quantity.dimension === "angle") return radToDeg(size).toFixed(2);
-  return lengths === "in" ? (size / 25.4).toFixed(2) : size.toFixed(0);
+  return plainLength(size, lengths);
+}
+
+const plainLength = (mm: number, lengths: "mm" | "in"): string =>
+  lengths === "in" ? (mm / 25.4).toFixed(2) : mm.toFixed(0);
+
+/** How high an end of a beam may be, mm. */
+const END_OF_BEAM = {
+  name: "the height of an end of the beam",
+  dimension: "length",
+  min: 50,
+  max: 3500,
+} as const;
+
+/**
+ * Two heights, of the beam's vehicle-left end first, as how much higher that one is, in radians; null
+ * where the text is no such pair, or the slot no such slot.
+ */
+export function endsApart(
+  text: string,
+  { step }: Pick<Slot, "step">,
+  lengths: "mm" | "in",
+): number | null {
+  if (step?.unit !== "mm") return null;
+  const height = (part: string): number | null => {
+    const parsed = parseQuantity(part, END_OF_BEAM, lengths);
+    return parsed.ok ? parsed.value : null;
+  };
+  const both = splitPair(text.trim(), [height, height]);
+  const apart = both && both.values[0] - both.values[1];
+  return apart !== null && Math.abs(apart) <= step.most ? apart * step.rad : null;
 }
 
 /**
@@ -238,10 +311,17 @@ export function plainFigure(
  */
 export function parseShown(
   text: string,
-  slot: Pick<Slot, "quantity" | "divisionRad">,
+  slot: Pick<Slot, "quantity" | "step">,
   lengths: "mm" | "in",
 ): Parsed {
-  if (!slot.divisionRad) return parseQuantity(text, slot.quantity, unitOf(slot, lengths));
+  const { quantity, step } = slot;
+  if (step?.unit === "mm") {
+    const { name } = quantity;
+    const apart = { name, dimension: "length", min: -step.most, max: step.most } as const;
+    const mm = parseQuantity(text, apart, lengths);
+    return mm.ok ? { ...mm, value: mm.value * step.rad } : mm;
+  }
+  if (!step) return parseQuantity(text, slot.quantity, unitOf(slot, lengths));
   const figure = text
     .trim()
     .replace(/\s*(div|divisions?)$/i, "")
@@ -257,5 +337,5 @@ export function parseShown(
       ok: false,
       problem: `The bubble has ${BUBBLE_END} divisions to each side, not ${formatNumber(Math.abs(divisions), 1)}. At the end of its tube it says nothing: level roughly first.`,
     };
-  return { ok: true, value: divisions * slot.divisionRad, unit: "deg" };
+  return { ok: true, value: divisions * step.rad, unit: "deg" };
 }

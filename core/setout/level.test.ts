@@ -12,6 +12,7 @@ import {
   nextAct,
   outOfReach,
   parseShown,
+  readCaught,
   slotsFor,
   slotValue,
   solveSetOut,
@@ -21,7 +22,7 @@ import {
   type SetOutPlan,
 } from ".";
 import { planMoves } from "./moves";
-import { setBoard } from "@/tests/trials";
+import { setBoard } from "@/bench/hands";
 import { floorStep, wantedTilt } from "./plan";
 
 const plain = (text: string): string => text.replace(/\s/gu, " ");
@@ -263,7 +264,7 @@ describe("what a reading may honestly be", () => {
         const world = openBay(`honest-${i}`, plan);
         for (const slot of slotsFor(plan)) {
           // A tilted stand is levelled roughly before a bubble says anything.
-          if (slot.divisionRad) continue;
+          if (slot.step?.rad) continue;
           const shown = trueReading(world, slot.id);
           const { min, max } = slot.quantity;
           expect(shown >= min && shown <= max, `${slot.id}: ${shown} in ${min} to ${max}`).toBe(
@@ -297,5 +298,59 @@ describe("a floor nobody measured", () => {
     const far = unknown.target.placement.alongMm * Math.tan(Math.PI / 360);
     expect(floorStep(unknown).sigma).toBeCloseTo(far, 1);
     expect(floorStep(planOf(0, 0)).sigma).toBe(0.8);
+  });
+});
+
+describe("a rule at both ends of the beam", () => {
+  const bare = planOf(0, 1);
+  const plan: SetOutPlan = { ...bare, floorSlopeRad: tight };
+  const slot = slotsFor(plan).find((s) => s.id === "ends-roll")!;
+  const apart = 2 * plan.stand.beamHalfMm;
+
+  it("takes both heights, vehicle left first, or how much higher one end is", () => {
+    const caught = (text: string, lengths: "mm" | "in" = "mm") =>
+      readCaught(text, slot, 0, lengths);
+    expect(caught("1203 1200")).toEqual({ kind: "value", shown: 3 / apart });
+    expect(caught("12031209")).toEqual({ kind: "value", shown: -6 / apart });
+    expect(caught("3 R")).toEqual({ kind: "value", shown: -3 / apart });
+    expect(caught("50.1 50", "in")).toMatchObject({ kind: "value" });
+    expect(caught("3")).toMatchObject({ kind: "problem" });
+    expect(caught("1203")).toMatchObject({ kind: "problem" });
+    expect(plain(slotValue(slot, -3 / apart))).toBe("3 mm vehicle-right end high");
+  });
+
+  it("says how the beam lies, and however often it is read no better than the floor is known", () => {
+    const rad = degToRad(0.2);
+    const floor = {
+      ahead: { value: 0, sigma: 1e-4 },
+      left: { value: 0.004, sigma: degToRad(0.1) },
+    };
+    const sloping: SetOutPlan = { ...bare, floorSlopeRad: floor };
+    const own = slotsFor(sloping).find((s) => s.id === "ends-roll")!;
+    const tapes = ["tape-fl-l", "tape-fr-r", "tape-fl-r", "tape-fr-l", "laser-badge"];
+    const bay = openBay("ends", sloping);
+    const entry = (slotId: string, id: string, shown: number, sigma: number): SetOutEntry => ({
+      kind: "reading",
+      id,
+      slotId,
+      shown,
+      sigma,
+    });
+    const solved = (times: number) =>
+      solveSetOut(sloping, [
+        ...tapes.map((id) => entry(id, id, trueReading(bay, id), 1.5)),
+        ...Array.from({ length: times }, (_, n) =>
+          entry("ends-roll", `e${n}`, own.toShown(rad), degToRad(0.05)),
+        ),
+      ]).scalars.roll;
+    // Weighed against what is known without it: the floor's own share does not shrink with repeats.
+    const [before, after] = [solved(0), solved(3)];
+    const own3 = own.against!.sigma ** 2 + degToRad(0.05) ** 2 / 3;
+    const weighed = before.value / before.variance + rad / own3;
+    expect(after.variance).toBeCloseTo(1 / (1 / before.variance + 1 / own3), 9);
+    expect(after.value).toBeCloseTo(weighed * after.variance, 6);
+    const floorOnly = 1 / (1 / before.variance + 1 / own.against!.sigma ** 2);
+    expect(solved(40).variance).toBeGreaterThan(floorOnly);
+    expect(solved(40).variance).toBeLessThan(after.variance);
   });
 });

@@ -143,7 +143,7 @@ function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
   const ends =
     o.kind === "distance"
       ? [o.from, o.to]
-      : o.kind === "range"
+      : o.kind === "range" || o.kind === "returned"
         ? [o.panelPoint]
         : o.kind === "heading" || o.kind === "cause"
           ? []

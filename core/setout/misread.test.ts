@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { measure, openBay } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { setBoard } from "@/tests/trials";
+import { setBoard } from "@/bench/hands";
 import { nextAct, solveSetOut, type SetOutEntry } from ".";
 import { centredProbability } from "./chance";
 import { countingMisreads } from "./misread";

@@ -5,6 +5,7 @@ import type { Instrument } from "./instrument";
 import type { Slot } from "./slot";
 import { readingSigma } from "./slots";
 import { SEAT_SECONDS, type Playable } from "./ahead";
+import { seatSigma } from "./causes";
 import { sharing } from "./history";
 import { carries, type Witness } from "./reliability";
 import { isWalked } from "./schools";
@@ -34,8 +35,6 @@ export type Candidate = {
   why: string;
 };
 
-const OBSERVATION_ID = "candidate";
-
 /** The names of what readings have in common in a network. */
 const causesKnown = (s: SetOutSolution): Set<string> =>
   new Set((s.network.nuisances ?? []).map((n) => n.id));
@@ -52,35 +51,34 @@ function observationOf(s: SetOutSolution, slot: Slot, known: ReadonlySet<string>
   const { in: of } = slot.observes;
   if (of === "pitch" || of === "roll") {
     const lean = s.leans[of];
-    return lean ? { id: OBSERVATION_ID, kind: "cause", of: lean, value: 0, sigma: 1 } : null;
+    const minus = slot.against && known.has(slot.against.id) ? { minus: slot.against.id } : {};
+    return lean ? { id: slot.id, kind: "cause", of: lean, ...minus, value: 0, sigma: 1 } : null;
   }
   if (slot.observes.in !== "plan") return null;
   const mate = slot.mate === undefined ? undefined : s.mates[slot.mate];
-  const bare = slot.observes.observation(OBSERVATION_ID, 0, 1, s.body, mate);
+  const bare = slot.observes.observation(slot.id, 0, 1, s.body, mate);
   const seat = slot.seat && s.seats[slot.seat.id];
-  const o = sharing(
+  return sharing(
     bare,
     slot,
     seat !== undefined && known.has(seat) ? seat : undefined,
     s.plan.severalOfAKind ? instrumentFor(s, slot)?.id : undefined,
+    known,
   );
-  if (!("causes" in o || "scale" in o)) return o;
-  const { causes, scale, ...rest } = o as typeof o & { scale?: string };
-  return {
-    ...rest,
-    ...(causes ? { causes: causes.filter((c) => known.has(c.cause)) } : {}),
-    ...(scale && known.has(scale) ? { scale } : {}),
-  } as Reading;
 }
 
-/** What a reading is uncertain by that no repeat of it shares with it yet, mm. */
+/** What a reading is uncertain by that no repeat of it shares with it yet, mm or rad. */
 const looseness = (
   s: SetOutSolution,
   slot: Slot,
   anew: boolean,
   known: ReadonlySet<string>,
 ): number =>
-  slot.seat && (anew || !known.has(s.seats[slot.seat.id] ?? "")) ? slot.seat.sigmaMm : 0;
+  slot.seat && (anew || !known.has(s.seats[slot.seat.id] ?? ""))
+    ? seatSigma(slot.seat)
+    : slot.against && !known.has(slot.against.id)
+      ? slot.against.sigma
+      : 0;
 
 /** What each slot would show with the board at `board` (default: at the present solution). */
 export const predictedReadings = (s: SetOutSolution, board = s.board): Map<string, number> =>
@@ -95,7 +93,7 @@ function predictAt(
   const known = causesKnown(s);
   const read = slots.flatMap((slot) => {
     const reading = observationOf(s, slot, known);
-    return reading ? [{ slot, reading: { ...reading, id: slot.id } }] : [];
+    return reading ? [{ slot, reading }] : [];
   });
   const { pitch, roll } = s.leans;
   const predictions = predictReadings(
@@ -247,7 +245,7 @@ export function rankReadings(s: SetOutSolution, verdict: Verdict): Candidate[] {
           gradient: g ?? null,
           part: slot.observes.in,
           sigma: own,
-          seat: slot.seat?.sigmaMm ?? 0,
+          seat: slot.seat ? seatSigma(slot.seat) : 0,
           seconds: slot.seconds,
           taken: taken(slot),
         },
@@ -283,7 +281,7 @@ function sigmaAfter(
 }
 
 const without = (gradient: Float64Array, row: number): Float64Array => {
-  const out = Float64Array.from(gradient);
+  const out = gradient.slice();
   out[row] = 0;
   return out;
 };

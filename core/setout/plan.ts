@@ -84,7 +84,10 @@ export const floorStep = (
   plan.floorStepMm ?? { value: 0, sigma: UNMEASURED_FLOOR_RAD * throwFromWheels(plan) };
 
 /** From the front wheels to where the sheet puts the board, mm. */
-function throwFromWheels({ target, vehicle }: Pick<SetOutPlan, "target" | "vehicle">): number {
+export function throwFromWheels({
+  target,
+  vehicle,
+}: Pick<SetOutPlan, "target" | "vehicle">): number {
   const ahead = {
     "front-hub-line": 0,
     "front-badge": vehicle.frontOverhangMm,
@@ -118,6 +121,13 @@ export function wantedTilt(
   });
   return { pitch: along(-c, -s), roll: along(-s, c) };
 }
+
+/** Rear toe of a wheel nobody has measured: as cars are made. */
+const USUAL_TOE_RAD = degToRad(0.1);
+
+/** Heading of a rear wheel in vehicle axes: toe-in turns each toward the middle. */
+export const wheelHeading = ({ rearToe }: Pick<SetOutPlan, "rearToe">, left: boolean): number =>
+  left ? -(rearToe?.leftRad ?? USUAL_TOE_RAD) : (rearToe?.rightRad ?? USUAL_TOE_RAD);
 
 /**
  * A datum as weights on vehicle points: origin of the line, two points that give its direction, an

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { measure, openBay, type BenchWorld } from "@/devices/bench/world";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
 import { planOf } from "@/tests/fixtures";
-import { setBoard } from "@/tests/trials";
+import { setBoard } from "@/bench/hands";
 import {
   aged,
   bearWitness,

@@ -1,5 +1,5 @@
 import type { Meaning, Parsed } from "@/core/units";
-import { parseShown, sideKeys } from "./level-slots";
+import { endsApart, parseShown, sideKeys } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
 import type { Slot } from "./slot";
@@ -28,6 +28,8 @@ export function readCaught(
   lengths: "mm" | "in",
 ): Caught {
   if (text.trim() === "") return { kind: "empty" };
+  const apart = endsApart(text, slot, lengths);
+  if (apart !== null) return { kind: "value", shown: apart };
   const sided = slot.sides && sideKeys(slot)[0] === "L" ? /^(.*?)\s*([lr])\s*$/i.exec(text) : null;
   const [, typed, figure] = /^\s*([+\-−]?)\s*(.*)$/.exec(sided ? sided[1]! : text)!;
   const pressed = sided ? (sided[2]!.toLowerCase() === "l" ? 1 : -1) : side;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { act, measure, openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
 import { planOf } from "@/tests/fixtures";
-import { followAdvice } from "@/tests/trials";
+import { followAdvice } from "@/bench/hands";
 import {
   nextAct,
   secondsToSet,

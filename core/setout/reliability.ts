@@ -1,5 +1,5 @@
 import { DETECTABLE, predictReadings, type Reading } from "@/core/survey";
-import { TOE_LEFT, TOE_RIGHT } from "./causes";
+import { seesToe, TOE_LEFT, TOE_RIGHT } from "./causes";
 import type { SetOutSolution } from "./solve";
 
 /**
@@ -80,7 +80,7 @@ export function reliabilityOf(
   for (const n of network.nuisances ?? []) {
     const stale = onThrust && (n.id === TOE_LEFT || n.id === TOE_RIGHT);
     // A printout is only doubted where something at hand could tell.
-    if (!n.maySlip && !(stale && s.slots.some((x) => x.instrument === "wheel-laser"))) continue;
+    if (!n.maySlip && !(stale && s.slots.some((x) => seesToe(x.instrument)))) continue;
     const by = through(n.id);
     if (n.maySlip && by.length === 0) continue;
     hidden.push({ id: n.id, readings: by, sigma: n.sigma!, plan: column(n.id), height: false });

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { measure, openBay } from "@/devices/bench/world";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { planOf } from "@/tests/fixtures";
-import { setBoard } from "@/tests/trials";
+import { setBoard } from "@/bench/hands";
 import {
   boardKnowledge,
   chanceByTolerance,

@@ -75,7 +75,6 @@ export const chanceByTolerance = (
         c.mean,
         c.covariance,
         c.halves.map((h) => h * factor),
-        "rank",
       ),
     ),
   }));

@@ -55,6 +55,8 @@ export type ScalarTrack = {
   readings: { id: string; value: number; sigma: number }[];
   /** It was set to its figure with an eye on its own scale, and not disturbed since. */
   watched: boolean;
+  /** It is as the last job proved it, and was not disturbed since. */
+  kept?: boolean;
 };
 
 export const newTrack = (value: number, sigma: number): ScalarTrack => ({
@@ -80,6 +82,15 @@ export function setTrack(t: ScalarTrack, value: number, sigma: number): string[]
   return gone;
 }
 
+/** The number is as the last job proved it. */
+export function keepTrack(
+  t: ScalarTrack,
+  { value, sigma }: { value: number; sigma: number },
+): void {
+  t.prior = { value, variance: sigma * sigma };
+  t.kept = true;
+}
+
 /**
  * The number is disturbed: what was known becomes the prior of what follows, shifted and widened. In
  * one dimension this is all that a smoother could say of the present.
@@ -90,6 +101,7 @@ export function widenTrack(t: ScalarTrack, sigma: number, shift: number): string
   if (sigma === 0 && shift === 0) return [];
   const now = trackNow(t);
   t.watched = false;
+  t.kept = false;
   // Readings that contradict each other hand on their value but none of their confidence.
   const variance = now.suspect ? t.loosest : now.variance;
   t.prior = { value: now.value + shift, variance: variance + sigma * sigma };

@@ -1,8 +1,7 @@
-import { degToRad } from "@/core/units";
 import type { VehiclePointId } from "@/core/vehicle";
 import { isAside } from "./aside";
 import { TOE_LEFT, TOE_RIGHT } from "./causes";
-import type { SetOutPlan } from "./plan";
+import { wheelHeading, type SetOutPlan } from "./plan";
 import { asIs, inPlan, type Slot } from "./slot";
 
 /**
@@ -194,14 +193,8 @@ export function laserBehind({ target }: SetOutPlan): Slot[] {
   ];
 }
 
-/** Rear toe of a wheel nobody has measured: as cars are made. */
-const USUAL_TOE_RAD = degToRad(0.1);
 /** How far a panel sits from where it sat before, clamp and hook included, mm. */
 const PANEL_SEAT_MM = 0.7;
-
-/** Headings of the rear wheels in vehicle axes: toe-in turns each toward the middle. */
-const wheelHeading = (plan: SetOutPlan, left: boolean): number =>
-  left ? -(plan.rearToe?.leftRad ?? USUAL_TOE_RAD) : (plan.rearToe?.rightRad ?? USUAL_TOE_RAD);
 
 /**
  * Panels clamped across the rear wheels and a front hub; a rangefinder at each end of the beam

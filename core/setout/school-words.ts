@@ -24,6 +24,10 @@ export const SCHOOL_WORDS: Record<SchoolId, { say: string; note?: string }> = {
   "wheel-lasers": {
     say: "Lasers on the rear wheels shine along the car onto scales on the beam; a tape gives the distance.",
   },
+  "beam-lasers": {
+    say: "A laser at each end of the beam shines along the car onto scales at its wheels; mirrors on the rear wheels send light back.",
+    note: "Keep eyes out of the beams and of what the mirrors throw back. A tape gives the distance.",
+  },
   rig: {
     say: "The rig sees a target on each wheel and says where it stands, many times a second.",
     note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",

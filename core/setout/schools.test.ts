@@ -6,7 +6,6 @@ import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { SHEETS } from "@/demo/data/sheets";
 import { firstTarget } from "@/core/sheet";
 import { VEHICLES } from "@/demo/data/vehicles";
-import { boardOf } from "@/devices/bench/stand-sim";
 import { openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
 import {
   blindTo,
@@ -23,12 +22,26 @@ import {
   type SchoolId,
   type SetOutEntry,
   type SetOutPlan,
-  type SetOutSolution,
   type Slot,
 } from ".";
-import { TOE_LEFT, TOE_RIGHT } from "./causes";
+import { seatSigma, TOE_LEFT, TOE_RIGHT } from "./causes";
 import { inSchool } from "./schools";
-import { targetPose } from "./plan";
+import { offBy } from "@/tests/coverage";
+
+/** Kit that the demo shop does not have. */
+const LIGHTS: typeof INSTRUMENTS = (["beam-laser", "mirror"] as const).map((kind) => ({
+  id: kind,
+  name: kind,
+  kind,
+  sigmaMm: 0.8,
+  sigmaMmPerM: 0.1,
+  sigmaRad: degToRad(0.03),
+}));
+const MARK = { id: "mould", name: "mould mark", yMm: 35, zMm: 500, sigmaMm: 1.2 };
+const marked = (v: (typeof VEHICLES)[number]): typeof v => ({
+  ...v,
+  centreMarks: [{ ...MARK, xMm: v.frontBadge.xMm - 40 }],
+});
 
 const planOf = (n: 0 | 1 | 2, school: SchoolId): SetOutPlan => ({
   vehicle: VEHICLES.find((v) => SHEETS[n]!.appliesTo.vehicles.includes(v.id))!,
@@ -56,6 +69,14 @@ function walk(
     ...bay,
     toe: { leftRad: toe(plan.rearToe!.leftRad), rightRad: toe(plan.rearToe!.rightRad) },
   };
+  // What goes through one seat sits as it sits for each.
+  const seats = new Map<string, number>();
+  const seated = ({ seat }: Slot): number => {
+    const own = gaussian(random);
+    if (!seat) return 0;
+    if (!seats.has(seat.id)) seats.set(seat.id, own);
+    return seatSigma(seat) * seats.get(seat.id)!;
+  };
   const level = (s: Slot): boolean => s.id === "tilt-pitch" || s.id === "tilt-roll";
   const entries = slotsFor(plan)
     .filter((s) =>
@@ -72,41 +93,11 @@ function walk(
         kind: "reading",
         id: slot.id,
         slotId: slot.id,
-        shown: truth + (slot.seat?.sigmaMm ?? 0) * gaussian(random) + sigma * gaussian(random),
+        shown: truth + seated(slot) + sigma * gaussian(random),
         sigma,
       };
     });
   return { world, entries };
-}
-
-/**
- * Squared Mahalanobis distance of the aim from the truth: how far it is off, measured by its own
- * uncertainty.
- */
-function offBy(world: BenchWorld, s: SetOutSolution): number {
-  const { plan } = world;
-  const line = datumLine(datumFrame({ ...plan, rearToe: world.toe }), world.points);
-  const wanted = targetPose(plan.target, line);
-  const board = boardOf(plan.stand, world.stand).pose;
-  const [c, n] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
-  const [dx, dy] = [board.xMm - wanted.xMm, board.yMm - wanted.yMm];
-  const truth = [
-    c * dx + n * dy,
-    -n * dx + c * dy,
-    wrapAngle(board.headingRad - wanted.headingRad),
-  ];
-  const d = [s.aim!.alongMm - truth[0]!, s.aim!.acrossMm - truth[1]!, s.aim!.twistRad - truth[2]!];
-  const m = s.aim!.covariance;
-  const det = (a: number[][]): number =>
-    a[0]![0]! * (a[1]![1]! * a[2]![2]! - a[1]![2]! * a[2]![1]!) -
-    a[0]![1]! * (a[1]![0]! * a[2]![2]! - a[1]![2]! * a[2]![0]!) +
-    a[0]![2]! * (a[1]![0]! * a[2]![1]! - a[1]![1]! * a[2]![0]!);
-  const whole = det(m);
-  return d.reduce(
-    (sum, v, k) =>
-      sum + (v * det(m.map((row, i) => row.map((x, j) => (j === k ? d[i]! : x))))) / whole,
-    0,
-  );
 }
 
 const SCHOOL_IDS = [
@@ -115,6 +106,7 @@ const SCHOOL_IDS = [
   "floor-box-rear",
   "wheel-panels",
   "wheel-lasers",
+  "beam-lasers",
   "rig",
 ] as const;
 const RUNS = 2000;
@@ -127,7 +119,10 @@ describe("the schools stand on one footing", () => {
     (school) => {
       let held = 0;
       for (let n = 0; n < RUNS; n++) {
-        const { world, entries } = walk(planOf((n % 3) as 0 | 1 | 2, school), `${school}/${n}`);
+        const bare = planOf((n % 3) as 0 | 1 | 2, school);
+        const plan =
+          school === "beam-lasers" ? { ...bare, instruments: [...INSTRUMENTS, ...LIGHTS] } : bare;
+        const { world, entries } = walk(plan, `${school}/${n}`);
         if (offBy(world, solveSetOut(world.plan, entries)) <= CHI3_95) held++;
       }
       expect(held / RUNS).toBeGreaterThanOrEqual(0.93);
@@ -155,7 +150,9 @@ describe("the schools stand on one footing", () => {
   });
 
   it("every reading has a name, an act and an instrument, and foretells what plain geometry shows", () => {
-    const plan = planOf(0, "free");
+    const bare = planOf(0, "free");
+    const vehicle = marked(bare.vehicle);
+    const plan = { ...bare, vehicle, instruments: [...INSTRUMENTS, ...LIGHTS] };
     const { world, entries } = walk(plan, "names");
     const level = (id: string): boolean => id.startsWith("tilt-");
     const exact = entries.map((e) => ({
@@ -172,8 +169,57 @@ describe("the schools stand on one footing", () => {
       for (const step of SCHOOLS[id].path) expect(entries.map((e) => e.slotId)).toContain(step);
   });
 
+  it("a mark beside the middle keeps the line where the badge is hidden, and where both are read both count", () => {
+    const [tapes] = [SCHOOLS.tapes.path.filter((id) => id !== "laser-badge")];
+    const sigmas = [["laser-badge"], ["laser-mark-mould"], ["laser-badge", "laser-mark-mould"]].map(
+      (lasers) => {
+        let held = 0;
+        let sigma = 0;
+        for (let n = 0; n < 400; n++) {
+          const bare = planOf(0, "free");
+          const plan = { ...bare, vehicle: marked(bare.vehicle) };
+          const { world, entries } = walk(plan, `mark/${n}`, [...tapes!, ...lasers]);
+          const s = solveSetOut(plan, entries);
+          if (offBy(world, s) <= CHI3_95) held++;
+          sigma = Math.sqrt(s.aim!.covariance[1]![1]!);
+        }
+        expect(held / 400).toBeGreaterThan(0.92);
+        return sigma;
+      },
+    );
+    expect(sigmas[1]).toBeGreaterThan(sigmas[0]!);
+    expect(sigmas[2]).toBeLessThan(sigmas[0]!);
+    const plan = { ...planOf(0, "tapes"), vehicle: marked(planOf(0, "tapes").vehicle) };
+    const walked = slotsFor(plan).filter((s) => inSchool(plan, s));
+    expect(walked.map((s) => s.id)).toContain("laser-mark-mould");
+  });
+
+  it("light from the mirrors comes back at twice the angle, and sees the twist better than any scale", () => {
+    const bare = planOf(0, "free");
+    const plan = { ...bare, instruments: [...INSTRUMENTS, ...LIGHTS] };
+    const twist = (ids: string[]): number => {
+      const { entries } = walk(plan, "twist", [...SCHOOLS.tapes.path, ...ids]);
+      return Math.sqrt(solveSetOut(plan, entries).aim!.covariance[2]![2]!);
+    };
+    const known = twist(["mirror-rl", "mirror-rr"]);
+    expect(known).toBeLessThan(twist([]));
+    const bay = openBay("back", plan);
+    const turned = (rad: number): BenchWorld => ({
+      ...bay,
+      stand: {
+        ...bay.stand,
+        joints: bay.stand.joints.map(() => 0),
+        base: { ...bay.stand.base, headingRad: Math.PI + rad },
+      },
+      toe: { leftRad: 0, rightRad: 0 },
+    });
+    const at = (rad: number): number => trueReading(turned(rad), "mirror-rl");
+    const far = trueReading(turned(0), "panel-rl");
+    expect((at(1e-4) - at(-1e-4)) / 2e-4 / far).toBeCloseTo(-2, 2);
+  });
+
   it("what stands on a rear wheel, or shines from it, goes with its toe as plain geometry has it", () => {
-    const bare = planOf(2, "wheel-panels");
+    const bare = { ...planOf(2, "wheel-panels"), instruments: [...INSTRUMENTS, ...LIGHTS] };
     // Beam ends far beside the wheels: a turned panel is met well off its middle.
     const plan = { ...bare, stand: { ...bare.stand, beamHalfMm: 1300 } };
     const more = degToRad(0.1);
@@ -184,7 +230,7 @@ describe("the schools stand on one footing", () => {
       stand,
       toe: { leftRad: toeRad, rightRad: toeRad },
     });
-    for (const id of ["panel-rl", "panel-rr", "scale-rl", "scale-rr"]) {
+    for (const id of ["panel-rl", "panel-rr", "scale-rl", "scale-rr", "mirror-rl", "mirror-rr"]) {
       const slope = (trueReading(worldOf(more), id) - trueReading(worldOf(0), id)) / more;
       const { observes } = slotsFor(plan).find((s) => s.id === id)!;
       const reading = observes.in === "plan" ? observes.observation(id, 0, 1, "board") : null;

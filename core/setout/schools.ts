@@ -14,6 +14,7 @@ export type SchoolId =
   | "floor-box-rear"
   | "wheel-panels"
   | "wheel-lasers"
+  | "beam-lasers"
   | "rig"
   | "mat-tapes"
   | "mat-laser"
@@ -89,6 +90,21 @@ export const SCHOOLS: Record<SchoolId, School> = {
     needs: ["wheel-laser", "tape"],
     sees: ["rear-axle-normal", "centreline"],
   },
+  "beam-lasers": {
+    name: "Beam lasers",
+    path: [
+      "beam-fl",
+      "beam-fr",
+      "beam-rl",
+      "beam-rr",
+      "mirror-rl",
+      "mirror-rr",
+      "tape-fl-l",
+      "tape-fr-r",
+    ],
+    needs: ["beam-laser", "tape"],
+    sees: ["rear-axle-normal"],
+  },
   rig: {
     name: "Camera rig",
     path: [
@@ -140,13 +156,13 @@ export const SCHOOLS: Record<SchoolId, School> = {
  */
 export function inSchool(
   plan: { target: Pick<Target, "kind" | "datum">; school?: SchoolId },
-  slot: { id: string; instrument: Instrument["kind"]; observes: { in: string } },
+  slot: { id: string; like?: string; instrument: Instrument["kind"]; observes: { in: string } },
 ): boolean {
   const { path } = SCHOOLS[schoolOf(plan)];
   return (
     slot.observes.in !== "plan" ||
     path.length === 0 ||
-    path.includes(slot.id) ||
+    path.includes(slot.like ?? slot.id) ||
     (plan.target.datum === "thrust" && slot.instrument === "wheel-laser")
   );
 }
@@ -161,7 +177,12 @@ export const isWalked = (
 ): boolean => s.laserOff || inSchool(s.plan, slot);
 
 /** Ways whose beams run along the car: they miss a board that stands beside the line. */
-const ALONG_CAR: readonly SchoolId[] = ["tapes-rear", "wheel-panels", "wheel-lasers"];
+const ALONG_CAR: readonly SchoolId[] = [
+  "tapes-rear",
+  "wheel-panels",
+  "wheel-lasers",
+  "beam-lasers",
+];
 
 /** Whether this way cannot see the board where the sheet puts it. */
 export const misses = (

@@ -3,9 +3,10 @@ import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { measure, openBay, trueReading, type BenchWorld } from "@/devices/bench/world";
 import { boardOf, carryOut, type StandBody } from "@/devices/bench/stand-sim";
+import { trueError } from "@/tests/coverage";
 import { planOf } from "@/tests/fixtures";
 import { independentSolution } from "@/tests/independent-solver";
-import { byAdvice, followAdvice, readUntilSure, setBoard } from "@/tests/trials";
+import { byAdvice, followAdvice, readUntilSure, setBoard } from "@/bench/hands";
 import { degToRad } from "@/core/units";
 import {
   aim,
@@ -175,38 +176,7 @@ describe("aim", () => {
         }
     },
   );
-
-  it("covers the true aim error in 93 to 97 % of 1,000 simulated bays", () => {
-    let inside = 0;
-    const plan = planOf(0, 0);
-    const sigmas = FIVE.map((id) => sigmaOf(plan, id));
-    for (let i = 0; i < 1000; i++) {
-      const world = openBay(`cover-${i}`, plan);
-      const a = solveSetOut(
-        plan,
-        FIVE.map((slotId, k) => ({
-          kind: "reading",
-          id: `${k}`,
-          slotId,
-          shown: measure(world, slotId, k),
-          sigma: sigmas[k]!,
-        })),
-      ).aim!;
-      const truth = boardOf(plan.stand, world.stand).pose;
-      const line = datumLine(datumFrame(plan), world.points);
-      const [ux, uy] = [Math.cos(line.headingRad), Math.sin(line.headingRad)];
-      const across = -uy * (truth.xMm - line.xMm) + ux * (truth.yMm - line.yMm);
-      if (Math.abs(a.acrossMm - across) < 1.96 * Math.sqrt(a.covariance[1]![1]!)) inside++;
-    }
-    expect(inside).toBeGreaterThan(930);
-    expect(inside).toBeLessThan(970);
-  });
 });
-
-const sigmaOf = (plan: SetOutPlan, slotId: string): number => {
-  const judged = nextAct(solveSetOut(plan, []));
-  return judged.candidates.find((c) => c.slot.id === slotId)!.sigma;
-};
 
 describe("the path to a verdict", () => {
   it("sets the board inside tolerance in 60 simulated bays of three sheets, by its own advice alone", () => {
@@ -216,20 +186,13 @@ describe("the path to a verdict", () => {
         const plan = planOf(n, n === 2 ? 0 : n);
         const { world, judged } = followAdvice(plan, `follow-${i}`, null);
         expect(judged.verdict.kind).toBe("set");
-        const board = boardOf(plan.stand, world.stand);
-        const target = targetPose(plan.target, datumLine(datumFrame(plan), world.points));
+        const [along, across, twist] = trueError(world).map(Math.abs);
+        const high = Math.abs(
+          boardOf(plan.stand, world.stand).heightMm - plan.target.placement.heightMm,
+        );
         const t = plan.target.tolerance;
-        const off = [
-          board.pose.xMm - target.xMm,
-          board.pose.yMm - target.yMm,
-          board.heightMm - plan.target.placement.heightMm!,
-        ];
-        const out =
-          Math.abs(off[0]!) > t.alongMm! ||
-          Math.abs(off[1]!) > t.acrossMm! ||
-          Math.abs(off[2]!) > t.heightMm!;
-        if (out || Math.abs(board.pose.headingRad - target.headingRad) > degToRad(t.twistDeg!))
-          outside++;
+        if (along! > t.alongMm! || across! > t.acrossMm! || high > t.heightMm!) outside++;
+        else if (twist! > degToRad(t.twistDeg!)) outside++;
       }
     // Chance is at least 99 % each: more than 3 misses in 60 has a probability below 0.4 %.
     expect(outside).toBeLessThanOrEqual(3);

@@ -1,6 +1,12 @@
 import { invertSpd } from "@/core/math/linear";
 import { predictReadings, type Reading } from "@/core/survey";
-import { hubCovariance, vehiclePoints } from "@/core/vehicle";
+import {
+  hubCovariance,
+  markPoint,
+  vehiclePoints,
+  type Vehicle,
+  type VehiclePointId,
+} from "@/core/vehicle";
 import { centredProbability } from "./chance";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors, type Verdict } from "./verdict";
@@ -29,6 +35,11 @@ const MARK_NAMES = {
   badgeF: "front badge",
   badgeR: "rear badge",
 } as const;
+
+const markName = ({ centreMarks = [] }: Vehicle, id: VehiclePointId): string =>
+  id in MARK_NAMES
+    ? MARK_NAMES[id as keyof typeof MARK_NAMES]
+    : (centreMarks.find((m) => markPoint(m.id) === id)?.name ?? id);
 
 /** Nothing that is off by more than this is called careless any more: mm, rad. */
 const ANYTHING = { mm: 100, rad: 0.1 };
@@ -134,7 +145,7 @@ export function slopsOf(s: SetOutSolution, verdict: Verdict): Slop[] {
         const plan = onPlan(v);
         // A mark that moves nothing by a thousandth of itself has no say.
         if (plan.every((x) => Math.abs(x) < 1e-3)) return [];
-        const name = `${MARK_NAMES[p.id]}, ${axis === 0 ? "fore and aft" : "to the side"}`;
+        const name = `${markName(vehicle, p.id)}, ${axis === 0 ? "fore and aft" : "to the side"}`;
         return slop(`${p.id}-${axis === 0 ? "x" : "y"}`, "mark", name, "mm", {
           plan,
           scalars: none,

@@ -1,5 +1,5 @@
 import type { Target } from "@/core/sheet";
-import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
+import { markPoint, vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { isAside } from "./aside";
 import { isByHand, matPoints } from "./hands";
 import { levelSlots, railSlot } from "./level-slots";
@@ -7,6 +7,7 @@ import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
 import { matSlots } from "./mat-slots";
 import { asIs, inPlan, type Slot } from "./slot";
+import { beamLaserSlots, mirrorSlots } from "./beam-slots";
 import { floorMarkSlots, laserBehind, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
 /**
@@ -24,7 +25,8 @@ export type CarrierPoint = {
 export const carrierPoints = (plan: SetOutPlan): CarrierPoint[] =>
   isByHand(plan.target) ? matPoints(plan.target) : standPoints(plan);
 
-function standPoints({ stand }: SetOutPlan): CarrierPoint[] {
+function standPoints({ stand, instruments }: SetOutPlan): CarrierPoint[] {
+  const shines = instruments.some((i) => i.kind === "beam-laser");
   const beam = { from: "floor", mm: stand.hookHeightMm } as const;
   const laser =
     stand.laserOn === "beam" ? beam : ({ from: "board", mm: stand.laserUpMm ?? 0 } as const);
@@ -34,6 +36,12 @@ function standPoints({ stand }: SetOutPlan): CarrierPoint[] {
     { id: "beam", xMm: 0, yMm: 0, up: beam },
     { id: "laser", xMm: 0, yMm: 0, up: laser },
     { id: "laserAhead", xMm: 1000, yMm: 0, up: laser },
+    ...(shines
+      ? [
+          { id: "beamLAhead", xMm: 1000, yMm: -stand.beamHalfMm, up: beam },
+          { id: "beamRAhead", xMm: 1000, yMm: stand.beamHalfMm, up: beam },
+        ]
+      : []),
     { id: "centre", xMm: 0, yMm: 0 },
     { id: "ahead", xMm: 1000, yMm: 0 },
   ];
@@ -73,14 +81,57 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
   return slots;
 }
 
+/**
+ * How far the board laser lands beside the front badge, or beside another mark of the front.
+ *
+ * @param mark of the vehicle's further marks; null for the badge
+ */
+function laserPast({ target, instruments }: SetOutPlan, mark: CentreMark | null): Slot {
+  const behind = instruments.some((i) => i.kind === "floor-laser") && !isAside(target);
+  const expected = (target.beam?.acrossMm ?? target.placement.acrossMm) - (mark?.yMm ?? 0);
+  const name = mark ? mark.name : "the front badge";
+  return {
+    id: mark ? `laser-${markPoint(mark.id)}` : "laser-badge",
+    name: mark ? `board laser past ${name}` : "board laser past front badge",
+    short: mark ? mark.name : "laser",
+    act: `Read how far the board laser lands beside ${name}.`,
+    ...(behind && !mark
+      ? { hint: "Hidden behind a low chin? Choose the way with the laser from behind (W)." }
+      : {}),
+    instrument: "laser",
+    quantity: {
+      name: mark ? `the laser beside ${name}` : "the laser offset at the badge",
+      dimension: "length",
+      min: expected - 600,
+      max: expected + 600,
+      expected,
+    },
+    seconds: 25,
+    sides: { positive: "vehicle left", negative: "vehicle right" },
+    // A laser line spreads over its throw, not over the offset that is read; two to three metres
+    // are taken as three.
+    throwM: 3,
+    ...(mark ? { like: "laser-badge" } : {}),
+    // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves the
+    // badge on its left.
+    observes: inPlan((body) => ({
+      kind: "offset",
+      point: mark ? markPoint(mark.id) : "badgeF",
+      lineFrom: `${body}.laser`,
+      lineTo: `${body}.laserAhead`,
+    })),
+    ...asIs,
+  };
+}
+
+type CentreMark = NonNullable<SetOutPlan["vehicle"]["centreMarks"]>[number];
+
 function makeSlots(plan: SetOutPlan): Slot[] {
   if (isByHand(plan.target)) return matSlots(plan);
   const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const slots: Slot[] = [];
-  const across = plan.target.beam?.acrossMm ?? plan.target.placement.acrossMm;
   const points = new Map(vehiclePoints(vehicle).map((p) => [p.id, p]));
-  const sideways = { positive: "vehicle left", negative: "vehicle right" };
 
   const tape = (id: string, hub: VehiclePointId, end: "beamL" | "beamR", seconds: number): void => {
     // The tape runs from hub height to hook height; the network is a plan, so the rise is taken
@@ -108,38 +159,10 @@ function makeSlots(plan: SetOutPlan): Slot[] {
     tape("tape-fl-r", "hubFL", "beamR", 45);
     tape("tape-fr-l", "hubFR", "beamL", 45);
   }
-  if (has("laser"))
-    slots.push({
-      id: "laser-badge",
-      name: "board laser past front badge",
-      short: "laser",
-      act: "Read how far the board laser lands beside the front badge.",
-      ...(has("floor-laser") && !isAside(plan.target)
-        ? { hint: "Hidden behind a low chin? Choose the way with the laser from behind (W)." }
-        : {}),
-      instrument: "laser",
-      quantity: {
-        name: "the laser offset at the badge",
-        dimension: "length",
-        min: across - 600,
-        max: across + 600,
-        expected: across,
-      },
-      seconds: 25,
-      sides: sideways,
-      // A laser line spreads over its throw, not over the offset that is read; two to three metres
-      // are taken as three.
-      throwM: 3,
-      // The line points at the car, so its left is vehicle right: a dot to vehicle left leaves the
-      // badge on its left.
-      observes: inPlan((body) => ({
-        kind: "offset",
-        point: "badgeF",
-        lineFrom: `${body}.laser`,
-        lineTo: `${body}.laserAhead`,
-      })),
-      ...asIs,
-    });
+  if (has("laser")) {
+    slots.push(laserPast(plan, null));
+    for (const mark of vehicle.centreMarks ?? []) slots.push(laserPast(plan, mark));
+  }
   if (has("tape")) {
     tape("tape-rl-l", "hubRL", "beamL", 60);
     tape("tape-rr-r", "hubRR", "beamR", 60);
@@ -149,6 +172,8 @@ function makeSlots(plan: SetOutPlan): Slot[] {
   if (has("plumb")) slots.push(...floorMarkSlots(plan));
   if (has("range")) slots.push(...panelSlots(plan));
   if (has("wheel-laser")) slots.push(...wheelLaserSlots(plan));
+  if (has("beam-laser")) slots.push(...beamLaserSlots(plan));
+  if (has("mirror")) slots.push(...mirrorSlots(plan));
   if (has("rig")) slots.push(...rigSlots(plan));
 
   slots.push(...levelSlots(plan));
@@ -162,7 +187,13 @@ function makeSlots(plan: SetOutPlan): Slot[] {
  * angle over its throw.
  */
 export function readingSigma(instrument: Instrument, slot: Slot, value: number): number {
-  if (slot.quantity.dimension === "angle") return instrument.sigmaRad;
+  if (slot.quantity.dimension === "angle") {
+    // Two heights a beam apart: what either is off by, over their distance.
+    const { sigmaMm, sigmaMmPerM } = instrument;
+    const ends =
+      slot.step?.unit === "mm" ? Math.SQRT2 * (sigmaMm + sigmaMmPerM) * slot.step.rad : 0;
+    return Math.hypot(instrument.sigmaRad, ends);
+  }
   const lengthM = slot.throwM ?? Math.abs(value) / 1000;
   return Math.hypot(
     instrument.sigmaMm + instrument.sigmaMmPerM * lengthM,

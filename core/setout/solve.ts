@@ -1,15 +1,17 @@
 import type { Adjustment, ObservationResult, SurveyNetwork } from "@/core/survey";
 import { vehiclePoints } from "@/core/vehicle";
 import { aim, type PlanAim } from "./aim";
-import { PRINTED_TOE_SIGMA, TOE_SIGMA } from "./causes";
+import { PRINTED_TOE_SIGMA, seesToe, TOE_SIGMA } from "./causes";
 import { displacement, NOWHERE, settlesTilt, stateAfter } from "./displace";
 import { estimate, type Estimate } from "./estimate";
 import { isByHand } from "./hands";
+import { beforeNextCar, type Kept } from "./kept";
 import { afterLaser, afterMove } from "./last-acts";
 import { LAST_ACT_IDS, type LastActId } from "./last-act-ids";
 import {
   disturb,
   epochNow,
+  keepStanding,
   leanAnew,
   leanNow,
   moveVehicle,
@@ -37,6 +39,7 @@ import {
 } from "./plan";
 import { planeFor, type Plane } from "./plane";
 import {
+  keepTrack,
   newTrack,
   setTrack,
   trackNow,
@@ -78,6 +81,8 @@ export type SetOutEntry = { target?: string } &
     /** A reading that was struck, and what it went through was seated anew: that stays so. */
     | { kind: "seated"; id: string; slotId: string }
     | { kind: "touch"; id: string; touch: TouchKind }
+    /** Nobody touched the stand since the last job set it out; the car is another one. */
+    | { kind: "kept"; id: string; kept: Kept; goneMm: number }
     /** A proposed move that was carried out; `rest` are the moves of the same plan still to do. */
     | { kind: "move"; id: string; move: Move; rest: Move[] }
   );
@@ -288,8 +293,10 @@ function read(
   else {
     const { in: part } = slot.observes;
     const reading = { id: e.id, value: slot.toModel(e.shown), sigma: e.sigma };
-    p.levels[part].readings.push(reading);
-    if (part === "pitch" || part === "roll") readLean(h, p.carrier, part, reading);
+    const { against } = slot;
+    p.levels[part].readings.push({ ...reading, sigma: Math.hypot(e.sigma, against?.sigma ?? 0) });
+    if (part === "pitch" || part === "roll")
+      readLean(h, p.carrier, part, { ...reading, ...(against ? { against } : {}) });
     if (part === "height") epochNow(h, p.carrier).heightMm = trackNow(p.levels.height).value;
   }
 }
@@ -355,6 +362,17 @@ function standAnew(
 /** What becomes of where a target hangs on the rail of its beam. */
 function unsettleRail(p: Progress, sigmaMm: number, byMm: number): void {
   for (const r of widenTrack(p.levels.rail, sigmaMm, byMm)) p.doubted.add(r);
+}
+
+/** What carries a target stands as the last job left it. Whatever was done before is not undone by it. */
+function keep(h: History, p: Progress, { kept, goneMm }: Extract<SetOutEntry, { kind: "kept" }>) {
+  if (!isFresh(h, p)) return;
+  const now = beforeNextCar(kept, goneMm);
+  keepStanding(h, p.carrier, now);
+  for (const id of CARRIED) keepTrack(p.levels[id], now[id]);
+  p.adjusters = { joints: [...now.adjusters] };
+  p.atMarks = true;
+  p.finished = [...now.finished];
 }
 
 /** A target's carrier is moved by hand. */
@@ -460,6 +478,7 @@ export function solveScene(
     const onIt = all.filter((x) => x.carrier === p.carrier);
     if (e.kind === "reading") read(h, p, mateFor(all, p, p.slots.get(e.slotId)), e);
     else if (e.kind === "seated") seated(h, p, e.slotId);
+    else if (e.kind === "kept") keep(h, p, e);
     else if (e.kind === "touch") touch(h, e.touch === "moved-car" ? all : onIt, e.touch);
     else
       carryOut(
@@ -510,7 +529,7 @@ const isBegun = (h: History, p: Progress): boolean => ownReadings(h, p).length >
  */
 const toeSigma = ({ rearToe, rearToeSigmaRad, instruments }: SetOutPlan): number =>
   rearToeSigmaRad ??
-  (!rearToe || instruments.some((i) => i.kind === "wheel-laser") ? TOE_SIGMA : PRINTED_TOE_SIGMA);
+  (!rearToe || instruments.some((i) => seesToe(i.kind)) ? TOE_SIGMA : PRINTED_TOE_SIGMA);
 
 /** What the only target of a setup is called where nobody names it. */
 const ONLY = "board";
@@ -559,7 +578,9 @@ function solutionOf(
     : (p.plan.stand.lastActs ?? []).filter((id) => !p.finished.includes(id));
   /** A figure that was watched as it was set need not be read before the stand is finished, only after. */
   const proved = (q: ScalarId): boolean =>
-    p.levels[q].readings.length > 0 || (p.levels[q].watched && lacking.length > 0);
+    p.levels[q].readings.length > 0 ||
+    p.levels[q].kept === true ||
+    (p.levels[q].watched && lacking.length > 0);
   const mates = Object.fromEntries(
     [...p.slots.values()].flatMap((s) => {
       const mate = mateFor(all, p, s);

@@ -58,6 +58,10 @@ export function likelyCause(slot: Slot): string {
       return "a panel that does not sit square on its wheel, or a beam that meets something before it";
     case "wheel-laser":
       return "a wheel laser that does not sit square on its rim";
+    case "beam-laser":
+      return "a laser that does not shine square from the beam, or a scale that does not count from the hub";
+    case "mirror":
+      return "a mirror that does not sit square on its wheel";
     case "plumb":
       return "a floor mark that was moved, or a badge that is not on the centreline";
     case "laser":

@@ -1,4 +1,4 @@
-import { TOE_LEFT, TOE_RIGHT } from "./causes";
+import { seesToe, TOE_LEFT, TOE_RIGHT } from "./causes";
 import type { SetOutSolution } from "./solve";
 
 /**
@@ -7,9 +7,10 @@ import type { SetOutSolution } from "./solve";
  */
 export function toeSeen(s: SetOutSolution): { left: number; right: number; sigma: number } | null {
   const { rearToe } = s.plan;
-  const seen = s.readings.some(
-    (r) => s.slots.find((x) => x.id === r.slotId)?.instrument === "wheel-laser",
-  );
+  const seen = s.readings.some((r) => {
+    const kind = s.slots.find((x) => x.id === r.slotId)?.instrument;
+    return kind !== undefined && seesToe(kind);
+  });
   const of = (id: string) => s.adjustment?.nuisances.find((n) => n.id === id);
   const [left, right] = [of(TOE_LEFT), of(TOE_RIGHT)];
   if (!rearToe || !seen || !left || !right) return null;

@@ -1,5 +1,5 @@
 import { degToRad } from "@/core/units";
-import { normalCdf } from "@/core/math/distributions";
+import { normalCdfFast } from "@/core/math/distributions";
 import { centredProbability } from "./chance";
 import { asTooFar, countingMisreads } from "./misread";
 import { floorStep, wantedHeight, wantedTilt } from "./plan";
@@ -80,7 +80,7 @@ export function scalarErrors(
 
 /** P(|error + sigma Z| < half) for one Gaussian quantity. */
 export const insideChance = (error: number, sigma: number, half: number): number =>
-  normalCdf((half - error) / sigma) - normalCdf((-half - error) / sigma);
+  normalCdfFast((half - error) / sigma) - normalCdfFast((-half - error) / sigma);
 
 /**
  * Judges a solution.

@@ -3,7 +3,6 @@ import { planOf } from "@/tests/fixtures";
 import { actOf, moveWords, slotsFor, slotValue, type Move } from ".";
 import { adjustersOf } from "./moves";
 import { estimateScalar } from "./scalar";
-import { moveWidening, TOUCHES } from "./touch";
 
 const right = { driverSide: "right" } as const;
 const left = { driverSide: "left" } as const;
@@ -125,27 +124,6 @@ describe("one number with readings of its own", () => {
     ]);
     expect(e.suspect).not.toBeNull();
     expect(Math.abs(e.residuals[0]!.w)).toBeCloseTo(Math.abs(e.residuals[1]!.w), 1);
-  });
-});
-
-describe("what a touch puts in doubt", () => {
-  it("a knock more than a hung board, a hung board more than nothing; a moved car leaves the height alone", () => {
-    expect(TOUCHES.knocked.widening.planMm).toBeGreaterThan(TOUCHES.hung.widening.planMm);
-    expect(TOUCHES["moved-car"].widening.heightMm).toBe(0);
-    expect(TOUCHES.cranked.widening.heightMm).toBeGreaterThan(TOUCHES.cranked.widening.planMm);
-  });
-  it("a longer move is less sure than a short one of the same kind", () => {
-    const slide = (byMm: number): Move => ({
-      kind: "slide",
-      joint: 1,
-      axis: "cross",
-      byMm,
-      awayMm: 0,
-      leftMm: byMm,
-      after,
-    });
-    expect(moveWidening(slide(80)).planMm).toBeGreaterThan(moveWidening(slide(5)).planMm);
-    expect(moveWidening(slide(80)).heightMm).toBe(0);
   });
 });
 

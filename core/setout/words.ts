@@ -160,8 +160,10 @@ function drawWords(move: Extract<Move, { kind: "draw" }>, mm: (v: number) => str
  */
 export function slotValue(slot: Slot, shown: number, setting: LengthSetting = "mm"): string {
   const size = slot.sides ? Math.abs(shown) : shown;
-  const figure = slot.divisionRad
-    ? `${formatNumber(size / slot.divisionRad, 1)}\u00a0div`
+  const figure = slot.step
+    ? slot.step.unit === "mm"
+      ? formatLength(size / slot.step.rad, setting)
+      : `${formatNumber(size / slot.step.rad, 1)}\u00a0div`
     : slot.quantity.dimension === "angle"
       ? formatQuantity(size, "deg")
       : formatLength(size, setting);

@@ -199,6 +199,16 @@ describe("adjustNetwork", () => {
             valueMm: 0,
             sigma: 1,
           },
+          {
+            id: "m1",
+            kind: "returned",
+            from: "stand.L",
+            directionRad: -0.03,
+            panelPoint: "RL",
+            panelHeadingRad: 0.01,
+            valueMm: 0,
+            sigma: 1,
+          },
           { id: "h1", kind: "heading", body: "stand", valueRad: 0, sigma: 0.002 },
         ];
         for (const o of extra) {

@@ -220,7 +220,7 @@ function formNormals(
  */
 function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
   const n = unknowns.order;
-  let u = Float64Array.from(unknowns.start);
+  let u = unknowns.start.slice();
   let trial = new Float64Array(n);
   const normal = new Float64Array(n * n);
   const step = new Float64Array(n);
@@ -290,7 +290,7 @@ function solve(unknowns: Unknowns, observations: CompiledObservation[]) {
   // A gross slip bends the problem so far that Gauss-Newton steps away from the solution: go on
   // with the whole Hessian.
   const kept: Kept = { design, normal, scale, gradient, row, arm };
-  const far = newton(unknowns, observations, Float64Array.from(unknowns.start), kept);
+  const far = newton(unknowns, observations, unknowns.start.slice(), kept);
   if (far) return far;
   const worst = worstReading(observations, u);
   throw new SurveyError(
@@ -341,7 +341,7 @@ function newton(
   for (let iteration = 1; iteration <= MOST_NEWTON; iteration++) {
     for (let j = 0; j < n; j++) {
       const h = HESSIAN_STEP_MM / arm[j]!;
-      const moved = Float64Array.from(u);
+      const moved = u.slice();
       moved[j] = u[j]! + h;
       gradientAt(unknowns, observations, design, moved, plus, row);
       moved[j] = u[j]! - h;
@@ -364,7 +364,8 @@ function newton(
       if (choleskyInPlace(damped, n, PIVOT_FLOOR) >= 0) continue;
       for (let i = 0; i < n; i++) step[i] = gradient[i]! * scale[i]!;
       choleskySolve(damped, n, step);
-      const next = Float64Array.from(u, (v, i) => v + step[i]! * scale[i]!);
+      const next = u.slice();
+      for (let i = 0; i < next.length; i++) next[i]! += step[i]! * scale[i]!;
       const nextValue = objective(unknowns, observations, next);
       if (!(nextValue <= value)) continue;
       const length = Math.hypot(...Array.from(step, (s, i) => s * scale[i]! * arm[i]!));

@@ -20,12 +20,12 @@ export type CompiledObservation = {
    * b] or [from, panelPoint].
    */
   refs: PointRef[];
-  /** range: direction of the beam in the body's axes. */
+  /** range and returned: direction of the beam in the body's axes. */
   direction: number;
-  /** range: unit normal of the panel. */
+  /** range and returned: unit normal of the panel. */
   normalX: number;
   normalY: number;
-  /** heading and range: row of the body's heading. */
+  /** heading, range and returned: row of the body's heading. */
   headingRow: number;
   /** Row of the nuisance that scales this reading; {@link EXACT} where there is none. */
   scaleRow: number;
@@ -158,7 +158,8 @@ function compileReading(o: Reading, unknowns: Unknowns): CompiledObservation {
       row.refs = [o.point, o.lineFrom, o.lineTo].map((id) => bind(o.id, id, unknowns));
       if (o.kind === "station" && o.origin) row.refs.push(bind(o.id, o.origin, unknowns));
       return row;
-    case "range": {
+    case "range":
+    case "returned": {
       const from = bind(o.id, o.from, unknowns);
       if (from.source !== "body")
         throw bad(o.id, `The beam of "${o.id}" must leave from a point of a body.`);
@@ -391,7 +392,7 @@ function geometry(o: CompiledObservation, u: Float64Array, row: DesignRow | null
     return length - o.value;
   }
 
-  if (o.kind === "range") {
+  if (o.kind === "range" || o.kind === "returned") {
     // t = m.(C - F) / m.d : where the ray F + t d meets the panel line through C with normal m.
     const alpha = u[o.headingRow]! + o.direction;
     const dX = Math.cos(alpha);
@@ -404,12 +405,24 @@ function geometry(o: CompiledObservation, u: Float64Array, row: DesignRow | null
         `The beam of "${o.id}" runs along its panel and never meets it.`,
       );
     const t = (o.normalX * (x1 - x0) + o.normalY * (y1 - y0)) / facing;
+    // Thrown back, it lands t tan 2a beside where it left; a = the angle between beam and normal.
+    const sine = o.normalX * dY - o.normalY * dX;
+    const half = 2 * facing * facing - 1;
+    const back = o.kind === "returned";
+    if (back && Math.abs(half) < DEGENERATE)
+      throw new SurveyError(
+        "degenerate",
+        o.id,
+        `The light of "${o.id}" is thrown aside by its mirror and never comes back.`,
+      );
+    const per = back ? (-2 * facing * sine) / half : 1;
     if (row) {
-      pushPoint(row, p1, u, o.normalX / facing, o.normalY / facing);
-      pushPoint(row, p0, u, -o.normalX / facing, -o.normalY / facing);
-      push(row, o.headingRow, (-t * (o.normalY * dX - o.normalX * dY)) / facing);
+      pushPoint(row, p1, u, (per * o.normalX) / facing, (per * o.normalY) / facing);
+      pushPoint(row, p0, u, (-per * o.normalX) / facing, (-per * o.normalY) / facing);
+      const turns = back ? -2 * t * (1 + per * per) : 0;
+      push(row, o.headingRow, turns + (per * t * sine) / facing);
     }
-    return t - o.value;
+    return t * per - o.value;
   }
 
   // offset and station: P relative to the line A -> B. Here refs are [P, A, B].

@@ -30,7 +30,7 @@ export function predictReadings(
   readings: Reading[],
 ): Prediction[] {
   const unknowns = layoutOf(network);
-  const u = Float64Array.from(at.joint?.values ?? unknowns.start);
+  const u = new Float64Array(at.joint?.values ?? unknowns.start);
   for (const p of at.points) {
     const row = unknowns.index[p.id];
     if (row !== undefined) u.set([p.xMm, p.yMm], row);

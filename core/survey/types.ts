@@ -60,6 +60,18 @@ export type SurveyNuisance = {
 type Shared = { scale?: string; causes?: readonly { cause: string; per: number }[] };
 
 /**
+ * A beam that leaves the body point `from` at `directionRad` in the body's own axes and meets the line
+ * through `panelPoint` whose normal has `panelHeadingRad` in vehicle axes.
+ */
+type Ray = {
+  from: string;
+  directionRad: number;
+  panelPoint: string;
+  panelHeadingRad: number;
+  valueMm: number;
+};
+
+/**
  * One figure that somebody reads. `sigma` is its standard uncertainty, in mm (for "heading": in
  * rad).
  */
@@ -87,18 +99,13 @@ export type Reading = { id: string; sigma: number } & (
       valueMm: number;
       origin?: string;
     } & Shared)
+  /** How far a beam runs until it meets its panel. */
+  | ({ kind: "range" } & Ray & Shared)
   /**
-   * A beam leaves the body point `from` at `directionRad` in the body's own axes and meets the line
-   * through `panelPoint` whose normal has `panelHeadingRad` in vehicle axes.
+   * The panel is a mirror: how far to the right of the beam, square to it, the light comes back beside
+   * `from`. It runs back at twice the angle between the beam and the mirror's normal.
    */
-  | ({
-      kind: "range";
-      from: string;
-      directionRad: number;
-      panelPoint: string;
-      panelHeadingRad: number;
-      valueMm: number;
-    } & Shared)
+  | ({ kind: "returned" } & Ray & Shared)
   | ({ kind: "heading"; body: string; valueRad: number } & Omit<Shared, "scale">)
   /** A cause read by itself, or against another one (`minus`), in its own unit. */
   | { kind: "cause"; of: string; minus?: string; value: number }

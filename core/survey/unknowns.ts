@@ -198,13 +198,13 @@ function laidOut(network: SurveyNetwork): Unknowns {
     priors.push(jointPrior(p, { index, bodies, nuisances, start }));
   return {
     order: start.length,
-    start: Float64Array.from(start),
+    start: new Float64Array(start),
     refs,
     index,
     bodies,
     nuisances,
     names,
-    arms: Float64Array.from(arms),
+    arms: new Float64Array(arms),
     alone,
     priors,
   };

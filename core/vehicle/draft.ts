@@ -61,6 +61,11 @@ function contradictions(v: Vehicle): Problem[] {
       "frontBadge.xMm",
       "lies behind the front axle; it counts from the rear axle.",
     ],
+    ...(v.centreMarks ?? []).map((m, i): [boolean, string, string] => [
+      m.xMm < v.wheelbaseMm,
+      `centreMarks.${i}.xMm`,
+      "lies behind the front axle; a laser before the car does not reach it.",
+    ]),
     [v.rearBadge.xMm > 0, "rearBadge.xMm", "lies before the rear axle; behind it is negative."],
     [
       v.glass.equivalentParts.includes(v.glass.makerPart),

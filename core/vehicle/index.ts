@@ -1,6 +1,7 @@
 export {
   hubCovariance,
   DATUM_NAMES,
+  markPoint,
   thrustAngleRad,
   vehiclePoints,
   type DatumKind,
@@ -28,3 +29,4 @@ export { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Stance }
 export { readTyre, type Tyre } from "./tyre";
 export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./draft";
 export { vehicleFieldName } from "./words";
+export { LEARNED_POINTS, LEAST_CARS, learnDimensions, type CarSeen, type Learned } from "./learn";

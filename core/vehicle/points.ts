@@ -1,7 +1,12 @@
 import type { Vehicle } from "./schema";
 
 /** The reference points a tape, a plumb line or a laser can reach, in vehicle axes. */
-export type VehiclePointId = "hubFL" | "hubFR" | "hubRL" | "hubRR" | "badgeF" | "badgeR";
+export type VehiclePointId =
+  "hubFL" | "hubFR" | "hubRL" | "hubRR" | "badgeF" | "badgeR" | MarkPointId;
+
+/** A further mark near the middle of the front, by its id in the book. */
+export type MarkPointId = `mark-${string}`;
+export const markPoint = (id: string): MarkPointId => `mark-${id}`;
 
 /** Which line on the floor the sheet means. */
 export type DatumKind = "centreline" | "rear-axle-normal" | "thrust";
@@ -17,7 +22,7 @@ export type VehiclePoint = {
   sigmaMm: number;
 };
 
-/** Hub caps and badges of a vehicle, with the standard uncertainty of their places. */
+/** Hub caps, badges and further marks of a vehicle, with the standard uncertainty of their places. */
 export function vehiclePoints(v: Vehicle): VehiclePoint[] {
   const frontHalf = v.trackFrontMm / 2 + v.hubCapOutMm;
   const rearHalf = v.trackRearMm / 2 + v.hubCapOutMm;
@@ -29,6 +34,13 @@ export function vehiclePoints(v: Vehicle): VehiclePoint[] {
     { id: "hubRR", xMm: 0, yMm: -rearHalf, ...hub },
     { id: "badgeF", ...v.frontBadge, sigmaMm: v.badgeSigmaMm },
     { id: "badgeR", ...v.rearBadge, sigmaMm: v.badgeSigmaMm },
+    ...(v.centreMarks ?? []).map(({ id, xMm, yMm, zMm, sigmaMm }) => ({
+      id: markPoint(id),
+      xMm,
+      yMm,
+      zMm,
+      sigmaMm,
+    })),
   ];
 }
 

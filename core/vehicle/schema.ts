@@ -35,6 +35,23 @@ export const vehicleSchema = z.object({
   rearBadge: place,
   camera: place,
   /**
+   * Further marks near the middle of the front that a laser can be read at, each with its own place
+   * (also beside the middle) and standard uncertainty on one vehicle of this kind.
+   */
+  centreMarks: z
+    .array(
+      place.extend({
+        id: z.string().regex(/^[a-z0-9-]{1,24}$/, "use small letters, figures and dashes"),
+        name: z.string().min(3).max(40),
+        sigmaMm: mm(0.1, 20),
+      }),
+    )
+    .max(6)
+    .refine((all) => new Set(all.map((m) => m.id)).size === all.length, {
+      message: "has two marks of one id",
+    })
+    .optional(),
+  /**
    * Standard uncertainty of hub and badge places on one vehicle of this kind against these
    * dimensions.
    */

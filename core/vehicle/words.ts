@@ -25,6 +25,7 @@ const GROUPS: [RegExp, string][] = [
   [/^camera\./, "the camera’s place"],
   [/^frontBadge\./, "the front badge’s place"],
   [/^rearBadge\./, "the rear badge’s place"],
+  [/^centreMarks/, "the further marks of the front"],
   [/^archMm\./, "an arch height"],
   [/^placardKPa\./, "a placard pressure"],
   [/^glass\./, "the glass"],

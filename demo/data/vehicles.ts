@@ -194,6 +194,9 @@ export const VEHICLES: Vehicle[] = [
     frontBadge: { xMm: 3272, yMm: 0, zMm: 690 },
     rearBadge: { xMm: -618, yMm: 0, zMm: 902 },
     camera: { xMm: 1840, yMm: 0, zMm: 1298 },
+    centreMarks: [
+      { id: "emblem", name: "bonnet emblem", xMm: 3180, yMm: -48, zMm: 930, sigmaMm: 1.5 },
+    ],
     hubSigmaMm: 1.2,
     badgeSigmaMm: 1.0,
     fitted: [

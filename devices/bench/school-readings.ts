@@ -72,6 +72,20 @@ export function schoolReading(slotId: string, { board, beam, points, toe }: Scen
     const across = { x: -Math.sin(heading), y: Math.cos(heading) };
     return cross(minus(hub, from), across) / cross(facing, across);
   }
+  if (family === "beam") {
+    // A light from the end of the beam along the board's normal, past the scale at the hub.
+    const hub = at(`hub${what.toUpperCase()}`);
+    return dot(minus(end(what.endsWith("l")), hub), toLeft);
+  }
+  if (family === "mirror") {
+    // The light meets the mirror, turns by twice the angle between them, and lands on the beam again.
+    const mirror = what === "rl" ? -toe.leftRad : toe.rightRad;
+    const from = end(what === "rl");
+    const face = toward(mirror + Math.PI / 2);
+    const met = cross(minus(at(`hub${what.toUpperCase()}`), from), face) / cross(facing, face);
+    const back = toward(2 * mirror - board.headingRad + Math.PI);
+    return (met * dot(back, toLeft)) / -dot(back, facing);
+  }
   if (family === "scale") {
     // A light from the hub along its wheel, cut with the beam.
     const light = toward(what === "rl" ? -toe.leftRad : toe.rightRad);

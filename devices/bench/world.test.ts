@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { readingSigma, slotsFor, type Move } from "@/core/setout";
-import { degToRad } from "@/core/units";
+import { readingSigma, slotsFor } from "@/core/setout";
 import { planOf } from "@/tests/fixtures";
 import { liveFigure } from "./live-figure";
 import { boardOf } from "./stand-sim";
@@ -69,30 +68,6 @@ describe("the simulated bay", () => {
       Math.hypot(trueReading(plain, "tape-fl-l"), rise),
       9,
     );
-  });
-
-  it("carries out a move within a few per cent and leaves the rest nearly alone", () => {
-    const world = openBay("move", plan);
-    const before = boardOf(plan.stand, world.stand);
-    const move: Move = { kind: "crank", upMm: 40, turns: 40 / 6, after: before };
-    const after = boardOf(plan.stand, act(world, { id: "m", kind: "move", move }).stand);
-    expect(after.heightMm - before.heightMm).toBeGreaterThan(36);
-    expect(after.heightMm - before.heightMm).toBeLessThan(44);
-    expect(
-      Math.hypot(after.pose.xMm - before.pose.xMm, after.pose.yMm - before.pose.yMm),
-    ).toBeLessThan(3);
-  });
-
-  it("a bump moves the board far enough to matter", () => {
-    for (const seed of ["x", "y", "z"]) {
-      const world = openBay(seed, plan);
-      const before = boardOf(plan.stand, world.stand).pose;
-      const after = boardOf(plan.stand, act(world, { id: seed, kind: "bump" }).stand).pose;
-      expect(Math.hypot(after.xMm - before.xMm, after.yMm - before.yMm)).toBeGreaterThan(
-        5 * plan.target.tolerance.alongMm!,
-      );
-      expect(Math.abs(after.headingRad - before.headingRad)).toBeGreaterThan(degToRad(1));
-    }
   });
 
   it("a car that is moved leaves the bay as it is: two boards keep their distance, hubs come nearer or go", () => {

@@ -3,6 +3,7 @@ import {
   datumFrame,
   datumLine,
   readingSigma,
+  seatSigma,
   slotsFor,
   TOUCHES,
   wantedRail,
@@ -88,10 +89,11 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     const hub = /^hub([FR])([LR])$/.exec(p.id);
     const front = hub?.[1] === "F";
     const out = hub ? (front ? caps.front : caps.rear) : 0;
+    const noise = p.id.startsWith("mark-") ? randomFrom(seedFrom(`${seed}/${p.id}`)) : random;
     return {
       id: p.id,
-      xMm: p.xMm + (front ? axleMm : 0) + p.sigmaMm * gaussian(random),
-      yMm: p.yMm + (hub?.[2] === "L" ? out : -out) + p.sigmaMm * gaussian(random),
+      xMm: p.xMm + (front ? axleMm : 0) + p.sigmaMm * gaussian(noise),
+      yMm: p.yMm + (hub?.[2] === "L" ? out : -out) + p.sigmaMm * gaussian(noise),
       zMm: p.zMm,
     };
   });
@@ -238,6 +240,22 @@ function moveCar(world: BenchWorld, random: Random, mm: number, rad: number): Be
   };
 }
 
+/** How near a car comes to where the last one stood, on the same marks. */
+const DRIVEN = { planMm: 20, headingRad: degToRad(0.3) };
+
+/**
+ * Another car was driven to the same marks, before a stand that still stands as it was left: seen from
+ * this car, all of it stands a little elsewhere.
+ */
+export function beforeNextCar(
+  world: BenchWorld,
+  stand: BenchWorld["stand"],
+  seed: string,
+): BenchWorld {
+  const random = randomFrom(seedFrom(`${seed}/driven`));
+  return moveCar({ ...world, stand }, random, DRIVEN.planMm, DRIVEN.headingRad);
+}
+
 /** A bay of this name has a smooth floor: whoever hangs a board there shoves its stand so many mm away. */
 const SHOVES = /^shoves-(\d+)/;
 
@@ -332,7 +350,8 @@ export function measure(
   const at = kind === "mat" || beam ? `${id}/` : "";
   const random = randomFrom(seedFrom(`${world.seed}/read/${at}${slotId}/${nth}`));
   const seat = slot.seat
-    ? slot.seat.sigmaMm * gaussian(randomFrom(seedFrom(`${world.seed}/seat/${slotId}/${seating}`)))
+    ? seatSigma(slot.seat) *
+      gaussian(randomFrom(seedFrom(`${world.seed}/seat/${slot.seat.id}/${seating}`)))
     : 0;
   return truth + seat + readingSigma(instrument, slot, truth) * gaussian(random);
 }
@@ -379,9 +398,11 @@ function exactly(world: BenchWorld, slotId: string, mate: BenchWorld | null): nu
     toe: world.toe,
   });
   if (other !== null) return other;
-  switch (slotId) {
-    case "laser-badge": {
-      const badge = place("badgeF");
+  const mark = slotId.startsWith("laser-mark-") ? slotId.slice("laser-".length) : null;
+  switch (mark ? "laser-mark" : slotId) {
+    case "laser-badge":
+    case "laser-mark": {
+      const badge = place(mark ?? "badgeF");
       const up =
         stand.laserOn === "beam" ? stand.hookHeightMm : world.stand.mastMm + (stand.laserUpMm ?? 0);
       const from = pointOf(stand, world.stand, 0, up);
@@ -398,6 +419,12 @@ function exactly(world: BenchWorld, slotId: string, mate: BenchWorld | null): nu
     case "tilt-pitch":
     case "bubble-pitch":
       return board.pitchRad;
+    case "ends-roll": {
+      const [left, right] = [onBeam(-1), onBeam(1)];
+      const rises =
+        world.floor.leftRad * (left.y - right.y) + world.floor.aheadRad * (left.x - right.x);
+      return (left.z - right.z - rises) / (2 * stand.beamHalfMm);
+    }
     case "tilt-roll":
     case "bubble-roll":
       return board.rollRad;

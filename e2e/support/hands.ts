@@ -150,9 +150,14 @@ export async function followToSet(
   const print = page.getByRole("button", { name: "Print to the slip" });
   const out = page.getByRole("button", { name: "Leave it out" });
   const code = nextBar(page).getByLabel("Board code");
+  const anew = page.getByRole("button", { name: "Set out anew" });
   await awake(page);
   for (let n = 0; n < 50; n++) {
-    await expect(take.or(done).or(print).or(out).or(code).first()).toBeVisible();
+    await expect(take.or(done).or(print).or(out).or(code).or(anew).first()).toBeVisible();
+    if (await anew.isVisible()) {
+      await anew.click();
+      continue;
+    }
     if (await code.isVisible()) {
       await hang(page);
       continue;

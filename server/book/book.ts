@@ -145,11 +145,21 @@ export function makeBook<T>(k: BookKind<T>) {
         person,
       ),
 
-    /** Begins a new version. @throws BookRefusal when there is no such document */
-    draftFrom(id: string, person: Person): string {
+    /**
+     * Begins a new version.
+     *
+     * @param changed what is different in it from the beginning
+     * @throws BookRefusal when there is no such document
+     */
+    draftFrom(
+      id: string,
+      person: Person,
+      changed: (newest: T) => Draft | null = () => null,
+    ): string {
       const [newest] = k.versions(id);
       if (!newest) throw new BookRefusal(`There is no such ${noun}. Go back to the list.`);
-      return insertDraft({ ...newest, version: k.versionOf(newest) + 1 }, person);
+      const doc = changed(newest) ?? newest;
+      return insertDraft({ ...doc, version: k.versionOf(newest) + 1 }, person);
     },
 
     /** Begins a new document from one that is there, under an id of its own. @throws BookRefusal */

@@ -2,13 +2,17 @@
 
 import { ZodError } from "zod";
 import { plainMessage } from "@/core/book";
+import { simulatedPlug } from "@/devices/scan-tool/plug";
+import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import { asWriter, Refusal, type Answer } from "../auth/as-writer";
 import { grantHandOn } from "../auth/hand-on";
 import { checkPin } from "../auth/pin";
 import { deviceToken } from "../auth/session";
 import { eraseCustomer } from "../log/erase";
+import { listVehicles } from "../shop/store";
 import { findPastVehicles, pastVehicle, type PastVehicle } from "./past";
 import { JobRefusal } from "./refusal";
+import { newestNumber } from "./store";
 import { takeIn } from "./take-in";
 
 export type TakeInAnswer = { id: string; message?: undefined } | { message: string };
@@ -28,6 +32,24 @@ export async function takeInVehicle(input: unknown): Promise<TakeInAnswer> {
     }
   });
   return answer.ok ? { id: answer.id } : { message: answer.message };
+}
+
+/**
+ * The VIN of the car that the scan tool is plugged into, before there is a job.
+ *
+ * @param asked how often it was asked before
+ */
+export async function vinFromTool(asked: unknown): Promise<Answer<{ vin: string }>> {
+  return asWriter("take-in", async () => {
+    const starts = listVehicles().map((v) => v.vinStart);
+    const arrival = `arrival ${newestNumber()}`;
+    try {
+      return { vin: await simulatedPlug(starts, arrival, Number(asked) || 0).readVin() };
+    } catch (error) {
+      if (error instanceof DeviceRefusal) throw new Refusal(error.message);
+      throw error;
+    }
+  });
 }
 
 /** Vehicles that were here before, by words; and the one with a VIN. */

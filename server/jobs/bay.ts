@@ -20,18 +20,28 @@ import {
   targetIn,
   targetInHand,
   type CalibrationGround,
+  type EventOf,
   type JobEvent,
+  viewOf,
   viewsOf,
 } from "@/core/job";
 import { scanState } from "@/core/scan";
-import { isByHand, withBooster, type SetOutPlan } from "@/core/setout";
+import { isByHand, slotsFor, withBooster, type SetOutPlan } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
 import { readReadiness } from "@/devices/bench/readiness";
 import type { NetworkState } from "@/devices/vehicle/network";
-import { act, measure, openBay, type BayAct, type BenchWorld } from "@/devices/bench/world";
+import {
+  act,
+  beforeNextCar,
+  measure,
+  openBay,
+  type BayAct,
+  type BenchWorld,
+} from "@/devices/bench/world";
 import { simulatedScanTool, type BesideWorld, type Cabin } from "@/devices/scan-tool/simulated";
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
-import type { JobRow } from "./store";
+import { eventsAfter } from "./log";
+import { findJob, type JobRow } from "./store";
 
 /** What happens in a bay, before it is known by which line. */
 type What = BayAct extends infer A ? (A extends BayAct ? Omit<A, "id"> : never) : never;
@@ -69,8 +79,19 @@ export function bayOf(
       return done({ kind: "move", move: { ...body.move, leftMm: 0 } });
     if (body.kind === "move") return done({ kind: "move", move: body.move });
     if (body.kind === "touch") return done({ kind: "touch", touch: body.touch });
+    if (body.kind === "kept") return beforeNextCar(world, standOf(body, e.at), job.seed);
     return body.kind === "bump" ? done({ kind: "bump" }) : world;
   }, open);
+}
+
+/** A stand as it truly stands where another job left it, with what nobody noticed since. */
+function standOf(
+  { from, calibrationId, targetId }: EventOf<"kept">["body"],
+  at: string,
+): BenchWorld["stand"] {
+  const other = findJob(from.jobId)!;
+  const log = eventsAfter(other.id).filter((e) => e.seq <= from.seq || e.at <= at);
+  return bayOf(other, viewOf(other.ground, calibrationId ?? null), log, targetId!).stand;
 }
 
 /** The plan as it was when the carrier was brought: by eye, with what was under its mast then. */
@@ -102,8 +123,13 @@ export function holdInstrument(
 ): number {
   const all = eventsOf(events, "reading").filter((e) => e.body.slotId === slotId);
   const before = all.filter((e) => e.body.targetId === targetId).length;
-  const seating = all.filter((e) => e.body.anew).length + (anew ? 1 : 0);
   const world = bayOf(job, view, events, targetId);
+  const slots = slotsFor(world.plan);
+  const seatOf = (id: string) => slots.find((s) => s.id === id)?.seat?.id;
+  const seated = eventsOf(events, "reading").filter(
+    (e) => e.body.anew && seatOf(e.body.slotId) === seatOf(slotId),
+  );
+  const seating = seated.length + (anew ? 1 : 0);
   const mate = targetsOf(view.sheet).find(
     (t) => t.kind === "mat" && Math.sign(t.placement.acrossMm) !== sideAt(world),
   );

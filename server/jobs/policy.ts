@@ -38,6 +38,7 @@ import { placeName, targetOf, targetsOf, type Sheet } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
 import { photoExists } from "../photos/store";
+import { isAsLeft, standLeft } from "./stand-left";
 import type { JobRow } from "./store";
 import { JobRefusal } from "./refusal";
 
@@ -81,6 +82,7 @@ const STRIKABLE = new Set<EventBody["kind"]>([
   "reading",
   "move",
   "touch",
+  "kept",
   "check",
   "owed-decline",
   "owed-done",
@@ -101,6 +103,7 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   reading: { ...stand, derive: deriveReading },
   touch: { ...stand, derive: deriveTouch },
   move: { ...stand, derive: deriveMove },
+  kept: { ...stand, phone: false, derive: deriveKept },
   position: { ...stand, phone: false, derive: derivePosition },
   settle: { ...stand, derive: deriveSettlement },
   school: { ...stand, derive: asSent },
@@ -408,6 +411,17 @@ const MOST_POINTS = 6000;
 function deriveConsent(b: Body<"consent">): EventBody {
   if (b.strokes.reduce((n, s) => n + s.length, 0) > MOST_POINTS)
     refuse("signature: it is too long. Sign again.");
+  return b;
+}
+
+/** A stand is taken over as another job left it, by the shop's own figures, before anything is done to it. */
+function deriveKept(b: Body<"kept">, { job, view, events, targetId }: Place): EventBody {
+  if (standingAt(view, events, targetId)?.begun)
+    return refuse(
+      "Untouched stand: this one was read or moved in this job already. Go on reading.",
+    );
+  if (!isAsLeft(b, standLeft(job, view, events, targetId, new Date())))
+    return refuse("Untouched stand: it was worked with since. Set it out anew.");
   return b;
 }
 

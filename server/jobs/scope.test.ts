@@ -22,6 +22,18 @@ const LINES: Partial<Record<Kind, object>> = {
   touch: { touch: "hung" },
   move: { move: ROLL, rest: [] },
   board: { code: "HQ-14", reason: null },
+  kept: {
+    from: { jobId: "none", seq: 1, at: "2026-10-01T08:00:00.000Z", called: "HQ 00 AAA" },
+    standing: {
+      pose: after.pose,
+      covariance: [0, 1, 2].map(() => [0, 0, 0]),
+      height: { value: 1, sigma: 1 },
+      pitch: { value: 0, sigma: 1 },
+      roll: { value: 0, sigma: 1 },
+      adjusters: [],
+      finished: [],
+    },
+  },
   bump: {},
   settle: {},
   position: { to: "first" },

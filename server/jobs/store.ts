@@ -1,4 +1,4 @@
-import { eq } from "drizzle-orm";
+import { eq, max } from "drizzle-orm";
 import { upcastGround, type JobGround, type StoredGround } from "@/core/job";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
@@ -21,6 +21,13 @@ const read = (row: StoredJob | undefined): JobRow | null =>
 
 export const findJob = (id: string): JobRow | null =>
   read(db().select().from(jobs).where(eq(jobs.id, id)).get());
+
+/** The number of the job that was opened last; 0 in a shop without jobs. */
+export const newestNumber = (): number =>
+  db()
+    .select({ n: max(jobs.number) })
+    .from(jobs)
+    .get()?.n ?? 0;
 
 /** The job with a number of the shop, or null. */
 export const findJobByNumber = (number: number): JobRow | null =>

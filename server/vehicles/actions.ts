@@ -1,8 +1,10 @@
 "use server";
 
 import type { Draft, Problem } from "@/core/book";
-import type { Answer } from "../auth/as-writer";
+import { asWriter, type Answer } from "../auth/as-writer";
+import { BookRefusal } from "../book/book";
 import { bookActions } from "../book/actions";
+import { learnedOf, withLearned } from "./learned";
 import { vehicleBook } from "./store";
 
 const book = bookActions(vehicleBook, (d) => d.id);
@@ -10,6 +12,18 @@ const book = bookActions(vehicleBook, (d) => d.id);
 export const beginVehicle = async (): Promise<Answer<{ key: string }>> => book.begin();
 export const newVehicleVersion = async (id: string): Promise<Answer<{ key: string }>> =>
   book.newVersion(id);
+/** A new version with the dimensions that the shop's own cars have; a second person signs it as any. */
+export const proposeVehicle = async (id: string): Promise<Answer<{ key: string }>> =>
+  asWriter("write-drafts", (p) => ({
+    key: vehicleBook.draftFrom(String(id), p, (newest) => {
+      const doc = withLearned(newest, learnedOf(newest), new Date().toISOString().slice(0, 10));
+      if (!doc)
+        throw new BookRefusal(
+          "The cars of this shop agree with the book: there is nothing to propose.",
+        );
+      return doc;
+    }),
+  }));
 export const copyVehicle = async (id: string): Promise<Answer<{ key: string }>> => book.copy(id);
 export const takeVehicleFile = async (text: string): Promise<Answer<{ key: string }>> =>
   book.takeFile(text);

@@ -1,9 +1,13 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { jobClock } from "@/core/job";
-import { ReasonDialog } from "../owed/reason-dialog";
+import { useLater } from "../primitives/use-later";
 import { useJob } from "./job-store";
+
+const LATER = { reason: () => import("../owed/reason-dialog") };
+const ReasonDialog = dynamic(() => LATER.reason().then((m) => m.ReasonDialog));
 
 const hoursAndMinutes = (seconds: number): string =>
   `${Math.floor(seconds / 3600)}:${String(Math.floor((seconds / 60) % 60)).padStart(2, "0")}`;
@@ -13,6 +17,7 @@ export function Clock() {
   const { events, write, me } = useJob();
   const [now, setNow] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
+  useLater(LATER);
   useEffect(() => {
     // The server's clock drew the page; the tablet's own takes over after the first paint.
     const tick = (): void => setNow(new Date().toISOString());
@@ -41,18 +46,20 @@ export function Clock() {
         {hoursAndMinutes(clock.workSeconds)}
         {clock.paused && <span className="pl-1.5 font-sans text-sm">stopped</span>}
       </button>
-      <ReasonDialog
-        open={asking}
-        title="Stop the clock"
-        note="It goes on by itself with the next thing you do."
-        label="Why the work waits; this goes on the report"
-        action="Stop the clock"
-        onClose={() => setAsking(false)}
-        onReason={(reason) => {
-          write({ kind: "pause", reason });
-          setAsking(false);
-        }}
-      />
+      {asking && (
+        <ReasonDialog
+          open
+          title="Stop the clock"
+          note="It goes on by itself with the next thing you do."
+          label="Why the work waits; this goes on the report"
+          action="Stop the clock"
+          onClose={() => setAsking(false)}
+          onReason={(reason) => {
+            write({ kind: "pause", reason });
+            setAsking(false);
+          }}
+        />
+      )}
     </>
   );
 }

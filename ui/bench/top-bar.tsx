@@ -1,6 +1,5 @@
 "use client";
 
-import { Moon, Ruler, Sun } from "lucide-react";
 import Link from "next/link";
 import { useSettings } from "../settings";
 import { Clock } from "./clock";
@@ -77,6 +76,9 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
   );
 }
 
+/** The half of the disc that lies in the dark. */
+const HALF = { light: "M9 2a7 7 0 0 1 0 14z", night: "M9 2a7 7 0 0 0 0 14z" };
+
 /** Night and day, millimetres and inches. */
 export function Toggles() {
   const { theme, lengths, change } = useSettings();
@@ -90,8 +92,7 @@ export function Toggles() {
         onClick={() => change({ lengths: lengths === "mm" ? "in" : "mm" })}
         aria-label={`Lengths in ${lengths}; change`}
       >
-        <Ruler size={18} aria-hidden />
-        <span className="hidden sm:inline">{lengths}</span>
+        {lengths}
       </button>
       <button
         type="button"
@@ -99,7 +100,10 @@ export function Toggles() {
         onClick={() => change({ theme: theme === "light" ? "night" : "light" })}
         aria-label={theme === "light" ? "Night theme" : "Day theme"}
       >
-        {theme === "light" ? <Moon size={18} aria-hidden /> : <Sun size={18} aria-hidden />}
+        <svg viewBox="0 0 18 18" className="size-4.5" aria-hidden>
+          <circle cx="9" cy="9" r="7" fill="none" stroke="currentColor" strokeWidth="2" />
+          <path d={HALF[theme]} fill="currentColor" />
+        </svg>
       </button>
     </span>
   );

@@ -45,6 +45,7 @@ function spanOf(
     case "distance":
       return [place(o.from), place(o.to)];
     case "range":
+    case "returned":
       return [place(o.from), place(o.panelPoint)];
     case "station":
       return [place(o.origin ?? o.lineFrom), place(o.point)];

@@ -28,6 +28,7 @@ const NAMES: Record<
   "owed-add": "a line added to what is owed",
   pause: "clock stopped",
   resume: "clock goes on",
+  kept: "a stand that nobody touched",
   instrument: "another instrument in hand",
   "second-look": "figures compared with their source",
   "hand-over": "handed over",

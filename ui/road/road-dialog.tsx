@@ -1,7 +1,7 @@
 "use client";
 
 import { wrap, type Remote } from "comlink";
-import { useEffect, useMemo, useState } from "react";
+import { startTransition, useEffect, useMemo, useState } from "react";
 import type { Spread } from "@/core/camera";
 import { boardKnowledge, roadSetting, toleranceCase, type Judged } from "@/core/setout";
 import { formatChance, formatNumber, radToDeg } from "@/core/units";
@@ -46,7 +46,8 @@ function RoadView({ judged }: { judged: Judged }) {
     let live = true;
     void road()
       .outcome(setting, known, tolerance)
-      .then((a) => live && setAnswer(a));
+      // Drawn bit by bit: nothing waits for a picture that came from beside the page.
+      .then((a) => live && startTransition(() => setAnswer(a)));
     return () => void (live = false);
   }, [known, setting, tolerance, read]);
   if (!known || !read)

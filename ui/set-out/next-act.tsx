@@ -7,12 +7,12 @@ import { cautionAt } from "@/core/sheet";
 import { formatChance, formatLength, formatNumber, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
-import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import { Catcher } from "./catcher";
 import { called, useTogether } from "./together";
 
+const NextStage = dynamic(() => import("../bench/next-stage").then((m) => m.NextStage));
 const Finish = dynamic(() => import("./finish").then((m) => m.Finish));
 const SwapBar = dynamic(() => import("./swap-bar").then((m) => m.SwapBar));
 const MoveAct = dynamic(() => import("./move-act").then((m) => m.MoveAct));

@@ -1,12 +1,11 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useEffect, useState, type ComponentProps } from "react";
+import { startTransition, useEffect, useState, type ComponentProps } from "react";
 import { strikes, targetIn } from "@/core/job";
 import { schoolOf, SCHOOLS } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
 import { Stage, useStageKeys } from "../bench/bench";
-import { NextStage } from "../bench/next-stage";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
@@ -32,10 +31,13 @@ const LATER = {
   finish: () => import("./finish"),
   move: () => import("./move-act"),
   swap: () => import("./swap-bar"),
+  stage: () => import("../bench/next-stage"),
   care: () => import("../proof/care-dialog"),
   photo: () => import("../photos/photo-button"),
   blind: () => import("./blind-note"),
 };
+const NextStage = dynamic(() => LATER.stage().then((m) => m.NextStage));
+const LeftBar = dynamic(() => import("./left-bar").then((m) => m.LeftBar));
 const BookFigures = dynamic(() => import("./book-figures").then((m) => m.BookFigures));
 const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
 const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
@@ -50,12 +52,17 @@ const CareDialog = dynamic(() => LATER.care().then((m) => m.CareDialog));
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
 export function SetOut({
   stand,
+  left,
 }: {
   stand: Pick<ComponentProps<typeof Join>, "code" | "squares">;
+  /** Stands that another job left proved, by calibration and target. */
+  left: Record<string, ComponentProps<typeof LeftBar>["left"]>;
 }) {
   const { judged, problem, head, own, ground, target, turnTo, write, me } = useJob();
   const [armed, arm] = useArmed(draftPlace(head.id, target));
   const together = useTogether();
+  /** A dialog is drawn bit by bit: what is on the floor meanwhile answers all the same. */
+  const opened = (set: (open: boolean) => void): void => startTransition(() => set(true));
   const [touching, setTouching] = useState(false);
   const [choosing, setChoosing] = useState(false);
   const [lines, setLines] = useState(false);
@@ -64,6 +71,11 @@ export function SetOut({
   const [caring, setCaring] = useState(false);
   const keys = useStageKeys();
   const restful = useLater(LATER);
+
+  const [fresh, setFresh] = useState(false);
+  const kept = fresh || !target ? undefined : left[`${ground.calibrationId}/${target.id}`];
+  // Whatever was done at it already, it is no longer as it was left.
+  const asLeft = kept && !own.some((e) => targetIn(e.body) === target?.id) ? kept : null;
 
   const advised = useAdvised(judged);
   const byHand = judged?.candidates.find((c) => c.slot.id === armed && !c.anew) ?? null;
@@ -80,7 +92,7 @@ export function SetOut({
     const struck = strikes(own);
     const last = own.findLast(
       (e) =>
-        ["reading", "move", "touch"].includes(e.body.kind) &&
+        ["reading", "move", "touch", "kept"].includes(e.body.kind) &&
         !struck.has(e.id) &&
         [target?.id, null].includes(targetIn(e.body) ?? null),
     );
@@ -97,10 +109,10 @@ export function SetOut({
   useEffect(() => {
     const held = keys.current;
     Object.assign(held, {
-      t: () => setTouching(true),
+      t: () => opened(setTouching),
       n: another,
       u: undo,
-      w: () => setChoosing(true),
+      w: () => opened(setChoosing),
       x: other,
     });
     return () => {
@@ -129,24 +141,34 @@ export function SetOut({
       </Stage>
     );
 
-  const acts = [
-    ["Touched", "T", () => setTouching(true)],
+  const school = schoolOf(judged.solution.plan);
+  const acts: [string, string, () => void][] = [
+    ["Touched", "T", () => opened(setTouching)],
     ["Another reading", "N", another],
     ["Undo", "U", undo],
-  ] as const;
-  const board = target.kind === "board";
-  const school = schoolOf(judged.solution.plan);
+    [SCHOOLS[school].name, "W", () => opened(setChoosing)],
+    ["Lines", "", () => opened(setLines)],
+    ["Care", "", () => opened(setCaring)],
+    ...(target.kind === "board"
+      ? [["Road", "", () => opened(setOnRoad)] as [string, string, () => void]]
+      : []),
+    ["Phone", "", () => opened(setJoining)],
+  ];
   return (
     <Stage
       title="Set out"
       next={
-        <NextActBar
-          judged={judged}
-          candidate={candidate}
-          byHand={byHand !== null}
-          onTaken={() => arm(null)}
-          onRead={another}
-        />
+        asLeft && !byHand && me.role !== "viewer" ? (
+          <LeftBar left={asLeft} onFresh={() => setFresh(true)} />
+        ) : (
+          <NextActBar
+            judged={judged}
+            candidate={candidate}
+            byHand={byHand !== null}
+            onTaken={() => arm(null)}
+            onRead={another}
+          />
+        )
       }
     >
       <VerdictStrip judged={judged} />
@@ -165,47 +187,11 @@ export function SetOut({
                 onClick={act}
               >
                 {name}{" "}
-                <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
+                {key && (
+                  <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
+                )}
               </Button>
             ))}
-            <Button
-              look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
-              onClick={() => setChoosing(true)}
-            >
-              {SCHOOLS[school].name}{" "}
-              <kbd className="figure hidden text-xs font-normal text-soft md:inline">W</kbd>
-            </Button>
-            <Button
-              look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
-              onClick={() => setLines(true)}
-            >
-              Lines
-            </Button>
-            <Button
-              look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
-              onClick={() => setCaring(true)}
-            >
-              Care
-            </Button>
-            {board && (
-              <Button
-                look="plain"
-                className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
-                onClick={() => setOnRoad(true)}
-              >
-                Road
-              </Button>
-            )}
-            <Button
-              look="plain"
-              className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
-              onClick={() => setJoining(true)}
-            >
-              Phone
-            </Button>
             {restful && <PhotoButton subject="set-out" />}
             {byHand && (
               <Button

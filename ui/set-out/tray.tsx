@@ -51,7 +51,7 @@ export function Tray({
         const held = heldAt(slot, judged, lengths);
         const here = slot.id === armed;
         return (
-          <li key={slot.id} className="min-w-[88px] flex-1">
+          <li key={slot.id} className="min-w-[88px] flex-[1_0_auto]">
             <button
               type="button"
               onClick={() => onArm(slot.id)}

@@ -24,6 +24,8 @@ const KIND_NAMES: Record<string, string> = {
   plumb: "plumb and line",
   range: "rangefinders",
   "wheel-laser": "wheel lasers",
+  "beam-laser": "beam lasers",
+  mirror: "wheel mirrors",
   "floor-laser": "a floor laser",
   rig: "a camera rig",
 };

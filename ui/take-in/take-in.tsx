@@ -1,7 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useEffect, useMemo, useRef, useState, useTransition } from "react";
+import { useEffect, useMemo, useRef, useState, useTransition, type ComponentProps } from "react";
 import type { Board } from "@/core/kit";
 import type { Stand } from "@/core/setout";
 import type { RuleBook } from "@/core/owed";
@@ -21,6 +21,7 @@ import { SheetChoices } from "./sheet-choices";
 import { OwedPreview } from "./owed-preview";
 import { Questions } from "./questions";
 import { readIntake, useIntakeDraft, wantsStand, type FieldId } from "./use-intake";
+import { ToolVin } from "./tool-vin";
 import { VehicleTile } from "./vehicle-tile";
 import { VinField } from "./vin-field";
 
@@ -49,6 +50,7 @@ export function TakeIn({
   me,
   past,
   open,
+  vinFromTool,
 }: {
   vehicles: Vehicle[];
   sheets: Sheet[];
@@ -61,6 +63,7 @@ export function TakeIn({
   me: string;
   past: PastActions;
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
+  vinFromTool: ComponentProps<typeof ToolVin>["ask"];
 }) {
   const { lengths } = useSettings();
   const [draft, change, clear, awake] = useIntakeDraft();
@@ -190,6 +193,11 @@ export function TakeIn({
                 </p>
               )}
               <CodePhoto label="Read it from a photo" onCodes={(texts) => takeCode(texts)} />
+              <ToolVin
+                ask={vinFromTool}
+                typed={r.vin.ok ? r.vin.vin : null}
+                onVin={(found) => takeCode([found])}
+              />
               <HereBefore
                 past={past}
                 vin={r.vin.vin}

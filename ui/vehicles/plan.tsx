@@ -79,7 +79,7 @@ export function VehiclePlan({ vehicle: v }: { vehicle: Vehicle }) {
         className="stroke-soft"
         strokeDasharray="8 5"
       />
-      {[v.camera, v.frontBadge, v.rearBadge].map((p, i) => (
+      {[v.camera, v.frontBadge, v.rearBadge, ...(v.centreMarks ?? [])].map((p, i) => (
         <circle
           key={i}
           cx={at(p.xMm, 0).u}

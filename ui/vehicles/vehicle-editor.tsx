@@ -4,6 +4,7 @@ import { PLACES, SYSTEMS, type PlaceId, type SystemId } from "@/core/owed";
 import { CORNER_NAMES, CORNERS, vehicleFieldName, vehicleProblems } from "@/core/vehicle";
 import { DraftEditor, type AtPath, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField, YesNo } from "../book/fields";
+import { MarkList } from "./mark-list";
 import { QuestionList } from "./question-list";
 import { VEHICLE_SIGNATURES } from "./signatures";
 
@@ -93,6 +94,12 @@ export function VehicleEditor(page: DraftPage) {
                 {...at("alignment.toeMaxDeg")}
               />
             </div>
+            <MarkList
+              value={doc.centreMarks}
+              at={at}
+              readOnly={readOnly}
+              onChange={(v) => change("centreMarks", v)}
+            />
             <div className={GRID}>
               {CORNERS.map((c) => (
                 <NumberField

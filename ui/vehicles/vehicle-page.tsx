@@ -1,15 +1,25 @@
 "use client";
 
+import type { ComponentProps } from "react";
 import { PLACES, SYSTEMS } from "@/core/owed";
 import { formatNumber } from "@/core/units";
 import { CORNER_NAMES, CORNERS, vehicleFieldName, type Vehicle } from "@/core/vehicle";
 import { Big, BookDocument, type DocumentPage } from "../book/document-page";
 import { Facts } from "../primitives/paper";
+import { LearnedTable } from "./learned-table";
 import { VehiclePlan } from "./plan";
 import { VEHICLE_SIGNATURES } from "./signatures";
 
 /** One kind of vehicle as the shop measured it. */
-export function VehiclePage(page: DocumentPage<Vehicle>) {
+export function VehiclePage({
+  learned,
+  propose,
+  ...page
+}: DocumentPage<Vehicle> & {
+  /** What the shop's own cars say of this version; null for an old one. */
+  learned: ComponentProps<typeof LearnedTable>["learned"] | null;
+  propose: DocumentPage<Vehicle>["newVersion"];
+}) {
   const v = page.doc;
   const place = (p: Vehicle["camera"]): string =>
     `${formatNumber(Math.abs(p.xMm))} ${p.xMm < 0 ? "behind" : "ahead of"} the rear axle, ${p.yMm === 0 ? "in the middle" : `${formatNumber(Math.abs(p.yMm))} to vehicle ${p.yMm > 0 ? "left" : "right"}`}, ${formatNumber(p.zMm)} up`;
@@ -52,6 +62,10 @@ export function VehiclePage(page: DocumentPage<Vehicle>) {
           ],
           ["Camera", place(v.camera)],
           ["Badges", `front ${place(v.frontBadge)}; rear ${place(v.rearBadge)}`],
+          ...(v.centreMarks ?? []).map((m): [string, string] => [
+            "Further mark",
+            `${m.name}, ${place(m)}, known to ± ${formatNumber(m.sigmaMm, 1)} mm`,
+          ]),
           [
             "Arch heights",
             CORNERS.map((c) => `${CORNER_NAMES[c]} ${formatNumber(v.archMm[c])}`).join(", "),
@@ -97,6 +111,9 @@ export function VehiclePage(page: DocumentPage<Vehicle>) {
           ],
         ]}
       />
+      {learned && learned.cars > 0 && (
+        <LearnedTable learned={learned} id={v.id} writes={page.writes} propose={propose} />
+      )}
     </BookDocument>
   );
 }

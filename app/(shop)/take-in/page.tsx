@@ -1,7 +1,7 @@
 import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
-import { pastByVin, pastByWords, takeInVehicle } from "@/server/jobs/actions";
+import { pastByVin, pastByWords, takeInVehicle, vinFromTool } from "@/server/jobs/actions";
 import { failedStands, listBoards } from "@/server/kit/store";
 import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
@@ -22,6 +22,7 @@ export default async function TakeInPage() {
       book={ruleBook()}
       past={{ byWords: pastByWords, byVin: pastByVin }}
       open={takeInVehicle}
+      vinFromTool={vinFromTool}
     />
   );
 }

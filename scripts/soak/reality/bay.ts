@@ -257,7 +257,8 @@ export class Bay {
     const slip = this.taken++ === this.slipAt ? (this.cause.slipMm ?? 0) : 0;
     const by = this.random() < 0.5 ? -slip : slip;
     const level = /^(tilt|bubble)-(pitch|roll)$/.exec(slotId);
-    if (!level) return Math.round(this.shown(slotId) + by);
+    const apart = slotId === "ends-roll" ? 1 / (2 * this.plan.stand.beamHalfMm) : 1;
+    if (!level) return apart * Math.round(this.shown(slotId) / apart + by);
     const [, instrument, part] = level;
     const deg = part === "pitch" ? this.leanDeg : this.sideDeg;
     // A figure of a level is misread by as many hundredths and a half as one of a tape by millimetres.
@@ -311,6 +312,12 @@ export class Bay {
         return what === "rule"
           ? this.centre()[2] + noise(0.8, 0.2, 1200)
           : this.mastMm - this.plan.stand.scaleOffsetMm + noise(1.5, 0, 0);
+    }
+    if (slotId === "ends-roll") {
+      // One end of the beam above the other, on a floor that is level: half a beam each way.
+      const apart = 2 * this.plan.stand.beamHalfMm;
+      const higher = this.hook(true)[2] - this.hook(false)[2];
+      return (higher + noise(0.8, 0.2, 1000) - noise(0.8, 0.2, 1000)) / apart;
     }
     throw new Error(`This bay has no reading "${slotId}".`);
   }

@@ -4,7 +4,7 @@ import { randomFrom } from "@/core/math/random";
 import type { SchoolId, SetOutPlan, Stand } from "@/core/setout";
 import { JOINT_95, mahalanobis } from "@/tests/coverage";
 import { planOf } from "@/tests/fixtures";
-import { walkByAdvice, type Walk } from "@/tests/trials";
+import { walkByAdvice, type Walk } from "@/bench/hands";
 import { told } from "../house";
 import { Bay, type Cause } from "./bay";
 

@@ -2,7 +2,8 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { requirePerson } from "@/server/auth/guard";
 import { currentPerson } from "@/server/auth/session";
-import { copyVehicle, newVehicleVersion } from "@/server/vehicles/actions";
+import { copyVehicle, newVehicleVersion, proposeVehicle } from "@/server/vehicles/actions";
+import { learnedOf } from "@/server/vehicles/learned";
 import { vehicleVersions } from "@/server/vehicles/store";
 import { VehiclePage } from "@/ui/vehicles/vehicle-page";
 
@@ -29,6 +30,8 @@ export default async function OneVehiclePage({ params, searchParams }: Context) 
       writes={me.role !== "viewer"}
       newVersion={newVehicleVersion}
       copy={copyVehicle}
+      learned={wanted === versions[0]?.version ? learnedOf(shown) : null}
+      propose={proposeVehicle}
     />
   );
 }

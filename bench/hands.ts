@@ -19,8 +19,10 @@ import { act, measure, openBay, type BenchWorld } from "@/devices/bench/world";
  */
 export type Chooser = (judged: Judged, read: readonly string[]) => string | null;
 
-export const byAdvice: Chooser = ({ next }) =>
-  next.kind === "read" ? next.candidate.slot.id : null;
+/** The reading that is asked for, or would be once what is to be done first is done. */
+export const byAdvice: Chooser = ({ next, candidates }) =>
+  (next.kind === "read" ? next.candidate.slot.id : candidates.find((c) => !c.anew)?.slot.id) ??
+  null;
 export const inOrder =
   (order: readonly string[]): Chooser =>
   (_, read) =>
@@ -65,8 +67,12 @@ const MOST_ACTS = 90;
  * Follows the advice to the end as careful hands do it: reads, moves, reads again, decides between two
  * by a third, leaves out what it is told to.
  */
-export function walkByAdvice(plan: SetOutPlan, hands: Hands): Walk {
-  let entries: SetOutEntry[] = [];
+export function walkByAdvice(
+  plan: SetOutPlan,
+  hands: Hands,
+  begun: readonly SetOutEntry[] = [],
+): Walk {
+  let entries = [...begun];
   let [readings, moves, leftOut, seconds] = [0, 0, 0, 0];
   // What was seated anew stays so, whatever becomes of the reading.
   const drop = (ids: readonly string[]): void =>
@@ -137,15 +143,17 @@ export type SetOutTrial = Walk & { world: BenchWorld };
  * A whole set-out by the advice alone in one simulated bay.
  *
  * @param slip which reading is misread, by how much; the first time it is taken and never again
+ * @param begun where it does not begin with a stand that was just rolled in
  */
 export function followAdvice(
   plan: SetOutPlan,
   seed: string,
   slip: { slotId: string; mm: number } | null,
+  begun?: { world: BenchWorld; entry: SetOutEntry },
 ): SetOutTrial {
-  let world = openBay(seed, plan);
+  let world = begun?.world ?? openBay(seed, plan);
   let [seatings, slipped] = [0, false];
-  const walk = walkByAdvice(plan, {
+  const hands: Hands = {
     read: (slotId, nth, anew) => {
       if (anew) seatings++;
       const off = slip && slotId === slip.slotId && !slipped ? slip.mm : 0;
@@ -154,7 +162,8 @@ export function followAdvice(
     },
     move: (id, move) => void (world = act(world, { id, kind: "move", move })),
     touch: (id, touch) => void (world = act(world, { id, kind: "touch", touch })),
-  });
+  };
+  const walk = walkByAdvice(plan, hands, begun ? [begun.entry] : []);
   return { ...walk, world };
 }
 
