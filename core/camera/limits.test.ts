@@ -148,7 +148,19 @@ describe("limits from the road", () => {
         const more = wider.laneMm > effect.laneMm || wider.rangeMm > effect.rangeMm;
         expect(more || (limits.acrossMm === 30 && limits.heightMm === 20)).toBe(true);
       }),
-      { numRuns: 60 },
+      {
+        numRuns: 60,
+        examples: [
+          [
+            // Near and far to the side: the corners bend each other's effect the most.
+            {
+              camera: { xMm: 1900, yMm: 0, zMm: 1113 },
+              board: { aheadMm: 2234, leftMm: 292, heightMm: 1000, widthMm: 1450 },
+            },
+            { laneMm: 898, rangeMm: 2000 },
+          ],
+        ],
+      },
     );
   });
 

@@ -56,6 +56,13 @@ function answers(setting: Setting): Answer[] {
 
 type Answer = { side: number; pitch: number };
 
+/** How often a budget may still be made larger; from there on only smaller, which ends. */
+const GROWING = 30;
+
+/** What a box spends of a budget in its worst corner, to first order, rad. */
+const total = (gains: readonly Answer[], box: readonly number[], of: keyof Answer): number =>
+  box.reduce((s, v, i) => s + v * gains[i]![of], 0);
+
 /** The smallest lambda >= 0 at which a falling function comes down to its budget. */
 function whereFits(spent: (lambda: number) => number, budget: number): number {
   if (spent(0) <= budget) return 0;
@@ -78,14 +85,12 @@ function whereFits(spent: (lambda: number) => number, budget: number): number {
 function largestBox(gains: readonly Answer[], side: number, pitch: number): number[] {
   const box = (l: number, m: number): number[] =>
     gains.map((g, i) => Math.min(WIDEST[PARTS[i]!], 1 / (l * g.side + m * g.pitch)));
-  const sum = (of: keyof Answer, t: readonly number[]): number =>
-    t.reduce((s, v, i) => s + v * gains[i]![of], 0);
   let [l, m] = [0, 0];
   for (let round = 0; round < 40; round++) {
     const held = m;
-    l = whereFits((x) => sum("side", box(x, held)), side);
+    l = whereFits((x) => total(gains, box(x, held), "side"), side);
     const along = l;
-    m = whereFits((x) => sum("pitch", box(along, x)), pitch);
+    m = whereFits((x) => total(gains, box(along, x), "pitch"), pitch);
     if (Math.abs(m - held) <= 1e-9 * m) break;
   }
   return box(l, m);
@@ -125,15 +130,26 @@ export function limitsFor(setting: Setting, effect: RoadEffect): PoseLimits {
   // A point believed too far is the worse one: the horizon is near on that side.
   const pitch =
     Math.atan2(height, EFFECT_AT_MM) - Math.atan2(height, EFFECT_AT_MM + effect.rangeMm);
-  let [sideShare, pitchShare] = [1, 1];
-  for (;;) {
-    const box = largestBox(gains, side * sideShare, pitch * pitchShare);
+  const share: Answer = { side: 1, pitch: 1 };
+  for (let round = 0; ; round++) {
+    const budget: Answer = { side: side * share.side, pitch: pitch * share.pitch };
+    const box = largestBox(gains, budget.side, budget.pitch);
     const limits = Object.fromEntries(PARTS.map((p, i) => [p, box[i]!])) as PoseLimits;
     const worst = worstEffect(setting, limits);
-    const [lane, range] = [worst.laneMm / effect.laneMm, worst.rangeMm / effect.rangeMm];
-    // In a corner the parts bend each other's effect a little.
-    if (lane <= 1 && range <= 1) return limits;
-    if (lane > 1) sideShare *= 0.999 / lane;
-    if (range > 1) pitchShare *= 0.999 / range;
+    const used: Answer = {
+      side: worst.laneMm / effect.laneMm,
+      pitch: worst.rangeMm / effect.rangeMm,
+    };
+    // In a corner the parts bend each other's effect: a budget is made smaller where that does too
+    // much, and larger where it is spent and something of the effect is left over.
+    let done = true;
+    for (const kind of ["side", "pitch"] as const) {
+      const spent = total(gains, box, kind) > 0.999_999 * budget[kind];
+      const idle = round < GROWING && spent && used[kind] < 0.999;
+      if (used[kind] <= 1 && !idle) continue;
+      share[kind] *= 0.9995 / used[kind];
+      done = false;
+    }
+    if (done) return limits;
   }
 }

@@ -6,6 +6,7 @@ import type { Spread } from "@/core/camera";
 import { boardKnowledge, roadSetting, toleranceCase, type Judged } from "@/core/setout";
 import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import type { Road } from "@/workers/road/road.worker";
+import { AfterPaint } from "../primitives/after-paint";
 import { Dialog } from "../primitives/dialog";
 import { ChanceChart } from "./chance-chart";
 import { RoadPicture } from "./road-picture";
@@ -28,7 +29,9 @@ export function RoadDialog({
 }) {
   return (
     <Dialog open={open} onClose={onClose} title="What it means on the road" wide>
-      {open && <RoadView judged={judged} />}
+      <AfterPaint>
+        <RoadView judged={judged} />
+      </AfterPaint>
     </Dialog>
   );
 }

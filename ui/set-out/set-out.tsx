@@ -1,17 +1,16 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { startTransition, useEffect, useState, type ComponentProps } from "react";
+import { useState, type ComponentProps } from "react";
 import { strikes, targetIn } from "@/core/job";
-import { schoolOf, SCHOOLS } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
-import { Stage, useStageKeys } from "../bench/bench";
+import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
-import { Button } from "../primitives/button";
 import { useLater } from "../primitives/use-later";
 import type { JoinDialog as Join } from "../stand/join-dialog";
+import { FloorActs } from "./floor-acts";
 import { NextActBar } from "./next-act";
 import { Tray } from "./tray";
 import { useTogether } from "./together";
@@ -22,32 +21,18 @@ import { VerdictStrip } from "./verdict-strip";
 // What is looked at now and then is loaded a while after the first page, so that it is there when
 // the shop is out of reach.
 const LATER = {
-  road: () => import("../road/road-dialog"),
-  lines: () => import("./lines-dialog"),
-  ways: () => import("./ways-dialog"),
-  join: () => import("../stand/join-dialog"),
   rig: () => import("./rig-panel"),
-  touch: () => import("./touch-dialog"),
   finish: () => import("./finish"),
   move: () => import("./move-act"),
   swap: () => import("./swap-bar"),
   stage: () => import("../bench/next-stage"),
-  care: () => import("../proof/care-dialog"),
-  photo: () => import("../photos/photo-button"),
   blind: () => import("./blind-note"),
 };
 const NextStage = dynamic(() => LATER.stage().then((m) => m.NextStage));
 const LeftBar = dynamic(() => import("./left-bar").then((m) => m.LeftBar));
 const BookFigures = dynamic(() => import("./book-figures").then((m) => m.BookFigures));
 const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
-const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
-const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
-const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
-const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
-const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
-const PhotoButton = dynamic(() => LATER.photo().then((m) => m.PhotoButton));
 const BlindNote = dynamic(() => LATER.blind().then((m) => m.BlindNote));
-const CareDialog = dynamic(() => LATER.care().then((m) => m.CareDialog));
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
 export function SetOut({
@@ -61,15 +46,6 @@ export function SetOut({
   const { judged, problem, head, own, ground, target, turnTo, write, me } = useJob();
   const [armed, arm] = useArmed(draftPlace(head.id, target));
   const together = useTogether();
-  /** A dialog is drawn bit by bit: what is on the floor meanwhile answers all the same. */
-  const opened = (set: (open: boolean) => void): void => startTransition(() => set(true));
-  const [touching, setTouching] = useState(false);
-  const [choosing, setChoosing] = useState(false);
-  const [lines, setLines] = useState(false);
-  const [onRoad, setOnRoad] = useState(false);
-  const [joining, setJoining] = useState(false);
-  const [caring, setCaring] = useState(false);
-  const keys = useStageKeys();
   const restful = useLater(LATER);
 
   const [fresh, setFresh] = useState(false);
@@ -106,20 +82,6 @@ export function SetOut({
     if (next) turnTo(ground.calibrationId, next.id);
   };
 
-  useEffect(() => {
-    const held = keys.current;
-    Object.assign(held, {
-      t: () => opened(setTouching),
-      n: another,
-      u: undo,
-      w: () => opened(setChoosing),
-      x: other,
-    });
-    return () => {
-      for (const key of ["t", "n", "u", "w", "x"] as const) held[key] = undefined;
-    };
-  });
-
   if (!target)
     return (
       <Stage
@@ -141,19 +103,6 @@ export function SetOut({
       </Stage>
     );
 
-  const school = schoolOf(judged.solution.plan);
-  const acts: [string, string, () => void][] = [
-    ["Touched", "T", () => opened(setTouching)],
-    ["Another reading", "N", another],
-    ["Undo", "U", undo],
-    [SCHOOLS[school].name, "W", () => opened(setChoosing)],
-    ["Lines", "", () => opened(setLines)],
-    ["Care", "", () => opened(setCaring)],
-    ...(target.kind === "board"
-      ? [["Road", "", () => opened(setOnRoad)] as [string, string, () => void]]
-      : []),
-    ["Phone", "", () => opened(setJoining)],
-  ];
   return (
     <Stage
       title="Set out"
@@ -178,57 +127,18 @@ export function SetOut({
       <div className="relative min-h-[220px] flex-1">
         <Floor judged={judged} armedSlot={candidate?.slot.id ?? null} onArm={arm} />
         {me.role !== "viewer" && (
-          <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-42 sm:flex-wrap">
-            {acts.map(([name, key, act]) => (
-              <Button
-                key={name}
-                look="plain"
-                className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
-                onClick={act}
-              >
-                {name}{" "}
-                {key && (
-                  <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
-                )}
-              </Button>
-            ))}
-            {restful && <PhotoButton subject="set-out" />}
-            {byHand && (
-              <Button
-                look="plain"
-                className="shrink-0 !min-h-12 !border !border-act !px-3 !text-act"
-                onClick={() => arm(null)}
-              >
-                Back to the advice
-              </Button>
-            )}
-          </div>
+          <FloorActs
+            judged={judged}
+            stand={stand}
+            byHand={byHand !== null}
+            onArm={arm}
+            onAnother={another}
+            onUndo={undo}
+            onOther={other}
+          />
         )}
       </div>
       <Tray judged={judged} armed={candidate?.slot.id ?? null} onArm={arm} />
-      {touching && (
-        <TouchDialog
-          kind={target.kind}
-          open
-          onClose={() => setTouching(false)}
-          onTouch={(touch) => write({ kind: "touch", touch })}
-        />
-      )}
-      {choosing && (
-        <WaysDialog
-          open
-          judged={judged}
-          onClose={() => setChoosing(false)}
-          onChoose={(s) => {
-            arm(null);
-            write({ kind: "school", school: s });
-          }}
-        />
-      )}
-      {joining && <JoinDialog open onClose={() => setJoining(false)} {...stand} />}
-      {onRoad && <RoadDialog open judged={judged} onClose={() => setOnRoad(false)} />}
-      {caring && <CareDialog open onClose={() => setCaring(false)} />}
-      {lines && <LinesDialog open judged={judged} onClose={() => setLines(false)} />}
     </Stage>
   );
 }

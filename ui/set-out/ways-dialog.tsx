@@ -16,6 +16,7 @@ import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { useJob } from "../bench/job-store";
 import type { Ways as WaysWorker } from "@/workers/ways/ways.worker";
+import { AfterPaint } from "../primitives/after-paint";
 import { Dialog } from "../primitives/dialog";
 
 const KIND_NAMES: Record<string, string> = {
@@ -53,7 +54,9 @@ export function WaysDialog({
 }) {
   return (
     <Dialog open={open} onClose={onClose} title="How will you set out?" wide>
-      {open && <Ways judged={judged} onClose={onClose} onChoose={onChoose} />}
+      <AfterPaint>
+        <Ways judged={judged} onClose={onClose} onChoose={onChoose} />
+      </AfterPaint>
     </Dialog>
   );
 }

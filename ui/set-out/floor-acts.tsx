@@ -1,0 +1,144 @@
+"use client";
+
+import dynamic from "next/dynamic";
+import { startTransition, useEffect, useState, type ComponentProps } from "react";
+import { schoolOf, SCHOOLS } from "@/core/setout";
+import { useStageKeys } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { Button } from "../primitives/button";
+import { useLater } from "../primitives/use-later";
+import type { JoinDialog as Join } from "../stand/join-dialog";
+import type { VerdictStrip } from "./verdict-strip";
+
+// What is looked at now and then is loaded a while after the first page, so that it is there when
+// the shop is out of reach.
+const LATER = {
+  road: () => import("../road/road-dialog"),
+  lines: () => import("./lines-dialog"),
+  ways: () => import("./ways-dialog"),
+  join: () => import("../stand/join-dialog"),
+  touch: () => import("./touch-dialog"),
+  care: () => import("../proof/care-dialog"),
+  photo: () => import("../photos/photo-button"),
+};
+const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
+const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
+const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
+const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
+const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
+const PhotoButton = dynamic(() => LATER.photo().then((m) => m.PhotoButton));
+const CareDialog = dynamic(() => LATER.care().then((m) => m.CareDialog));
+
+type Sheet = "touch" | "ways" | "lines" | "care" | "road" | "phone";
+
+/**
+ * The acts over the floor and the sheets they open. They hold what is open themselves: opening one
+ * draws nothing else anew.
+ */
+export function FloorActs({
+  judged,
+  stand,
+  byHand,
+  onArm,
+  onAnother,
+  onUndo,
+  onOther,
+}: {
+  judged: ComponentProps<typeof VerdictStrip>["judged"];
+  stand: Pick<ComponentProps<typeof Join>, "code" | "squares">;
+  /** Whether a reading was armed by hand, against the advice. */
+  byHand: boolean;
+  onArm: (slot: string | null) => void;
+  onAnother: () => void;
+  onUndo: () => void;
+  /** Turns to the other target that lies there. */
+  onOther: () => void;
+}) {
+  const { target, write } = useJob();
+  const [sheet, setSheet] = useState<Sheet | null>(null);
+  /** A sheet is drawn bit by bit: what is on the floor meanwhile answers all the same. */
+  const open = (one: Sheet) => (): void => startTransition(() => setSheet(one));
+  const close = (): void => setSheet(null);
+  const keys = useStageKeys();
+  const restful = useLater(LATER);
+
+  useEffect(() => {
+    const held = keys.current;
+    Object.assign(held, {
+      t: open("touch"),
+      n: onAnother,
+      u: onUndo,
+      w: open("ways"),
+      x: onOther,
+    });
+    return () => {
+      for (const key of ["t", "n", "u", "w", "x"] as const) held[key] = undefined;
+    };
+  });
+
+  if (!target) return null;
+  const acts: [string, string, () => void][] = [
+    ["Touched", "T", open("touch")],
+    ["Another reading", "N", onAnother],
+    ["Undo", "U", onUndo],
+    [SCHOOLS[schoolOf(judged.solution.plan)].name, "W", open("ways")],
+    ["Lines", "", open("lines")],
+    ["Care", "", open("care")],
+    ...(target.kind === "board"
+      ? [["Road", "", open("road")] as [string, string, () => void]]
+      : []),
+    ["Phone", "", open("phone")],
+  ];
+  return (
+    <>
+      <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-42 sm:flex-wrap">
+        {acts.map(([name, key, act]) => (
+          <Button
+            key={name}
+            look="plain"
+            className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
+            onClick={act}
+          >
+            {name}{" "}
+            {key && (
+              <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
+            )}
+          </Button>
+        ))}
+        {restful && <PhotoButton subject="set-out" />}
+        {byHand && (
+          <Button
+            look="plain"
+            className="shrink-0 !min-h-12 !border !border-act !px-3 !text-act"
+            onClick={() => onArm(null)}
+          >
+            Back to the advice
+          </Button>
+        )}
+      </div>
+      {sheet === "touch" && (
+        <TouchDialog
+          kind={target.kind}
+          open
+          onClose={close}
+          onTouch={(touch) => write({ kind: "touch", touch })}
+        />
+      )}
+      {sheet === "ways" && (
+        <WaysDialog
+          open
+          judged={judged}
+          onClose={close}
+          onChoose={(s) => {
+            onArm(null);
+            write({ kind: "school", school: s });
+          }}
+        />
+      )}
+      {sheet === "phone" && <JoinDialog open onClose={close} {...stand} />}
+      {sheet === "road" && <RoadDialog open judged={judged} onClose={close} />}
+      {sheet === "care" && <CareDialog open onClose={close} />}
+      {sheet === "lines" && <LinesDialog open judged={judged} onClose={close} />}
+    </>
+  );
+}
