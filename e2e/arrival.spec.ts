@@ -236,7 +236,7 @@ test("the lead binds the shop to the maker's glass and writes a rule; a technici
     "Somebody thought so.",
   );
   await page.getByRole("button", { name: "Edit the effort of Forward camera, static" }).click();
-  await dialog.getByLabel("Bay, minutes").fill("65");
+  await dialog.getByLabel("Bay", { exact: true }).fill("65");
   await dialog.getByRole("button", { name: "Keep it" }).click();
   await expect(page.getByRole("region", { name: "What each takes" })).toContainText(
     "65 min in the bay",

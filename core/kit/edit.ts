@@ -13,7 +13,7 @@ export type KitKind = "board" | "stand" | "instrument";
 export type KitField = {
   path: string;
   label: string;
-  as: "text" | "mm" | "rad" | "number" | "date" | [string, string][];
+  as: "text" | "mm" | "rad" | "days" | "number" | "date" | [string, string][];
   fixed?: boolean;
 };
 
@@ -109,7 +109,7 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
       ],
     },
     { path: "checkedOn", label: "Last checked", as: "date" },
-    { path: "everyDays", label: "A check is good for, days", as: "number" },
+    { path: "everyDays", label: "A check is good for", as: "days" },
   ],
 };
 

@@ -26,7 +26,7 @@ export type Field = {
   id: string;
   name: string;
   quantity: Quantity;
-  unit: UnitId | "share" | "V" | "tyre";
+  unit: UnitId | "share" | "tyre";
   /** Where on the floor plan it is read, vehicle axes; null for numbers of the whole car. */
   at: { xMm: number; yMm: number } | null;
   /** For tyre markings: those to be expected here, the maker's own first. */
@@ -130,7 +130,7 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
           id: "share",
           name: "fuel gauge",
           at: null,
-          quantity: plain("the fuel gauge in tenths", 0, 10),
+          quantity: { name: "the fuel gauge in tenths", dimension: "count", min: 0, max: 10 },
           unit: "share",
         },
       ];

@@ -19,14 +19,13 @@ const nothing = (problem: string | null): FieldRead => ({
   either: null,
 });
 
-/** Fields that are a bare figure (tenths of a gauge, volts) take no unit of length. */
-const BARE = new Set<Field["unit"]>(["share", "V"]);
+/** What a bare figure at a field means; tenths of a gauge are a plain number. */
 const UNIT_OF = (field: Field): UnitId =>
-  field.unit === "share" || field.unit === "V" || field.unit === "tyre" ? "mm" : field.unit;
+  field.unit === "share" || field.unit === "tyre" ? "" : field.unit;
 
 /**
- * Reads a typed text as a field's quantity: lengths, pressures and angles with their units, tyre
- * sizes as marked.
+ * Reads a typed text as a field's quantity: in its unit or another of its kind, tyre sizes as
+ * marked.
  */
 export function readField(field: Field, text: string): FieldRead {
   if (text.trim() === "") return nothing(null);
@@ -38,13 +37,7 @@ export function readField(field: Field, text: string): FieldRead {
           `"${text.trim()}" is no tyre size; type it as on the wall: ${field.markings?.[0] ?? "225/45 R17"}.`,
         );
   }
-  if (
-    BARE.has(field.unit) &&
-    /[a-zäöüµ'"°]/i.test(text.replace(/\s*v(olts?)?\s*$/i, field.unit === "V" ? "" : "$&"))
-  )
-    return nothing(`"${text.trim()}" is no plain figure; type ${field.quantity.name} as a number.`);
-  const bare = field.unit === "V" ? text.replace(/\s*v(olts?)?\s*$/i, "") : text;
-  const parsed = parseQuantity(bare, field.quantity, UNIT_OF(field));
+  const parsed = parseQuantity(text, field.quantity, UNIT_OF(field));
   if (parsed.ok) return { value: parsed.value, problem: null, guess: null, either: null };
   return {
     value: null,

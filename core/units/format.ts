@@ -18,6 +18,18 @@ const SYMBOL: Record<UnitId, string> = {
   kPa: "kPa",
   bar: "bar",
   psi: "psi",
+  s: "s",
+  min: "min",
+  h: "h",
+  d: "d",
+  ml: "ml",
+  l: "l",
+  "US gal": "US gal",
+  "imp gal": "imp gal",
+  mV: "mV",
+  V: "V",
+  "%": "%",
+  "": "",
 };
 const DECIMALS: Record<UnitId, number> = {
   mm: 0,
@@ -32,6 +44,18 @@ const DECIMALS: Record<UnitId, number> = {
   kPa: 0,
   bar: 2,
   psi: 1,
+  s: 0,
+  min: 0,
+  h: 1,
+  d: 0,
+  ml: 0,
+  l: 1,
+  "US gal": 1,
+  "imp gal": 1,
+  mV: 0,
+  V: 1,
+  "%": 1,
+  "": 0,
 };
 
 /** A plain figure with grouped thousands and a true minus sign: 2 871, −14, 0.35. */
@@ -45,14 +69,14 @@ export function formatNumber(value: number, decimals = 0): string {
 }
 
 /**
- * Formats a base-unit value (mm, rad, m/s) in a unit, with the unit's symbol.
+ * Formats a base-unit value in a unit, with the unit's symbol.
  *
  * @param decimals digits after the point; by default as many as the unit deserves (mm 0, cm 1, m 3,
  *   in 2, deg 2)
  */
 export function formatQuantity(value: number, unit: UnitId, decimals = DECIMALS[unit]): string {
   const figure = formatNumber(value / unitSize(unit), decimals);
-  return figure + (unit === "deg" || unit === "arcmin" ? "" : GAP) + SYMBOL[unit];
+  return figure + (["deg", "arcmin", ""].includes(unit) ? "" : GAP) + SYMBOL[unit];
 }
 
 /**

@@ -1,3 +1,4 @@
+export { readFigure, type FigureUnit } from "./figure";
 export {
   formatChance,
   formatInchFraction,

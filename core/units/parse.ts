@@ -4,7 +4,7 @@ import { UNITS, type Quantity, type UnitId } from "./quantity";
 /** A meaning that could be offered: the value in base units, and how it would be typed. */
 export type Meaning = { value: number; text: string };
 
-/** What became of a typed measurement. Values are in base units: mm, rad, m/s, kPa. */
+/** What became of a typed measurement. Values are in base units. */
 export type Parsed =
   | { ok: true; value: number; unit: UnitId }
   /**
@@ -130,7 +130,7 @@ function readParts(text: string, quantity: Quantity): Part[] | string {
       return `"${text}" is not a measurement; type a number such as 2871 or 113 1/32 in.`;
     const read = readUnit(number.rest, quantity.dimension);
     if (!read && number.rest !== "" && !/^[\d.,]/.test(number.rest))
-      return `"${number.rest}" is not a unit known here; use ${unitList(quantity)}.`;
+      return `"${number.rest}" is not a unit known here; ${unitAdvice(quantity)}.`;
     if (read && read.unit.dimension !== quantity.dimension) return otherKind(quantity, read.unit);
     parts.push({
       number: number.value,
@@ -143,8 +143,21 @@ function readParts(text: string, quantity: Quantity): Part[] | string {
   return parts;
 }
 
+/** What a quantity of each dimension is, for a sentence. */
+const SAID: Record<Quantity["dimension"], string> = {
+  length: "a length",
+  angle: "an angle",
+  speed: "a speed",
+  pressure: "a pressure",
+  time: "a time",
+  volume: "a volume",
+  voltage: "a voltage",
+  percent: "a percentage",
+  count: "a plain number",
+};
+
 const otherKind = (q: Quantity, unit: Unit): string =>
-  `${capital(q.name)} is ${q.dimension === "angle" ? "an" : "a"} ${q.dimension}, not ${unit.plural}; use ${unitList(q)}.`;
+  `${capital(q.name)} is ${SAID[q.dimension]}, not ${unit.plural}; ${unitAdvice(q)}.`;
 
 /**
  * Whether these parts are one figure in falling units of one system: 9 ft 5 3/8 in, 2 m 86 cm, 1°
@@ -301,9 +314,9 @@ function likelyUnit(digits: number, q: Quantity, typed: UnitId): Meaning | undef
 }
 
 const unitOf = (id: UnitId): Unit => UNITS.find((u) => u.id === id)!;
-const unitList = (q: Quantity): string =>
-  UNITS.filter((u) => u.dimension === q.dimension)
-    .map((u) => u.id)
-    .join(", ");
+const unitAdvice = (q: Quantity): string => {
+  const units = UNITS.filter((u) => u.dimension === q.dimension && u.id !== "").map((u) => u.id);
+  return units.length === 0 ? "type it without a unit" : `use ${units.join(", ")}`;
+};
 const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
 const trimNumber = (v: number): string => String(Number(v.toPrecision(10)));

@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { parseQuantity, type Parsed, type Quantity, type UnitId } from ".";
+import {
+  parseQuantity,
+  readFigure,
+  type FigureUnit,
+  type Parsed,
+  type Quantity,
+  type UnitId,
+} from ".";
+import { FIGURES } from "./figure";
 
 const TAPE: Quantity = { name: "the tape", dimension: "length", min: 500, max: 20_000 };
 const RULE: Quantity = { name: "the rule reading", dimension: "length", min: -50, max: 2500 };
@@ -187,4 +195,46 @@ describe.each(Object.entries(TYPED))("at the %s", (place, texts) => {
 
 it("the table holds what it promises", () => {
   expect(Object.values(TYPED).flat().length).toBeGreaterThanOrEqual(140);
+});
+
+describe("a figure of a document", () => {
+  /** One thing typed in each unit there is; every field but those of its kind refuses it. */
+  const TYPED_IN: [string, Partial<Record<FigureUnit, number>>][] = [
+    ["1 mm", { mm: 1, m: 0.001 }],
+    ["1 m", { mm: 1000, m: 1 }],
+    ["1 in", { mm: 25.4, m: 0.0254 }],
+    ["1 deg", { "°": 1 }],
+    ["1°", { "°": 1 }],
+    ["1 bar", { kPa: 100 }],
+    ["1 l", { l: 1 }],
+    ["1 litre", { l: 1 }],
+    ["500 ml", { l: 0.5 }],
+    ["1 US gal", { l: 3.785412 }],
+    ["1 imp gal", { l: 4.54609 }],
+    ["1 V", { V: 1 }],
+    ["900 mV", { V: 0.9 }],
+    ["60 s", { s: 60, min: 1, d: 0.000694 }],
+    ["1 min", { s: 60, min: 1, d: 0.000694, "°": 0.016667 }],
+    ["2 h", { s: 7200, min: 120, d: 0.083333 }],
+    ["1 day", { s: 86_400, min: 1440, d: 1 }],
+    ["3 %", { "%": 3 }],
+    ["50 km/h", {}],
+    ["7", { mm: 7, m: 7, "°": 7, kPa: 7, l: 7, V: 7, s: 7, min: 7, d: 7, "%": 7, "": 7 }],
+  ];
+  it.each(TYPED_IN)("%j is taken by fields of its own quantity only", (text, taken) => {
+    const read = Object.fromEntries(
+      (Object.keys(FIGURES) as FigureUnit[])
+        .map((unit) => [unit, readFigure(text, unit)] as const)
+        .filter(([, r]) => r.ok)
+        .map(([unit, r]) => [unit, r.value]),
+    );
+    expect(read).toEqual(taken);
+  });
+  it.each([
+    ["1 m", "d", "This is a time, not metres; use s, min, h, d."],
+    ["5 mm", "", "This is a plain number, not millimetres; type it without a unit."],
+    ["1 gal", "l", '"gal" is not a unit known here; use ml, l, US gal, imp gal.'],
+  ] as const)("%j in a field of %j says what to do", (text, unit, problem) => {
+    expect(readFigure(text, unit)).toMatchObject({ ok: false, problem });
+  });
 });

@@ -1,7 +1,7 @@
 "use client";
 
-import { useId, useState } from "react";
-import { parseQuantity } from "@/core/units";
+import { useId, useState, type ChangeEvent } from "react";
+import { readFigure, type FigureUnit } from "@/core/units";
 
 type Base = {
   label: string;
@@ -48,21 +48,30 @@ export function TextField({
   );
 }
 
-/**
- * The units a document's figures come in, and how each is read: another unit of its kind may be
- * typed with its name.
- */
-const UNITS = {
-  mm: { ask: { name: "this", dimension: "length", min: -1e6, max: 1e6 }, typed: "mm", size: 1 },
-  "°": {
-    ask: { name: "this", dimension: "angle", min: -100, max: 100 },
-    typed: "deg",
-    size: Math.PI / 180,
-  },
-  kPa: { ask: { name: "this", dimension: "pressure", min: 0, max: 5000 }, typed: "kPa", size: 1 },
-  "": { ask: { name: "this", dimension: "length", min: 0, max: 1e6 }, typed: "mm", size: 1 },
-  litres: { ask: { name: "this", dimension: "length", min: 0, max: 1e4 }, typed: "mm", size: 1 },
-} as const;
+/** What is being typed at a figure, until it is left; what was read of it goes to the document. */
+export function useFigure(
+  unit: FigureUnit,
+  value: unknown,
+  onChange: (value: number | undefined) => void,
+) {
+  const [text, setText] = useState<string | null>(null);
+  const read = text === null || text.trim() === "" ? null : readFigure(text, unit);
+  return {
+    problem: read && !read.ok ? read.problem : null,
+    input: {
+      value: text ?? (typeof value === "number" ? String(value) : ""),
+      inputMode: "decimal" as const,
+      onChange: (e: ChangeEvent<HTMLInputElement>) => {
+        const typed = e.target.value;
+        setText(typed);
+        if (typed.trim() === "") return onChange(undefined);
+        const now = readFigure(typed, unit);
+        if (now.ok) onChange(now.value);
+      },
+      onBlur: () => setText(null),
+    },
+  };
+}
 
 /** A figure in the sheet's own unit; another unit may be typed with its name and is converted. */
 export function NumberField({
@@ -73,18 +82,10 @@ export function NumberField({
   readOnly,
   onChange,
   unit,
-}: Base & { unit: keyof typeof UNITS }) {
+}: Base & { unit: FigureUnit }) {
   const id = useId();
-  const [text, setText] = useState<string | null>(null);
-  const { ask, typed: typedUnit, size } = UNITS[unit];
-  const parsed = parseQuantity(text ?? "", ask, typedUnit);
-  const wrong = text !== null && text.trim() !== "" && !parsed.ok ? parsed.problem : problem;
-  const take = (typed: string): void => {
-    setText(typed);
-    if (typed.trim() === "") return onChange(undefined);
-    const read = parseQuantity(typed, ask, typedUnit);
-    if (read.ok) onChange(Math.round((read.value / size) * 1e6) / 1e6);
-  };
+  const figure = useFigure(unit, value, onChange);
+  const wrong = figure.problem ?? problem;
   return (
     <div>
       <label htmlFor={id} className="block text-sm font-semibold text-soft">
@@ -96,21 +97,21 @@ export function NumberField({
         <input
           id={id}
           name={path}
-          value={text ?? (typeof value === "number" ? String(value) : "")}
           readOnly={readOnly}
-          inputMode="decimal"
           aria-invalid={wrong !== null}
           aria-describedby={`${id}-n`}
-          onChange={(e) => take(e.target.value)}
-          onBlur={() => setText(null)}
+          {...figure.input}
           className="figure min-h-14 w-full min-w-0 bg-transparent px-1 text-2xl font-semibold outline-none"
         />
-        <span className="text-base text-soft">{unit}</span>
+        <span className="text-base text-soft">{UNIT_SIGNS[unit] ?? unit}</span>
       </span>
       <Note id={`${id}-n`} problem={wrong} />
     </div>
   );
 }
+
+/** Units that read better as a word beside a line. */
+const UNIT_SIGNS: Partial<Record<FigureUnit, string>> = { l: "litres", d: "days" };
 
 export function ChoiceField({
   label,

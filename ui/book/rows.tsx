@@ -1,6 +1,8 @@
 "use client";
 
-import type { ReactNode } from "react";
+import { useId, type ReactNode } from "react";
+import type { FigureUnit } from "@/core/units";
+import { useFigure } from "./fields";
 
 /** Numbered rows of a sheet: each can go up, or out, and carries its own problem. */
 export function Rows<T>({
@@ -96,30 +98,41 @@ export const RowText = ({
   />
 );
 
-/** A figure in a row, with its name before it. */
-export const RowNumber = ({
+/** A figure in a row, with its name before it and its unit behind. */
+export function RowNumber({
   label,
   name,
+  unit,
   value,
   readOnly,
   onChange,
 }: {
   label: string;
   name: string;
+  unit: FigureUnit;
   value: unknown;
   readOnly: boolean;
   onChange: (value: number | undefined) => void;
-}) => (
-  <label className="flex items-center gap-1 text-sm text-soft">
-    {name}
-    <input
-      aria-label={label}
-      type="number"
-      step="any"
-      value={typeof value === "number" ? value : ""}
-      readOnly={readOnly}
-      onChange={(e) => onChange(e.target.value === "" ? undefined : Number(e.target.value))}
-      className={`figure ${LINE} w-24 text-ink`}
-    />
-  </label>
-);
+}) {
+  const id = useId();
+  const figure = useFigure(unit, value, onChange);
+  return (
+    <span className="inline-flex flex-col">
+      <label className="flex items-center gap-1 text-sm text-soft">
+        {name}
+        <input
+          aria-label={label}
+          aria-invalid={figure.problem !== null}
+          aria-describedby={`${id}-n`}
+          readOnly={readOnly}
+          {...figure.input}
+          className={`figure ${LINE} w-24 ${figure.problem ? "border-stop" : ""} text-ink`}
+        />
+        {unit}
+      </label>
+      <span id={`${id}-n`} className="max-w-64 text-sm text-stop">
+        {figure.problem}
+      </span>
+    </span>
+  );
+}

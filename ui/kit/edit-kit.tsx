@@ -54,6 +54,9 @@ type Part = {
   most: number;
 };
 
+/** The unit of a figure a piece of kit is described by. */
+const FIGURE_OF = { mm: "mm", rad: "°", days: "d", number: "" } as const;
+
 /**
  * What a stand has more or fewer of; the figures of each stand among the fields above. Joints from
  * the floor upward.
@@ -225,11 +228,7 @@ function Form({
           ) : f.as === "text" || f.as === "date" ? (
             <TextField key={f.path} {...at(f)} />
           ) : (
-            <NumberField
-              key={f.path}
-              unit={f.as === "number" ? "" : f.as === "rad" ? "°" : f.as}
-              {...at(f)}
-            />
+            <NumberField key={f.path} unit={FIGURE_OF[f.as]} {...at(f)} />
           ),
         )}
       </div>

@@ -1,7 +1,8 @@
 "use client";
 
+import { hideOthers } from "aria-hidden";
 import { Dialog as Radix } from "radix-ui";
-import { useRef, type ReactNode } from "react";
+import { useEffect, useRef, type ReactNode, type RefObject } from "react";
 
 export type DialogProps = {
   open: boolean;
@@ -12,18 +13,53 @@ export type DialogProps = {
 };
 
 /**
+ * What lies under a sheet: it dims the page, takes every touch meant for it, and does not let the
+ * wheel move it. The library would do so by the style of the whole page, which then is worked out
+ * anew, all of it, at the very moment the sheet should come up.
+ */
+function Cover({ onPress }: { onPress: () => void }) {
+  const cover = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const at = cover.current;
+    const hold = (e: Event): void => e.preventDefault();
+    at?.addEventListener("wheel", hold, { passive: false });
+    return () => at?.removeEventListener("wheel", hold);
+  }, []);
+  return (
+    <div
+      ref={cover}
+      aria-hidden
+      className="fixed inset-0 z-40 touch-none bg-black/45"
+      // The press must not take the focus out of the sheet before the click closes it.
+      onMouseDown={(e) => e.preventDefault()}
+      onClick={onPress}
+    />
+  );
+}
+
+/** Hides everything else from a screen reader while the sheet is there. */
+function Alone({ sheet }: { sheet: RefObject<HTMLElement | null> }) {
+  useEffect(() => (sheet.current ? hideOthers(sheet.current) : undefined), [sheet]);
+  return null;
+}
+
+/**
  * The sheet itself. Escape and the close button put it away, and the keyboard is then where it was
  * before.
  */
 export function DialogSheet({ open, onClose, title, children, wide = false }: DialogProps) {
   // The library hands the focus back to a trigger of its own only; our dialogs are opened by state.
   const before = useRef<HTMLElement | null>(null);
+  const sheet = useRef<HTMLDivElement>(null);
   return (
-    <Radix.Root open={open} onOpenChange={(next) => !next && onClose()}>
+    <Radix.Root modal={false} open={open} onOpenChange={(next) => !next && onClose()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-40 bg-black/45" />
+        <Cover onPress={onClose} />
         <Radix.Content
+          ref={sheet}
+          aria-modal
           aria-describedby={undefined}
+          onInteractOutside={(e) => e.preventDefault()}
           onOpenAutoFocus={() => {
             const held = document.activeElement;
             before.current = held instanceof HTMLElement ? held : null;
@@ -34,6 +70,7 @@ export function DialogSheet({ open, onClose, title, children, wide = false }: Di
           }}
           className={`fixed left-1/2 top-1/2 z-50 max-h-[92dvh] w-[calc(100vw-24px)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-md border border-hairline bg-sheet p-6 text-ink ${wide ? "max-w-3xl" : "max-w-xl"}`}
         >
+          <Alone sheet={sheet} />
           <div className="mb-4 flex items-start justify-between gap-4">
             <Radix.Title className="text-2xl font-semibold leading-tight">{title}</Radix.Title>
             <Radix.Close

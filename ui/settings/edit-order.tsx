@@ -73,11 +73,11 @@ export const EditEffort = ({ boards, ...props }: RuleFormProps<Effort> & { board
         <ChoiceField label="System" choices={SYSTEM_CHOICES.slice(1)} {...at("system")} />
         <ChoiceField label="Kind" choices={KIND_CHOICES.slice(1, 4)} {...at("kind")} />
         <div className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-5">
-          <NumberField label="Bay, minutes" unit="" {...at("bayMinutes")} />
-          <NumberField label="Road, minutes" unit="" {...at("roadMinutes")} />
-          <NumberField label="Room ahead, m" unit="" {...at("roomM.ahead")} />
-          <NumberField label="Room behind, m" unit="" {...at("roomM.behind")} />
-          <NumberField label="Each side, m" unit="" {...at("roomM.sides")} />
+          <NumberField label="Bay" unit="min" {...at("bayMinutes")} />
+          <NumberField label="Road" unit="min" {...at("roadMinutes")} />
+          <NumberField label="Room ahead" unit="m" {...at("roomM.ahead")} />
+          <NumberField label="Room behind" unit="m" {...at("roomM.behind")} />
+          <NumberField label="Each side" unit="m" {...at("roomM.sides")} />
         </div>
         <SetField
           label="Boards and mats"

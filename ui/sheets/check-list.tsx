@@ -1,5 +1,6 @@
 "use client";
 
+import type { FigureUnit } from "@/core/units";
 import type { Draft, Problem } from "@/core/book";
 import type { Measure } from "@/core/sheet";
 import { Button } from "../primitives/button";
@@ -25,59 +26,59 @@ type Props = {
  * How an item is settled: by eye, or by one of the measurements the bench knows; with the limits it
  * needs.
  */
-const MEASURES: { fresh: Measure; name: string; numbers: [string, string][] }[] = [
+const MEASURES: { fresh: Measure; name: string; numbers: [string, string, FigureUnit][] }[] = [
   { name: "Scan of all units", fresh: { kind: "scan" }, numbers: [] },
   {
     name: "Supply",
     fresh: { kind: "battery", minVolts: 12.4, minMinutes: 30 },
     numbers: [
-      ["minVolts", "at least, V"],
-      ["minMinutes", "lasting, min"],
+      ["minVolts", "at least", "V"],
+      ["minMinutes", "lasting", "min"],
     ],
   },
   {
     name: "Tyre pressures",
     fresh: { kind: "pressures", load: "half", toleranceKPa: 12 },
-    numbers: [["toleranceKPa", "±, kPa"]],
+    numbers: [["toleranceKPa", "±", "kPa"]],
   },
   {
     name: "Tyre sizes",
     fresh: { kind: "tyres", axlePercent: 1, nominalPercent: 3 },
     numbers: [
-      ["axlePercent", "across an axle, %"],
-      ["nominalPercent", "from the maker’s, %"],
+      ["axlePercent", "across an axle", "%"],
+      ["nominalPercent", "from the maker’s", "%"],
     ],
   },
   {
     name: "Fuel",
     fresh: { kind: "fuel", minShare: 0.5 },
-    numbers: [["minShare", "at least, share"]],
+    numbers: [["minShare", "at least, share", ""]],
   },
   {
     name: "Arch heights",
     fresh: { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 },
     numbers: [
-      ["cameraHeightMm", "camera ±, mm"],
-      ["pitchDeg", "pitch ±, °"],
-      ["rollDeg", "roll ±, °"],
+      ["cameraHeightMm", "camera ±", "mm"],
+      ["pitchDeg", "pitch ±", "°"],
+      ["rollDeg", "roll ±", "°"],
     ],
   },
   { name: "Rear axle, by the vehicle’s limits", fresh: { kind: "alignment" }, numbers: [] },
-  { name: "Steering", fresh: { kind: "steering", maxDeg: 3 }, numbers: [["maxDeg", "±, °"]] },
+  { name: "Steering", fresh: { kind: "steering", maxDeg: 3 }, numbers: [["maxDeg", "±", "°"]] },
   {
     name: "Floor",
     fresh: { kind: "floor", slopeDeg: 0.6, twistMm: 5 },
     numbers: [
-      ["slopeDeg", "slope ±, °"],
-      ["twistMm", "twist ±, mm"],
+      ["slopeDeg", "slope ±", "°"],
+      ["twistMm", "twist ±", "mm"],
     ],
   },
   {
     name: "Clear zone",
     fresh: { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 },
     numbers: [
-      ["aheadMm", "ahead, mm"],
-      ["sideMm", "each side, mm"],
+      ["aheadMm", "ahead", "mm"],
+      ["sideMm", "each side", "mm"],
     ],
   },
 ];
@@ -152,11 +153,12 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
                       </option>
                     ))}
                   </select>
-                  {measure?.numbers.map(([field, name]) => (
+                  {measure?.numbers.map(([field, name, unit]) => (
                     <RowNumber
                       key={field}
                       label={`${title} ${i + 1}: ${name}`}
                       name={name}
+                      unit={unit}
                       value={item.measure?.[field]}
                       readOnly={readOnly}
                       onChange={(v) => patch({ measure: { ...item.measure!, [field]: v } })}

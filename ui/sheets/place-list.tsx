@@ -24,10 +24,10 @@ type Props = {
 };
 
 const FIGURES = [
-  ["alongMm", "ahead, mm"],
-  ["acrossMm", "across, mm"],
-  ["twistDeg", "twist, °"],
-  ["heightMm", "height, mm"],
+  ["alongMm", "ahead", "mm"],
+  ["acrossMm", "across", "mm"],
+  ["twistDeg", "twist", "°"],
+  ["heightMm", "height", "mm"],
 ] as const;
 
 /** A target after the first: it stands beside those of its setup, or begins the next setup. */
@@ -101,7 +101,7 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
                 className="font-semibold"
               />
               <span className="grid gap-x-6 sm:grid-cols-2">
-                {FIGURES.flatMap(([field, name]) =>
+                {FIGURES.flatMap(([field, name, unit]) =>
                   (["placement", "tolerance"] as const).map((part) => {
                     const called = part === "tolerance" ? `± ${name}` : name;
                     return (
@@ -109,6 +109,7 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
                         key={part + field}
                         label={label(called)}
                         name={called}
+                        unit={unit}
                         value={target[part]?.[field]}
                         readOnly={readOnly || (part === "tolerance" && hasOwnLimits(doc))}
                         onChange={(v) => patch({ [part]: { ...target[part], [field]: v } })}
@@ -129,8 +130,9 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
                   />
                 </label>
                 <RowNumber
-                  label={label("board width, mm")}
-                  name="its width, mm"
+                  label={label("board width")}
+                  name="its width"
+                  unit="mm"
                   value={target.object?.widthMm}
                   readOnly={readOnly}
                   onChange={(widthMm) => patch({ object: { ...target.object, widthMm } })}

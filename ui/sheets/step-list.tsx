@@ -1,5 +1,6 @@
 "use client";
 
+import type { FigureUnit } from "@/core/units";
 import type { Draft, Problem } from "@/core/book";
 import { Button } from "../primitives/button";
 import { RowNumber, Rows, RowText } from "../book/rows";
@@ -13,33 +14,36 @@ type Props = {
   onChange: (path: string, value: unknown) => void;
 };
 
-const KINDS: Record<string, { name: string; numbers: [string, string][]; fresh: Step }> = {
+const KINDS: Record<
+  string,
+  { name: string; numbers: [string, string, FigureUnit][]; fresh: Step }
+> = {
   prompt: { name: "Do", numbers: [], fresh: { kind: "prompt", say: "" } },
   position: { name: "Move", numbers: [], fresh: { kind: "position", say: "", to: "first" } },
   ignition: {
     name: "Ignition",
-    numbers: [["waitSeconds", "rest, s"]],
+    numbers: [["waitSeconds", "rest", "s"]],
     fresh: { kind: "ignition", say: "", to: "on", waitSeconds: 5 },
   },
   compare: {
     name: "Compare",
     numbers: [
-      ["min", "from"],
-      ["max", "to"],
+      ["min", "from", "V"],
+      ["max", "to", "V"],
     ],
     fresh: { kind: "compare", say: "", value: "battery-voltage", unit: "V", min: 12.4, max: 15 },
   },
   input: {
     name: "Enter",
     numbers: [
-      ["minMm", "from, mm"],
-      ["maxMm", "to, mm"],
+      ["minMm", "from", "mm"],
+      ["maxMm", "to", "mm"],
     ],
     fresh: { kind: "input", say: "", name: "", minMm: 600, maxMm: 760 },
   },
   routine: {
     name: "Routine",
-    numbers: [["minQuality", "quality, %"]],
+    numbers: [["minQuality", "quality", "%"]],
     fresh: { kind: "routine", say: "", routine: "forward-camera-static", minQuality: 80 },
   },
 };
@@ -111,11 +115,12 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   <option value="arch-rear">rear arches, from Ready</option>
                 </select>
               )}
-              {kind?.numbers.map(([field, name]) => (
+              {kind?.numbers.map(([field, name, unit]) => (
                 <RowNumber
                   key={field}
                   label={`Step ${i + 1}: ${name}`}
                   name={name}
+                  unit={s.kind === "compare" && s.unit === "mm" ? "mm" : unit}
                   value={s[field]}
                   readOnly={readOnly}
                   onChange={(v) => patch(i, { [field]: v })}

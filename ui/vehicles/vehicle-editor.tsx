@@ -121,7 +121,7 @@ export function VehicleEditor(page: DraftPage) {
               )}
               <TextField label="Tyres, front" {...at("tyres.front")} />
               <TextField label="Tyres, rear" {...at("tyres.rear")} />
-              <NumberField label="Tank" unit="litres" {...at("tankLitres")} />
+              <NumberField label="Tank" unit="l" {...at("tankLitres")} />
               <YesNo label="Gateway locks writing" {...at("gateway")} />
             </div>
             <section aria-label="What is fitted" className="border-t-2 border-ink pt-3">
