@@ -41,7 +41,16 @@ test("a new technician takes a vehicle in, sees what it owes and why, and readie
   await expect(page.getByLabel("VIN", { exact: true })).toHaveValue(VIN);
   await expect(customer).toHaveValue("Wen");
   await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
-  await page.getByLabel("Promised for").fill("2026-11-04T16:30");
+  await page.getByRole("button", { name: "Promised for no time named" }).click();
+  const calendar = page.getByRole("dialog", { name: "Promised for" });
+  await calendar.getByRole("button", { name: "Go to the Next Month" }).click();
+  await calendar.getByRole("button", { name: /\b15th\b/ }).click();
+  await calendar.getByLabel("Time").fill("25");
+  await expect(calendar.getByText("Type hours and minutes, such as 16:30.")).toBeVisible();
+  await expect(calendar.getByRole("button", { name: "Take it" })).toBeDisabled();
+  await calendar.getByLabel("Time").fill("1630");
+  await calendar.getByRole("button", { name: "Take it" }).click();
+  await expect(page.getByRole("button", { name: /Promised for .* 15 .*, 16:30/ })).toBeFocused();
   await page.getByRole("button", { name: "Open the job" }).click();
   await page.waitForURL(/jobs\/[^/]+\/take-in$/);
   await expect(nextBar(page)).toContainText(

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { timesIn } from "@/core/units";
 import type { TouchKind } from "@/core/setout";
 import type { RunEvent } from "@/core/run";
 import { SHEETS } from "@/demo/data/sheets";
@@ -271,7 +272,7 @@ describe("what happened at the stand", () => {
 
 describe("the slip", () => {
   const lines = (events: JobEvent[]) =>
-    slipLines(events, ground, judgeTarget(ground, events, FIRST), "mm");
+    slipLines(events, ground, judgeTarget(ground, events, FIRST), "mm", timesIn("UTC"));
 
   it("prints every settled fact with time and initials, a struck one with its reason", () => {
     const slip = lines(
@@ -347,7 +348,7 @@ describe("ways, toe and boards in the log", () => {
     );
     expect(at(events).school).toBe("wheel-panels");
     expect(
-      slipLines(events, ground, null, "mm")
+      slipLines(events, ground, null, "mm", timesIn("UTC"))
         .filter((l) => l.label === "Way of setting out")
         .map((l) => l.value),
     ).toEqual(["Floor marks", "Wheel panels"]);

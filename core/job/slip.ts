@@ -11,7 +11,7 @@ import {
 } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import { placeName, targetOf, targetsOf, type Target } from "@/core/sheet";
-import { dateAndTime, formatChance, formatNumber } from "@/core/units";
+import { formatChance, formatNumber, type Times } from "@/core/units";
 import { settlementStanding, strikes, type EventBody, type JobEvent } from "./job";
 import { stayEvents, staysOf } from "./stays";
 import { lookedAt } from "./standing";
@@ -54,6 +54,7 @@ type Context = {
   /** What each reading is called that is not of the target in hand. */
   slots: (b: Body<"reading">) => Slot | undefined;
   setting: LengthSetting;
+  times: Times;
   suspects: ReadonlySet<string>;
   /** Settlements that still hold, each of its own target. */
   held: ReadonlySet<string | undefined>;
@@ -213,12 +214,12 @@ const FACTS: Facts = {
     { stage: "take-in", label: "Glass", value: glassWords(ground.vehicle, b), strikable: true },
   ],
   walk,
-  photo: (b) => [
+  photo: (b, { times }) => [
     {
       stage: b.subject === "set-out" ? "set-out" : "take-in",
       label: "Photo",
       value: PHOTO_SUBJECTS[b.subject],
-      note: b.takenAt ? `Taken ${dateAndTime(b.takenAt)} by the camera’s clock` : null,
+      note: b.takenAt ? `Taken ${times.dateAndTime(b.takenAt)} by the camera’s clock` : null,
       strikable: true,
     },
   ],
@@ -401,6 +402,7 @@ export function slipLines(
   ground: JobGround,
   judged: Judged | null,
   setting: LengthSetting,
+  times: Times,
 ): SlipLine[] {
   const struck = strikes(events);
   const stays = staysOf(ground, events);
@@ -423,6 +425,7 @@ export function slipLines(
     events,
     judged,
     setting,
+    times,
     suspects: new Set(judged?.verdict.suspects),
     slots,
     held: new Set(stays.map((s) => settledIn(s)?.id)),

@@ -13,20 +13,20 @@ export const WIDENED = 1.5;
 
 const DAY_MS = 86_400_000;
 
-/** Whether the check has run out. @param now ISO time */
+/** Whether the check has run out. @param today the shop's calendar day, YYYY-MM-DD */
 export const isOverdue = (
   i: Pick<CheckedInstrument, "checkedOn" | "everyDays">,
-  now: string,
+  today: string,
 ): boolean =>
-  i.checkedOn === null || Date.parse(now) - Date.parse(i.checkedOn) > i.everyDays * DAY_MS;
+  i.checkedOn === null || Date.parse(today) - Date.parse(i.checkedOn) > i.everyDays * DAY_MS;
 
 /**
  * The instrument as the arithmetic takes it: an overdue one stays usable, with its uncertainty
  * widened, so that the verdict asks for more instead of the shop standing still.
  */
-export function inForce(i: CheckedInstrument, now: string): Instrument {
+export function inForce(i: CheckedInstrument, today: string): Instrument {
   const { checkedOn: _, everyDays: __, ...plain } = i;
-  if (!isOverdue(i, now)) return plain;
+  if (!isOverdue(i, today)) return plain;
   return {
     ...plain,
     name: `${plain.name} (check overdue)`,

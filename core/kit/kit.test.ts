@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { BOARDS, INSTRUMENTS, STANDS } from "@/demo/data/kit";
 import { boardSchema, inForce, isOverdue, judgeZero, WIDENED, type CheckedInstrument } from ".";
 
-const NOW = "2026-11-24T08:00:00.000Z";
+const TODAY = "2026-11-24";
 const tape: CheckedInstrument = { ...INSTRUMENTS[0]!, checkedOn: "2026-11-01", everyDays: 90 };
 const stand = STANDS[0]!;
 const true5 = {
@@ -17,18 +17,18 @@ const true5 = {
 describe("instruments", () => {
   it.each([
     ["2026-11-01", false],
-    ["2026-08-27", false],
-    ["2026-08-20", true],
+    ["2026-08-26", false],
+    ["2026-08-25", true],
     [null, true],
   ])("checked on %s: overdue %s", (checkedOn, overdue) => {
-    expect(isOverdue({ checkedOn, everyDays: 90 }, NOW)).toBe(overdue);
+    expect(isOverdue({ checkedOn, everyDays: 90 }, TODAY)).toBe(overdue);
   });
   it("stay usable when overdue, believed less, and say so", () => {
-    const late = inForce({ ...tape, checkedOn: "2026-01-01" }, NOW);
+    const late = inForce({ ...tape, checkedOn: "2026-01-01" }, TODAY);
     expect(late.sigmaMm).toBeCloseTo(tape.sigmaMm * WIDENED, 12);
     expect(late.sigmaMmPerM).toBeCloseTo(tape.sigmaMmPerM * WIDENED, 12);
     expect(late.name).toBe("Steel tape 3 (check overdue)");
-    expect(inForce(tape, NOW)).toEqual(INSTRUMENTS[0]);
+    expect(inForce(tape, TODAY)).toEqual(INSTRUMENTS[0]);
   });
 });
 

@@ -41,7 +41,7 @@ import {
   type StageState,
 } from "@/core/job";
 import { glassSeatOf, judgeMeasure } from "@/core/ready";
-import { radToDeg } from "@/core/units";
+import { FIRST_ZONE, radToDeg } from "@/core/units";
 import {
   HANDS,
   lineViews,
@@ -67,12 +67,14 @@ const who = (e: Pick<JobEvent, "by">) => ({ name: e.by.name, initials: e.by.init
  *
  * @param number the job's number in the shop
  * @param simulated whether the bay and the scan tool were stand-ins
+ * @param zone the shop's time zone
  */
 export function buildRecord(
   number: number,
   ground: JobGround,
   events: readonly JobEvent[],
   simulated: boolean,
+  zone: string = FIRST_ZONE,
 ): JobRecord {
   const { intake, vehicle } = ground;
   const takenIn = eventsOf(events, "taken-in")[0]!;
@@ -86,6 +88,7 @@ export function buildRecord(
       customer: intake.customer,
       order: intake.order,
       promisedAt: intake.promisedAt ?? null,
+      zone,
     },
     vehicle: {
       make: vehicle.make,

@@ -99,7 +99,10 @@ const { job, vehicle, checks, cameIn, consent, photos, glass, ...end } = jobPart
 /** The record of a job as it is handed over: one self-contained JSON document. */
 export const recordSchema = z.object({
   format: z.literal("iridel.record/2"),
-  job,
+  job: job.extend({
+    /** The shop's time zone when it was made: its times are written in it. */
+    zone: z.string().optional(),
+  }),
   vehicle,
   owed: z.object(owedParts),
   checks,

@@ -7,14 +7,8 @@ import {
   type Sheet,
   type Target,
 } from "@/core/sheet";
-import {
-  clockTime,
-  dateAndTime,
-  formatChance,
-  formatNumber,
-  formatQuantity,
-  radToDeg,
-} from "@/core/units";
+import { FIRST_ZONE, formatChance, formatNumber, formatQuantity, radToDeg, timesIn } from "@/core/units";
+import type { Times } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
 
@@ -38,7 +32,7 @@ export function sourceLine({ source, status }: Sheet, record: JobRecord): string
     return `${whence}entered by ${source.enteredBy}, checked by ${source.checkedBy} on ${source.checkedOn}`;
   const { compared } = typed;
   const second = compared
-    ? `compared figure by figure by ${compared.by.name}, ${dateAndTime(compared.at)}`
+    ? `compared figure by figure by ${compared.by.name}, ${timesIn(record.job.zone ?? FIRST_ZONE).dateAndTime(compared.at)}`
     : "NO SECOND PERSON HAS COMPARED THEM";
   return `${whence}typed on the spot by ${source.enteredBy}, the vehicle taped to ± ${formatNumber(typed.tapedSigmaMm, 1)} mm; ${second}`;
 }
@@ -152,6 +146,7 @@ export function witnessLine({ witness: w }: TargetRecord): string | null {
 export function checkLine(
   { check, id }: TargetRecord,
   sheet: Pick<Sheet, "setups">,
+  { clockTime }: Pick<Times, "clockTime">,
 ): string | null {
   if (!check) return null;
   const mat = targetOf(sheet, id).kind === "mat";

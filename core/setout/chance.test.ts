@@ -7,6 +7,7 @@ import {
 } from "@/core/math/distributions";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { boxProbability, centredProbability } from "./chance";
+import { sharesOfRisk } from "./quantities";
 
 describe("distributions", () => {
   it("match published quantiles", () => {
@@ -198,5 +199,31 @@ describe("boxProbability", () => {
       1,
     );
     expect(centredProbability(mean, cov, halves)).toBeCloseTo(product, 9);
+  });
+});
+
+describe("what the verdict hangs on", () => {
+  it("is shared out as errors drawn from what is known fall outside (Monte Carlo)", () => {
+    const random = randomFrom(17);
+    const of = [
+      { error: 0.5, sigma: 2, lower: -4, upper: 4 },
+      { error: -4.5, sigma: 1, lower: -4, upper: 4 },
+      { error: 900, sigma: 30, lower: 880, upper: 960 },
+    ];
+    const out = of.map(({ error, sigma, lower, upper }) => {
+      let n = 0;
+      for (let i = 0; i < 40_000; i++) {
+        const v = error + sigma * gaussian(random);
+        if (v < lower || v > upper) n++;
+      }
+      return n;
+    });
+    const sum = out.reduce((a, b) => a + b, 0);
+    sharesOfRisk(of).forEach((s, i) => expect(s).toBeCloseTo(out[i]! / sum, 2));
+  });
+  it("is all alike where nothing can be outside, and most what nothing is known of", () => {
+    const safe = { error: 0, sigma: 0.1, lower: -4, upper: 4 };
+    expect(sharesOfRisk([safe, safe])).toEqual([0.5, 0.5]);
+    expect(sharesOfRisk([safe, { ...safe, sigma: Infinity }])[1]).toBeGreaterThan(0.99);
   });
 });

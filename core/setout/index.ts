@@ -69,6 +69,7 @@ export { HANDS, isByHand, matPoints, sideOf } from "./hands";
 export {
   QUANTITIES,
   quantitiesOf,
+  sharesOfRisk,
   quantityWords,
   type Quantity,
   type QuantityId,

@@ -1,3 +1,4 @@
+import { normalCdfFast } from "@/core/math/distributions";
 import type { Target } from "@/core/sheet";
 import type { PlaneQuantity } from "./plane";
 import { planHalfWidths } from "./proof";
@@ -64,6 +65,9 @@ const unknownOf = (s: SetOutSolution): PlaneQuantity[] => {
   );
 };
 
+/** A chance of being outside that nobody acts on. */
+const NO_RISK = 1e-3;
+
 /**
  * Every quantity of a target that its sheet limits, in the order they are shown. Those of the plan
  * are unknown (error 0, sigma infinite) while nothing solves.
@@ -88,4 +92,23 @@ export function quantitiesOf(s: SetOutSolution): Quantity[] {
       upper: half,
     })),
   ];
+}
+
+/**
+ * How much of what could still be outside each quantity carries: its own chance of lying outside
+ * over the sum of all. What nothing is known of is taken to lie outside as likely as not.
+ *
+ * @returns shares that add to 1, in the order given; all alike where none could be outside
+ */
+export function sharesOfRisk(
+  quantities: readonly Pick<Quantity, "error" | "sigma" | "lower" | "upper">[],
+): number[] {
+  const risks = quantities.map(({ error, sigma, lower, upper }) => {
+    if (!Number.isFinite(sigma)) return 0.5;
+    const s = Math.max(sigma, 1e-12);
+    return normalCdfFast((lower - error) / s) + normalCdfFast((error - upper) / s);
+  });
+  const sum = risks.reduce((a, b) => a + b, 0);
+  // Below what a verdict asks for, which of them it would be is of no use to anybody.
+  return sum < NO_RISK ? quantities.map(() => 1 / quantities.length) : risks.map((r) => r / sum);
 }

@@ -6,6 +6,7 @@ import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { drafts, draftWriters, people } from "../db/schema";
 import { noteShop } from "../log/shop";
+import { shopDay } from "../shop/clock";
 import { plainFile } from "./file-text";
 
 /** The request does not fit the shop's book. The message names the field and the remedy. */
@@ -271,7 +272,7 @@ export function makeBook<T>(k: BookKind<T>) {
             { ...draft.doc, id },
             version,
             person.name,
-            new Date().toISOString().slice(0, 10),
+            shopDay(),
           );
           k.insert(id, version, doc);
           discardDraft(key);

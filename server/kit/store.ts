@@ -18,6 +18,7 @@ import { db } from "../db/client";
 import { boards, instruments, kitChecks, people, stands } from "../db/schema";
 import { noteShop } from "../log/shop";
 import { listStands } from "../shop/store";
+import { shopDay } from "../shop/clock";
 
 export type KitCheck = { itemId: string; at: string; by: string; ok: boolean; words: string };
 
@@ -105,7 +106,7 @@ export function checkInstrument(
     if (!row) throw new KitRefusal("There is no such instrument in the kit.");
     db()
       .update(instruments)
-      .set({ doc: { ...row.doc, checkedOn: at.slice(0, 10) } })
+      .set({ doc: { ...row.doc, checkedOn: shopDay(at) } })
       .where(eq(instruments.id, instrumentId))
       .run();
     write(instrumentId, person, true, `checked against ${against.trim()}`, {}, at);

@@ -9,6 +9,7 @@ import { jobDocuments } from "../db/schema";
 import { addLine, headHash } from "../jobs/log";
 import type { JobRow } from "../jobs/store";
 import { program } from "../program";
+import { shopClock } from "../shop/clock";
 
 export type DocumentKind = "record" | "report";
 type Author = Pick<Person, "id" | "name" | "initials">;
@@ -21,7 +22,7 @@ export const versionOf = (events: readonly JobEvent[]): number =>
 
 /** The record as it stands, with the place of the log it was made from. */
 export const recordNow = (job: JobRow, events: readonly JobEvent[]): JobRecord => ({
-  ...buildRecord(job.number, job.ground, events, !job.ground.real),
+  ...buildRecord(job.number, job.ground, events, !job.ground.real, shopClock().zone),
   seal: { lines: events.length, head: headHash(job.id), program, version: versionOf(events) },
 });
 

@@ -19,7 +19,7 @@ import {
   type TargetRecord,
 } from "@/core/record";
 import { ownLimitWords, targetsOf, type Sheet } from "@/core/sheet";
-import { clockTime, dateAndTime, formatNumber } from "@/core/units";
+import { formatNumber, FIRST_ZONE, timesIn, type Times } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
 
@@ -44,7 +44,7 @@ const Facts = ({ facts }: { facts: [string, string][] }) => (
 export type ReportPhoto = JobRecord["photos"][number] & { jpeg: Buffer };
 
 /** One sheet carried out: each target as it was set out, then the routine. */
-function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
+function Calibration({ c, of, times }: { c: CalibrationRecord; of: number; times: Times }) {
   const { run } = c;
   const named = (part: string): string => (of > 1 ? `${part}: ${c.sheet.title}` : part);
   return (
@@ -54,6 +54,7 @@ function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
           key={t.id}
           t={t}
           sheet={c.sheet}
+          times={times}
           title={c.targets.length > 1 ? `${named("Set out")}, ${t.name}` : named("Set out")}
           first={i === 0}
         />
@@ -68,7 +69,7 @@ function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
         )}
         {run.board && c.targets.every((t) => !t.check) && (
           <Text style={styles.soft}>
-            Board {run.board.code} checked, arrow up, {clockTime(run.board.at)}{" "}
+            Board {run.board.code} checked, arrow up, {times.clockTime(run.board.at)}{" "}
             {run.board.by.initials}
             {run.board.reason ? `. Worn: ${run.board.reason}` : ""}.
           </Text>
@@ -79,7 +80,7 @@ function Calibration({ c, of }: { c: CalibrationRecord; of: number }) {
         {run.log.map((l, i) => (
           <Row
             key={i}
-            cells={[l.label, l.value, `${clockTime(l.at)} ${l.by.initials}`]}
+            cells={[l.label, l.value, `${times.clockTime(l.at)} ${l.by.initials}`]}
             widths={[3.2, 3, 1]}
           />
         ))}
@@ -94,13 +95,15 @@ function SetOut({
   sheet,
   title,
   first,
+  times: { clockTime, dateAndTime },
 }: {
   t: TargetRecord;
   sheet: Pick<Sheet, "setups">;
   title: string;
   first: boolean;
+  times: Times;
 }) {
-  const times = [2.3, 3, 1, 0.5, 1.35, 0.85, 1.4];
+  const widths = [2.3, 3, 1, 0.5, 1.35, 0.85, 1.4];
   // A target nobody has come to yet is named only where it is the one to begin with.
   if (!first && t.readings.length === 0 && !t.settled)
     return (
@@ -111,7 +114,7 @@ function SetOut({
   return (
     <Part title={title}>
       <Text style={{ fontWeight: 600, marginVertical: 3 }}>{verdictLine(t)}</Text>
-      {[checkLine(t, sheet), halvesLine(t), witnessLine(t)].map(
+      {[checkLine(t, sheet, { clockTime }), halvesLine(t), witnessLine(t)].map(
         (line) =>
           line && (
             <Text key={line} style={styles.soft}>
@@ -145,7 +148,7 @@ function SetOut({
       <Row
         head
         cells={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
-        widths={times}
+        widths={widths}
         figures={[1, 2, 3]}
       />
       {standLines(t).map(({ reading: r, act }) => {
@@ -175,7 +178,7 @@ function SetOut({
               `${clockTime(r.at)} ${r.by.initials}`,
               state,
             ]}
-            widths={times}
+            widths={widths}
             figures={[1, 2, 3]}
           />
         );
@@ -186,6 +189,8 @@ function SetOut({
 
 function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
   const { job, vehicle, owed, calibrations } = record;
+  const times = timesIn(job.zone ?? FIRST_ZONE);
+  const { clockTime, dateAndTime } = times;
   return (
     <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
       <Page size="A4" style={styles.page}>
@@ -207,6 +212,7 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
               ["Customer", job.customer],
               ["Repair order", job.order || "not given"],
               ...(glassLine(record) ? ([["Glass", glassLine(record)!]] as [string, string][]) : []),
+              ["Times", `as the shop’s clock shows them, ${times.zone}`],
               ["Taken in", `${dateAndTime(job.takenInAt)} by ${job.takenInBy.name}`],
               ...(job.promisedAt
                 ? ([["Promised for", dateAndTime(job.promisedAt)]] as [string, string][])
@@ -256,7 +262,7 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
           ))}
         </Part>
         {calibrations.map((c) => (
-          <Calibration key={c.id} c={c} of={calibrations.length} />
+          <Calibration times={times} key={c.id} c={c} of={calibrations.length} />
         ))}
         <Part title="Time">
           {timeLines(record).map((t) => (

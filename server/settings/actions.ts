@@ -1,7 +1,7 @@
 "use server";
 
 import { asWriter, type Answer } from "../auth/as-writer";
-import { importRuleBook, setGlassPolicy, setRuleBook } from "./store";
+import { importRuleBook, setGlassPolicy, setRuleBook, setShopClock } from "./store";
 
 export const chooseGlassPolicy = async (policy: string): Promise<Answer<object>> =>
   asWriter("write-rules", (me) => {
@@ -18,5 +18,11 @@ export const writeRuleBook = async (json: unknown): Promise<Answer<object>> =>
 export const takeRuleBookFile = async (text: string): Promise<Answer<object>> =>
   asWriter("write-rules", (me) => {
     importRuleBook(String(text).slice(0, 1_000_000), me);
+    return {};
+  });
+
+export const chooseShopClock = async (clock: unknown): Promise<Answer<object>> =>
+  asWriter("write-rules", (me) => {
+    setShopClock(clock, me);
     return {};
   });

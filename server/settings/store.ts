@@ -6,6 +6,7 @@ import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { ruleBooks, settings } from "../db/schema";
 import { noteShop } from "../log/shop";
+import { CLOCK_KEY, clockSchema } from "../shop/clock";
 import { plainFile } from "../book/file-text";
 
 /** The setting cannot be as it was asked. The message names the field and the remedy. */
@@ -26,6 +27,20 @@ export function setGlassPolicy(policy: string, person: Person): void {
       .onConflictDoUpdate({ target: settings.key, set: { value: policy } })
       .run();
     noteShop(person, { kind: "policy", name: "glass", value: policy });
+  });
+}
+
+/** Where the shop's clock hangs and what its week begins with. @throws SettingsRefusal */
+export function setShopClock(json: unknown, person: Person): void {
+  const read = clockSchema.safeParse(json);
+  if (!read.success) throw new SettingsRefusal(read.error.issues[0]!.message);
+  db().transaction(() => {
+    db()
+      .insert(settings)
+      .values({ key: CLOCK_KEY, value: read.data })
+      .onConflictDoUpdate({ target: settings.key, set: { value: read.data } })
+      .run();
+    noteShop(person, { kind: "policy", name: "clock", value: read.data.zone });
   });
 }
 

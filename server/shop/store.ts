@@ -8,6 +8,7 @@ import { upcastSheet, type Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
 import { db } from "../db/client";
 import { instruments, people, ruleBooks, settings, sheets, stands, vehicles } from "../db/schema";
+import { shopDay } from "./clock";
 
 /** Who may sign in. */
 export const listPeople = (): { id: string; name: string; initials: string; role: string }[] =>
@@ -47,8 +48,8 @@ export const listCheckedInstruments = (): CheckedInstrument[] =>
     }));
 
 /** The instruments as the arithmetic takes them now: an overdue one is believed less. */
-export const listInstruments = (now = new Date().toISOString()): Instrument[] =>
-  listCheckedInstruments().map((i) => inForce(i, now));
+export const listInstruments = (today = shopDay()): Instrument[] =>
+  listCheckedInstruments().map((i) => inForce(i, today));
 
 /** The newest version of every sheet. */
 export function listSheets(): Sheet[] {

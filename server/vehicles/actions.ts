@@ -4,6 +4,7 @@ import type { Draft, Problem } from "@/core/book";
 import { asWriter, type Answer } from "../auth/as-writer";
 import { BookRefusal } from "../book/book";
 import { bookActions } from "../book/actions";
+import { shopDay } from "../shop/clock";
 import { learnedOf, withLearned } from "./learned";
 import { vehicleBook } from "./store";
 
@@ -16,7 +17,7 @@ export const newVehicleVersion = async (id: string): Promise<Answer<{ key: strin
 export const proposeVehicle = async (id: string): Promise<Answer<{ key: string }>> =>
   asWriter("write-drafts", (p) => ({
     key: vehicleBook.draftFrom(String(id), p, (newest) => {
-      const doc = withLearned(newest, learnedOf(newest), new Date().toISOString().slice(0, 10));
+      const doc = withLearned(newest, learnedOf(newest), shopDay());
       if (!doc)
         throw new BookRefusal(
           "The cars of this shop agree with the book: there is nothing to propose.",

@@ -5,7 +5,7 @@ import { usePathname } from "next/navigation";
 import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import { WhenAwake } from "../primitives/awake";
 import { Dialog } from "../primitives/dialog";
-import { KeptHere } from "../outbox/kept-here";
+import { useLater } from "../primitives/use-later";
 import { useJob } from "./job-store";
 import { useKeys, type KeyActs } from "./keys";
 import { Rail } from "./rail";
@@ -13,10 +13,14 @@ import { Slip } from "./slip";
 import { TopBar } from "./top-bar";
 import { useNextCalibration } from "./use-next-calibration";
 
-// A job mostly is of one calibration. Two tablets seldom write at once, and the keys are looked up once.
+// Two tablets seldom write at once, what waits here is looked at when the shop is out of reach, and the
+// keys are looked up once.
+const LATER = { rest: () => import("./later") };
+const KeySheet = dynamic(() => LATER.rest().then((m) => m.KeySheet));
+const Conflict = dynamic(() => LATER.rest().then((m) => m.Conflict));
+const KeptHere = dynamic(() => LATER.rest().then((m) => m.KeptHere));
+// A job mostly is of one calibration.
 const Calibrations = dynamic(() => import("./calibrations").then((m) => m.Calibrations));
-const KeySheet = dynamic(() => import("./key-sheet").then((m) => m.KeySheet));
-const Conflict = dynamic(() => import("./conflict").then((m) => m.Conflict));
 
 /** Lets a stage hang its own acts on the bench's keys. */
 const StageKeys = createContext<{ current: KeyActs }>({ current: {} });
@@ -27,7 +31,12 @@ const OWN_STAGES = new Set(["set-out", "run", "drive", "prove"]);
 
 /** The bench: rail, surface, slip; each stage brings its own surface and its own Next bar. */
 export function Bench({ children }: { children: ReactNode }) {
-  const { head, ground, notice, dismissNotice, connection } = useJob();
+  const { head, ground, notice, dismissNotice, connection, outbox } = useJob();
+  useLater(LATER);
+  const waits =
+    outbox.stuck.length > 0 ||
+    outbox.foreign.length > 0 ||
+    (connection.kind === "offline" && connection.message !== null);
   const [keysOpen, setKeysOpen] = useState(false);
   const [slipOpen, setSlipOpen] = useState(false);
   const stageKeys = useRef<KeyActs>({});
@@ -66,7 +75,7 @@ export function Bench({ children }: { children: ReactNode }) {
           </div>
         </div>
         {connection.kind === "conflict" && <Conflict />}
-        <KeptHere />
+        {waits && <KeptHere />}
         {notice && (
           <div
             role="alert"

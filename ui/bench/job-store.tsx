@@ -33,7 +33,7 @@ import { targetsOf, type Target } from "@/core/sheet";
 import type { Line } from "../outbox/lines";
 import { useOutbox, type Outbox } from "../outbox/use-outbox";
 import { useKept } from "../primitives/use-kept";
-import { useSettings } from "../settings";
+import { useSettings, useTimes } from "../settings";
 import { useSync, type Connection } from "./use-sync";
 
 export type Me = {
@@ -158,6 +158,7 @@ export function JobProvider({
   children: ReactNode;
 }) {
   const { lengths } = useSettings();
+  const times = useTimes();
   const [confirmed, setConfirmed] = useState(initial);
   const [notice, setNotice] = useState<string | null>(null);
   // The end of the log as this tablet's own writing has left it, known before the page is drawn
@@ -240,8 +241,8 @@ export function JobProvider({
     problem,
     stages: useMemo(() => stageStates(events, ground, ground.calibrationId), [events, ground]),
     slip: useMemo(
-      () => slipLines(events, ground, judged, lengths),
-      [events, ground, judged, lengths],
+      () => slipLines(events, ground, judged, lengths, times),
+      [events, ground, judged, lengths, times],
     ),
     connection,
     pending: outbox.mine,

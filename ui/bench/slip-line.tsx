@@ -3,14 +3,15 @@
 import { useState } from "react";
 import type { SlipLine } from "@/core/job";
 import { slotValue } from "@/core/setout";
-import { dateAndTime, formatNumber, formatQuantity } from "@/core/units";
+import { formatNumber, formatQuantity } from "@/core/units";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
-import { useSettings } from "../settings";
+import { useTimes, useSettings } from "../settings";
 import { useJob } from "./job-store";
 
 /** Where a line came from, and how to strike it. */
 export function LineDialog({ line, onClose }: { line: SlipLine; onClose: () => void }) {
+  const { dateAndTime } = useTimes();
   const { events, judged, ground, write, me } = useJob();
   const { lengths } = useSettings();
   const [reason, setReason] = useState("");

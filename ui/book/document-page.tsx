@@ -82,7 +82,7 @@ export function BookDocument<T extends { id: string; version?: number }>({
               Export
             </a>
             {writes && (
-              <Button look="quiet" className="!px-3" onClick={() => void begin(copy)}>
+              <Button look="quiet" onClick={() => void begin(copy)}>
                 Copy as new
               </Button>
             )}

@@ -26,10 +26,10 @@ export function Answers({ stage, itemId, ask, also = [], onAnswered, children }:
   const [asking, setAsking] = useState<"accepted" | "blocks" | null>(null);
   return (
     <>
-      <Button look="quiet" size="large" className="!px-3" onClick={() => setAsking("blocks")}>
+      <Button look="quiet" size="large" onClick={() => setAsking("blocks")}>
         Blocks
       </Button>
-      <Button look="quiet" size="large" className="!px-3" onClick={() => setAsking("accepted")}>
+      <Button look="quiet" size="large" onClick={() => setAsking("accepted")}>
         Accept as it is
       </Button>
       {children}

@@ -4,11 +4,11 @@ import type { ReactNode } from "react";
 import { checksOf, itemSettled, itemsOf, jobOwed, measuredOf, putRight, STAGES } from "@/core/job";
 import { needConflicts } from "@/core/owed";
 import { CHECK_PLACES, judgeMeasure, placeOfCheck } from "@/core/ready";
-import { clockTime } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { Pictures } from "../photos/pictures";
 import { Mark } from "../primitives/marks";
+import { useTimes } from "../settings";
 
 export const OUTCOMES = {
   fine: "Fine",
@@ -30,6 +30,7 @@ type Props = {
 
 /** The list of what is to be checked, and beside it the instrument of the one that is armed. */
 export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
+  const { clockTime } = useTimes();
   const { ground, own: events } = useJob();
   const items = itemsOf(ground, stage);
   const done = checksOf(events, stage);

@@ -182,12 +182,7 @@ function KnownToes({ onTake }: { onTake: (typed: Record<string, string>) => void
   return (
     <p className="mt-3 flex flex-wrap gap-2">
       {knownToes(ground, events, judged?.solution ?? null).map(({ how, typed }) => (
-        <Button
-          key={how}
-          look="plain"
-          className="!min-h-12 !px-4"
-          onClick={() => onTake({ sigma: "", ...typed })}
-        >
+        <Button key={how} look="plain" onClick={() => onTake({ sigma: "", ...typed })}>
           {TOE_FROM[how]}: {typed.left}° and {typed.right}°
         </Button>
       ))}

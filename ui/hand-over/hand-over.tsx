@@ -18,7 +18,7 @@ import {
   verdictLine,
 } from "@/core/record";
 import { SYSTEMS } from "@/core/owed";
-import { clockTime, dateAndTime, formatNumber } from "@/core/units";
+import { formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -27,6 +27,7 @@ import { Photos } from "../photos/photos";
 import { Button } from "../primitives/button";
 import { Facts, Paper } from "../primitives/paper";
 import { TypedFigures } from "./typed-figures";
+import { useTimes } from "../settings";
 
 /** What the shop says of the log's chain. */
 export type LogState =
@@ -66,6 +67,7 @@ function LogLine({ log }: { log: LogState }) {
 
 /** One sheet carried out: why, what the vehicle said, and each target as it was set out. */
 function CalibrationPart({ c, title }: { c: CalibrationRecord; title: string | null }) {
+  const { clockTime } = useTimes();
   return (
     <>
       {title && (
@@ -96,7 +98,7 @@ function CalibrationPart({ c, title }: { c: CalibrationRecord; title: string | n
             Set out{c.targets.length > 1 ? `, ${t.name}` : ""}
           </h2>
           <p className="text-lg font-semibold">{verdictLine(t)}</p>
-          {[checkLine(t, c.sheet), halvesLine(t), witnessLine(t)].map(
+          {[checkLine(t, c.sheet, { clockTime }), halvesLine(t), witnessLine(t)].map(
             (line) =>
               line && (
                 <p key={line} className="mt-1 text-base text-soft">
@@ -142,14 +144,15 @@ function CalibrationPart({ c, title }: { c: CalibrationRecord; title: string | n
 
 /** Hand over: the record as it stands, the same figures as on paper, and the papers themselves. */
 export function HandOver({ kept, log, erase }: Props) {
+  const { dateAndTime, zone } = useTimes();
   const { events, ground, head, write, me, pending } = useJob();
   const router = useRouter();
   const [asking, setAsking] = useState<"reopen" | "erase" | null>(null);
   const [message, setMessage] = useState<string | null>(null);
   const standing = standingHandOver(events);
   const built = useMemo(
-    () => buildRecord(head.number, ground, events, head.simulated),
-    [events, ground, head],
+    () => buildRecord(head.number, ground, events, head.simulated, zone),
+    [events, ground, head, zone],
   );
   const record = standing && kept ? kept : built;
   // What the shop keeps of the hand-over is shown as soon as it is confirmed.

@@ -1,13 +1,15 @@
 "use client";
 
 import { typedFigures } from "@/core/job";
-import { dateAndTime, formatNumber, formatQuantity } from "@/core/units";
+import { formatNumber, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Facts } from "../primitives/paper";
+import { useTimes } from "../settings";
 
 /** What stands in no book: the figures as they were typed, for a second person to compare. */
 export function TypedFigures({ handed }: { handed: boolean }) {
+  const { dateAndTime } = useTimes();
   const { ground, events, me, write } = useJob();
   const { onTheSpot: t } = ground.intake;
   const figures = typedFigures(ground, events);

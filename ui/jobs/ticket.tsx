@@ -1,7 +1,7 @@
 import Link from "next/link";
 import { STAGES, type JobState, type JobTicket } from "@/core/job";
-import { dateAndTime } from "@/core/units";
 import { Mark, type MarkState } from "../primitives/marks";
+import { useTimes } from "../settings";
 
 const STATES: Record<JobState, { words: string; mark: MarkState; tone: string }> = {
   "in-work": { words: "In work", mark: "loose", tone: "text-loose" },
@@ -15,6 +15,7 @@ type Props = { ticket: Omit<JobTicket, "on">; on: JobTicket["on"]; waiting: numb
 
 /** One job on the list: what it is, how far it is, what it lacks, who has it open. */
 export function Ticket({ ticket: t, on, waiting, now }: Props) {
+  const { dateAndTime } = useTimes();
   const state = STATES[t.state];
   const stage = t.lacks && STAGES.find((s) => s.id === t.lacks!.stage);
   return (

@@ -112,7 +112,6 @@ function Parts({
         <Button
           key={p.name}
           look="quiet"
-          className="!px-3"
           disabled={listOf(p.list).length >= p.most}
           onClick={() => put(p.list, [...listOf(p.list), p.fresh])}
         >
@@ -121,12 +120,7 @@ function Parts({
       ))}
       {(Object.keys(LAST) as Part["list"][]).map((list) =>
         listOf(list).length > PARTS.find((p) => p.list === list)!.least ? (
-          <Button
-            key={list}
-            look="quiet"
-            className="!px-3 text-soft"
-            onClick={() => put(list, listOf(list).slice(0, -1))}
-          >
+          <Button key={list} look="faint" onClick={() => put(list, listOf(list).slice(0, -1))}>
             Take {LAST[list]} out
           </Button>
         ) : null,
@@ -159,7 +153,7 @@ function LastActs({
           <Button
             key={id}
             look={chosen.has(id) ? "plain" : "quiet"}
-            className="!px-3"
+
             aria-pressed={chosen.has(id)}
             onClick={() => turn(id)}
           >

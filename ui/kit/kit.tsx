@@ -10,13 +10,14 @@ import {
   type ZeroJudgement,
 } from "@/core/kit";
 import type { Stand } from "@/core/setout";
-import { dateAndTime, formatNumber, radToDeg } from "@/core/units";
+import { formatNumber, radToDeg } from "@/core/units";
 import { ReasonDialog } from "../owed/reason-dialog";
 import { Button } from "../primitives/button";
 import { Mark, type MarkState } from "../primitives/marks";
 import { EditKit, type Editing } from "./edit-kit";
 import { FeedToken } from "./feed-token";
 import { ZeroCheck } from "./zero-check";
+import { useTimes } from "../settings";
 
 type StandRow = {
   id: string;
@@ -58,6 +59,7 @@ export function Kit({
   feed,
   revoke,
 }: Props) {
+  const { dateAndTime } = useTimes();
   const router = useRouter();
   const [checking, setChecking] = useState<StandRow | null>(null);
   const [asking, setAsking] = useState<CheckedInstrument | null>(null);
@@ -135,7 +137,7 @@ export function Kit({
             }
           >
             {writes && (
-              <Button look="quiet" className="!px-3" onClick={() => setPosting(i)}>
+              <Button look="quiet" onClick={() => setPosting(i)}>
                 Posts
               </Button>
             )}
@@ -247,7 +249,7 @@ const instrumentDoc = ({
 }: CheckedInstrument & { overdue: boolean }): Record<string, unknown> => ({ live: "no", ...doc });
 
 const Edit = ({ onClick }: { onClick: () => void }) => (
-  <Button look="quiet" className="!px-3" onClick={onClick}>
+  <Button look="quiet" onClick={onClick}>
     Edit
   </Button>
 );
@@ -268,7 +270,7 @@ const Group = ({
       <h2 className="text-2xl font-semibold">{title}</h2>
       <span className="flex-1 text-base text-soft">{note}</span>
       {onNew && (
-        <Button look="quiet" className="!px-3" aria-label={`New in ${title}`} onClick={onNew}>
+        <Button look="quiet" aria-label={`New in ${title}`} onClick={onNew}>
           + New
         </Button>
       )}

@@ -1,15 +1,10 @@
 "use client";
 
-import dynamic from "next/dynamic";
 import { useState } from "react";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
-import { useLater } from "../primitives/use-later";
+import { KeptLines } from "./kept-lines";
 import { countLines } from "./lines";
-
-// Fetched before it is needed: it is opened when the shop is out of reach.
-const LATER = { lines: () => import("./kept-lines") };
-const KeptLines = dynamic(() => LATER.lines().then((m) => m.KeptLines));
 
 /**
  * What waits on this tablet and does not go by itself: refused lines, lines of other people.
@@ -18,14 +13,12 @@ const KeptLines = dynamic(() => LATER.lines().then((m) => m.KeptLines));
 export function KeptHere() {
   const { outbox, connection } = useJob();
   const [open, setOpen] = useState(false);
-  useLater(LATER);
   // What the shop says of itself (a full disk) needs somebody; a silence heals by itself and stands
   // in the top bar alone.
   const trouble = connection.kind === "offline" ? connection.message : null;
   const refused = outbox.stuck.filter((s) => s.behind === null).length;
   const held = outbox.stuck.length - refused;
   const others = outbox.foreign.reduce((n, f) => n + f.lines.length, 0);
-  if (refused === 0 && others === 0 && !trouble) return null;
   const words = [
     trouble,
     refused > 0 &&

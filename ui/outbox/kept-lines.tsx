@@ -2,12 +2,11 @@
 
 import { useState, type FormEvent } from "react";
 import { readCaught } from "@/core/setout";
-import { clockTime } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 import { Field } from "../primitives/field";
-import { useSettings } from "../settings";
+import { useTimes, useSettings } from "../settings";
 import { countLines, type Author, type Line } from "./lines";
 import { useLineWords } from "./line-words";
 
@@ -33,6 +32,7 @@ export function KeptLines({ onClose }: { onClose: () => void }) {
  * One line that was refused, with what can be done about it; or one that waits behind such a line.
  */
 function StuckLine({ line, behind }: { line: Line; behind: Line | null }) {
+  const { clockTime } = useTimes();
   const { outbox } = useJob();
   const words = useLineWords();
   const [asking, setAsking] = useState(false);
@@ -100,6 +100,7 @@ function Correct({ line }: { line: Line }) {
 
 /** Lines of another person: they wait for that person, or go with that person’s PIN. */
 function ForeignLines({ author, waiting }: { author: Author | null; waiting: Line[] }) {
+  const { clockTime } = useTimes();
   const { outbox, sendFor, me } = useJob();
   const words = useLineWords();
   const [pin, setPin] = useState("");
@@ -155,6 +156,7 @@ function ForeignLines({ author, waiting }: { author: Author | null; waiting: Lin
 
 /** Lines that were taken out: readable as long as this tablet keeps them. */
 function TakenOut() {
+  const { clockTime } = useTimes();
   const { outbox } = useJob();
   const words = useLineWords();
   const out = outbox.lines.filter((l) => l.state.kind === "struck");

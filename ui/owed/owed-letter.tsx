@@ -2,8 +2,8 @@
 
 import { EMPTY_MEMORY } from "@/core/owed";
 import type { JobRecord } from "@/core/record";
-import { dateAndTime } from "@/core/units";
 import { Button } from "../primitives/button";
+import { useTimes } from "../settings";
 
 const OUTCOMES = {
   "this-record": "Done in this job; its measurements are on the report.",
@@ -14,6 +14,7 @@ const OUTCOMES = {
 
 /** A letter in plain words: what was done to the car, what that makes necessary, and why. */
 export function OwedLetter({ record }: { record: JobRecord }) {
+  const { dateAndTime } = useTimes();
   const { vehicle, job, owed } = record;
   return (
     <main className="mx-auto max-w-[780px] bg-sheet p-8 print:p-0">

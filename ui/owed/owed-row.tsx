@@ -1,8 +1,8 @@
 import type { JobOwedLine } from "@/core/job";
 import { happeningName, lineName, minutesWords, type PlanStep } from "@/core/owed";
-import { clockTime } from "@/core/units";
 import { Button } from "../primitives/button";
 import { Mark, type MarkState } from "../primitives/marks";
+import { useTimes } from "../settings";
 
 type Props = {
   n: number | null;
@@ -22,6 +22,7 @@ function stateOf(line: JobOwedLine): { mark: MarkState; words: string } {
 
 /** One owed calibration: why, by which rule, what comes before it, what became of it. */
 export function OwedRow({ n, line, step, onDecline, onDone, onUndo }: Props) {
+  const { clockTime } = useTimes();
   const state = stateOf(line);
   const said = line.declined ?? line.done;
   return (
@@ -93,12 +94,12 @@ export function OwedRow({ n, line, step, onDecline, onDone, onUndo }: Props) {
         ) : (
           <span className="flex gap-1">
             {onDone && (
-              <Button look="quiet" className="!px-3" onClick={onDone}>
+              <Button look="quiet" onClick={onDone}>
                 Done
               </Button>
             )}
             {onDecline && (
-              <Button look="quiet" className="!px-3 text-soft" onClick={onDecline}>
+              <Button look="faint" onClick={onDecline}>
                 Decline
               </Button>
             )}

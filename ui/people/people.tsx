@@ -2,12 +2,12 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { dateAndTime } from "@/core/units";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { Dialog } from "../primitives/dialog";
 import { PersonDialog, PinDialog, useSend } from "./person-dialog";
 import { ROLES, type Role } from "./roles";
+import { useTimes } from "../settings";
 
 type Row = { id: string; name: string; initials: string; role: Role; retiredAt: string | null };
 type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
@@ -25,6 +25,7 @@ type Props = {
 
 /** Who works here: each with a role, initials for the slip, and a PIN. */
 export function People({ people, me, lead, enter, write, newPin, ownPin, erase }: Props) {
+  const { dateAndTime } = useTimes();
   const router = useRouter();
   const [editing, setEditing] = useState<Row | "new" | null>(null);
   const [pinOf, setPinOf] = useState<Row | null>(null);
@@ -72,14 +73,13 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
             </span>
             <span className="col-start-2 -ml-3 flex sm:col-start-auto sm:ml-0">
               {p.id === me && (
-                <Button look="quiet" className="!px-3" onClick={() => setPinOf(p)}>
+                <Button look="quiet" onClick={() => setPinOf(p)}>
                   Change my PIN
                 </Button>
               )}
               {lead && p.id !== me && !p.retiredAt && (
                 <Button
                   look="quiet"
-                  className="!px-3"
                   aria-label={`New PIN for ${p.name}`}
                   onClick={() => setPinOf(p)}
                 >
@@ -89,7 +89,6 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
               {lead && p.retiredAt && p.initials !== "–" && (
                 <Button
                   look="quiet"
-                  className="!px-3"
                   aria-label={`Erase the name of ${p.name}`}
                   onClick={() => setErasing(p)}
                 >
@@ -97,12 +96,7 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
                 </Button>
               )}
               {lead && (
-                <Button
-                  look="quiet"
-                  className="!px-3"
-                  aria-label={`Edit ${p.name}`}
-                  onClick={() => setEditing(p)}
-                >
+                <Button look="quiet" aria-label={`Edit ${p.name}`} onClick={() => setEditing(p)}>
                   Edit
                 </Button>
               )}

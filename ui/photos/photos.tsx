@@ -3,12 +3,12 @@
 import { Camera } from "lucide-react";
 import { useId, useState } from "react";
 import { eventsOf, PHOTO_SUBJECTS, strikes, type PhotoSubject } from "@/core/job";
-import { dateAndTime } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { ReasonDialog } from "../owed/reason-dialog";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 import { useUpload } from "./use-upload";
+import { useTimes } from "../settings";
 
 /** One place for each thing worth a photo: empty places take one, full ones show it. */
 export function Photos({ subjects }: { subjects: readonly PhotoSubject[] }) {
@@ -22,6 +22,7 @@ export function Photos({ subjects }: { subjects: readonly PhotoSubject[] }) {
 }
 
 function Place({ subject }: { subject: PhotoSubject }) {
+  const { dateAndTime } = useTimes();
   const { events, write, me, head } = useJob();
   const struck = strikes(events);
   const mine = eventsOf(events, "photo").filter(
@@ -88,10 +89,10 @@ function Place({ subject }: { subject: PhotoSubject }) {
       )}
       {waiting > 0 && sending === 0 ? (
         <div className="flex gap-1 p-1">
-          <Button look="quiet" className="!px-2" onClick={() => void resend()}>
+          <Button look="quiet" onClick={() => void resend()}>
             Send again
           </Button>
-          <Button look="quiet" className="!px-2" onClick={forget}>
+          <Button look="quiet" onClick={forget}>
             Leave it
           </Button>
         </div>

@@ -60,6 +60,8 @@ export function DialogSheet({ open, onClose, title, children, wide = false }: Di
           aria-modal
           aria-describedby={undefined}
           onInteractOutside={(e) => e.preventDefault()}
+          // What is sent here is no form of the page beneath, though that may hold this sheet.
+          onSubmit={(e) => e.stopPropagation()}
           onOpenAutoFocus={() => {
             const held = document.activeElement;
             before.current = held instanceof HTMLElement ? held : null;

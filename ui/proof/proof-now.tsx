@@ -80,7 +80,7 @@ function AgeNote({ targetId, sights }: { targetId: string; sights: readonly Drif
         )}
       </p>
       {restore && me.role !== "viewer" && (
-        <Button look="plain" className="!min-h-12 !px-4" onClick={() => go(restore.slotId)}>
+        <Button look="plain" onClick={() => go(restore.slotId)}>
           Read it
         </Button>
       )}
@@ -121,7 +121,7 @@ function WitnessCard({ targetId }: { targetId: string }) {
       {stood !== false && left.length > 0 && me.role !== "viewer" && (
         <div className="mt-3 flex flex-wrap gap-2">
           {left.map(({ id, name }) => (
-            <Button key={id} look="plain" className="!min-h-12 !px-4" onClick={() => go(id)}>
+            <Button key={id} look="plain" onClick={() => go(id)}>
               Read {name}
             </Button>
           ))}

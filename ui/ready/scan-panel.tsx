@@ -3,11 +3,12 @@
 import { scanLogOf } from "@/core/job";
 import { batteryTrend } from "@/core/ready";
 import { explainCodes, scanState } from "@/core/scan";
-import { clockTime, formatNumber } from "@/core/units";
+import { formatNumber } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { useCommand } from "../bench/use-command";
+import { useTimes } from "../settings";
 
 export type ScanCommand = "read" | "volts" | "clear" | "sign-in" | "drop";
 
@@ -22,6 +23,7 @@ const SINCE = {
  * write.
  */
 export function ScanPanel() {
+  const { clockTime } = useTimes();
   const { events, ground, head, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
   const s = scanState(scanLogOf(events), ground.vehicle.gateway);

@@ -50,11 +50,7 @@ export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>>
           </p>
         )}
         {head.simulated && me.role !== "viewer" && target && (
-          <Button
-            look="quiet"
-            className="ml-auto !px-3 text-soft"
-            onClick={() => write({ kind: "bump" })}
-          >
+          <Button look="faint" className="ml-auto" onClick={() => write({ kind: "bump" })}>
             {target?.kind === "mat"
               ? "Simulate a step on the mat"
               : "Simulate a knock at the stand"}

@@ -19,7 +19,6 @@ export function BlindNote({ judged, onArm }: { judged: Judged; onArm: (slotId: s
       {slotId && me.role !== "viewer" && (
         <Button
           look="plain"
-          className="!min-h-12 !px-3"
           onClick={() => {
             write({ kind: "school", school: "free" });
             onArm(slotId);

@@ -12,22 +12,14 @@ import type { VerdictStrip } from "./verdict-strip";
 
 // What is looked at now and then is loaded a while after the first page, so that it is there when
 // the shop is out of reach.
-const LATER = {
-  road: () => import("../road/road-dialog"),
-  lines: () => import("./lines-dialog"),
-  ways: () => import("./ways-dialog"),
-  join: () => import("../stand/join-dialog"),
-  touch: () => import("./touch-dialog"),
-  care: () => import("../proof/care-dialog"),
-  photo: () => import("../photos/photo-button"),
-};
-const RoadDialog = dynamic(() => LATER.road().then((m) => m.RoadDialog));
-const LinesDialog = dynamic(() => LATER.lines().then((m) => m.LinesDialog));
-const WaysDialog = dynamic(() => LATER.ways().then((m) => m.WaysDialog));
-const JoinDialog = dynamic(() => LATER.join().then((m) => m.JoinDialog));
-const TouchDialog = dynamic(() => LATER.touch().then((m) => m.TouchDialog));
-const PhotoButton = dynamic(() => LATER.photo().then((m) => m.PhotoButton));
-const CareDialog = dynamic(() => LATER.care().then((m) => m.CareDialog));
+const LATER = { sheets: () => import("./sheets") };
+const RoadDialog = dynamic(() => LATER.sheets().then((m) => m.RoadDialog));
+const LinesDialog = dynamic(() => LATER.sheets().then((m) => m.LinesDialog));
+const WaysDialog = dynamic(() => LATER.sheets().then((m) => m.WaysDialog));
+const JoinDialog = dynamic(() => LATER.sheets().then((m) => m.JoinDialog));
+const TouchDialog = dynamic(() => LATER.sheets().then((m) => m.TouchDialog));
+const PhotoButton = dynamic(() => LATER.sheets().then((m) => m.PhotoButton));
+const CareDialog = dynamic(() => LATER.sheets().then((m) => m.CareDialog));
 
 type Sheet = "touch" | "ways" | "lines" | "care" | "road" | "phone";
 
@@ -93,12 +85,7 @@ export function FloorActs({
     <>
       <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-42 sm:flex-wrap">
         {acts.map(([name, key, act]) => (
-          <Button
-            key={name}
-            look="plain"
-            className="shrink-0 !min-h-12 !border !border-hairline !px-2.5"
-            onClick={act}
-          >
+          <Button key={name} look="tool" onClick={act}>
             {name}{" "}
             {key && (
               <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
@@ -107,11 +94,7 @@ export function FloorActs({
         ))}
         {restful && <PhotoButton subject="set-out" />}
         {byHand && (
-          <Button
-            look="plain"
-            className="shrink-0 !min-h-12 !border !border-act !px-3 !text-act"
-            onClick={() => onArm(null)}
-          >
+          <Button look="lit" onClick={() => onArm(null)}>
             Back to the advice
           </Button>
         )}

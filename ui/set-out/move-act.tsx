@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import type { TabletEvent } from "@/core/job";
 import {
   instrumentFor,
@@ -18,7 +19,8 @@ import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
-import { LiveCrank } from "./live-crank";
+
+const LiveCrank = dynamic(() => import("./live-crank").then((m) => m.LiveCrank));
 
 type Props = {
   judged: Judged;

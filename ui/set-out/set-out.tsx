@@ -24,15 +24,16 @@ const LATER = {
   rig: () => import("./rig-panel"),
   finish: () => import("./finish"),
   move: () => import("./move-act"),
+  crank: () => import("./live-crank"),
   swap: () => import("./swap-bar"),
   stage: () => import("../bench/next-stage"),
-  blind: () => import("./blind-note"),
+  seldom: () => import("./seldom"),
 };
 const NextStage = dynamic(() => LATER.stage().then((m) => m.NextStage));
-const LeftBar = dynamic(() => import("./left-bar").then((m) => m.LeftBar));
-const BookFigures = dynamic(() => import("./book-figures").then((m) => m.BookFigures));
-const Targets = dynamic(() => import("./targets").then((m) => m.Targets));
-const BlindNote = dynamic(() => LATER.blind().then((m) => m.BlindNote));
+const LeftBar = dynamic(() => LATER.seldom().then((m) => m.LeftBar));
+const BookFigures = dynamic(() => LATER.seldom().then((m) => m.BookFigures));
+const Targets = dynamic(() => LATER.seldom().then((m) => m.Targets));
+const BlindNote = dynamic(() => LATER.seldom().then((m) => m.BlindNote));
 
 /** Set out: the floor to scale, what is known of the board, and the next act at the stand. */
 export function SetOut({

@@ -7,6 +7,8 @@ import type { GlassPolicy } from "@/core/ready";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { EditEffort, EditOrder, type Effort, type Order } from "./edit-order";
+import type { ShopClock } from "../settings";
+import { ClockSection } from "./clock-section";
 import { EditRule, type Rule } from "./edit-rule";
 
 type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
@@ -17,6 +19,9 @@ type Props = {
   /** Codes of the kit's boards and mats. */
   boards: string[];
   choosePolicy: (policy: string) => Answer;
+  /** The zones there are, by name. */
+  zones: string[];
+  chooseClock: (clock: ShopClock) => Answer;
   writeBook: (book: unknown) => Answer;
   takeFile: (text: string) => Answer;
 };
@@ -41,6 +46,8 @@ export function SettingsPage({
   lead,
   boards,
   choosePolicy,
+  zones,
+  chooseClock,
   writeBook,
   takeFile,
 }: Props) {
@@ -119,6 +126,7 @@ export function SettingsPage({
           ))}
         </div>
       </section>
+      <ClockSection zones={zones} lead={lead} onChoose={(clock) => run(chooseClock(clock))} />
       <section aria-label="What is owed" className="mt-6">
         <div className="flex flex-wrap items-center gap-x-3 border-b-2 border-ink pb-1">
           <h2 className="mr-auto text-2xl font-semibold">What is owed, and why</h2>
@@ -190,7 +198,6 @@ export function SettingsPage({
                       {lead && (
                         <Button
                           look="quiet"
-                          className="!px-3"
                           aria-label={`Edit the rule ${r.id}`}
                           onClick={() => setEditing({ item: r, at })}
                         >
@@ -231,7 +238,6 @@ export function SettingsPage({
               {lead && (
                 <Button
                   look="quiet"
-                  className="!px-3"
                   aria-label={`Edit the order ${o.id}`}
                   onClick={() => setOrder({ item: o, at })}
                 >
@@ -282,7 +288,6 @@ export function SettingsPage({
               {lead && (
                 <Button
                   look="quiet"
-                  className="!px-3"
                   aria-label={`Edit the effort of ${SYSTEMS[x.system]}, ${x.kind}`}
                   onClick={() => setEffort({ item: x, at })}
                 >

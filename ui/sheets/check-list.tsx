@@ -177,7 +177,7 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
         }}
       </Rows>
       {!readOnly && (
-        <Button look="quiet" className="mt-1 !px-3" onClick={add}>
+        <Button look="quiet" className="mt-1" onClick={add}>
           + Item
         </Button>
       )}

@@ -155,7 +155,7 @@ export function PlaceList({ doc, problems, readOnly, onChange }: Props) {
         }}
       </Rows>
       {!readOnly && (
-        <Button look="quiet" className="mt-1 !px-3" onClick={add}>
+        <Button look="quiet" className="mt-1" onClick={add}>
           + Place
         </Button>
       )}
@@ -211,7 +211,7 @@ export function CautionList({ doc, problems, readOnly, onChange }: Props) {
       {!readOnly && (
         <Button
           look="quiet"
-          className="mt-1 !px-3"
+          className="mt-1"
           onClick={() => put([...cautions, { say: "", when: "start" }])}
         >
           + Caution

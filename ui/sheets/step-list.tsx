@@ -140,7 +140,7 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
       {!readOnly && (
         <div className="mt-2 flex flex-wrap gap-1">
           {Object.entries(KINDS).map(([kind, { name }]) => (
-            <Button key={kind} look="quiet" className="!px-3" onClick={() => add(kind)}>
+            <Button key={kind} look="quiet" onClick={() => add(kind)}>
               + {name}
             </Button>
           ))}

@@ -1,5 +1,5 @@
-import { dateAndTime } from "@/core/units";
 import type { LogState } from "../hand-over/hand-over";
+import { useTimes } from "../settings";
 
 /** One line of the shop's own log, as the server gives it. */
 export type ShopLine = {
@@ -11,7 +11,7 @@ export type ShopLine = {
 };
 type ShopEvent =
   | { kind: "rules"; version: number; rules: number }
-  | { kind: "policy"; name: "glass"; value: string }
+  | { kind: "policy"; name: "glass" | "clock"; value: string }
   | { kind: "person"; personId: string; what: string; role: string }
   | { kind: "pin"; personId: string; by: "lead" | "own" }
   | { kind: "kit"; item: string; what: string }
@@ -26,6 +26,7 @@ const words = (e: ShopEvent, names: Record<string, string>, personal: string | n
     case "rules":
       return `Rule book, version ${e.version}: ${e.rules} rules`;
     case "policy":
+      if (e.name === "clock") return `Clock: the time of ${e.value}`;
       return `Glass: ${e.value === "maker-only" ? "the maker’s only" : "an equivalent part with a reason"}`;
     case "person":
       return `${who(e.personId)} ${e.what}, ${e.role}`;
@@ -57,6 +58,7 @@ export function ShopLog({
   chain: LogState;
   names: Record<string, string>;
 }) {
+  const { dateAndTime } = useTimes();
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <h1 className="text-4xl font-semibold">Shop log</h1>

@@ -159,21 +159,11 @@ export function StandView() {
             />
           )
         ) : done ? (
-          <Button
-            look="act"
-            size="large"
-            className="w-full !min-h-20 !text-2xl"
-            onClick={() => write(done)}
-          >
+          <Button look="act" size="great" onClick={() => write(done)}>
             Done
           </Button>
         ) : next?.kind === "settle" && !settled && !finishing ? (
-          <Button
-            look="act"
-            size="large"
-            className="w-full !min-h-20 !text-2xl"
-            onClick={() => write({ kind: "settle" })}
-          >
+          <Button look="act" size="great" onClick={() => write({ kind: "settle" })}>
             Print to the slip
           </Button>
         ) : null}

@@ -2,10 +2,10 @@
 
 import { useRef, useState, type PointerEvent } from "react";
 import { CONSENT_WORDS, lastOf } from "@/core/job";
-import { dateAndTime } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Field } from "../primitives/field";
+import { useTimes } from "../settings";
 
 type Stroke = [number, number][];
 /** The field's height in thousandths of its width. */
@@ -22,6 +22,7 @@ const pathOf = (strokes: readonly Stroke[]): string =>
 
 /** The customer's consent to a drive on the road, signed with a finger or a pen. */
 export function Consent() {
+  const { dateAndTime } = useTimes();
   const { ground, events, write, me } = useJob();
   const signed = lastOf(events, "consent");
   const [again, setAgain] = useState(false);

@@ -2,7 +2,7 @@
 
 import { eventsOf, jobOwed, lastOf } from "@/core/job";
 import { happeningName } from "@/core/owed";
-import { dateAndTime, formatNumber } from "@/core/units";
+import { formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextStage } from "../bench/next-stage";
@@ -10,9 +10,11 @@ import { Consent } from "./consent";
 import { GlassCheck } from "./glass-check";
 import { WalkRound } from "./walk-round";
 import { Facts, Paper } from "../primitives/paper";
+import { useTimes } from "../settings";
 
 /** What was settled when the vehicle was taken in. */
 export function TakeInFacts() {
+  const { dateAndTime } = useTimes();
   const { ground, events } = useJob();
   const { intake, vehicle: v, stand } = ground;
   const taken = eventsOf(events, "taken-in")[0];

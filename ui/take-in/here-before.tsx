@@ -4,9 +4,9 @@ import { History } from "lucide-react";
 import Link from "next/link";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
-import { dateAndTime } from "@/core/units";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
+import { useTimes } from "../settings";
 
 /** A vehicle that was here before, as the take-in page needs it. */
 export type Past = {
@@ -40,6 +40,7 @@ export function HereBefore({
   vin: string;
   onChoose: (vehicle: Past) => void;
 }) {
+  const { dateAndTime } = useTimes();
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const find = useDeferredValue(text.trim());

@@ -11,6 +11,7 @@ import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import { Field } from "../primitives/field";
+import { MomentField } from "../primitives/moment-field";
 import { CodePhoto } from "../scanning/code-photo";
 import { useWedge } from "../scanning/use-wedge";
 import { Happenings } from "./happenings";
@@ -65,7 +66,7 @@ export function TakeIn({
   open: (input: unknown) => Promise<{ id: string; message?: undefined } | { message: string }>;
   vinFromTool: ComponentProps<typeof ToolVin>["ask"];
 }) {
-  const { lengths } = useSettings();
+  const { lengths, clock } = useSettings();
   const [draft, change, clear, awake] = useIntakeDraft();
   const [refusal, setRefusal] = useState<string | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
@@ -75,8 +76,9 @@ export function TakeIn({
   const vin = useRef<HTMLInputElement>(null);
   const stands = useMemo(() => all.filter((s) => !(s.id in failed)), [all, failed]);
   const r = useMemo(
-    () => readIntake(draft, { vehicles, sheets, stands, boards, book, me, lengths }),
-    [draft, vehicles, sheets, stands, boards, book, me, lengths],
+    () =>
+      readIntake(draft, { vehicles, sheets, stands, boards, book, me, lengths, zone: clock.zone }),
+    [draft, vehicles, sheets, stands, boards, book, me, lengths, clock.zone],
   );
   // Once the VIN has picked the vehicle, the others only take room.
   const folded = r.byVin && !unfolded;
@@ -283,11 +285,10 @@ export function TakeIn({
                 onChange={(e) => change({ order: e.target.value })}
               />
             </div>
-            <Field
-              type="datetime-local"
+            <MomentField
               label="Promised for"
               value={draft.promised}
-              onChange={(e) => change({ promised: e.target.value })}
+              onChange={(promised) => change({ promised })}
             />
             <Field
               label="What the customer complains of"

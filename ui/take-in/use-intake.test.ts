@@ -33,6 +33,7 @@ const SHOP: Shop = {
   book: RULES,
   me: "Ines Tarbet",
   lengths: "mm",
+  zone: "Pacific/Auckland",
 };
 const read = (change: Partial<IntakeDraft>) => readIntake({ ...full, ...change }, SHOP);
 

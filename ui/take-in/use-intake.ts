@@ -11,7 +11,8 @@ import {
 } from "@/core/owed";
 import { isByHand, type Stand } from "@/core/setout";
 import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
-import { degToRad, parseQuantity, radToDeg, type UnitId } from "@/core/units";
+import { instantOf } from "@/core/units/local-time";
+import { degToRad, parseQuantity, radToDeg, timesIn, type UnitId } from "@/core/units";
 import { checkVin, type Vehicle, type VinCheck } from "@/core/vehicle";
 import { readSpot, type SpotDraft, type SpotField, type SpotReading } from "./spot-draft";
 
@@ -30,7 +31,7 @@ export type IntakeDraft = {
   customer: string;
   plate: string;
   order: string;
-  /** As the browser's own date field writes it: local time without a zone. */
+  /** By the shop's clock, YYYY-MM-DDTHH:mm. */
   promised: string;
   toeLeft: string;
   toeRight: string;
@@ -154,17 +155,19 @@ export type Shop = {
   /** Who takes it in, and the unit of a length typed without one. */
   me: string;
   lengths: UnitId;
+  /** The zone the shop’s clock hangs in: a promised time is one of it. */
+  zone: string;
 };
 
 /** The documents of what is typed on the spot, as soon as all of it is there. */
 function typedDocuments(
   d: IntakeDraft,
   { typed }: SpotReading,
-  me: string,
+  { me, zone }: Pick<Shop, "me" | "zone">,
 ): { vehicle: Vehicle; sheet: Sheet } | null {
   if (!typed) return null;
   const intake = { vin: checkVin(d.vin).vin, happenings: d.happenings };
-  return documentsOnTheSpot(typed, intake, me, new Date().toISOString().slice(0, 10));
+  return documentsOnTheSpot(typed, intake, me, timesIn(zone).day(new Date().toISOString()));
 }
 
 /** Works out what follows from the draft. Pure: the page redraws it at every key. */
@@ -173,7 +176,7 @@ export function readIntake(d: IntakeDraft, shop: Shop): IntakeReading {
   const vin = checkVin(d.vin);
   const matched = vehicles.find((v) => vin.vin.startsWith(v.vinStart)) ?? null;
   const spot = d.spot && readSpot(d.spot, shop.boards, shop.lengths);
-  const typed = spot && typedDocuments(d, spot, shop.me);
+  const typed = spot && typedDocuments(d, spot, shop);
   const known = vehicles.find((v) => v.id === d.vehicleId) ?? matched;
   const vehicle = spot ? (typed?.vehicle ?? null) : known;
   const choices = typed
@@ -255,7 +258,7 @@ export function readIntake(d: IntakeDraft, shop: Shop): IntakeReading {
     customer: d.customer.trim(),
     plate: d.plate.trim(),
     order: d.order.trim(),
-    promisedAt: d.promised ? new Date(d.promised).toISOString() : null,
+    promisedAt: d.promised ? instantOf(d.promised, shop.zone) : null,
     rearToeDeg: thrust ? { left: toe.left!, right: toe.right! } : null,
     ...(spot?.typed ? { onTheSpot: spot.typed } : {}),
   };

@@ -54,7 +54,7 @@ export function MarkList({
         )}
       </Rows>
       {!readOnly && marks.length < MOST && (
-        <Button look="quiet" className="mt-1 !px-3" onClick={add}>
+        <Button look="quiet" className="mt-1" onClick={add}>
           + Mark
         </Button>
       )}

@@ -100,7 +100,7 @@ export function QuestionList({
         )}
       </Rows>
       {!readOnly && (
-        <Button look="quiet" className="mt-1 !px-3" onClick={add}>
+        <Button look="quiet" className="mt-1" onClick={add}>
           + Question
         </Button>
       )}

@@ -9,6 +9,7 @@ import {
   zeroCheck,
 } from "@/server/kit/actions";
 import { lastChecks, listBoards } from "@/server/kit/store";
+import { shopDay } from "@/server/shop/clock";
 import { listCheckedInstruments, listStands } from "@/server/shop/store";
 import { Kit } from "@/ui/kit/kit";
 
@@ -16,7 +17,7 @@ export const metadata: Metadata = { title: "Kit" };
 
 export default async function KitPage() {
   const me = await requirePerson();
-  const now = new Date().toISOString();
+  const today = shopDay();
   const checks = lastChecks();
   const stands = listStands().map((s) => {
     const check = checks.get(s.id) ?? null;
@@ -25,10 +26,10 @@ export default async function KitPage() {
       name: s.name,
       doc: s,
       check,
-      today: check !== null && check.at.slice(0, 10) === now.slice(0, 10),
+      today: check !== null && shopDay(check.at) === today,
     };
   });
-  const instruments = listCheckedInstruments().map((i) => ({ ...i, overdue: isOverdue(i, now) }));
+  const instruments = listCheckedInstruments().map((i) => ({ ...i, overdue: isOverdue(i, today) }));
   return (
     <Kit
       boards={listBoards()}

@@ -1,6 +1,11 @@
 import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
-import { chooseGlassPolicy, takeRuleBookFile, writeRuleBook } from "@/server/settings/actions";
+import {
+  chooseGlassPolicy,
+  chooseShopClock,
+  takeRuleBookFile,
+  writeRuleBook,
+} from "@/server/settings/actions";
 import { listBoards } from "@/server/kit/store";
 import { glassPolicy, ruleBook } from "@/server/shop/store";
 import { SettingsPage } from "@/ui/settings/settings-page";
@@ -16,6 +21,8 @@ export default async function RulesPage() {
       lead={me.role === "lead"}
       boards={listBoards().map((b) => b.code)}
       choosePolicy={chooseGlassPolicy}
+      zones={Intl.supportedValuesOf("timeZone")}
+      chooseClock={chooseShopClock}
       writeBook={writeRuleBook}
       takeFile={takeRuleBookFile}
     />

@@ -1,0 +1,4 @@
+/** What the bench needs when something is asked or goes wrong: fetched as one, before it does. */
+export { KeptHere } from "../outbox/kept-here";
+export { Conflict } from "./conflict";
+export { KeySheet } from "./key-sheet";
