@@ -203,7 +203,10 @@ test("a new shop: its first lead opens it, enters a colleague, begins a sheet, a
     );
     await pins("270419");
     await page.getByRole("button", { name: "Open the shop" }).click();
-    await page.getByRole("link", { name: "Take in the first vehicle" }).click();
+    await page
+      .getByRole("region", { name: "First steps" })
+      .getByRole("link", { name: "Take in" })
+      .click();
     await expect(nextBar(page)).toContainText("The shop has no vehicle yet: enter one first");
 
     await page.getByRole("link", { name: "People", exact: true }).click();

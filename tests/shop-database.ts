@@ -25,15 +25,28 @@ export const OSKAR: Person = {
   role: "technician",
 };
 
+const openFile = (): void => {
+  process.env.IRIDEL_DB = path.join(
+    mkdtempSync(path.join(tmpdir(), "iridel-unit-")),
+    "shop.sqlite",
+  );
+};
+
+/** A new shop's database with nobody but one person in it. Call before any query. */
+export function openEmptyShop(): void {
+  openFile();
+  db()
+    .insert(people)
+    .values({ ...INES, pinHash: "not a hash" })
+    .run();
+}
+
 /**
  * A database file of its own with the made-up shop's vehicles, kit, sheets and two people. Call
  * before any query.
  */
 export function openTestShop(pinHash = "not a hash"): void {
-  process.env.IRIDEL_DB = path.join(
-    mkdtempSync(path.join(tmpdir(), "iridel-unit-")),
-    "shop.sqlite",
-  );
+  openFile();
   for (const p of [INES, OSKAR])
     db()
       .insert(people)

@@ -210,6 +210,19 @@ export function makeBook<T>(k: BookKind<T>) {
     },
 
     /**
+     * Puts an example into the book as it stands, signatures included; one that is there stays. It
+     * says itself that it is made up: nobody checks it.
+     *
+     * @throws BookRefusal when the file is none
+     */
+    takeExample(text: string): void {
+      const read = k.read(JSON.parse(plainFile(text)));
+      if (!read.ok) throw new BookRefusal(read.problems[0]!);
+      const [id, version] = [k.idOf(read.doc), k.versionOf(read.doc)];
+      if (k.versions(id).length === 0) k.insert(id, version, read.doc);
+    },
+
+    /**
      * Keeps what was typed so far, whatever it is; problems do not stop saving, only checking. Who
      * changes nothing has written nothing, and may still check it.
      *
@@ -268,12 +281,7 @@ export function makeBook<T>(k: BookKind<T>) {
             : String(draft.doc.id);
           const [newest] = k.versions(id);
           const version = (newest ? k.versionOf(newest) : 0) + 1;
-          const doc = k.sign(
-            { ...draft.doc, id },
-            version,
-            person.name,
-            shopDay(),
-          );
+          const doc = k.sign({ ...draft.doc, id }, version, person.name, shopDay());
           k.insert(id, version, doc);
           discardDraft(key);
           noteShop(person, { kind: "book", book: noun, id, version });

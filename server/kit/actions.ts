@@ -4,6 +4,7 @@ import type { KitKind, ZeroJudgement } from "@/core/kit";
 import { asWriter, type Answer } from "../auth/as-writer";
 import { makeFeedToken, revokeFeedToken } from "../feed/feed";
 import { keepBayFloor } from "./bay-floors";
+import { importKit } from "./file";
 import { checkInstrument, checkStand, KitRefusal, writeKit } from "./store";
 
 export const zeroCheck = async (
@@ -29,6 +30,9 @@ export const writeKitItem = async (
     writeKit(kind, doc, isNew === true, p);
     return {};
   });
+
+export const takeKitFile = async (text: string): Promise<Answer<{ added: number }>> =>
+  asWriter("write-kit", (p) => ({ added: importKit(String(text).slice(0, 1_000_000), p) }));
 
 export const feedToken = async (instrumentId: string): Promise<Answer<{ token: string }>> =>
   asWriter("give-feed-token", (p) => ({ token: makeFeedToken(String(instrumentId), p) }));

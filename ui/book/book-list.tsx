@@ -2,8 +2,9 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useRef, useState, type ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { Button } from "../primitives/button";
+import { FileButton } from "../primitives/file-button";
 import { Mark } from "../primitives/marks";
 
 type Answer = Promise<{ ok: true; key: string } | { ok: false; message: string }>;
@@ -46,7 +47,6 @@ export function BookListPage<T>({
   const router = useRouter();
   const [text, setText] = useState("");
   const [message, setMessage] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
   const shown = items.filter((s) => words.every((w) => textOf(s).toLowerCase().includes(w)));
 
@@ -58,12 +58,6 @@ export function BookListPage<T>({
     if (answer.ok) router.push(`${href}/drafts/${answer.key}`);
     else setMessage(answer.message);
   };
-  const take = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen) return;
-    await open(takeFile(await chosen.text()));
-    if (file.current) file.current.value = "";
-  };
-
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
@@ -80,19 +74,12 @@ export function BookListPage<T>({
         </label>
         {writes && (
           <>
-            <input
-              ref={file}
-              type="file"
-              accept="application/json,.json"
-              className="sr-only"
-              id={`${noun}-file`}
-              aria-label={`${noun} file`}
-              tabIndex={-1}
-              onChange={(e) => void take(e.target.files?.[0])}
+            <FileButton
+              noun={noun}
+              look="plain"
+              size="large"
+              onText={(text) => void open(takeFile(text))}
             />
-            <Button look="plain" size="large" onClick={() => file.current?.click()}>
-              Import a file
-            </Button>
             <Button look="act" size="large" onClick={() => void open(begin())}>
               New {noun}
             </Button>

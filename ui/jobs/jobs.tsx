@@ -1,10 +1,12 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type ComponentProps } from "react";
 import { LIST, type JobState } from "@/core/job";
 import { ButtonLink } from "../primitives/button";
+import type { FirstSteps as Steps } from "../shop/first-steps";
 import { Ticket } from "./ticket";
 import { useJobs, useWaiting, type JobsPage } from "./use-jobs";
 
@@ -17,10 +19,20 @@ const FILTERS: { id: JobState | "all"; name: string }[] = [
   { id: "handed-over", name: "Handed over" },
 ];
 
-type Props = { first: JobsPage; now: string; mayTakeIn: boolean; find: boolean };
+type Props = Pick<ComponentProps<typeof Steps>, "lead" | "takeStarter"> & {
+  first: JobsPage;
+  /** What a new shop still lacks; null once it has had a job. */
+  steps: ComponentProps<typeof Steps>["steps"] | null;
+  now: string;
+  mayTakeIn: boolean;
+  find: boolean;
+};
+
+// Only a new shop needs them.
+const FirstSteps = dynamic(() => import("../shop/first-steps").then((m) => m.FirstSteps));
 
 /** The start page: every job, what it lacks, who is on it. */
-export function Jobs({ first, now, mayTakeIn, find }: Props) {
+export function Jobs({ first, steps, lead, takeStarter, now, mayTakeIn, find }: Props) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [filter, setFilter] = useState<JobState | "all">("all");
@@ -48,6 +60,9 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
   const total = countOf(filter);
   const empty = countOf("all") === 0 && text.trim() === "" && shown.length === 0;
 
+  /** The shop has had a job: there is something to look through. */
+  const begun = !empty || steps === null;
+
   return (
     <main className="mx-auto flex w-full max-w-[1240px] flex-1 flex-col px-3 py-4 lg:px-6">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
@@ -70,12 +85,16 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
           </kbd>
         </label>
         {mayTakeIn && (
-          <ButtonLink href="/take-in" look="act" size="large">
+          <ButtonLink href="/take-in" look={begun ? "act" : "plain"} size="large">
             Take in a vehicle
           </ButtonLink>
         )}
       </div>
-      <div role="group" aria-label="Show" className="mt-4 flex flex-wrap gap-x-1">
+      <div
+        role="group"
+        aria-label="Show"
+        className={`mt-4 flex flex-wrap gap-x-1 ${begun ? "" : "hidden"}`}
+      >
         {FILTERS.map((f) => {
           return (
             <button
@@ -93,7 +112,7 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
           );
         })}
       </div>
-      <ol className="border-t-2 border-ink">
+      <ol className={begun ? "border-t-2 border-ink" : "hidden"}>
         {shown.map((t) => (
           <Ticket
             key={t.id}
@@ -128,7 +147,8 @@ export function Jobs({ first, now, mayTakeIn, find }: Props) {
           {`More than ${LIST.found} jobs fit; the last taken in of them are looked at. Say more to find an older one.`}
         </p>
       )}
-      {shown.length === 0 && !settling && (
+      {!begun && steps && <FirstSteps steps={steps} lead={lead} takeStarter={takeStarter} />}
+      {shown.length === 0 && !settling && begun && (
         <p className="py-12 text-center text-xl text-soft">
           {empty ? (
             <>

@@ -13,6 +13,7 @@ import type { Stand } from "@/core/setout";
 import { formatNumber, radToDeg } from "@/core/units";
 import { ReasonDialog } from "../owed/reason-dialog";
 import { Button } from "../primitives/button";
+import { FileButton } from "../primitives/file-button";
 import { Mark, type MarkState } from "../primitives/marks";
 import { EditKit, type Editing } from "./edit-kit";
 import { FeedToken } from "./feed-token";
@@ -37,6 +38,7 @@ type Props = {
   ) => Promise<{ ok: true; judged: ZeroJudgement } | { ok: false; message: string }>;
   checked: (id: string, against: string) => Promise<{ ok: true } | { ok: false; message: string }>;
   write: ComponentProps<typeof EditKit>["write"];
+  takeFile: (text: string) => Promise<{ ok: true } | { ok: false; message: string }>;
   feed: ComponentProps<typeof FeedToken>["make"];
   revoke: ComponentProps<typeof FeedToken>["revoke"];
 };
@@ -56,6 +58,7 @@ export function Kit({
   zero,
   checked,
   write,
+  takeFile,
   feed,
   revoke,
 }: Props) {
@@ -66,10 +69,28 @@ export function Kit({
   const [posting, setPosting] = useState<CheckedInstrument | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const [message, setMessage] = useState<string | null>(null);
+  const take = async (text: string): Promise<void> => {
+    const answer = await takeFile(text).catch(() => ({
+      ok: false as const,
+      message: "The shop does not answer. Nothing was changed; try again when it is back.",
+    }));
+    setMessage(answer.ok ? null : answer.message);
+    if (answer.ok) router.refresh();
+  };
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <div className="flex flex-wrap items-center justify-between gap-4">
         <h1 className="text-4xl font-semibold">Kit</h1>
+        <span className="ml-auto flex flex-wrap gap-1">
+          <a
+            href="/api/kit"
+            download
+            className="inline-flex min-h-14 items-center rounded-md px-3 font-semibold hover:bg-wash"
+          >
+            Export
+          </a>
+          {writes && <FileButton noun="kit" look="quiet" onText={(text) => void take(text)} />}
+        </span>
         <a
           href="/api/kit/labels"
           target="_blank"

@@ -1,10 +1,11 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { EVENTS, KINDS, PLACES, SYSTEMS, type RuleBook, type SystemId } from "@/core/owed";
 import type { GlassPolicy } from "@/core/ready";
 import { Button } from "../primitives/button";
+import { FileButton } from "../primitives/file-button";
 import { Mark } from "../primitives/marks";
 import { EditEffort, EditOrder, type Effort, type Order } from "./edit-order";
 import type { ShopClock } from "../settings";
@@ -56,7 +57,6 @@ export function SettingsPage({
   const [editing, setEditing] = useState<{ item: Partial<Rule>; at: number | null } | null>(null);
   const [order, setOrder] = useState<{ item: Partial<Order>; at: number | null } | null>(null);
   const [effort, setEffort] = useState<{ item: Partial<Effort>; at: number | null } | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const run = (answer: Answer): void => {
     setMessage(null);
     answer.then(
@@ -139,23 +139,7 @@ export function SettingsPage({
           </a>
           {lead && (
             <>
-              <input
-                ref={file}
-                type="file"
-                accept="application/json,.json"
-                className="sr-only"
-                id="rules-file"
-                aria-label="rule book file"
-                tabIndex={-1}
-                onChange={(e) => {
-                  const [chosen] = e.target.files ?? [];
-                  if (chosen) void chosen.text().then((text) => run(takeFile(text)));
-                  e.target.value = "";
-                }}
-              />
-              <Button look="quiet" onClick={() => file.current?.click()}>
-                Import a file
-              </Button>
+              <FileButton noun="rule book" look="quiet" onText={(text) => run(takeFile(text))} />
               <Button
                 look="act"
                 onClick={() =>

@@ -5,6 +5,7 @@ import {
   feedToken,
   instrumentChecked,
   revokeFeed,
+  takeKitFile,
   writeKitItem,
   zeroCheck,
 } from "@/server/kit/actions";
@@ -39,6 +40,7 @@ export default async function KitPage() {
       zero={zeroCheck}
       checked={instrumentChecked}
       write={writeKitItem}
+      takeFile={takeKitFile}
       feed={feedToken}
       revoke={revokeFeed}
     />
