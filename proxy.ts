@@ -33,7 +33,7 @@ export function proxy(request: NextRequest): NextResponse {
 export const config = {
   matcher: [
     {
-      source: "/((?!api/|_next/|icon.svg).*)",
+      source: "/((?!api/|_next/|icon.svg|manifest.webmanifest|examples/).*)",
       missing: [{ type: "header", key: "next-router-prefetch" }],
     },
   ],

@@ -2,7 +2,7 @@ import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
 const alias = { "@": fileURLToPath(new URL(".", import.meta.url)) };
-const shared = { environment: "node", testTimeout: 60_000 } as const;
+const shared = { environment: "node", testTimeout: 60_000, setupFiles: ["tests/properties.ts"] };
 
 export default defineConfig({
   test: {

@@ -1,10 +1,12 @@
 import { existsSync, rmSync } from "node:fs";
 import { eventsOf } from "@/core/job";
+import { gaussian, randomFrom } from "@/core/math/random";
 import { boardSchema } from "@/core/kit";
 import { ruleBookSchema } from "@/core/owed";
 import { standSchema } from "@/core/setout";
 import { readSheet } from "@/core/sheet";
 import { vehicleSchema } from "@/core/vehicle/schema";
+import type { Person } from "@/server/auth/session";
 import { hashPin } from "@/server/auth/pin";
 import { config } from "@/server/config";
 import { db } from "@/server/db/client";
@@ -19,11 +21,55 @@ import {
   vehicles,
 } from "@/server/db/schema";
 import { eventsAfter } from "@/server/jobs/log";
+import { checkInstrument, checkStand } from "@/server/kit/store";
 import { BOARDS, INSTRUMENTS, LAST_CHECKS, PEOPLE, STANDS } from "./data/kit";
 import { makeJobs } from "./data/jobs";
 import { RULES } from "./data/rules";
 import { SHEETS } from "./data/sheets";
 import { VEHICLES } from "./data/vehicles";
+
+const ago = (days: number): string => new Date(Date.now() - days * 86_400_000).toISOString();
+const who = (id: (typeof PEOPLE)[number]["id"]): Person => {
+  const { pin: _, ...person } = PEOPLE.find((p) => p.id === id)!;
+  return person;
+};
+
+/** Something better than each kind of instrument, where that is not the scale on the wall. */
+const CHECKED_AGAINST: Record<string, string> = {
+  laser: "the plumb line at the pillar",
+  "floor-laser": "the plumb line at the pillar",
+  "wheel-laser": "the turntable",
+  bubble: "itself, turned end for end",
+  inclinometer: "itself, turned end for end",
+  rig: "the target wall",
+};
+
+/** Something that was done in the shop, and when. */
+type Done = [at: string, act: (at: string) => void];
+
+/** A week of mornings: two stands checked today as well, the van stand not yet. */
+function zeroChecks(): Done[] {
+  const done: Done[] = [];
+  const random = randomFrom(28);
+  for (const [stand, person, last] of [
+    ["S-1", "ines", 0],
+    ["S-2", "oskar", 0],
+    ["S-3", "oskar", 1],
+  ] as const)
+    for (let day = 7; day >= last; day--) {
+      const { scaleOffsetMm, beamHalfMm } = STANDS.find((s) => s.id === stand)!;
+      const about = (mm: number): number => Math.round(10 * (mm + 0.5 * gaussian(random))) / 10;
+      const read = {
+        scale: 1000,
+        rule: about(1000 + scaleOffsetMm),
+        left: about(beamHalfMm),
+        right: about(beamHalfMm),
+        dot: about(0.5),
+      };
+      done.push([ago(day), (at) => checkStand(stand, read, who(person), at)]);
+    }
+  return done;
+}
 
 /**
  * The shop itself: people, vehicles, kit, sheets. Everything is checked by the product's own
@@ -70,14 +116,21 @@ async function makeShop(): Promise<void> {
       .insert(boards)
       .values({ code: b.code, doc: boardSchema.parse(b) })
       .run();
+  const history: Done[] = [];
   for (const i of INSTRUMENTS) {
     const { daysAgo, everyDays } = LAST_CHECKS[i.id]!;
-    const checkedOn = new Date(Date.now() - daysAgo * 86_400_000).toISOString().slice(0, 10);
     db()
       .insert(instruments)
-      .values({ id: i.id, doc: { ...i, checkedOn, everyDays } })
+      .values({ id: i.id, doc: { ...i, checkedOn: null, everyDays } })
       .run();
+    history.push([
+      ago(daysAgo),
+      (at) => checkInstrument(i.id, CHECKED_AGAINST[i.kind] ?? "the wall scale", who("mara"), at),
+    ]);
   }
+  history.push(...zeroChecks());
+  // As it was written down: one after the other.
+  for (const [at, act] of history.sort(([a], [b]) => a.localeCompare(b))) act(at);
   for (const s of SHEETS) {
     const read = readSheet(s);
     if (!read.ok) throw new Error(`Sheet ${s.id}: ${read.problems.join("; ")}`);

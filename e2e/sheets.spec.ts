@@ -166,7 +166,7 @@ test("the kit: a zero check that fails says what is off; labels print; an instru
   await signIn(page, shop.url, "oskar");
   await page.getByRole("link", { name: "Kit", exact: true }).click();
   const stand = page.getByRole("listitem").filter({ hasText: "S-1" });
-  await expect(stand).toContainText("never checked");
+  await expect(stand).toContainText("zero check passed");
   await stand.getByRole("button", { name: "Zero check" }).click();
   const dialog = page.getByRole("dialog", { name: "Zero check, S-1" });
   const take = async (value: string): Promise<void> => {

@@ -1,11 +1,12 @@
 // npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of
 // wrong bodies, set-outs where reality differs from what is said. `-- --short` is what every change
-// has to pass; naming parts (kills, disks, files, copies, fuzz, reality) runs those alone.
+// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, properties) runs those alone.
 import { copies } from "./soak/copies";
 import { disks, files } from "./soak/disks";
 import { fuzz } from "./soak/fuzz";
 import { tally } from "./soak/house";
 import { kills } from "./soak/kills";
+import { properties } from "./soak/properties";
 import { reality } from "./soak/reality/reality";
 import { built, packages } from "./ready.mjs";
 
@@ -21,6 +22,7 @@ for (const [name, part] of [
   ["copies", copies],
   ["fuzz", () => fuzz(short ? 1000 : 10_000, short ? 25 : 250)],
   ["reality", () => reality(short ? 24 : 3000)],
+  ["properties", () => properties(short ? 0 : 5)],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;
   const start = Date.now();

@@ -66,7 +66,7 @@ function write(
     .insert(kitChecks)
     .values({ id: nanoid(16), itemId, at, personId: person.id, ok, words, readings })
     .run();
-  noteShop(person, { kind: "kit", item: itemId, what: words });
+  noteShop(person, { kind: "kit", item: itemId, what: words }, null, at);
 }
 
 /**

@@ -45,7 +45,12 @@ const FIRST = firstHash("shop", "");
  *
  * @param personal what belongs to a person (a name that was entered) and can be erased
  */
-export function noteShop(person: Author, event: ShopEvent, personal: string | null = null): void {
+export function noteShop(
+  person: Author,
+  event: ShopEvent,
+  personal: string | null = null,
+  at = new Date().toISOString(),
+): void {
   const last = db()
     .select({ seq: shopEvents.seq, hash: shopEvents.hash })
     .from(shopEvents)
@@ -53,7 +58,6 @@ export function noteShop(person: Author, event: ShopEvent, personal: string | nu
     .limit(1)
     .get();
   const seq = (last?.seq ?? 0) + 1;
-  const at = new Date().toISOString();
   const author = JSON.stringify({ id: person.id, name: person.name, initials: person.initials });
   const authorSalt = newSalt();
   const authorDigest = digestOf(authorSalt, author);
