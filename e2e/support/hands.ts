@@ -243,11 +243,12 @@ export async function answerAll(page: Page): Promise<void> {
     // What is in order accepts itself: a button may be gone before the finger is there.
     const tap = (b: Locator): Promise<void> => b.click({ timeout: 3000 }).then(changed, () => {});
     if (await scan.isVisible()) await tap(scan);
+    else if (/scan again/i.test(words)) await tap(button("Scan again"));
     else if (await keep.isVisible()) await tap(keep);
     else if ((await again.isVisible()) && !words.includes("control unit")) await tap(again);
     else if (await all.isVisible()) await tap(all);
     else if ((await supply.isVisible()) && /read the supply/i.test(words)) await tap(supply);
-    else if (await fine.isEnabled()) await tap(fine);
+    else if ((await fine.isVisible()) && (await fine.isEnabled())) await tap(fine);
     else {
       await button("Accept as it is").click();
       await page.getByLabel(/Why it may stay so/).fill("known, not ours");

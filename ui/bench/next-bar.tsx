@@ -29,7 +29,7 @@ export function NextBar({
     <section
       aria-label="Next"
       aria-live="polite"
-      className={`border-t-4 ${edge} bg-sheet px-4 py-3`}
+      className={`border-t-4 ${edge} bg-sheet px-3 py-2 md:px-4 md:py-3`}
     >
       {caution && (
         <p
@@ -39,10 +39,14 @@ export function NextBar({
           {caution}
         </p>
       )}
-      <div className="flex flex-col gap-3 md:flex-row md:items-center md:gap-5">
+      <div className="flex flex-col gap-2 md:flex-row md:items-center md:gap-5">
         <div className="min-w-0 flex-1">
-          <p className="text-2xl font-semibold leading-tight text-pretty md:text-[27px]">{say}</p>
-          {detail && <div className="mt-1 text-base leading-snug text-soft">{detail}</div>}
+          <p className="text-xl font-semibold leading-tight text-pretty md:text-[27px]">{say}</p>
+          {detail && (
+            <div className="mt-0.5 text-sm leading-snug text-soft md:mt-1 md:text-base">
+              {detail}
+            </div>
+          )}
         </div>
         {figure && (
           <p className="figure shrink-0 text-5xl font-semibold leading-none tracking-tighter md:text-[60px]">

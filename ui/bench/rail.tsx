@@ -37,7 +37,7 @@ export function Rail() {
               <Mark state={state} size={12} />
             </span>
             <span
-              className={`hidden text-sm leading-none md:block ${current ? "font-semibold" : "text-soft"}`}
+              className={`leading-none md:text-sm ${current ? "text-xs font-semibold" : "sr-only text-soft md:not-sr-only"}`}
             >
               {s.name}
             </span>

@@ -15,10 +15,11 @@ import {
 } from "@/core/job";
 import type { Measure, Sheet } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
+import { useCommand } from "../bench/use-command";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
-import { BatteryPanel, ScanPanel } from "../ready/scan-panel";
+import { BatteryPanel, ScanPanel, type ScanCommand } from "../ready/scan-panel";
 import { Answers } from "./answers";
 import { cautionOf } from "./caution";
 import { CheckFrame, type Outcome } from "./check-frame";
@@ -86,11 +87,19 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const lacks = reading && reading.kind !== "inside" ? reading.say : null;
   const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
   const righted = current !== undefined && putRight(events, current.id) > 0;
+  const tool: ScanCommand | null =
+    current?.measure?.kind === "scan" || (stage === "prove" && current?.id === RESCAN)
+      ? "read"
+      : current?.measure?.kind === "battery"
+        ? "volts"
+        : null;
+  /** The tool has to read first: the Next bar carries that, and the panel does not say it again. */
+  const unread = reading?.kind === "unread" || reading?.kind === "put-right";
   const panel =
-    current?.measure?.kind === "scan" || (stage === "prove" && current?.id === RESCAN) ? (
-      <ScanPanel />
-    ) : current?.measure?.kind === "battery" ? (
-      <BatteryPanel minVolts={low} />
+    tool === "read" ? (
+      <ScanPanel carried={unread} />
+    ) : tool === "volts" ? (
+      <BatteryPanel minVolts={low} carried={unread} />
     ) : null;
 
   const next = current ? (
@@ -135,15 +144,19 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
               Fixed now
             </Button>
           )}
-          <Button
-            look="act"
-            size="large"
-            className="min-w-32"
-            disabled={lacks !== null}
-            onClick={() => answer(current.id, current.measure && righted ? "fixed" : "fine")}
-          >
-            Fine
-          </Button>
+          {tool && unread ? (
+            <ToolButton command={tool} again={reading.kind === "put-right"} />
+          ) : (
+            <Button
+              look="act"
+              size="large"
+              className="min-w-32"
+              disabled={lacks !== null}
+              onClick={() => answer(current.id, current.measure && righted ? "fixed" : "fine")}
+            >
+              Fine
+            </Button>
+          )}
         </Answers>
       )}
     </NextBar>
@@ -158,6 +171,26 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
       panel={panel}
       next={next}
     />
+  );
+}
+
+/** What the tool is to do next: read all units, or the supply. */
+function ToolButton({ command: what, again }: { command: ScanCommand; again: boolean }) {
+  const { busy, command } = useCommand<ScanCommand>("scan");
+  const say =
+    what === "volts"
+      ? busy
+        ? "Reading"
+        : "Read the supply"
+      : busy
+        ? "Scanning"
+        : again
+          ? "Scan again"
+          : "Scan all control units";
+  return (
+    <Button look="act" size="large" disabled={busy !== null} onClick={() => void command(what)}>
+      {say}
+    </Button>
   );
 }
 

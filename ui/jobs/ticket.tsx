@@ -27,19 +27,19 @@ export function Ticket({ ticket: t, on, waiting, now }: Props) {
         <span className="figure pt-0.5 text-xl font-semibold lg:pt-0">{t.number}</span>
         <span className="min-w-0">
           <span className="block truncate text-xl font-semibold leading-tight">{t.vehicle}</span>
-          <span className="block truncate text-base text-soft">
+          <span className="line-clamp-2 text-base text-soft">
             {t.plate || "no plate"} · {t.customer}
           </span>
         </span>
         <span className="col-start-2 min-w-0 lg:col-start-auto">
-          <span className="block truncate text-base">{t.done}</span>
-          <span className="block truncate text-sm text-soft">{t.sheet}</span>
+          <span className="line-clamp-2 text-base leading-tight">{t.done}</span>
+          <span className="line-clamp-2 text-sm leading-tight text-soft">{t.sheet}</span>
         </span>
         <span className="col-start-2 min-w-0 lg:col-start-auto">
           <span className={`flex items-center gap-2 text-base font-semibold ${state.tone}`}>
             <Mark state={state.mark} size={12} /> {state.words}
           </span>
-          <span className="block truncate text-sm text-soft">
+          <span className="line-clamp-3 text-sm leading-tight text-soft">
             {t.state === "handed-over" || !stage
               ? `Last written ${dateAndTime(t.last.at)}`
               : `${stage.n} ${stage.name}: ${t.lacks!.words}`}

@@ -22,7 +22,12 @@ const SINCE = {
  * What the control units say: which answer, what they have stored, and whether the gateway lets one
  * write.
  */
-export function ScanPanel() {
+export function ScanPanel({
+  carried,
+}: {
+  /** Reading is what the Next bar asks for: it stands there. */
+  carried: boolean;
+}) {
   const { clockTime } = useTimes();
   const { events, ground, head, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
@@ -34,7 +39,7 @@ export function ScanPanel() {
       {s.gateway !== "none" && (
         <p className="flex flex-wrap items-center gap-3 border-l-4 border-loose bg-paper px-3 py-2 text-base">
           <Mark state={s.gateway === "open" ? "settled" : "loose"} />
-          <span className="min-w-52 flex-1">
+          <span className="min-w-0 basis-52 grow">
             {s.gateway === "open"
               ? "Gateway open: clearing and routines are let through while the network holds."
               : "Gateway locked: reading works, clearing and routines are refused until you sign in over the network."}
@@ -120,14 +125,16 @@ export function ScanPanel() {
       )}
       {writes && (
         <div className="flex flex-wrap gap-2">
-          <Button
-            look={s.last ? "plain" : "act"}
-            size="large"
-            disabled={busy !== null}
-            onClick={() => void command("read")}
-          >
-            {busy === "read" ? "Scanning" : s.last ? "Scan again" : "Scan all control units"}
-          </Button>
+          {!carried && (
+            <Button
+              look="plain"
+              size="large"
+              disabled={busy !== null}
+              onClick={() => void command("read")}
+            >
+              {busy === "read" ? "Scanning" : s.last ? "Scan again" : "Scan all control units"}
+            </Button>
+          )}
           {s.last && codes.some((c) => c.since !== "gone") && (
             <Button
               look="quiet"
@@ -145,7 +152,7 @@ export function ScanPanel() {
 }
 
 /** The supply over time and what it leaves. */
-export function BatteryPanel({ minVolts }: { minVolts: number }) {
+export function BatteryPanel({ minVolts, carried }: { minVolts: number; carried: boolean }) {
   const { events, ground, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
   const { voltsLog } = scanState(scanLogOf(events), ground.vehicle.gateway);
@@ -178,7 +185,7 @@ export function BatteryPanel({ minVolts }: { minVolts: number }) {
                 : `${formatNumber(trend.minutesLeft)} min`}
           </span>
         </p>
-        {me.role !== "viewer" && (
+        {me.role !== "viewer" && !carried && (
           <Button
             look="plain"
             size="large"

@@ -55,7 +55,7 @@ export function Happenings({ value, onChange }: { value: List; onChange: (list: 
                 type="button"
                 aria-pressed={on}
                 onClick={() => toggle(event)}
-                className="flex min-h-14 w-full items-center gap-3 px-3 text-left text-[15px] font-semibold leading-tight"
+                className="flex min-h-14 w-full items-center gap-3 px-3 py-2 text-left text-[15px] font-semibold leading-tight"
               >
                 <Mark state={on ? "settled" : "open"} /> {EVENTS[event]}
               </button>
@@ -91,7 +91,7 @@ export function Happenings({ value, onChange }: { value: List; onChange: (list: 
           onClick={() => setAll(!all)}
           className="col-span-full min-h-14 justify-self-start rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash"
         >
-          {all ? "Fewer" : `${REST.length} more: units, suspension, tyres, codes`}
+          {all ? "Fewer" : `${REST.length} more`}
         </button>
       </div>
     </fieldset>
