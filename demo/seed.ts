@@ -1,4 +1,5 @@
 import { existsSync, rmSync } from "node:fs";
+import { FIRST_ZONE } from "@/core/units";
 import { eventsOf } from "@/core/job";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { boardSchema } from "@/core/kit";
@@ -22,7 +23,9 @@ import {
 } from "@/server/db/schema";
 import { eventsAfter } from "@/server/jobs/log";
 import { checkInstrument, checkStand } from "@/server/kit/store";
-import { BOARDS, INSTRUMENTS, LAST_CHECKS, PEOPLE, STANDS } from "./data/kit";
+import { CLOCK_KEY } from "@/server/shop/clock";
+import { LETTERHEAD_KEY } from "@/server/shop/letterhead";
+import { BOARDS, INSTRUMENTS, LAST_CHECKS, LETTERHEAD, PEOPLE, STANDS } from "./data/kit";
 import { makeJobs } from "./data/jobs";
 import { RULES } from "./data/rules";
 import { SHEETS } from "./data/sheets";
@@ -84,6 +87,13 @@ async function makeShop(): Promise<void> {
   db()
     .insert(settings)
     .values({ key: "demo.pins", value: Object.fromEntries(PEOPLE.map((p) => [p.id, p.pin])) })
+    .run();
+  db()
+    .insert(settings)
+    .values([
+      { key: CLOCK_KEY, value: { zone: FIRST_ZONE, firstDay: 1 } },
+      { key: LETTERHEAD_KEY, value: LETTERHEAD },
+    ])
     .run();
   db()
     .insert(ruleBooks)

@@ -67,14 +67,14 @@ const who = (e: Pick<JobEvent, "by">) => ({ name: e.by.name, initials: e.by.init
  *
  * @param number the job's number in the shop
  * @param simulated whether the bay and the scan tool were stand-ins
- * @param zone the shop's time zone
+ * @param shop its time zone, and whose record it is if that is known
  */
 export function buildRecord(
   number: number,
   ground: JobGround,
   events: readonly JobEvent[],
   simulated: boolean,
-  zone: string = FIRST_ZONE,
+  shop: { zone: string; letterhead?: JobRecord["job"]["shop"] | null } = { zone: FIRST_ZONE },
 ): JobRecord {
   const { intake, vehicle } = ground;
   const takenIn = eventsOf(events, "taken-in")[0]!;
@@ -88,7 +88,8 @@ export function buildRecord(
       customer: intake.customer,
       order: intake.order,
       promisedAt: intake.promisedAt ?? null,
-      zone,
+      zone: shop.zone,
+      ...(shop.letterhead ? { shop: shop.letterhead } : {}),
     },
     vehicle: {
       make: vehicle.make,

@@ -102,6 +102,8 @@ export const recordSchema = z.object({
   job: job.extend({
     /** The shop's time zone when it was made: its times are written in it. */
     zone: z.string().optional(),
+    /** Whose record it is, as it stands at the head of the report. */
+    shop: z.object({ name: z.string(), address: z.string() }).optional(),
   }),
   vehicle,
   owed: z.object(owedParts),

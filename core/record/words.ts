@@ -7,7 +7,14 @@ import {
   type Sheet,
   type Target,
 } from "@/core/sheet";
-import { FIRST_ZONE, formatChance, formatNumber, formatQuantity, radToDeg, timesIn } from "@/core/units";
+import {
+  FIRST_ZONE,
+  formatChance,
+  formatNumber,
+  formatQuantity,
+  radToDeg,
+  timesIn,
+} from "@/core/units";
 import type { Times } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";

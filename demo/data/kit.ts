@@ -130,6 +130,12 @@ export const INSTRUMENTS: Instrument[] = [
   },
 ];
 
+/** The shop at the head of its reports. */
+export const LETTERHEAD = {
+  name: "Hollin Quay Glass and Cameras",
+  address: "Slipway 3, Hollin Quay\nTelephone 0000 4471",
+};
+
 export const PEOPLE = [
   { id: "mara", name: "Mara Quill", initials: "MQ", role: "lead", pin: "270418" },
   { id: "ines", name: "Ines Tarbet", initials: "IT", role: "technician", pin: "481526" },

@@ -10,6 +10,7 @@ import { addLine, headHash } from "../jobs/log";
 import type { JobRow } from "../jobs/store";
 import { program } from "../program";
 import { shopClock } from "../shop/clock";
+import { letterhead } from "../shop/letterhead";
 
 export type DocumentKind = "record" | "report";
 type Author = Pick<Person, "id" | "name" | "initials">;
@@ -22,7 +23,10 @@ export const versionOf = (events: readonly JobEvent[]): number =>
 
 /** The record as it stands, with the place of the log it was made from. */
 export const recordNow = (job: JobRow, events: readonly JobEvent[]): JobRecord => ({
-  ...buildRecord(job.number, job.ground, events, !job.ground.real, shopClock().zone),
+  ...buildRecord(job.number, job.ground, events, !job.ground.real, {
+    zone: shopClock().zone,
+    letterhead: letterhead(),
+  }),
   seal: { lines: events.length, head: headHash(job.id), program, version: versionOf(events) },
 });
 

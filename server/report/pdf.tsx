@@ -1,5 +1,5 @@
 import { Document, Image, Page, Path, Svg, Text as PlainText, View } from "@react-pdf/renderer";
-import type { ReactNode } from "react";
+import { Children, type ReactNode } from "react";
 import {
   aimLearned,
   checkLine,
@@ -23,14 +23,19 @@ import { formatNumber, FIRST_ZONE, timesIn, type Times } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
 
-const Part = ({ title, children }: { title: string; children: ReactNode }) => (
-  <View>
-    <Text style={styles.h2} minPresenceAhead={40}>
-      {title}
-    </Text>
-    {children}
-  </View>
-);
+/** A heading keeps what follows it first on its own page: it never stands alone at a foot. */
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  const [first, ...rest] = Children.toArray(children);
+  return (
+    <View>
+      <View wrap={false}>
+        <Text style={styles.h2}>{title}</Text>
+        {first}
+      </View>
+      {rest}
+    </View>
+  );
+}
 
 const Facts = ({ facts }: { facts: [string, string][] }) => (
   <>
@@ -194,10 +199,24 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
   return (
     <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
       <Page size="A4" style={styles.page}>
-        <Text style={styles.title}>Calibration record, job {job.number}</Text>
-        <Text style={styles.soft}>
-          {vehicle.make} {vehicle.model}, {vehicle.variant}
-        </Text>
+        <View style={{ flexDirection: "row", justifyContent: "space-between", gap: 24 }}>
+          <View style={{ flex: 1 }}>
+            <Text style={styles.title}>Calibration record, job {job.number}</Text>
+            <Text style={styles.soft}>
+              {vehicle.make} {vehicle.model}, {vehicle.variant}
+            </Text>
+          </View>
+          {job.shop && (
+            <View style={{ width: 180, textAlign: "right" }}>
+              <Text style={{ fontSize: 11, fontWeight: 600 }}>{job.shop.name}</Text>
+              {job.shop.address.split("\n").map((line, i) => (
+                <Text key={i} style={styles.soft}>
+                  {line}
+                </Text>
+              ))}
+            </View>
+          )}
+        </View>
         <Part title="Vehicle and job">
           <Facts
             facts={[
@@ -370,4 +389,5 @@ function MissingSigns() {
  * are left out.
  */
 export const renderReport = (record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> =>
-  renderPaper(JSON.stringify(record), Report({ record, photos }));
+  // A reading's arrow is printed as a word: it needs no letter.
+  renderPaper(JSON.stringify(record).replaceAll("→", "to"), Report({ record, photos }));

@@ -1,7 +1,7 @@
 "use server";
 
 import { asWriter, type Answer } from "../auth/as-writer";
-import { importRuleBook, setGlassPolicy, setRuleBook, setShopClock } from "./store";
+import { importRuleBook, setGlassPolicy, setLetterhead, setRuleBook, setShopClock } from "./store";
 
 export const chooseGlassPolicy = async (policy: string): Promise<Answer<object>> =>
   asWriter("write-rules", (me) => {
@@ -24,5 +24,11 @@ export const takeRuleBookFile = async (text: string): Promise<Answer<object>> =>
 export const chooseShopClock = async (clock: unknown): Promise<Answer<object>> =>
   asWriter("write-rules", (me) => {
     setShopClock(clock, me);
+    return {};
+  });
+
+export const writeLetterhead = async (letterhead: unknown): Promise<Answer<object>> =>
+  asWriter("write-rules", (me) => {
+    setLetterhead(letterhead, me);
     return {};
   });

@@ -6,6 +6,7 @@ import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { ruleBooks, settings } from "../db/schema";
 import { noteShop } from "../log/shop";
+import { LETTERHEAD_KEY, letterheadSchema } from "../shop/letterhead";
 import { CLOCK_KEY, clockSchema } from "../shop/clock";
 import { plainFile } from "../book/file-text";
 
@@ -14,18 +15,20 @@ export class SettingsRefusal extends Refusal {
   override readonly name = "SettingsRefusal";
 }
 
+const keep = (key: string, value: unknown): void =>
+  void db()
+    .insert(settings)
+    .values({ key, value })
+    .onConflictDoUpdate({ target: settings.key, set: { value } })
+    .run();
+
 /** Which glass the shop accepts, for jobs opened from now on. @throws SettingsRefusal */
 export function setGlassPolicy(policy: string, person: Person): void {
   const known: GlassPolicy[] = ["maker-only", "equivalent-with-reason"];
   if (!known.includes(policy as GlassPolicy))
     throw new SettingsRefusal("Choose one of the two ways.");
-  const row = { key: "glass.policy", value: policy };
   db().transaction(() => {
-    db()
-      .insert(settings)
-      .values(row)
-      .onConflictDoUpdate({ target: settings.key, set: { value: policy } })
-      .run();
+    keep("glass.policy", policy);
     noteShop(person, { kind: "policy", name: "glass", value: policy });
   });
 }
@@ -35,12 +38,18 @@ export function setShopClock(json: unknown, person: Person): void {
   const read = clockSchema.safeParse(json);
   if (!read.success) throw new SettingsRefusal(read.error.issues[0]!.message);
   db().transaction(() => {
-    db()
-      .insert(settings)
-      .values({ key: CLOCK_KEY, value: read.data })
-      .onConflictDoUpdate({ target: settings.key, set: { value: read.data } })
-      .run();
+    keep(CLOCK_KEY, read.data);
     noteShop(person, { kind: "policy", name: "clock", value: read.data.zone });
+  });
+}
+
+/** Whose reports these are. @throws SettingsRefusal */
+export function setLetterhead(json: unknown, person: Person): void {
+  const read = letterheadSchema.safeParse(json);
+  if (!read.success) throw new SettingsRefusal(read.error.issues[0]!.message);
+  db().transaction(() => {
+    keep(LETTERHEAD_KEY, read.data);
+    noteShop(person, { kind: "policy", name: "letterhead", value: read.data.name });
   });
 }
 

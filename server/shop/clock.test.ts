@@ -8,7 +8,7 @@ import { takeIn } from "../jobs/take-in";
 import { checkInstrument } from "../kit/store";
 import { renderReport } from "../report/pdf";
 import { recordPaper } from "../report/record";
-import { setShopClock } from "../settings/store";
+import { setLetterhead, setShopClock } from "../settings/store";
 import { shopClock, shopDay } from "./clock";
 import { listCheckedInstruments, listInstruments } from "./store";
 
@@ -23,7 +23,10 @@ const SIDES = [
 ] as const;
 
 describe.each(SIDES)("a shop in %s", (zone, day, shown) => {
-  beforeEach(() => setShopClock({ zone, firstDay: 0 }, INES));
+  beforeEach(() => {
+    setShopClock({ zone, firstDay: 0 }, INES);
+    setLetterhead({ name: "Harbour Glass", address: "Pier 4, Hollin Quay" }, INES);
+  });
 
   it("has its own day: a check is of it, and runs out by it", () => {
     expect(shopDay(AT)).toBe(day);
@@ -47,6 +50,8 @@ describe.each(SIDES)("a shop in %s", (zone, day, shown) => {
     const text = execFileSync("pdftotext", ["-layout", "-", "-"], { input: pdf, encoding: "utf8" });
     expect(text).toMatch(new RegExp(`Promised for +${shown}`));
     expect(text).toMatch(new RegExp(`Times .*${zone}`));
+    expect(text).toMatch(/Calibration record, job \d+ +Harbour Glass\n/);
+    expect(text).toContain("Pier 4, Hollin Quay");
   });
 });
 

@@ -151,7 +151,7 @@ export function HandOver({ kept, log, erase }: Props) {
   const [message, setMessage] = useState<string | null>(null);
   const standing = standingHandOver(events);
   const built = useMemo(
-    () => buildRecord(head.number, ground, events, head.simulated, zone),
+    () => buildRecord(head.number, ground, events, head.simulated, { zone }),
     [events, ground, head, zone],
   );
   const record = standing && kept ? kept : built;

@@ -10,6 +10,7 @@ import { Mark } from "../primitives/marks";
 import { EditEffort, EditOrder, type Effort, type Order } from "./edit-order";
 import type { ShopClock } from "../settings";
 import { ClockSection } from "./clock-section";
+import { LetterheadSection, type Letterhead } from "./letterhead-section";
 import { EditRule, type Rule } from "./edit-rule";
 
 type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
@@ -23,6 +24,8 @@ type Props = {
   /** The zones there are, by name. */
   zones: string[];
   chooseClock: (clock: ShopClock) => Answer;
+  letterhead: Letterhead | null;
+  writeLetterhead: (letterhead: Letterhead) => Answer;
   writeBook: (book: unknown) => Answer;
   takeFile: (text: string) => Answer;
 };
@@ -49,6 +52,8 @@ export function SettingsPage({
   choosePolicy,
   zones,
   chooseClock,
+  letterhead,
+  writeLetterhead,
   writeBook,
   takeFile,
 }: Props) {
@@ -126,6 +131,7 @@ export function SettingsPage({
           ))}
         </div>
       </section>
+      <LetterheadSection kept={letterhead} lead={lead} onWrite={(l) => run(writeLetterhead(l))} />
       <ClockSection zones={zones} lead={lead} onChoose={(clock) => run(chooseClock(clock))} />
       <section aria-label="What is owed" className="mt-6">
         <div className="flex flex-wrap items-center gap-x-3 border-b-2 border-ink pb-1">

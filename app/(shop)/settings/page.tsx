@@ -4,10 +4,12 @@ import {
   chooseGlassPolicy,
   chooseShopClock,
   takeRuleBookFile,
+  writeLetterhead,
   writeRuleBook,
 } from "@/server/settings/actions";
 import { listBoards } from "@/server/kit/store";
 import { glassPolicy, ruleBook } from "@/server/shop/store";
+import { letterhead } from "@/server/shop/letterhead";
 import { SettingsPage } from "@/ui/settings/settings-page";
 
 export const metadata: Metadata = { title: "Rules" };
@@ -23,6 +25,8 @@ export default async function RulesPage() {
       choosePolicy={chooseGlassPolicy}
       zones={Intl.supportedValuesOf("timeZone")}
       chooseClock={chooseShopClock}
+      letterhead={letterhead()}
+      writeLetterhead={writeLetterhead}
       writeBook={writeRuleBook}
       takeFile={takeRuleBookFile}
     />
