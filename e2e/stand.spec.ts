@@ -234,7 +234,7 @@ test("floor marks on a low-nosed car: its own readings, its mark-out as drawings
     await expect(nextBar(page)).toContainText("Lock the castors");
     await expect(act).toBeDisabled();
     await nextBar(page).getByLabel("Board code").fill("hq-m2");
-    await expect(nextBar(page)).toContainText("HQ-M2 is floor mat; the sheet asks for HQ-14.");
+    await expect(nextBar(page)).toContainText("HQ-M2 is “Floor mat”; the sheet asks for HQ-14.");
     await nextBar(page).getByLabel("Board code").fill("hq-99");
     await expect(nextBar(page)).toContainText("is no board of this shop’s kit");
     await expect(act).toBeDisabled();

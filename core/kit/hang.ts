@@ -32,7 +32,7 @@ export function checkBoard(
     return stop(
       twin
         ? `${code} is the one for vehicle ${board.side}; this place takes ${wanted.code}, for vehicle ${other.side}.`
-        : `${code} is ${board.name.toLowerCase()}; the sheet asks for ${wanted.code}.`,
+        : `${code} is “${board.name}”; the sheet asks for ${wanted.code}.`,
     );
   }
   if (wanted.side && board.side !== "either" && board.side !== wanted.side)

@@ -130,6 +130,7 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
           id: "share",
           name: "fuel gauge",
           at: null,
+          ...(v.tankLitres === 0 ? { optional: true } : {}),
           quantity: { name: "the fuel gauge in tenths", dimension: "count", min: 0, max: 10 },
           unit: "share",
         },
@@ -200,6 +201,9 @@ function markingsFor(v: Vehicle, c: Corner): string[] {
   return t ? [own, `${t.widthMm}/${Math.round(t.aspect * 100) - 5} R${t.rimIn}`] : [own];
 }
 
+/** What is driven by electricity alone has nothing to fill. */
+const NO_TANK: Judgement = { ok: true, headline: "no tank: nothing to fill", lines: [] };
+
 type Values = Readonly<Record<string, number>>;
 
 /** Judges measured values against the sheet's limits and the vehicle's own figures. */
@@ -241,6 +245,7 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
     case "floor":
       return judgeFloor(measure, values, v);
     case "fuel": {
+      if (v.tankLitres === 0) return NO_TANK;
       const share = values.share! / 10;
       const lacks = Math.max(0, measure.minShare - share) * v.tankLitres;
       const ok = share >= measure.minShare;

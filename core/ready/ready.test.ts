@@ -116,6 +116,12 @@ describe("fuel and steering", () => {
     const fuel: Measure = { kind: "fuel", minShare: 0.5 };
     expect(judgeMeasure(fuel, { share: 5 }, car).ok).toBe(true);
     // 0.2 of 52 litres, at 0.75 kg a litre.
+    // A car without a tank has no gauge to read.
+    expect(judgeMeasure(fuel, {}, car).ok).toBeNull();
+    expect(judgeMeasure(fuel, {}, { ...car, tankLitres: 0 })).toMatchObject({
+      ok: true,
+      headline: "no tank: nothing to fill",
+    });
     expect(judgeMeasure(fuel, { share: 3 }, car).headline).toBe("10 litres, 8 kg too little");
   });
   it("turn the wheel back by the angle it is off", () => {

@@ -88,7 +88,8 @@ export const vehicleSchema = z.object({
   tyres: z.object({ front: z.string(), rear: z.string() }),
   /** Whether a security gateway locks writing behind a sign-in over the network. */
   gateway: z.boolean(),
-  tankLitres: mm(20, 400),
+  /** None where it is driven by electricity alone. */
+  tankLitres: mm(0, 400),
   glass: z.object({
     widthMm: mm(800, 2500),
     heightMm: mm(400, 1600),

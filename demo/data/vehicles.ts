@@ -1,5 +1,6 @@
 import type { Vehicle } from "@/core/vehicle";
 import { vinCheckDigit } from "@/core/vehicle";
+import { FLEET } from "./fleet";
 
 /** Made-up vehicles of made-up makers. Every dimension is invented. */
 const SOURCE = "Shop measuring book, Hollin Quay, 2026";
@@ -265,6 +266,7 @@ export const VEHICLES: Vehicle[] = [
     },
     source: SOURCE,
   },
+  ...FLEET.map((v) => ({ ...v, source: SOURCE })),
 ];
 
 /** A VIN that no maker can have issued (first character 0) with its check digit put in place 9. */

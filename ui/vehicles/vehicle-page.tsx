@@ -89,7 +89,7 @@ export function VehiclePage({
             `${v.glass.makerPart}${v.glass.equivalentParts.length > 0 ? `, equivalent ${v.glass.equivalentParts.join(", ")}` : ""}; bracket may turn ${formatNumber(v.glass.limitDeg, 2)}°`,
           ],
           ["Gateway", v.gateway ? "locked: writing needs a sign-in" : "none"],
-          ["Tank", `${formatNumber(v.tankLitres)} litres`],
+          ["Tank", v.tankLitres > 0 ? `${formatNumber(v.tankLitres)} litres` : "none"],
           [
             "Places known to",
             `hubs ± ${formatNumber(v.hubSigmaMm, 1)} mm, badges ± ${formatNumber(v.badgeSigmaMm, 1)} mm`,
