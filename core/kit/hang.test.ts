@@ -30,7 +30,7 @@ describe("a board before it is looked at", () => {
       "another board",
       "HQ-22",
       { code: "HQ-14" },
-      /HQ-22 is forward camera board, large; the sheet asks for HQ-14/,
+      /HQ-22 is “Forward camera board, large”; the sheet asks for HQ-14/,
     ],
     [
       "the other side's",
