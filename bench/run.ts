@@ -17,6 +17,7 @@ import { observe, type Truth, valueOf } from "@/tests/independent-solver";
 import { camera } from "./camera";
 import { gross } from "./gross";
 import { job } from "./job";
+import { list } from "./list";
 import { pages } from "./page";
 import { shop } from "./shop";
 import { trials } from "./trials";
@@ -252,4 +253,5 @@ gross(500);
 trials(500, 60);
 await shop(20_000);
 await pages();
+await list();
 process.exit(0); // the vision library keeps a handle open

@@ -58,7 +58,7 @@ const row = (what: string, values: readonly number[]): void =>
  * Years of work: the demo's jobs again and again, each with a log of its own, other customers and
  * VINs.
  */
-function years(count: number): void {
+export function years(count: number): void {
   const { $client } = db();
   // Made in one go, and thrown away after: nothing of it has to outlive a power cut.
   $client.pragma("synchronous = OFF");
