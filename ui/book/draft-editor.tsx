@@ -8,6 +8,8 @@ import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
 import { FieldName } from "./field-name";
 import { getAt, setAt } from "./paths";
+import { UndoBar } from "./undo-bar";
+import { useDocument } from "./use-document";
 
 type Answer<T> = Promise<({ ok: true } & T) | { ok: false; message: string }>;
 
@@ -83,9 +85,11 @@ export function DraftEditor({
   children: (pen: Pen) => ReactNode;
 }) {
   const router = useRouter();
-  const [doc, setDoc] = useState(draft.doc);
+  // The shop keeps the draft itself; what is taken back here is kept there like any change.
+  const { doc, change: alter, undo, canUndo } = useDocument(null, draft.doc);
   const [wrote, setWrote] = useState(draft.writers.includes(me.id));
   const revision = useRef(draft.revision);
+  const atShop = useRef(draft.doc);
   const [kept, setKept] = useState<"kept" | "keeping" | "not kept">("kept");
   const [message, setMessage] = useState<string | null>(null);
   const problems = useMemo(() => problemsOf(doc), [doc, problemsOf]);
@@ -104,26 +108,28 @@ export function DraftEditor({
   // Kept half a second after the last key; a tablet that dies loses no more than that, and says so
   // meanwhile.
   useEffect(() => {
-    if (doc === draft.doc) return;
     const timer = setTimeout(() => {
+      // Taken back to what the shop has.
+      if (doc === atShop.current) return setKept("kept");
       setKept("keeping");
       keep(draft.key, doc, revision.current).then(
         (a) => {
           setKept(a.ok ? "kept" : "not kept");
-          if (a.ok) revision.current = a.revision;
-          else setMessage(a.message);
+          if (!a.ok) return setMessage(a.message);
+          revision.current = a.revision;
+          atShop.current = doc;
         },
         () => setKept("not kept"),
       );
     }, 500);
     return () => clearTimeout(timer);
-  }, [doc, draft.doc, draft.key, keep]);
+  }, [doc, draft.key, keep]);
 
   const change = (path: string, value: unknown): void => {
     setKept("keeping");
     setWrote(true);
     setMessage(null);
-    setDoc((d) => follow(setAt(d, path, value)));
+    alter(path, (d) => follow(setAt(d, path, value)));
   };
   const at: AtPath = (path) => ({
     path,
@@ -155,6 +161,16 @@ export function DraftEditor({
             </Link>{" "}
             · draft of version {String(doc.version ?? 1)} · {kept}
           </p>
+          {!viewer && (
+            <UndoBar
+              can={canUndo}
+              restored={false}
+              onUndo={() => {
+                setKept("keeping");
+                undo();
+              }}
+            />
+          )}
           {children({ doc, problems, readOnly: viewer, at, change })}
         </div>
         <aside className="flex flex-col gap-4">

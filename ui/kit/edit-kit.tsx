@@ -5,6 +5,8 @@ import { kitFields, kitProblems, type KitField, type KitKind } from "@/core/kit"
 import { LAST_ACTS, LAST_ACT_IDS, type LastActId } from "@/core/setout";
 import { degToRad, radToDeg } from "@/core/units";
 import { ChoiceField, NumberField, TextField } from "../book/fields";
+import { UndoBar } from "../book/undo-bar";
+import { useDocument } from "../book/use-document";
 import { getAt, setAt } from "../book/paths";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
@@ -175,7 +177,10 @@ function Form({
   write: Props["write"];
 }) {
   const { kind, isNew } = editing;
-  const [doc, setDoc] = useState(editing.doc);
+  const { doc, change, undo, canUndo, restored, letGo } = useDocument(
+    `iridel:edit:${kind}:${isNew ? "new" : String(editing.doc.code ?? editing.doc.id)}`,
+    editing.doc,
+  );
   const [message, setMessage] = useState<string | null>(null);
   const problems = useMemo(() => kitProblems(kind, doc), [kind, doc]);
   const at = (f: KitField) => ({
@@ -190,7 +195,7 @@ function Form({
     readOnly: f.fixed === true && !isNew,
     // A date that is taken out is "nobody knows", not a missing field.
     onChange: (v: unknown) =>
-      setDoc((d) =>
+      change(f.path, (d) =>
         setAt(
           d,
           f.path,
@@ -203,8 +208,10 @@ function Form({
       ok: false as const,
       message: "The shop does not answer. Nothing was kept; try again when it is back.",
     }));
-    if (answer.ok) onDone();
-    else setMessage(answer.message);
+    if (answer.ok) {
+      letGo();
+      onDone();
+    } else setMessage(answer.message);
   };
   return (
     <form
@@ -213,6 +220,7 @@ function Form({
         void keep();
       }}
     >
+      <UndoBar can={canUndo} restored={restored} onUndo={undo} />
       <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
         {kitFields(kind, doc).map((f) =>
           Array.isArray(f.as) ? (
@@ -226,8 +234,10 @@ function Form({
           ),
         )}
       </div>
-      {kind === "stand" && <Parts doc={doc} onChange={setDoc} />}
-      {kind === "stand" && <LastActs doc={doc} onChange={setDoc} />}
+      {kind === "stand" && <Parts doc={doc} onChange={(next) => change("parts", () => next)} />}
+      {kind === "stand" && (
+        <LastActs doc={doc} onChange={(next) => change("last acts", () => next)} />
+      )}
       {message && (
         <p role="alert" className="mt-3 text-lg text-stop">
           {message}

@@ -1,6 +1,8 @@
 "use client";
 
 import { useState, type FormEvent } from "react";
+import { UndoBar } from "../book/undo-bar";
+import { useDocument } from "../book/use-document";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 import { Field } from "../primitives/field";
@@ -109,12 +111,26 @@ function PersonForm({
   onDone: () => void;
   send: (person: Given, pin: string, gone: boolean) => Answer;
 }) {
-  const [name, setName] = useState(now?.name ?? "");
-  const [initials, setInitials] = useState<string | null>(now?.initials ?? null);
-  const [role, setRole] = useState(now?.role ?? "technician");
+  // A PIN is kept nowhere.
+  const { doc, change, undo, canUndo, restored, letGo } = useDocument(
+    `iridel:edit:person:${now?.initials ?? "new"}`,
+    {
+      name: now?.name ?? "",
+      initials: now?.initials ?? (null as string | null),
+      role: now?.role ?? "technician",
+    },
+  );
+  const { name, initials, role } = doc;
   const [pin, setPin] = useState("");
   const [again, setAgain] = useState("");
-  const { message, busy, send: go } = useSend(onDone);
+  const {
+    message,
+    busy,
+    send: go,
+  } = useSend(() => {
+    letGo();
+    onDone();
+  });
   const shown = initials ?? initialsOf(name);
   const ready =
     name.trim().length >= 3 &&
@@ -129,19 +145,22 @@ function PersonForm({
         if (ready) keep(false);
       }}
     >
+      <UndoBar can={canUndo} restored={restored} onUndo={undo} />
       <div className="grid gap-x-6 sm:grid-cols-[1fr_120px]">
         <Field
           label="Name"
           autoFocus
           value={name}
           maxLength={60}
-          onChange={(e) => setName(e.target.value)}
+          onChange={(e) => change("name", (d) => ({ ...d, name: e.target.value }))}
         />
         <Field
           label="Initials"
           value={shown}
           maxLength={3}
-          onChange={(e) => setInitials(e.target.value.toUpperCase())}
+          onChange={(e) =>
+            change("initials", (d) => ({ ...d, initials: e.target.value.toUpperCase() }))
+          }
         />
       </div>
       <fieldset>
@@ -152,7 +171,7 @@ function PersonForm({
               key={r.id}
               type="button"
               aria-pressed={role === r.id}
-              onClick={() => setRole(r.id)}
+              onClick={() => change("role", (d) => ({ ...d, role: r.id }))}
               className={`min-h-14 rounded-md border-2 px-4 text-left ${role === r.id ? "border-act" : "border-hairline"}`}
             >
               <b className="text-lg font-semibold">{r.name}</b>{" "}

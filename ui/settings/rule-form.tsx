@@ -2,6 +2,8 @@
 
 import { useState, type ReactNode } from "react";
 import { getAt, setAt } from "../book/paths";
+import { UndoBar } from "../book/undo-bar";
+import { useDocument } from "../book/use-document";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 
@@ -44,6 +46,7 @@ export function RuleForm<T>({
       {editing && (
         <Body
           key={editing.at ?? "new"}
+          place={`iridel:edit:${title}:${editing.at ?? "new"}`}
           first={editing.item as Draft}
           isNew={editing.at === null}
           onKeep={onKeep}
@@ -57,16 +60,17 @@ export function RuleForm<T>({
 }
 
 function Body({
+  place,
   first,
   isNew,
   onKeep,
   onTakeOut,
   children,
-}: { first: Draft; isNew: boolean; children: (at: At) => ReactNode } & Pick<
+}: { place: string; first: Draft; isNew: boolean; children: (at: At) => ReactNode } & Pick<
   RuleFormProps<unknown>,
   "onKeep" | "onTakeOut"
 >) {
-  const [doc, setDoc] = useState(first);
+  const { doc, change, undo, canUndo, restored, letGo } = useDocument(place, first);
   const [message, setMessage] = useState<string | null>(null);
   const at: At = (path) => ({
     path,
@@ -74,16 +78,21 @@ function Body({
     problem: null,
     readOnly: false,
     // "Any" is no field at all: that is how the rule book's format has it.
-    onChange: (v) => setDoc((d) => setAt(d, path, v === "" ? undefined : v)),
+    onChange: (v) => change(path, (d) => setAt(d, path, v === "" ? undefined : v)),
   });
+  const told = (problem: string | null): void => {
+    if (problem === null) letGo();
+    setMessage(problem);
+  };
   return (
     <form
       className="flex flex-col gap-3"
       onSubmit={(e) => {
         e.preventDefault();
-        void onKeep(doc).then(setMessage);
+        void onKeep(doc).then(told);
       }}
     >
+      <UndoBar can={canUndo} restored={restored} onUndo={undo} />
       {children(at)}
       {message && (
         <p role="alert" className="text-lg text-stop">
@@ -92,7 +101,7 @@ function Body({
       )}
       <div className="flex flex-wrap gap-2">
         {!isNew && (
-          <Button look="stop" size="large" onClick={() => void onTakeOut().then(setMessage)}>
+          <Button look="stop" size="large" onClick={() => void onTakeOut().then(told)}>
             Take it out
           </Button>
         )}
