@@ -173,6 +173,8 @@ test("one real job, from take-in to the report", async ({ page }) => {
     "Aldith Crane",
     plain(`Set: ${printed} chance`),
     plain(`quality ${quality}`),
+    "Distance Across Twist Height",
+    "Drawn as a plumb line",
   ])
     expect(text).toContain(figure);
 

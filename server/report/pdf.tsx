@@ -22,6 +22,7 @@ import { ownLimitWords, targetsOf, type Sheet } from "@/core/sheet";
 import { formatNumber, FIRST_ZONE, timesIn, type Times } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
+import { Plumbs } from "./plumbs";
 
 /** A heading keeps what follows it first on its own page: it never stands alone at a foot. */
 function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -39,8 +40,8 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 
 const Facts = ({ facts }: { facts: [string, string][] }) => (
   <>
-    {facts.map(([name, value]) => (
-      <Row key={name} cells={[name, value]} widths={[1, 3]} />
+    {facts.map(([name, value], i) => (
+      <Row key={i} cells={[name, value]} widths={[1, 3]} />
     ))}
   </>
 );
@@ -143,6 +144,7 @@ function SetOut({
               figures={[1, 2, 3, 4]}
             />
           ))}
+          <Plumbs t={t} sheet={sheet} />
           <Text style={styles.soft}>
             Accepted {dateAndTime(t.settled.at)} by {t.settled.by.name}. Carried by: {t.stand}. Way:{" "}
             {t.way.toLowerCase()}.
