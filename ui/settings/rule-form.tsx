@@ -46,7 +46,8 @@ export function RuleForm<T>({
       {editing && (
         <Body
           key={editing.at ?? "new"}
-          place={`iridel:edit:${title}:${editing.at ?? "new"}`}
+          // By what is written anew: a place in the list may be another one's by then.
+          place={`iridel:edit:${title}:${editing.at === null ? "new" : JSON.stringify(editing.item)}`}
           first={editing.item as Draft}
           isNew={editing.at === null}
           onKeep={onKeep}
