@@ -15,7 +15,6 @@ export function Queries({ children }: { children: ReactNode }) {
         // it.
         defaultOptions: {
           queries: { networkMode: "always", retry: false },
-          mutations: { networkMode: "always", retry: false },
         },
       }),
   );

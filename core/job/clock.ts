@@ -1,5 +1,5 @@
 import { standingHandOver, type EventBody, type JobEvent } from "./job";
-import type { StageId } from "./stages";
+import type { StageId } from "./stage-list";
 
 /** The stopwatch of a job, read off its log: nobody has to start it. */
 export type JobClock = {

@@ -83,15 +83,15 @@ export {
   calibrationStages,
   calibrationState,
   jobState,
-  STAGES,
   stageStates,
   type CalibrationState,
   type JobState,
-  type StageId,
   type StageState,
 } from "./stages";
 export { runEventWords } from "./words";
-export { LIST, ticketOf, type JobTicket } from "./ticket";
+export { LIST } from "./list";
+export { STAGES, type StageId } from "./stage-list";
+export { ticketOf, type JobTicket } from "./ticket";
 export {
   CONSENT_WORDS,
   FUNCTIONS,

@@ -20,7 +20,7 @@ import { itemOf } from "./items";
 import { jobOwed } from "./owed";
 import { viewOf, viewsOf, type JobGround } from "./ground";
 import { planFor } from "./set-out";
-import type { StageId } from "./stages";
+import type { StageId } from "./stage-list";
 import { FUNCTIONS, LAMPS, PHOTO_SUBJECTS, type FunctionId } from "./walk";
 import { runEventWords, scanEventWords } from "./words";
 

@@ -1,24 +1,12 @@
 import { isByHand } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
+import type { StageId } from "./stage-list";
 import { itemSettled } from "./item";
 import { itemsOf } from "./items";
 import { jobOwed } from "./owed";
 import { viewOf, viewsOf, type CalibrationGround, type JobGround } from "./ground";
 import { checksOf, eventsOf, standingHandOver, type JobEvent } from "./job";
 import { allProved, calibrationLog, runOf, standingAt } from "./standing";
-
-export const STAGES = [
-  { n: 1, id: "take-in", name: "Take in" },
-  { n: 2, id: "owed", name: "Owed" },
-  { n: 3, id: "ready", name: "Ready" },
-  { n: 4, id: "set-out", name: "Set out" },
-  { n: 5, id: "run", name: "Run" },
-  { n: 6, id: "drive", name: "Drive" },
-  { n: 7, id: "prove", name: "Prove" },
-  { n: 8, id: "hand-over", name: "Hand over" },
-] as const;
-
-export type StageId = (typeof STAGES)[number]["id"];
 
 /**
  * settled: done. loose: begun or wanted. open: not begun. stop: something refuses. none: this job

@@ -29,9 +29,6 @@ export type JobTicket = {
   on: { name: string; initials: string }[];
 };
 
-/** How much of a shop's list is shown at once, at most, and how many jobs a search looks at. */
-export const LIST = { page: 60, most: 600, found: 1000 } as const;
-
 /**
  * How the set-out stands, in a few words; it costs one solution, so it is asked only of jobs that
  * are there.

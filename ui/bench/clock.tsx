@@ -3,11 +3,9 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { jobClock } from "@/core/job";
-import { useLater } from "../primitives/use-later";
 import { useJob } from "./job-store";
 
-const LATER = { reason: () => import("../owed/reason-dialog") };
-const ReasonDialog = dynamic(() => LATER.reason().then((m) => m.ReasonDialog));
+const ReasonDialog = dynamic(() => import("./later").then((m) => m.ReasonDialog));
 
 const hoursAndMinutes = (seconds: number): string =>
   `${Math.floor(seconds / 3600)}:${String(Math.floor((seconds / 60) % 60)).padStart(2, "0")}`;
@@ -17,7 +15,6 @@ export function Clock() {
   const { events, write, me } = useJob();
   const [now, setNow] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
-  useLater(LATER);
   useEffect(() => {
     // The server's clock drew the page; the tablet's own takes over after the first paint.
     const tick = (): void => setNow(new Date().toISOString());

@@ -1,4 +1,6 @@
 /** What the bench needs when something is asked or goes wrong: fetched as one, before it does. */
 export { KeptHere } from "../outbox/kept-here";
+export { ReasonDialog } from "../owed/reason-dialog";
 export { Conflict } from "./conflict";
 export { KeySheet } from "./key-sheet";
+export { LineDialog } from "./slip-line";

@@ -4,12 +4,10 @@ import dynamic from "next/dynamic";
 import { useEffect, useRef, useState } from "react";
 import type { SlipLine } from "@/core/job";
 import { Mark } from "../primitives/marks";
-import { useLater } from "../primitives/use-later";
 import { useJob } from "./job-store";
 import { useTimes } from "../settings";
 
-const LATER = { line: () => import("./slip-line") };
-const LineDialog = dynamic(() => LATER.line().then((m) => m.LineDialog));
+const LineDialog = dynamic(() => import("./later").then((m) => m.LineDialog));
 
 /**
  * The slip: each settled fact with time, instrument and initials. It is the report in the making.
@@ -18,7 +16,6 @@ export function Slip() {
   const { clockTime } = useTimes();
   const { slip, head, ground } = useJob();
   const [open, setOpen] = useState<SlipLine | null>(null);
-  useLater(LATER);
   const end = useRef<HTMLDivElement>(null);
   const count = slip.length;
   useEffect(() => {

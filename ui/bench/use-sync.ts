@@ -1,5 +1,5 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useEffectEvent, useRef, useState } from "react";
 import type { JobEvent } from "@/core/job";
 import { flush, type Flushed } from "../outbox/flush";
 import { fetchEvents, SILENT } from "../outbox/send";
@@ -54,6 +54,7 @@ export function useSync({
   const [offline, setOffline] = useState<{ message: string | null } | null>(null);
   /** Nothing could be sent just now: not reached, or another tab is at it. */
   const [later, setLater] = useState(false);
+  const [sending, setSending] = useState(false);
   const told = useRef(false);
   // One post at a time: the hook hears of a post it has begun only a moment later, and a second one
   // would bring back a question that was just answered.
@@ -72,29 +73,39 @@ export function useSync({
     },
     [say],
   );
-  const sending = useMutation({
-    mutationFn: (by: { authorId: string; handedOn: string | null }) =>
-      flush({ jobId, ...by, absorb: absorbOwn, unsettled: say }),
-    onSuccess: after,
-    onSettled: () => void (posting.current = false),
-    onError: () =>
-      setOffline({
-        message: "The tablet cannot read what it keeps. Close other programs and reload the page.",
-      }),
+  const send = useCallback(
+    async (by: { authorId: string; handedOn: string | null }): Promise<Flushed> => {
+      setSending(true);
+      try {
+        const result = await flush({ jobId, ...by, absorb: absorbOwn, unsettled: say });
+        after(result);
+        return result;
+      } catch (error) {
+        setOffline({
+          message:
+            "The tablet cannot read what it keeps. Close other programs and reload the page.",
+        });
+        throw error;
+      } finally {
+        posting.current = false;
+        setSending(false);
+      }
+    },
+    [jobId, absorbOwn, say, after],
+  );
+  const post = useEffectEvent((): void => {
+    if (posting.current) return;
+    posting.current = true;
+    // What goes wrong is said in the top bar.
+    void send({ authorId: me.id, handedOn: null }).catch(() => {});
   });
-  const { mutate, mutateAsync, isPending } = sending;
 
   // Send as soon as there is something; while the shop is not reached, try again and again.
   useEffect(() => {
-    if (waiting === 0 || conflict || isPending) return;
-    const post = (): void => {
-      if (posting.current) return;
-      posting.current = true;
-      mutate({ authorId: me.id, handedOn: null });
-    };
-    const timer = setTimeout(post, later ? RETRY_MS : 0);
+    if (waiting === 0 || conflict || sending) return;
+    const timer = setTimeout(() => post(), later ? RETRY_MS : 0);
     return () => clearTimeout(timer);
-  }, [waiting, outbox.mine, conflict, isPending, later, mutate, me.id]);
+  }, [waiting, outbox.mine, conflict, sending, later, me.id]);
 
   const poll = useQuery({
     queryKey: ["log", jobId],
@@ -111,9 +122,9 @@ export function useSync({
   const before = useRef(0);
   const { refetch } = poll;
   useEffect(() => {
-    if (before.current > 0 && waiting === 0 && !isPending) void refetch();
+    if (before.current > 0 && waiting === 0 && !sending) void refetch();
     before.current = waiting;
-  }, [waiting, isPending, refetch]);
+  }, [waiting, sending, refetch]);
 
   const sendFor = useCallback(
     async (personId: string, pin: string): Promise<string | null> => {
@@ -123,12 +134,12 @@ export function useSync({
       }));
       if (!answer.ok) return answer.message;
       posting.current = true;
-      const result = await mutateAsync({ authorId: personId, handedOn: answer.token });
+      const result = await send({ authorId: personId, handedOn: answer.token });
       if (result.kind === "conflict")
         return "Others wrote to this job meanwhile. Have their author sign in and decide.";
       return result.kind === "offline" ? (result.message ?? SILENT) : null;
     },
-    [handOn, jobId, mutateAsync],
+    [handOn, jobId, send],
   );
 
   const connection: Connection = conflict

@@ -4,7 +4,9 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState, type ComponentProps } from "react";
-import { LIST, type JobState } from "@/core/job";
+import type { JobState } from "@/core/job";
+// From its own file: the list of jobs needs nothing of what judges them.
+import { LIST } from "@/core/job/list";
 import { ButtonLink } from "../primitives/button";
 import type { FirstSteps as Steps } from "../shop/first-steps";
 import { Ticket } from "./ticket";

@@ -1,5 +1,6 @@
 import Link from "next/link";
-import { STAGES, type JobState, type JobTicket } from "@/core/job";
+import type { JobState, JobTicket } from "@/core/job";
+import { STAGES } from "@/core/job/stage-list";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useTimes } from "../settings";
 

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { usePathname } from "next/navigation";
-import { Toggles } from "../bench/top-bar";
+import { Toggles } from "../settings";
 
 const PLACES = [
   { href: "/", name: "Jobs" },

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useEffect, useRef, useState, useTransition, type ComponentProps } from "react";
-import { Toggles } from "../bench/top-bar";
+import { Toggles } from "../settings";
 import { Button } from "../primitives/button";
 import { OpenShop } from "../people/open-shop";
 import { FloorPicture } from "./floor-picture";
