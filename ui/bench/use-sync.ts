@@ -54,7 +54,8 @@ export function useSync({
   const [offline, setOffline] = useState<{ message: string | null } | null>(null);
   /** Nothing could be sent just now: not reached, or another tab is at it. */
   const [later, setLater] = useState(false);
-  const [sending, setSending] = useState(false);
+  /** How often sending came to an end, however it did: each end is a reason to look again. */
+  const [sent, setSent] = useState(0);
   const told = useRef(false);
   // One post at a time: the hook hears of a post it has begun only a moment later, and a second one
   // would bring back a question that was just answered.
@@ -75,7 +76,6 @@ export function useSync({
   );
   const send = useCallback(
     async (by: { authorId: string; handedOn: string | null }): Promise<Flushed> => {
-      setSending(true);
       try {
         const result = await flush({ jobId, ...by, absorb: absorbOwn, unsettled: say });
         after(result);
@@ -88,7 +88,7 @@ export function useSync({
         throw error;
       } finally {
         posting.current = false;
-        setSending(false);
+        setSent((n) => n + 1);
       }
     },
     [jobId, absorbOwn, say, after],
@@ -102,10 +102,10 @@ export function useSync({
 
   // Send as soon as there is something; while the shop is not reached, try again and again.
   useEffect(() => {
-    if (waiting === 0 || conflict || sending) return;
+    if (waiting === 0 || conflict) return;
     const timer = setTimeout(() => post(), later ? RETRY_MS : 0);
     return () => clearTimeout(timer);
-  }, [waiting, outbox.mine, conflict, sending, later, me.id]);
+  }, [waiting, outbox.mine, conflict, sent, later, me.id]);
 
   const poll = useQuery({
     queryKey: ["log", jobId],
@@ -122,9 +122,9 @@ export function useSync({
   const before = useRef(0);
   const { refetch } = poll;
   useEffect(() => {
-    if (before.current > 0 && waiting === 0 && !sending) void refetch();
+    if (before.current > 0 && waiting === 0 && !posting.current) void refetch();
     before.current = waiting;
-  }, [waiting, sending, refetch]);
+  }, [waiting, sent, refetch]);
 
   const sendFor = useCallback(
     async (personId: string, pin: string): Promise<string | null> => {
