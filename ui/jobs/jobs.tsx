@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState, type ComponentProps } from "react";
+import { useDeferredValue, useEffect, useRef, useState, type ComponentProps } from "react";
 import type { JobState } from "@/core/job";
 // From its own file: the list of jobs needs nothing of what judges them.
 import { LIST } from "@/core/job/list";
@@ -29,6 +29,8 @@ type Props = Pick<ComponentProps<typeof Steps>, "lead" | "takeStarter"> & {
   mayTakeIn: boolean;
   find: boolean;
 };
+
+const NOBODY: JobsPage["on"][string] = [];
 
 // Only a new shop needs them.
 const FirstSteps = dynamic(() => import("../shop/first-steps").then((m) => m.FirstSteps));
@@ -57,6 +59,8 @@ export function Jobs({ first, steps, lead, takeStarter, now, mayTakeIn, find }: 
   }, []);
 
   const shown = page.tickets;
+  // What was touched answers at once; the list follows as it is drawn.
+  const drawn = useDeferredValue(shown);
   const countOf = (id: JobState | "all"): number =>
     id === "all" ? Object.values(page.counts).reduce((a, b) => a + b, 0) : (page.counts[id] ?? 0);
   const total = countOf(filter);
@@ -115,11 +119,11 @@ export function Jobs({ first, steps, lead, takeStarter, now, mayTakeIn, find }: 
         })}
       </div>
       <ol className={begun ? "border-t-2 border-ink" : "hidden"}>
-        {shown.map((t) => (
+        {drawn.map((t) => (
           <Ticket
             key={t.id}
             ticket={t}
-            on={page.on[t.id] ?? []}
+            on={page.on[t.id] ?? NOBODY}
             waiting={waiting.get(t.id) ?? 0}
             now={now}
           />

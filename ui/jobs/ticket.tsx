@@ -1,4 +1,5 @@
 import Link from "next/link";
+import { memo } from "react";
 import type { JobState, JobTicket } from "@/core/job";
 import { STAGES } from "@/core/job/stage-list";
 import { Mark, type MarkState } from "../primitives/marks";
@@ -15,7 +16,7 @@ const STATES: Record<JobState, { words: string; mark: MarkState; tone: string }>
 type Props = { ticket: Omit<JobTicket, "on">; on: JobTicket["on"]; waiting: number; now: string };
 
 /** One job on the list: what it is, how far it is, what it lacks, who has it open. */
-export function Ticket({ ticket: t, on, waiting, now }: Props) {
+export const Ticket = memo(function Ticket({ ticket: t, on, waiting, now }: Props) {
   const { dateAndTime } = useTimes();
   const state = STATES[t.state];
   const stage = t.lacks && STAGES.find((s) => s.id === t.lacks!.stage);
@@ -72,4 +73,4 @@ export function Ticket({ ticket: t, on, waiting, now }: Props) {
       </Link>
     </li>
   );
-}
+});
