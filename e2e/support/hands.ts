@@ -241,6 +241,8 @@ export async function answerAll(page: Page): Promise<void> {
       .first(),
   ).toBeVisible();
   for (let n = 0; n < 60; n++) {
+    // What the tool is just reading may settle the item by itself.
+    await expect(button(/^(Scanning|Reading)$/)).toHaveCount(0, { timeout: 15_000 });
     if (!(await button("Accept as it is").isVisible())) return;
     const words = await nextBar(page).innerText();
     const changed = (): Promise<void> =>
