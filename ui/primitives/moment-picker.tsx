@@ -26,7 +26,7 @@ const timeOf = (text: string): string | null => {
   return m ? `${m[1]!.padStart(2, "0")}:${m[2]}` : null;
 };
 
-const CELL = "h-12 w-12 text-center align-middle";
+const CELL = "h-12 w-11 text-center align-middle sm:w-12";
 const LOOKS = {
   root: "figure",
   month_caption: "mb-2 flex min-h-12 items-center text-xl font-semibold",
@@ -35,9 +35,9 @@ const LOOKS = {
   button_previous: "grid h-12 w-12 place-items-center rounded-md hover:bg-wash disabled:opacity-45",
   button_next: "grid h-12 w-12 place-items-center rounded-md hover:bg-wash disabled:opacity-45",
   chevron: "h-5 w-5 fill-current",
-  weekday: "h-8 w-12 text-center text-sm font-semibold text-soft",
+  weekday: "h-8 w-11 text-center text-sm font-semibold text-soft sm:w-12",
   day: CELL,
-  day_button: "h-12 w-12 rounded-md text-lg hover:bg-wash disabled:opacity-35",
+  day_button: "h-12 w-11 rounded-md text-lg sm:w-12 hover:bg-wash disabled:opacity-35",
   today: "font-semibold underline underline-offset-4",
   selected: "[&>button]:bg-act [&>button]:font-semibold [&>button]:text-on-act",
   outside: "text-chalk",
