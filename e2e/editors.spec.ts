@@ -64,7 +64,7 @@ test("kit: volts are no length; what was typed outlives a reload and is put into
   await expect(dialog.getByText(/This is a time, not metres/)).toBeVisible();
   await type(page, dialog.getByLabel("A check is good for"), "90");
   await press(page, button(dialog, "Put it into the kit"));
-  await expect(page.getByRole("listitem").filter({ hasText: "T-9" })).toContainText("Steel tape 9");
+  await expect(page.getByRole("row").filter({ hasText: "T-9" })).toContainText("Steel tape 9");
   dialog = await open();
   await expect(dialog.getByLabel("Number")).toHaveValue("");
 });
@@ -124,7 +124,7 @@ test("people: a name typed before a reload is here again, a PIN is not", async (
   await expect(dialog.getByLabel("PIN, six figures or more")).toHaveValue("");
   await pins("481953");
   await press(page, button(dialog, "Enter"));
-  await expect(page.getByRole("listitem").filter({ hasText: "Kit Barrow" })).toContainText(
+  await expect(page.getByRole("row").filter({ hasText: "Kit Barrow" })).toContainText(
     "works on jobs",
   );
 });

@@ -54,7 +54,7 @@ test("an empty shop, from its first page to its first settled board, with the ex
   await page.getByLabel("PIN, six figures or more").fill(PINS.tam);
   await page.getByLabel("The same again").fill(PINS.tam);
   await page.getByRole("button", { name: "Enter", exact: true }).click();
-  await expect(page.getByRole("listitem").filter({ hasText: "Tam Orrin" })).toBeVisible();
+  await expect(page.getByRole("row").filter({ hasText: "Tam Orrin" })).toBeVisible();
 
   await page.getByRole("link", { name: "Kit", exact: true }).click();
   await page.getByLabel("kit file").setInputFiles(example("sheet"));
@@ -62,7 +62,7 @@ test("an empty shop, from its first page to its first settled board, with the ex
     'must be "iridel.kit/1"',
   );
   await page.getByLabel("kit file").setInputFiles(example("kit"));
-  const tape = page.getByRole("listitem").filter({ hasText: "T-3" });
+  const tape = page.getByRole("row").filter({ hasText: "T-3" });
   await expect(tape).toContainText("check overdue");
   await tape.getByRole("button", { name: "Checked today" }).click();
   await page.getByRole("dialog").getByRole("textbox").fill("the wall scale");

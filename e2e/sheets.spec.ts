@@ -2,6 +2,7 @@ import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
 import sharp from "sharp";
 import type { Sheet } from "@/core/sheet";
+import { dayInWords } from "@/core/units";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { nextBar, signIn } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
@@ -165,7 +166,7 @@ test("the kit: a zero check that fails says what is off; labels print; an instru
 }) => {
   await signIn(page, shop.url, "oskar");
   await page.getByRole("link", { name: "Kit", exact: true }).click();
-  const stand = page.getByRole("listitem").filter({ hasText: "S-1" });
+  const stand = page.getByRole("row").filter({ hasText: "S-1" });
   await expect(stand).toContainText("zero check passed");
   await stand.getByRole("button", { name: "Zero check" }).click();
   const dialog = page.getByRole("dialog", { name: "Zero check, S-1" });
@@ -180,11 +181,11 @@ test("the kit: a zero check that fails says what is off; labels print; an instru
   await expect(dialog).toContainText("Do not use it before it is put right.");
   await dialog.getByRole("button", { name: "Done" }).click();
   await expect(stand).toContainText("laser square to the beam off by 9.0 mm");
-  const tape = page.getByRole("listitem").filter({ hasText: "T-3" });
+  const tape = page.getByRole("row").filter({ hasText: "T-3" });
   await tape.getByRole("button", { name: "Checked today" }).click();
   await page.getByLabel(/Against what/).fill("reference bar");
   await page.getByRole("button", { name: "It was checked" }).click();
-  await expect(tape).toContainText(`checked ${new Date().toISOString().slice(0, 10)}`);
+  await expect(tape).toContainText(`checked ${dayInWords(new Date().toISOString().slice(0, 10))}`);
   const labels = await page.request.get(`${shop.url}/api/kit/labels`);
   expect(labels.headers()["content-type"]).toBe("application/pdf");
 });

@@ -15,8 +15,13 @@ test("the jobs list finds, filters and says what each job lacks", async ({ page 
   await expect(tickets.filter({ hasText: "HQ 18 TRN" })).toContainText("right mat has to be drawn");
   await expect(tickets.filter({ hasText: "HQ 12 WRN" })).toContainText("A reading does not fit");
   await expect(tickets.filter({ hasText: "HQ 55 HIR" })).toContainText("The board has to be moved");
-  await page.keyboard.press("/");
-  await page.keyboard.type("skerry harrow");
+  await page.getByLabel("Order of the list").selectOption("Newest job first");
+  const numbers = async (): Promise<number[]> =>
+    (await tickets.allInnerTexts()).map((t) => Number(/^\d+/.exec(t)![0]));
+  await expect.poll(numbers).toEqual((await numbers()).toSorted((a, b) => b - a));
+  await page.getByLabel("Order of the list").selectOption("Promised soonest first");
+  await expect(tickets.first()).toContainText("Promised for");
+  await page.getByRole("searchbox").fill("skerry harrow");
   await expect(tickets).toHaveCount(1);
   await page.getByRole("searchbox").fill("no such car");
   await page.getByRole("button", { name: "Show all jobs" }).click();
@@ -26,6 +31,63 @@ test("the jobs list finds, filters and says what each job lacks", async ({ page 
   await tickets.getByRole("link").click();
   await expect(page).toHaveURL(/\/run$/);
   await expect(page.getByRole("region", { name: "Result" })).toContainText("stands too far");
+});
+
+test("under the slash: a job, a piece of kit, a stage, a page; lists sort and put columns away, and stay so", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "ines");
+  await openJob(page, shop.url, "HQ 12 WRN", "/set-out");
+  const box = page.getByRole("dialog", { name: "Find or go to" });
+  const find = async (text: string, choice: RegExp): Promise<void> => {
+    await expect(async () => {
+      await page.keyboard.press("/");
+      await expect(box.getByRole("combobox")).toBeFocused({ timeout: 1000 });
+    }).toPass();
+    await page.keyboard.type(text);
+    await expect(box.getByRole("option", { name: choice })).toHaveAttribute(
+      "aria-selected",
+      "true",
+    );
+    await page.keyboard.press("Enter");
+  };
+  await find("prov", /Prove/);
+  await page.waitForURL(/\/prove$/);
+  await find("hq 55 hir", /HQ 55 HIR/);
+  await page.waitForURL(/\/jobs\/[^/]+\/set-out$/);
+  await find("t-3", /T-3/);
+  await page.waitForURL(/\/kit\?find=T-3$/);
+  await expect(page.getByRole("row").filter({ hasText: "T-3" })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Stands" })).toHaveCount(0);
+
+  await find("vehi", /^Vehicles/);
+  const table = page.getByRole("table", { name: "Vehicles in use" });
+  const lengths = async (): Promise<number[]> =>
+    (await table.getByRole("row").allInnerTexts())
+      .slice(1)
+      .map((t) => Number(/(\d)\s(\d{3})\smm/.exec(t)!.slice(1).join("")));
+  await table.getByRole("button", { name: "Wheelbase" }).click();
+  await expect(table.getByRole("columnheader", { name: "Wheelbase" })).toHaveAttribute(
+    "aria-sort",
+    /ing$/,
+  );
+  const sorted = (await lengths()).toSorted((a, b) => b - a);
+  expect(await lengths()).toEqual(sorted);
+  await page.getByRole("button", { name: "Sort and columns" }).click();
+  await page.getByRole("menuitemcheckbox", { name: "Fitted" }).click();
+  await page.keyboard.press("Escape");
+  await expect(table).not.toContainText("Forward camera");
+  await page.reload();
+  await expect(table.getByRole("columnheader", { name: "Fitted" })).toHaveCount(0);
+  expect(await lengths()).toEqual(sorted);
+  // On paper: the list, dark on white in any theme, and nothing to press.
+  await find("night", /Night theme/);
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("navigation", { name: "Shop" })).toBeHidden();
+  await expect(page.getByText("Import a file")).toBeHidden();
+  await expect(table.getByRole("row").nth(1)).toBeVisible();
+  await expect(page.locator("body")).toHaveCSS("background-color", "rgb(255, 255, 255)");
+  await expect(page.locator("body")).toHaveCSS("color", "rgb(30, 35, 43)");
 });
 
 test("a wrong PIN waits longer each time, a viewer writes nothing, a stranger sees nothing", async ({
@@ -160,7 +222,9 @@ test("the bench answers keys, questions impossible values, and redraws before th
 /** What a page loads of script, compressed, when nothing of it is known yet; bytes. */
 async function firstLoad(page: Page, address: string): Promise<number> {
   const bodies: Promise<number>[] = [];
+  const names: string[] = [];
   const count = (r: Response): void => {
+    if (r.request().resourceType() === "script") names.push(r.url());
     if (r.request().resourceType() === "script")
       bodies.push(
         r.body().then(
@@ -173,6 +237,7 @@ async function firstLoad(page: Page, address: string): Promise<number> {
   await page.goto(address, { waitUntil: "networkidle" });
   page.off("response", count);
   expect(bodies.length).toBeGreaterThan(3);
+  if (process.env.SHOW_FILES) console.log(names.join("\n"));
   const total = (await Promise.all(bodies)).reduce((a, b) => a + b, 0);
   console.log(`${address}: ${(total / 1000).toFixed(1)} kB of script in ${bodies.length} files`);
   return total;
@@ -226,7 +291,7 @@ test("a new shop: its first lead opens it, enters a colleague, begins a sheet, a
     await expect(page.getByLabel("Initials")).toHaveValue("TO");
     await pins("481527");
     await page.getByRole("button", { name: "Enter", exact: true }).click();
-    await expect(page.getByRole("listitem").filter({ hasText: "Tam Orrin" })).toContainText(
+    await expect(page.getByRole("row").filter({ hasText: "Tam Orrin" })).toContainText(
       "works on jobs",
     );
     await page.getByRole("button", { name: "Edit Lea Voss" }).click();

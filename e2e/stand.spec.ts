@@ -113,7 +113,7 @@ test("an instrument posts by itself: its reading lands on the open job, once, an
   const kit = await context.newPage();
   await kit.goto(`${shop.url}/kit`);
   await kit
-    .getByRole("listitem")
+    .getByRole("row")
     .filter({ hasText: "T-3" })
     .getByRole("button", { name: "Posts" })
     .click();
@@ -144,7 +144,7 @@ test("a scale that posts is watched while the board is cranked: where it stands 
 }) => {
   await signIn(page, shop.url, "ines");
   await page.goto(`${shop.url}/kit`);
-  const scale = page.getByRole("listitem").filter({ hasText: "Stand scale" });
+  const scale = page.getByRole("row").filter({ hasText: "Stand scale" });
   const posts = async (choice: string): Promise<void> => {
     await scale.getByRole("button", { name: "Edit" }).click();
     const form = page.getByRole("dialog");

@@ -7,13 +7,8 @@ import { Jobs } from "@/ui/jobs/jobs";
 
 export const metadata: Metadata = { title: "Jobs" };
 
-export default async function JobsPage({
-  searchParams,
-}: {
-  searchParams: Promise<{ find?: string }>;
-}) {
+export default async function JobsPage() {
   const me = await requirePerson();
-  const { find } = await searchParams;
   return (
     <Jobs
       first={listJobs({})}
@@ -22,7 +17,6 @@ export default async function JobsPage({
       takeStarter={takeStarter}
       now={new Date().toISOString()}
       mayTakeIn={me.role !== "viewer"}
-      find={find !== undefined}
     />
   );
 }

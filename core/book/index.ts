@@ -1,4 +1,5 @@
 export { plainly, plainMessage, problemsIn } from "./issues";
+export { fits } from "./fits";
 export { differences, type Difference } from "./difference";
 
 export type { Problem } from "./problem";

@@ -8,6 +8,7 @@ import {
   type Target,
 } from "@/core/sheet";
 import {
+  dayInWords,
   FIRST_ZONE,
   formatChance,
   formatNumber,
@@ -34,9 +35,9 @@ const signed = (v: number, decimals: number): string =>
 /** Where a sheet's figures come from, and who answers for them. */
 export function sourceLine({ source, status }: Sheet, record: JobRecord): string {
   const typed = record.typedFigures;
-  const whence = `${source.name}, ${source.date}; `;
+  const whence = `${source.name}, ${dayInWords(source.date)}; `;
   if (status === "checked" || !typed)
-    return `${whence}entered by ${source.enteredBy}, checked by ${source.checkedBy} on ${source.checkedOn}`;
+    return `${whence}entered by ${source.enteredBy}, checked by ${source.checkedBy} on ${dayInWords(source.checkedOn ?? "")}`;
   const { compared } = typed;
   const second = compared
     ? `compared figure by figure by ${compared.by.name}, ${timesIn(record.job.zone ?? FIRST_ZONE).dateAndTime(compared.at)}`

@@ -1,4 +1,5 @@
 import { LIST, type JobState, type JobTicket } from "@/core/job";
+import type { JobOrder } from "@/core/job/list";
 import { db } from "../db/client";
 import { peopleOn } from "./presence";
 import { ticketLater, workTicket } from "./tickets";
@@ -10,6 +11,7 @@ type People = { name: string; initials: string }[];
 export type JobQuery = {
   find?: string | undefined;
   state?: JobState | undefined;
+  order?: JobOrder | undefined;
   limit?: number | undefined;
 };
 
@@ -77,11 +79,19 @@ const whoIsOn = (): Record<string, People> =>
  */
 const FOUND = `(SELECT jobId FROM job_search WHERE job_search MATCH @query ORDER BY rowid DESC LIMIT ${LIST.found})`;
 
+/** What was handed over is promised no more; what was promised for no time comes after the rest. */
+const PROMISED = "json_extract(t.ticket, '$.promisedAt')";
+const ORDER: Record<JobOrder, string> = {
+  work: "j.updatedAt DESC",
+  promised: `t.state = 'handed-over', ${PROMISED} IS NULL, ${PROMISED}, j.updatedAt DESC`,
+  number: "j.number DESC",
+};
+
 /**
- * One page of the shop's jobs, newest work first, found by words in number, VIN, plate, customer,
- * order, vehicle, work.
+ * One page of the shop's jobs in the order asked for, found by words in number, VIN, plate,
+ * customer, order, vehicle, work.
  */
-export function listJobs({ find, state, limit = LIST.page }: JobQuery): JobPage {
+export function listJobs({ find, state, order = "work", limit = LIST.page }: JobQuery): JobPage {
   const { $client } = db();
   const stamp = stampNow();
   const query = searchQuery(find);
@@ -89,7 +99,7 @@ export function listJobs({ find, state, limit = LIST.page }: JobQuery): JobPage 
   const where = state ? "WHERE t.state = @state" : "";
   const rows = $client
     .prepare(
-      `SELECT j.id, j.head, t.head AS kept, t.ticket FROM ${from} LEFT JOIN job_tickets t ON t.jobId = j.id ${where} ORDER BY j.updatedAt DESC LIMIT @limit`,
+      `SELECT j.id, j.head, t.head AS kept, t.ticket FROM ${from} LEFT JOIN job_tickets t ON t.jobId = j.id ${where} ORDER BY ${ORDER[order]} LIMIT @limit`,
     )
     .all({ query, state: state ?? null, limit: Math.min(LIST.most, Math.max(1, limit)) }) as Row[];
   const tickets = ticketsOf(rows);

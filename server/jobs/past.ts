@@ -47,6 +47,18 @@ function vehiclesOf(rows: readonly Row[]): PastVehicle[] {
 
 const COLUMNS = "j.id, j.number, j.createdAt, j.vin, j.ground";
 
+/** Jobs looked back on for what a shop usually has in its bays. */
+const LATELY = 60;
+
+/** Kinds of vehicle that came of late, those that came most often first; their ids. */
+export const usualVehicles = (): string[] =>
+  db()
+    .$client.prepare(
+      `SELECT json_extract(ground, '$.vehicle.id') AS id FROM (SELECT ground FROM jobs ORDER BY createdAt DESC LIMIT ${LATELY}) GROUP BY id ORDER BY count(*) DESC, id`,
+    )
+    .pluck()
+    .all() as string[];
+
 /** The vehicle with this VIN as the shop knows it, or null. */
 export function pastVehicle(vin: string): PastVehicle | null {
   if (vin === "") return null;

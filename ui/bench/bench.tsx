@@ -16,6 +16,7 @@ import { useNextCalibration } from "./use-next-calibration";
 // Two tablets seldom write at once, what waits here is looked at when the shop is out of reach, and the
 // keys are looked up once.
 const LATER = { rest: () => import("./later") };
+const CommandBox = dynamic(() => LATER.rest().then((m) => m.CommandBox));
 const KeySheet = dynamic(() => LATER.rest().then((m) => m.KeySheet));
 const Conflict = dynamic(() => LATER.rest().then((m) => m.Conflict));
 const KeptHere = dynamic(() => LATER.rest().then((m) => m.KeptHere));
@@ -37,15 +38,16 @@ export function Bench({ children }: { children: ReactNode }) {
     outbox.stuck.length > 0 ||
     outbox.foreign.length > 0 ||
     (connection.kind === "offline" && connection.message !== null);
-  const [keysOpen, setKeysOpen] = useState(false);
-  const [slipOpen, setSlipOpen] = useState(false);
+  const [over, setOver] = useState<"find" | "keys" | "slip" | null>(null);
+  const close = (): void => setOver(null);
   const stageKeys = useRef<KeyActs>({});
   const path = usePathname();
   const turn = useNextCalibration();
   const acts = useMemo<KeyActs>(
     () => ({
-      "?": () => setKeysOpen(true),
-      s: () => setSlipOpen(true),
+      "/": () => setOver("find"),
+      "?": () => setOver("keys"),
+      s: () => setOver("slip"),
       t: () => stageKeys.current.t?.(),
       n: () => stageKeys.current.n?.(),
       u: () => stageKeys.current.u?.(),
@@ -60,7 +62,7 @@ export function Bench({ children }: { children: ReactNode }) {
     <StageKeys.Provider value={stageKeys}>
       <div className="flex h-dvh flex-col">
         <WhenAwake>
-          <TopBar onKeys={() => setKeysOpen(true)} onSlip={() => setSlipOpen(true)} />
+          <TopBar onKeys={() => setOver("keys")} onSlip={() => setOver("slip")} />
         </WhenAwake>
         <div className="flex min-h-0 flex-1 flex-col md:flex-row">
           <Rail />
@@ -92,8 +94,9 @@ export function Bench({ children }: { children: ReactNode }) {
           </div>
         )}
       </div>
-      {keysOpen && <KeySheet open onClose={() => setKeysOpen(false)} />}
-      <Dialog open={slipOpen} onClose={() => setSlipOpen(false)} title="Slip">
+      {over === "find" && <CommandBox open onClose={close} />}
+      {over === "keys" && <KeySheet open onClose={close} />}
+      <Dialog open={over === "slip"} onClose={close} title="Slip">
         <div className="flex max-h-[70dvh] flex-col">
           <Slip />
         </div>

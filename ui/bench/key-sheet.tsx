@@ -12,7 +12,7 @@ const KEYS: [string, string][] = [
   ["K", "The next calibration of the job"],
   ["U", "Undo the last thing at the stand"],
   ["S", "Slip"],
-  ["/", "Find a job"],
+  ["/", "Find a job or go to a page"],
   ["?", "These keys"],
   ["Escape", "Put a sheet away"],
 ];

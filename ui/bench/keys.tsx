@@ -3,12 +3,11 @@
 import { useRouter } from "next/navigation";
 import { useEffect } from "react";
 import { STAGES } from "@/core/job";
+import { inField } from "../primitives/in-field";
 
-export type KeyActs = Partial<Record<"t" | "n" | "u" | "s" | "w" | "x" | "k" | "?", () => void>>;
-
-const inField = (e: KeyboardEvent): boolean =>
-  e.target instanceof HTMLElement &&
-  (e.target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(e.target.tagName));
+export type KeyActs = Partial<
+  Record<"t" | "n" | "u" | "s" | "w" | "x" | "k" | "/" | "?", () => void>
+>;
 
 /**
  * The bench's keys. Letters act even while the reading catcher has the focus (a reading has no such
@@ -30,11 +29,8 @@ export function useKeys(jobId: string, acts: KeyActs): void {
         return;
       }
       if (e.altKey || (field && !catcher)) return;
-      if (e.key === "/" && !field) {
-        e.preventDefault();
-        router.push("/?find");
-        return;
-      }
+      // A fraction of an inch has a slash too; a reading never begins with one.
+      if (e.key === "/" && catcher && (e.target as HTMLInputElement).value !== "") return;
       const act = acts[e.key.toLowerCase() as keyof KeyActs];
       if (!act) return;
       e.preventDefault();

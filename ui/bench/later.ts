@@ -1,4 +1,5 @@
 /** What the bench needs when something is asked or goes wrong: fetched as one, before it does. */
+export { CommandBox } from "../find/command-box";
 export { KeptHere } from "../outbox/kept-here";
 export { ReasonDialog } from "../owed/reason-dialog";
 export { Conflict } from "./conflict";

@@ -2,7 +2,10 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState, type ReactNode } from "react";
+import { useState } from "react";
+import { fits } from "@/core/book/fits";
+import { FindField } from "../lists/find-field";
+import { ListTable, type Column } from "../lists/list-table";
 import { Button } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
 import { Mark } from "../primitives/marks";
@@ -20,7 +23,7 @@ export type BookList<T> = {
 };
 
 /** A book of the shop: what is in use, and the drafts on their way into it. */
-export function BookListPage<T>({
+export function BookListPage<T extends { id: string }>({
   items,
   drafts,
   writes,
@@ -32,7 +35,7 @@ export function BookListPage<T>({
   placeholder,
   textOf,
   empty,
-  children,
+  columns,
 }: BookList<T> & {
   title: string;
   noun: string;
@@ -41,14 +44,12 @@ export function BookListPage<T>({
   /** Everything a search may find an item by. */
   textOf: (item: T) => string;
   empty: string;
-  /** One row. */
-  children: (item: T) => ReactNode;
+  columns: Column<T>[];
 }) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [message, setMessage] = useState<string | null>(null);
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const shown = items.filter((s) => words.every((w) => textOf(s).toLowerCase().includes(w)));
+  const shown = items.filter((s) => fits(textOf(s), text));
 
   const open = async (made: Answer): Promise<void> => {
     const answer = await made.catch(() => ({
@@ -62,16 +63,12 @@ export function BookListPage<T>({
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
         <h1 className="text-4xl font-semibold">{title}</h1>
-        <label className="flex min-w-60 flex-1 border-b-2 border-ink focus-within:border-act">
-          <span className="sr-only">Find a {noun}</span>
-          <input
-            type="search"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-            placeholder={placeholder}
-            className="min-h-14 w-full bg-transparent px-1 text-xl outline-none placeholder:text-soft"
-          />
-        </label>
+        <FindField
+          label={`Find a ${noun}`}
+          placeholder={placeholder}
+          value={text}
+          onChange={setText}
+        />
         {writes && (
           <>
             <FileButton
@@ -120,9 +117,16 @@ export function BookListPage<T>({
           </ul>
         </section>
       )}
-      <ul className="mt-4 border-t-2 border-ink" aria-label={`${title} in use`}>
-        {shown.map(children)}
-      </ul>
+      {shown.length > 0 && (
+        <ListTable
+          id={noun}
+          label={`${title} in use`}
+          columns={columns}
+          rows={shown}
+          keyOf={(s) => s.id}
+          href={(s) => `${href}/${s.id}`}
+        />
+      )}
       {shown.length === 0 && (
         <p className="py-12 text-center text-xl text-soft">
           {items.length === 0 ? empty : `No ${noun} fits these words.`}

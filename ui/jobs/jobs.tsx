@@ -3,11 +3,13 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useDeferredValue, useEffect, useRef, useState, type ComponentProps } from "react";
+import { useDeferredValue, useState, type ComponentProps } from "react";
 import type { JobState } from "@/core/job";
 // From its own file: the list of jobs needs nothing of what judges them.
-import { LIST } from "@/core/job/list";
+import { JOB_ORDERS, LIST, type JobOrder } from "@/core/job/list";
+import { FindField } from "../lists/find-field";
 import { ButtonLink } from "../primitives/button";
+import { useKept } from "../primitives/use-kept";
 import type { FirstSteps as Steps } from "../shop/first-steps";
 import { Ticket } from "./ticket";
 import { useJobs, useWaiting, type JobsPage } from "./use-jobs";
@@ -27,8 +29,9 @@ type Props = Pick<ComponentProps<typeof Steps>, "lead" | "takeStarter"> & {
   steps: ComponentProps<typeof Steps>["steps"] | null;
   now: string;
   mayTakeIn: boolean;
-  find: boolean;
 };
+
+const BY_WORK: { order: JobOrder } = { order: "work" };
 
 const NOBODY: JobsPage["on"][string] = [];
 
@@ -36,27 +39,20 @@ const NOBODY: JobsPage["on"][string] = [];
 const FirstSteps = dynamic(() => import("../shop/first-steps").then((m) => m.FirstSteps));
 
 /** The start page: every job, what it lacks, who is on it. */
-export function Jobs({ first, steps, lead, takeStarter, now, mayTakeIn, find }: Props) {
+export function Jobs({ first, steps, lead, takeStarter, now, mayTakeIn }: Props) {
   const router = useRouter();
   const [text, setText] = useState("");
   const [filter, setFilter] = useState<JobState | "all">("all");
+  const [{ order }, arrange] = useKept<{ order: JobOrder }>("iridel.list.jobs", BY_WORK);
   const [most, setMost] = useState<number>(LIST.page);
-  const search = useRef<HTMLInputElement>(null);
-  const { page, silent, settling } = useJobs(first, text, filter === "all" ? null : filter, most);
+  const { page, silent, settling } = useJobs(
+    first,
+    text,
+    filter === "all" ? null : filter,
+    order,
+    most,
+  );
   const waiting = useWaiting();
-
-  useEffect(() => {
-    if (find) search.current?.focus();
-  }, [find]);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent): void => {
-      if (e.key !== "/" || e.target instanceof HTMLInputElement) return;
-      e.preventDefault();
-      search.current?.focus();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
 
   const shown = page.tickets;
   // What was touched answers at once; the list follows as it is drawn.
@@ -73,23 +69,13 @@ export function Jobs({ first, steps, lead, takeStarter, now, mayTakeIn, find }: 
     <main className="mx-auto flex w-full max-w-[1240px] flex-1 flex-col px-3 py-4 lg:px-6">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
         <h1 className="text-4xl font-semibold">Jobs</h1>
-        <label className="flex min-w-60 flex-1 items-center border-b-2 border-ink focus-within:border-act">
-          <span className="sr-only">Find a job</span>
-          <input
-            ref={search}
-            type="search"
-            value={text}
-            onChange={(e) => setText(e.target.value)}
-            onKeyDown={(e) =>
-              e.key === "Enter" && shown.length === 1 && router.push(`/jobs/${shown[0]!.id}`)
-            }
-            placeholder="Find by plate, name, VIN, vehicle, number"
-            className="min-h-14 w-full bg-transparent px-1 text-xl outline-none placeholder:text-soft"
-          />
-          <kbd className="figure hidden rounded-md border border-hairline px-2 text-sm text-soft md:block">
-            /
-          </kbd>
-        </label>
+        <FindField
+          label="Find a job"
+          placeholder="Find by plate, name, VIN, vehicle, number"
+          value={text}
+          onChange={setText}
+          onEnter={() => shown.length === 1 && router.push(`/jobs/${shown[0]!.id}`)}
+        />
         {mayTakeIn && (
           <ButtonLink href="/take-in" look={begun ? "act" : "plain"} size="large">
             Take in a vehicle
@@ -117,6 +103,20 @@ export function Jobs({ first, steps, lead, takeStarter, now, mayTakeIn, find }: 
             </button>
           );
         })}
+        <label className="ml-auto flex items-center">
+          <span className="sr-only">Order of the list</span>
+          <select
+            value={order}
+            onChange={(e) => arrange({ order: e.target.value as JobOrder })}
+            className="min-h-12 rounded-md bg-transparent px-2 text-base text-soft hover:bg-wash"
+          >
+            {Object.entries(JOB_ORDERS).map(([id, name]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
       </div>
       <ol className={begun ? "border-t-2 border-ink" : "hidden"}>
         {drawn.map((t) => (

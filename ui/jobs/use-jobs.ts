@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
 import type { JobState, JobTicket } from "@/core/job";
+import type { JobOrder } from "@/core/job/list";
+import { useRested } from "../primitives/use-rested";
 import { waitingByJob } from "../outbox/storage";
 
 /** One page of jobs as the shop gives it. */
@@ -12,24 +13,12 @@ export type JobsPage = {
 };
 
 const REFRESH_MS = 8000;
-/** What is typed is looked for once the fingers rest. */
-const REST_MS = 180;
 
 async function ask(params: Record<string, string | number>): Promise<JobsPage> {
   const query = new URLSearchParams(Object.entries(params).map(([k, v]) => [k, String(v)]));
   const response = await fetch(`/api/jobs?${query}`, { cache: "no-store" });
   if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
   return (await response.json()) as JobsPage;
-}
-
-/** The text once it has rested. */
-function useRested(text: string): string {
-  const [rested, setRested] = useState(text);
-  useEffect(() => {
-    const timer = setTimeout(() => setRested(text), text === "" ? 0 : REST_MS);
-    return () => clearTimeout(timer);
-  }, [text]);
-  return rested;
 }
 
 /** Puts changed tickets in their places: newest work first, those that left the state are gone. */
@@ -51,16 +40,23 @@ function mergeTickets(
  * The jobs that fit words and state. While nothing is looked for, only what changed is asked for
  * again.
  */
-export function useJobs(first: JobsPage, text: string, state: JobState | null, limit: number) {
+export function useJobs(
+  first: JobsPage,
+  text: string,
+  state: JobState | null,
+  order: JobOrder,
+  limit: number,
+) {
   const client = useQueryClient();
   const find = useRested(text.trim());
-  const key = ["jobs", find, state, limit];
-  const plain = find === "" && state === null && limit === 60;
+  const key = ["jobs", find, state, order, limit];
+  const plain = find === "" && state === null && order === "work" && limit === 60;
   const query = useQuery({
     queryKey: key,
     queryFn: async () => {
       const before = client.getQueryData<JobsPage>(key);
-      if (!before || find !== "") return ask({ find, state: state ?? "", limit });
+      if (!before || find !== "" || order !== "work")
+        return ask({ find, state: state ?? "", order, limit });
       return mergeTickets(before, await ask({ since: before.stamp }), state, limit);
     },
     ...(plain && { initialData: first }),

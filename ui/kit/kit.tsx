@@ -10,7 +10,10 @@ import {
   type ZeroJudgement,
 } from "@/core/kit";
 import type { Stand } from "@/core/setout";
-import { formatNumber, radToDeg } from "@/core/units";
+import { dayInWords, formatNumber, radToDeg } from "@/core/units";
+import { fits } from "@/core/book/fits";
+import { FindField } from "../lists/find-field";
+import { ListTable, type Column } from "../lists/list-table";
 import { ReasonDialog } from "../owed/reason-dialog";
 import { Button } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
@@ -32,6 +35,8 @@ type Props = {
   stands: StandRow[];
   instruments: (CheckedInstrument & { overdue: boolean })[];
   writes: boolean;
+  /** What was looked for before the page was opened. */
+  looked: string;
   zero: (
     standId: string,
     readings: Record<string, number>,
@@ -55,6 +60,7 @@ export function Kit({
   stands,
   instruments,
   writes,
+  looked,
   zero,
   checked,
   write,
@@ -69,6 +75,7 @@ export function Kit({
   const [posting, setPosting] = useState<CheckedInstrument | null>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
   const [message, setMessage] = useState<string | null>(null);
+  const [find, setFind] = useState(looked);
   const take = async (text: string): Promise<void> => {
     const answer = await takeFile(text).catch(() => ({
       ok: false as const,
@@ -77,11 +84,76 @@ export function Kit({
     setMessage(answer.ok ? null : answer.message);
     if (answer.ok) router.refresh();
   };
+  const pieces: Piece[] = [
+    ...stands.map((s) => standPiece(s, dateAndTime)),
+    ...instruments.map(instrumentPiece),
+    ...boards.map(boardPiece),
+  ];
+  const shown = pieces.filter((p) => fits([p.code, p.name, p.state, p.detail].join(" "), find));
+  const actsOf = (piece: Piece): ReactNode => {
+    switch (piece.kind) {
+      case "stand":
+        return (
+          <Button
+            look={piece.row.today ? "quiet" : "act"}
+            aria-label={`Zero check of ${piece.name}`}
+            onClick={() => setChecking(piece.row)}
+          >
+            Zero check
+          </Button>
+        );
+      case "instrument":
+        return (
+          <>
+            <Button
+              look="quiet"
+              aria-label={`Posts of ${piece.code}`}
+              onClick={() => setPosting(piece.row)}
+            >
+              Posts
+            </Button>
+            <Button
+              look={piece.row.overdue ? "plain" : "quiet"}
+              aria-label={`${piece.code} checked today`}
+              onClick={() => setAsking(piece.row)}
+            >
+              Checked today
+            </Button>
+          </>
+        );
+      case "board":
+        return null;
+    }
+  };
+  const acts: Column<Piece> = {
+    id: "acts",
+    name: "",
+    track: "300px",
+    under: true,
+    cell: (piece) => (
+      <span className="-ml-3 flex flex-wrap gap-1 md:ml-0 md:justify-end">
+        {actsOf(piece)}
+        <Button
+          look="quiet"
+          aria-label={`Edit ${piece.code}`}
+          onClick={() => setEditing({ kind: piece.kind, doc: piece.doc, isNew: false })}
+        >
+          Edit
+        </Button>
+      </span>
+    ),
+  };
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
-      <div className="flex flex-wrap items-center justify-between gap-4">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
         <h1 className="text-4xl font-semibold">Kit</h1>
-        <span className="ml-auto flex flex-wrap gap-1">
+        <FindField
+          label="Find a piece of kit"
+          placeholder="Find by number, name, state"
+          value={find}
+          onChange={setFind}
+        />
+        <span className="flex flex-wrap items-center gap-1">
           <a
             href="/api/kit"
             download
@@ -90,15 +162,15 @@ export function Kit({
             Export
           </a>
           {writes && <FileButton noun="kit" look="quiet" onText={(text) => void take(text)} />}
+          <a
+            href="/api/kit/labels"
+            target="_blank"
+            rel="noreferrer"
+            className="inline-flex min-h-14 items-center rounded-md border-2 border-ink bg-sheet px-5 text-lg font-semibold hover:bg-wash"
+          >
+            Print labels
+          </a>
         </span>
-        <a
-          href="/api/kit/labels"
-          target="_blank"
-          rel="noreferrer"
-          className="inline-flex min-h-14 items-center rounded-md border-2 border-ink bg-sheet px-5 text-lg font-semibold hover:bg-wash"
-        >
-          Print labels
-        </a>
       </div>
       {message && (
         <p
@@ -108,93 +180,45 @@ export function Kit({
           {message}
         </p>
       )}
-      <Group
-        title="Stands"
-        onNew={writes ? () => setEditing({ kind: "stand", doc: NEW.stand, isNew: true }) : null}
-        note="Each is checked every morning before its first job."
-      >
-        {stands.map((s) => (
-          <Row
-            key={s.id}
-            mark={!s.check || !s.today ? "loose" : s.check.ok ? "settled" : "stop"}
-            code={s.id}
-            name={s.name}
-            state={
-              !s.check
-                ? "never checked"
-                : `${s.today ? "" : "not checked today; last: "}${s.check.words}`
-            }
-            detail={s.check ? `${dateAndTime(s.check.at)}, ${s.check.by}` : ""}
-          >
-            {writes && (
-              <Edit onClick={() => setEditing({ kind: "stand", doc: s.doc, isNew: false })} />
-            )}
-            {writes && (
-              <Button look={s.today ? "quiet" : "act"} onClick={() => setChecking(s)}>
-                Zero check
-              </Button>
-            )}
-          </Row>
-        ))}
-      </Group>
-      <Group
-        title="Instruments"
-        onNew={
-          writes ? () => setEditing({ kind: "instrument", doc: NEW.instrument, isNew: true }) : null
-        }
-        note={`An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`}
-      >
-        {instruments.map((i) => (
-          <Row
-            key={i.id}
-            mark={i.overdue ? "loose" : "settled"}
-            code={i.id}
-            name={i.name}
-            state={i.overdue ? "check overdue" : `checked ${i.checkedOn}`}
-            detail={
-              i.sigmaRad > 0
-                ? `± ${formatNumber(radToDeg(i.sigmaRad), 2)}°`
-                : `± ${formatNumber(i.sigmaMm, 1)} mm${i.sigmaMmPerM > 0 ? ` + ${formatNumber(i.sigmaMmPerM, 2)} mm a metre` : ""}`
-            }
-          >
-            {writes && (
-              <Button look="quiet" onClick={() => setPosting(i)}>
-                Posts
-              </Button>
-            )}
-            {writes && (
-              <Edit
-                onClick={() =>
-                  setEditing({ kind: "instrument", doc: instrumentDoc(i), isNew: false })
-                }
-              />
-            )}
-            {writes && (
-              <Button look={i.overdue ? "plain" : "quiet"} onClick={() => setAsking(i)}>
-                Checked today
-              </Button>
-            )}
-          </Row>
-        ))}
-      </Group>
-      <Group
-        title="Boards and mats"
-        onNew={writes ? () => setEditing({ kind: "board", doc: NEW.board, isNew: true }) : null}
-        note="A worn board is used with care, one out of use not at all."
-      >
-        {boards.map((b) => (
-          <Row
-            key={b.code}
-            mark={CONDITION[b.condition]}
-            code={b.code}
-            name={b.name}
-            state={b.condition}
-            detail={`version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`}
-          >
-            {writes && <Edit onClick={() => setEditing({ kind: "board", doc: b, isNew: false })} />}
-          </Row>
-        ))}
-      </Group>
+      {pieces.length > 0 && shown.length === 0 && (
+        <p className="py-12 text-center text-xl text-soft">
+          No piece of kit fits these words.{" "}
+          <Button look="quiet" onClick={() => setFind("")}>
+            Show all
+          </Button>
+        </p>
+      )}
+      {GROUPS.map(({ kind, title, note, columns }) => {
+        const rows = shown.filter((piece) => piece.kind === kind);
+        return (
+          (find.trim() === "" || rows.length > 0) && (
+            <section key={kind} aria-label={title} className="mt-5">
+              <div className="flex flex-wrap items-baseline gap-x-4">
+                <h2 className="text-2xl font-semibold">{title}</h2>
+                <span className="flex-1 text-base text-soft">{note}</span>
+                {writes && (
+                  <Button
+                    look="quiet"
+                    aria-label={`New in ${title}`}
+                    onClick={() => setEditing({ kind, doc: NEW[kind], isNew: true })}
+                  >
+                    + New
+                  </Button>
+                )}
+              </div>
+              {rows.length > 0 && (
+                <ListTable
+                  id={`kit-${kind}`}
+                  label={title}
+                  columns={writes ? [...columns, acts] : columns}
+                  rows={rows}
+                  keyOf={(piece) => piece.code}
+                />
+              )}
+            </section>
+          )
+        );
+      })}
       <FeedToken
         instrument={posting}
         make={feed}
@@ -269,62 +293,120 @@ const instrumentDoc = ({
   ...doc
 }: CheckedInstrument & { overdue: boolean }): Record<string, unknown> => ({ live: "no", ...doc });
 
-const Edit = ({ onClick }: { onClick: () => void }) => (
-  <Button look="quiet" onClick={onClick}>
-    Edit
-  </Button>
-);
-
-const Group = ({
-  title,
-  note,
-  onNew,
-  children,
-}: {
-  title: string;
-  note: string;
-  onNew: (() => void) | null;
-  children: ReactNode;
-}) => (
-  <section aria-label={title} className="mt-5">
-    <div className="flex flex-wrap items-baseline gap-x-4 border-b-2 border-ink pb-1">
-      <h2 className="text-2xl font-semibold">{title}</h2>
-      <span className="flex-1 text-base text-soft">{note}</span>
-      {onNew && (
-        <Button look="quiet" aria-label={`New in ${title}`} onClick={onNew}>
-          + New
-        </Button>
-      )}
-    </div>
-    <ul>{children}</ul>
-  </section>
-);
-
-function Row({
-  mark,
-  code,
-  name,
-  state,
-  detail,
-  children,
-}: {
-  mark: MarkState;
+/** A piece of kit as a line of its list. */
+type Piece = {
   code: string;
   name: string;
+  mark: MarkState;
+  /** The worst first. */
+  rank: number;
   state: string;
   detail: string;
-  children?: ReactNode;
-}) {
-  return (
-    <li className="grid min-h-16 grid-cols-[auto_72px_1fr] items-center gap-x-3 border-b border-hairline px-2 py-1.5 md:grid-cols-[auto_72px_1.1fr_1.3fr_1fr_290px]">
-      <Mark state={mark} size={16} />
-      <span className="figure text-lg font-semibold">{code}</span>
-      <span className="text-lg leading-tight">{name}</span>
-      <span className="col-start-3 text-base md:col-start-auto">{state}</span>
-      <span className="col-start-3 text-base text-soft md:col-start-auto">{detail}</span>
-      <span className="col-start-3 flex flex-wrap gap-1 md:col-start-auto md:justify-end">
-        {children}
-      </span>
-    </li>
-  );
-}
+  doc: Record<string, unknown>;
+} & (
+  | { kind: "stand"; row: StandRow }
+  | { kind: "instrument"; row: CheckedInstrument & { overdue: boolean } }
+  | { kind: "board"; row: Board }
+);
+
+const RANK: Partial<Record<MarkState, number>> = { stop: 0, loose: 1, settled: 2 };
+const marked = (mark: MarkState) => ({ mark, rank: RANK[mark] ?? 3 });
+
+const standPiece = (s: StandRow, dateAndTime: (iso: string) => string): Piece => ({
+  kind: "stand",
+  row: s,
+  doc: s.doc,
+  code: s.id,
+  name: s.name,
+  ...marked(!s.check || !s.today ? "loose" : s.check.ok ? "settled" : "stop"),
+  state: !s.check
+    ? "never checked"
+    : `${s.today ? "" : "not checked today; last: "}${s.check.words}`,
+  detail: s.check ? `${dateAndTime(s.check.at)}, ${s.check.by}` : "",
+});
+
+const accuracy = (i: CheckedInstrument): string =>
+  i.sigmaRad > 0
+    ? `± ${formatNumber(radToDeg(i.sigmaRad), 2)}°`
+    : `± ${formatNumber(i.sigmaMm, 1)} mm${i.sigmaMmPerM > 0 ? ` + ${formatNumber(i.sigmaMmPerM, 2)} mm a metre` : ""}`;
+
+const instrumentPiece = (i: CheckedInstrument & { overdue: boolean }): Piece => ({
+  kind: "instrument",
+  row: i,
+  doc: instrumentDoc(i),
+  code: i.id,
+  name: i.name,
+  ...marked(i.overdue ? "loose" : "settled"),
+  state: i.overdue
+    ? `check overdue${i.checkedOn ? `, last ${dayInWords(i.checkedOn)}` : ""}`
+    : i.checkedOn
+      ? `checked ${dayInWords(i.checkedOn)}`
+      : "never checked",
+  detail: accuracy(i),
+});
+
+const boardPiece = (b: Board): Piece => ({
+  kind: "board",
+  row: b,
+  doc: b,
+  code: b.code,
+  name: b.name,
+  ...marked(CONDITION[b.condition]),
+  state: b.condition,
+  detail: `version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`,
+});
+
+const columnsWith = (detail: string): Column<Piece>[] => [
+  { id: "mark", name: "", track: "16px", cell: (p) => <Mark state={p.mark} size={16} /> },
+  {
+    id: "code",
+    name: "Number",
+    track: "80px",
+    leads: true,
+    value: (p) => p.code,
+    cell: (p) => <span className="figure text-lg font-semibold">{p.code}</span>,
+  },
+  {
+    id: "name",
+    name: "Name",
+    track: "1.1fr",
+    leads: true,
+    value: (p) => p.name,
+    cell: (p) => <span className="text-lg leading-tight">{p.name}</span>,
+  },
+  {
+    id: "state",
+    name: "State",
+    track: "1.1fr",
+    value: (p) => `${p.rank} ${p.state}`,
+    cell: (p) => p.state,
+  },
+  {
+    id: "detail",
+    name: detail,
+    track: "1.2fr",
+    value: (p) => p.detail,
+    cell: (p) => <span className="text-soft">{p.detail}</span>,
+  },
+];
+
+const GROUPS: { kind: KitKind; title: string; note: string; columns: Column<Piece>[] }[] = [
+  {
+    kind: "stand",
+    title: "Stands",
+    note: "Each is checked every morning before its first job.",
+    columns: columnsWith("Checked by"),
+  },
+  {
+    kind: "instrument",
+    title: "Instruments",
+    note: `An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`,
+    columns: columnsWith("Uncertainty"),
+  },
+  {
+    kind: "board",
+    title: "Boards and mats",
+    note: "A worn board is used with care, one out of use not at all.",
+    columns: columnsWith("What it is"),
+  },
+];

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { ListTable, type Column } from "../lists/list-table";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { Dialog } from "../primitives/dialog";
@@ -35,6 +36,84 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
     setPinOf(null);
     router.refresh();
   };
+  const columns: Column<Row>[] = [
+    {
+      id: "mark",
+      name: "",
+      track: "16px",
+      cell: (p) => <Mark state={p.retiredAt ? "none" : "settled"} size={16} />,
+    },
+    {
+      id: "name",
+      name: "Name",
+      track: "1.2fr",
+      leads: true,
+      value: (p) => p.name,
+      cell: (p) => (
+        <span className={`text-xl font-semibold leading-tight ${p.retiredAt ? "text-soft" : ""}`}>
+          {p.name}
+        </span>
+      ),
+    },
+    {
+      id: "initials",
+      name: "Initials",
+      track: "80px",
+      wideOnly: true,
+      value: (p) => p.initials,
+      cell: (p) => <span className="figure text-lg font-semibold">{p.initials}</span>,
+    },
+    {
+      id: "role",
+      name: "Role",
+      track: "1.6fr",
+      value: (p) => `${p.retiredAt ? 1 : 0} ${p.role}`,
+      cell: (p) => (
+        <span className="text-base">
+          {p.role}
+          <span className="text-soft">
+            {p.retiredAt
+              ? `, left ${dateAndTime(p.retiredAt)}`
+              : `: ${ROLES.find((r) => r.id === p.role)!.may}`}
+          </span>
+        </span>
+      ),
+    },
+    {
+      id: "acts",
+      name: "",
+      track: "17rem",
+      under: true,
+      cell: (p) => (
+        <span className="-ml-3 flex flex-wrap md:ml-0">
+          {p.id === me && (
+            <Button look="quiet" onClick={() => setPinOf(p)}>
+              Change my PIN
+            </Button>
+          )}
+          {lead && p.id !== me && !p.retiredAt && (
+            <Button look="quiet" aria-label={`New PIN for ${p.name}`} onClick={() => setPinOf(p)}>
+              New PIN
+            </Button>
+          )}
+          {lead && p.retiredAt && p.initials !== "–" && (
+            <Button
+              look="quiet"
+              aria-label={`Erase the name of ${p.name}`}
+              onClick={() => setErasing(p)}
+            >
+              Erase name
+            </Button>
+          )}
+          {lead && (
+            <Button look="quiet" aria-label={`Edit ${p.name}`} onClick={() => setEditing(p)}>
+              Edit
+            </Button>
+          )}
+        </span>
+      ),
+    },
+  ];
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <div className="flex flex-wrap items-center justify-between gap-4">
@@ -50,60 +129,7 @@ export function People({ people, me, lead, enter, write, newPin, ownPin, erase }
           ? "Names and initials stand on slips and records. Who left keeps their lines and can no longer sign in."
           : "The lead enters people and gives PINs. Your own PIN you may change yourself."}
       </p>
-      <ul className="mt-4 border-t-2 border-ink">
-        {people.map((p) => (
-          <li
-            key={p.id}
-            className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-b border-hairline px-2 py-2 sm:grid-cols-[auto_64px_1.2fr_1.6fr_16rem]"
-          >
-            <Mark state={p.retiredAt ? "none" : "settled"} />
-            <span className="figure hidden text-lg font-semibold sm:inline">{p.initials}</span>
-            <span
-              className={`text-xl font-semibold leading-tight ${p.retiredAt ? "text-soft" : ""}`}
-            >
-              {p.name}
-            </span>
-            <span className="col-start-2 text-base sm:col-start-auto">
-              {p.role}
-              <span className="text-soft">
-                {p.retiredAt
-                  ? `, left ${dateAndTime(p.retiredAt)}`
-                  : `: ${ROLES.find((r) => r.id === p.role)!.may}`}
-              </span>
-            </span>
-            <span className="col-start-2 -ml-3 flex sm:col-start-auto sm:ml-0">
-              {p.id === me && (
-                <Button look="quiet" onClick={() => setPinOf(p)}>
-                  Change my PIN
-                </Button>
-              )}
-              {lead && p.id !== me && !p.retiredAt && (
-                <Button
-                  look="quiet"
-                  aria-label={`New PIN for ${p.name}`}
-                  onClick={() => setPinOf(p)}
-                >
-                  New PIN
-                </Button>
-              )}
-              {lead && p.retiredAt && p.initials !== "–" && (
-                <Button
-                  look="quiet"
-                  aria-label={`Erase the name of ${p.name}`}
-                  onClick={() => setErasing(p)}
-                >
-                  Erase name
-                </Button>
-              )}
-              {lead && (
-                <Button look="quiet" aria-label={`Edit ${p.name}`} onClick={() => setEditing(p)}>
-                  Edit
-                </Button>
-              )}
-            </span>
-          </li>
-        ))}
-      </ul>
+      <ListTable id="people" label="People" columns={columns} rows={people} keyOf={(p) => p.id} />
       <PersonDialog
         editing={editing}
         onClose={() => setEditing(null)}

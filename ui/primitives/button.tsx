@@ -4,7 +4,7 @@ import type { ButtonHTMLAttributes, ComponentProps } from "react";
 
 /** The one place that decides how what can be pressed looks; a use names its look and size. */
 const shape = cva(
-  "inline-flex items-center justify-center gap-2 rounded-md font-semibold transition-colors duration-100 disabled:opacity-45 select-none",
+  "inline-flex items-center justify-center gap-2 rounded-md font-semibold transition-colors duration-100 disabled:opacity-45 select-none print:hidden",
   {
     variants: {
       look: {

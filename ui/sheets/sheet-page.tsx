@@ -15,7 +15,7 @@ import {
   type Target,
 } from "@/core/sheet";
 import { isByHand, REFERENCES } from "@/core/setout";
-import { formatNumber } from "@/core/units";
+import { dayInWords, formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { Big, BookDocument, Numbered, type DocumentPage } from "../book/document-page";
 import { Pictures } from "../photos/pictures";
@@ -170,9 +170,14 @@ export function SheetPage(page: DocumentPage<Sheet>) {
           ["Ready", <Numbered key="r" items={s.ready.map((i) => shown(i.ask, i.pictures))} />],
           ["Run", <Numbered key="s" items={s.run.map((i) => shown(i.say, i.pictures))} />],
           ["Prove", <Numbered key="p" items={s.prove.map((i) => shown(i.ask, i.pictures))} />],
-          ["Source", `${s.source.name}, ${s.source.date}`],
+          ["Source", `${s.source.name}, ${dayInWords(s.source.date)}`],
           ["Entered by", s.source.enteredBy],
-          ["Checked by", `${s.source.checkedBy} on ${s.source.checkedOn}`],
+          [
+            "Checked by",
+            s.source.checkedOn
+              ? `${s.source.checkedBy} on ${dayInWords(s.source.checkedOn)}`
+              : "nobody yet",
+          ],
         ]}
       />
     </BookDocument>

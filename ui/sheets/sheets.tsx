@@ -1,11 +1,12 @@
 "use client";
 
-import Link from "next/link";
+import { SYSTEMS } from "@/core/owed";
 import { isByHand } from "@/core/setout";
 import { firstTarget, targetsOf, type Sheet } from "@/core/sheet";
-import { formatNumber } from "@/core/units";
+import { dayInWords, formatNumber } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { BookListPage, type BookList } from "../book/book-list";
+import type { Column } from "../lists/list-table";
 
 /** What is set out, by its codes. */
 const objectsOf = (s: Sheet): string =>
@@ -16,6 +17,80 @@ const objectsOf = (s: Sheet): string =>
           .map((t) => t.object.code)
           .join(" and ")}`
       : `board ${firstTarget(s).object.code}`;
+
+const aheadOf = (s: Sheet): number | undefined =>
+  s.setups.length > 0 ? firstTarget(s).placement.alongMm : undefined;
+
+const COLUMNS: Column<Sheet>[] = [
+  {
+    id: "title",
+    name: "Sheet",
+    track: "1.5fr",
+    leads: true,
+    value: (s) => s.title,
+    cell: (s) => (
+      <>
+        <span className="block text-xl font-semibold leading-tight">{s.title}</span>
+        <span className="text-base text-soft">
+          {s.source.name}, {dayInWords(s.source.date)}
+        </span>
+      </>
+    ),
+  },
+  {
+    id: "system",
+    name: "System",
+    track: "0.8fr",
+    wideOnly: true,
+    value: (s) => SYSTEMS[s.appliesTo.system],
+    cell: (s) => SYSTEMS[s.appliesTo.system],
+  },
+  {
+    id: "ahead",
+    name: "Where",
+    track: "1fr",
+    wideOnly: true,
+    value: aheadOf,
+    cell: (s) =>
+      s.setups.length > 0 ? (
+        <>
+          <span className="figure font-semibold">{formatNumber(aheadOf(s)!)} mm</span> ahead, on the{" "}
+          {DATUM_NAMES[firstTarget(s).datum]}
+        </>
+      ) : (
+        "Learned on the road"
+      ),
+  },
+  {
+    id: "objects",
+    name: "What is set out",
+    track: "0.9fr",
+    wideOnly: true,
+    value: objectsOf,
+    cell: (s) => (
+      <span className="text-soft">
+        {objectsOf(s)}, {s.run.length} steps
+      </span>
+    ),
+  },
+  {
+    id: "checked",
+    name: "Checked",
+    track: "180px",
+    end: true,
+    value: (s) => s.source.checkedOn,
+    cell: (s) => (
+      <>
+        <span className="figure text-lg font-semibold">v{s.version}</span>{" "}
+        <span className="block text-sm text-soft">
+          {s.source.checkedOn
+            ? `by ${s.source.checkedBy}, ${dayInWords(s.source.checkedOn)}`
+            : "not checked"}
+        </span>
+      </>
+    ),
+  },
+];
 
 /** The shop's book of procedure sheets. */
 export function Sheets(page: BookList<Sheet>) {
@@ -28,41 +103,7 @@ export function Sheets(page: BookList<Sheet>) {
       placeholder="Find by title, vehicle, board, source"
       textOf={(s) => JSON.stringify([s.title, s.id, s.appliesTo, s.setups, s.source])}
       empty="No sheet yet. Import one, or enter it from the shop’s own service information."
-    >
-      {(s) => (
-        <li key={s.id}>
-          <Link
-            href={`/sheets/${s.id}`}
-            className="grid grid-cols-[1fr_auto] items-center gap-x-6 border-b border-hairline px-2 py-3 hover:bg-sheet lg:grid-cols-[1.4fr_1fr_1fr_auto]"
-          >
-            <span>
-              <span className="block text-xl font-semibold leading-tight">{s.title}</span>
-              <span className="text-base text-soft">
-                {s.source.name}, {s.source.date}
-              </span>
-            </span>
-            <span className="hidden text-base lg:block">
-              {s.setups.length > 0 ? (
-                <>
-                  <span className="figure font-semibold">
-                    {formatNumber(firstTarget(s).placement.alongMm)} mm
-                  </span>{" "}
-                  ahead, on the {DATUM_NAMES[firstTarget(s).datum]}
-                </>
-              ) : (
-                "Learned on the road"
-              )}
-            </span>
-            <span className="hidden text-base text-soft lg:block">
-              {objectsOf(s)}, {s.run.length} steps
-            </span>
-            <span className="text-right">
-              <span className="figure block text-lg font-semibold">v{s.version}</span>
-              <span className="text-sm text-soft">checked by {s.source.checkedBy}</span>
-            </span>
-          </Link>
-        </li>
-      )}
-    </BookListPage>
+      columns={COLUMNS}
+    />
   );
 }

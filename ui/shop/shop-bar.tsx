@@ -1,19 +1,11 @@
 "use client";
 
+import { Search } from "lucide-react";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
+import { openFind } from "../find/find";
 import { Toggles } from "../settings";
-
-const PLACES = [
-  { href: "/", name: "Jobs" },
-  { href: "/take-in", name: "Take in" },
-  { href: "/sheets", name: "Sheets" },
-  { href: "/vehicles", name: "Vehicles" },
-  { href: "/kit", name: "Kit" },
-  { href: "/settings", name: "Rules" },
-  { href: "/people", name: "People" },
-] as const;
-const LEADS = { href: "/log", name: "Log" } as const;
+import { LEADS, PLACES } from "./places";
 
 const showSelf = (link: HTMLAnchorElement | null): void =>
   link?.scrollIntoView({ block: "nearest", inline: "center" });
@@ -49,10 +41,19 @@ export function ShopBar({
           </Link>
         ))}
       </nav>
-      <span className="ml-auto hidden text-base text-soft md:inline">
+      <span className="ml-auto hidden text-base text-soft lg:inline">
         {me.name}, {me.role}
       </span>
-      <span className="ml-auto flex items-center md:ml-2">
+      <span className="ml-auto flex items-center lg:ml-2">
+        <button
+          type="button"
+          onClick={openFind}
+          aria-label="Find or go to"
+          aria-keyshortcuts="/"
+          className="flex min-h-12 min-w-12 items-center justify-center rounded-md hover:bg-wash"
+        >
+          <Search size={20} aria-hidden />
+        </button>
         <Toggles />
         <form action={signOut}>
           <button

@@ -1,4 +1,10 @@
+"use client";
+
+import { useState } from "react";
 import type { LogState } from "../hand-over/hand-over";
+import { fits } from "@/core/book/fits";
+import { FindField } from "../lists/find-field";
+import { ListTable, type Column } from "../lists/list-table";
 import { useTimes } from "../settings";
 
 /** One line of the shop's own log, as the server gives it. */
@@ -60,9 +66,53 @@ export function ShopLog({
   names: Record<string, string>;
 }) {
   const { dateAndTime } = useTimes();
+  const [find, setFind] = useState("");
+  const columns: Column<ShopLine>[] = [
+    {
+      id: "seq",
+      name: "Line",
+      track: "64px",
+      leads: true,
+      value: (l) => l.seq,
+      cell: (l) => <span className="figure text-soft">{l.seq}</span>,
+    },
+    {
+      id: "what",
+      name: "What was changed",
+      track: "1fr",
+      leads: true,
+      value: (l) => words(l.event, names, l.personal),
+      cell: (l) => <span className="text-lg">{words(l.event, names, l.personal)}</span>,
+    },
+    {
+      id: "by",
+      name: "By",
+      track: "180px",
+      value: (l) => l.by,
+      cell: (l) => <span className="text-soft">{l.by}</span>,
+    },
+    {
+      id: "at",
+      name: "When",
+      track: "210px",
+      value: (l) => l.at,
+      cell: (l) => <span className="figure text-soft">{dateAndTime(l.at)}</span>,
+    },
+  ];
+  const shown = lines.filter((l) =>
+    fits([words(l.event, names, l.personal), l.by, dateAndTime(l.at)].join(" "), find),
+  );
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
-      <h1 className="text-4xl font-semibold">Shop log</h1>
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-3">
+        <h1 className="text-4xl font-semibold">Shop log</h1>
+        <FindField
+          label="Find a line"
+          placeholder="Find by what was changed, by whom, when"
+          value={find}
+          onChange={setFind}
+        />
+      </div>
       <p className={`text-base ${chain.ok ? "text-soft" : "font-semibold text-stop"}`}>
         {chain.ok
           ? `${chain.lines} ${chain.lines === 1 ? "line" : "lines"}, unbroken.`
@@ -75,23 +125,18 @@ export function ShopLog({
           here.
         </p>
       )}
-      <ol className={lines.length > 0 ? "mt-4 border-t-2 border-ink" : ""}>
-        {lines.map((l) => (
-          <li
-            key={l.seq}
-            className="grid grid-cols-[auto_1fr] gap-x-4 border-b border-hairline px-2 py-2 sm:grid-cols-[56px_1fr_auto_auto]"
-          >
-            <span className="figure text-soft">{l.seq}</span>
-            <span className="text-lg [overflow-wrap:anywhere]">
-              {words(l.event, names, l.personal)}
-            </span>
-            <span className="col-start-2 text-base text-soft sm:col-start-auto">{l.by}</span>
-            <span className="figure col-start-2 text-base text-soft sm:col-start-auto">
-              {dateAndTime(l.at)}
-            </span>
-          </li>
-        ))}
-      </ol>
+      {shown.length > 0 && (
+        <ListTable
+          id="log"
+          label="Shop log"
+          columns={columns}
+          rows={shown}
+          keyOf={(l) => String(l.seq)}
+        />
+      )}
+      {lines.length > 0 && shown.length === 0 && (
+        <p className="py-12 text-center text-xl text-soft">No line fits these words.</p>
+      )}
     </main>
   );
 }

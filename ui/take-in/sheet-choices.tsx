@@ -2,6 +2,7 @@ import { differences } from "@/core/book";
 import type { SheetChoice } from "@/core/job";
 import { SYSTEMS } from "@/core/owed";
 import { fieldName, type Sheet } from "@/core/sheet";
+import { dayInWords } from "@/core/units";
 
 /** What differs without telling one sheet from another. */
 const OWN = /^(id|version|title|status|reason|source)(\.|$)/;
@@ -43,7 +44,7 @@ export function SheetChoices({
               <span className="min-w-0 text-base">
                 <b className="font-semibold">{s.title}</b>{" "}
                 <span className="text-soft">
-                  {s.source.name}, {s.source.date}
+                  {s.source.name}, {dayInWords(s.source.date)}
                 </span>
                 {all.slice(0, MOST).map((d) => (
                   <span key={d.path} className="block text-sm">

@@ -43,6 +43,7 @@ function opening(sheets: readonly Sheet[], standId: string): string {
 /** Opens a job: which vehicle, what was done, for whom. The next lack is always named below. */
 export function TakeIn({
   vehicles,
+  usual,
   sheets,
   stands: all,
   boards,
@@ -54,6 +55,8 @@ export function TakeIn({
   vinFromTool,
 }: {
   vehicles: Vehicle[];
+  /** Ids of the vehicles that came of late, the most frequent first. */
+  usual: string[];
   sheets: Sheet[];
   stands: Stand[];
   boards: Board[];
@@ -93,6 +96,8 @@ export function TakeIn({
       In no book: type it on the spot
     </button>
   );
+  const few = useMemo(() => likely(vehicles, usual, draft.vin), [vehicles, usual, draft.vin]);
+  const offered = folded ? [r.vehicle!] : unfolded ? vehicles : withChosen(few, r.vehicle);
   const longest = Math.max(...vehicles.map((v) => v.lengthMm));
 
   useEffect(() => {
@@ -229,24 +234,27 @@ export function TakeIn({
                 </legend>
                 <div className="grid grid-cols-2 gap-2 sm:grid-cols-3 lg:grid-cols-5">
                   {unknown && onTheSpot}
-                  {(folded ? [r.vehicle!] : vehicles).map((v) => (
+                  {offered.map((v) => (
                     <VehicleTile
                       key={v.id}
                       vehicle={v}
                       longestMm={longest}
                       chosen={r.vehicle?.id === v.id}
                       flat={folded}
-                      onChoose={() => change({ vehicleId: v.id })}
+                      onChoose={() => {
+                        change({ vehicleId: v.id });
+                        setUnfolded(false);
+                      }}
                     />
                   ))}
                   {!folded && !unknown && onTheSpot}
-                  {folded && (
+                  {offered.length < vehicles.length && (
                     <button
                       type="button"
                       onClick={() => setUnfolded(true)}
                       className="min-h-14 rounded-md px-3 text-left text-base font-semibold text-act underline decoration-dotted underline-offset-4 hover:bg-wash"
                     >
-                      Another vehicle
+                      {folded ? "Another vehicle" : `All ${vehicles.length} vehicles`}
                     </button>
                   )}
                 </div>
@@ -392,3 +400,20 @@ export function TakeIn({
     </form>
   );
 }
+
+/** With the two that lead on, a full row of tiles on a tablet. */
+const TILES = 3;
+
+/**
+ * The vehicles offered before all are asked for: those the typed beginning of the VIN may mean, or
+ * what comes most often.
+ */
+function likely(vehicles: Vehicle[], usual: string[], vin: string): Vehicle[] {
+  if (vehicles.length <= TILES + 2) return vehicles;
+  const may = vehicles.filter((v) => v.vinStart.startsWith(vin) || vin.startsWith(v.vinStart));
+  const place = (v: Vehicle): number => (usual.includes(v.id) ? usual.indexOf(v.id) : usual.length);
+  return may.toSorted((a, b) => place(a) - place(b)).slice(0, TILES);
+}
+
+const withChosen = (few: Vehicle[], chosen: Vehicle | null): Vehicle[] =>
+  !chosen || few.some((v) => v.id === chosen.id) ? few : [chosen, ...few];

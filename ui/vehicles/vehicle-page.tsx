@@ -2,7 +2,7 @@
 
 import type { ComponentProps } from "react";
 import { PLACES, SYSTEMS } from "@/core/owed";
-import { formatNumber } from "@/core/units";
+import { dayInWords, formatNumber } from "@/core/units";
 import { CORNER_NAMES, CORNERS, vehicleFieldName, type Vehicle } from "@/core/vehicle";
 import { Big, BookDocument, type DocumentPage } from "../book/document-page";
 import { Facts } from "../primitives/paper";
@@ -106,7 +106,7 @@ export function VehiclePage({
           [
             "Checked",
             v.checked
-              ? `entered by ${v.checked.enteredBy}, checked by ${v.checked.checkedBy} on ${v.checked.checkedOn}`
+              ? `entered by ${v.checked.enteredBy}, checked by ${v.checked.checkedBy} on ${dayInWords(v.checked.checkedOn)}`
               : "before second-person checks were kept",
           ],
         ]}

@@ -1,10 +1,10 @@
 "use client";
 
-import Link from "next/link";
 import { SYSTEMS } from "@/core/owed";
-import { formatNumber } from "@/core/units";
+import { dayInWords, formatNumber } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
 import { BookListPage, type BookList } from "../book/book-list";
+import type { Column } from "../lists/list-table";
 import { fitView, softPath, vehicleOutline } from "../floor/geometry";
 
 /** The shop's measuring book: every kind of vehicle it has measured. */
@@ -29,40 +29,73 @@ export function Vehicles(page: BookList<Vehicle>) {
         ])
       }
       empty="No vehicle yet. Import one, or measure the first and enter it."
-    >
-      {(v) => (
-        <li key={v.id}>
-          <Link
-            href={`/vehicles/${v.id}`}
-            className="grid grid-cols-[110px_1fr_auto] items-center gap-x-5 border-b border-hairline px-2 py-3 hover:bg-sheet lg:grid-cols-[150px_1.2fr_1.6fr_auto]"
-          >
-            <Outline vehicle={v} longestMm={longest} />
-            <span>
-              <span className="block text-xl font-semibold leading-tight">
-                {v.make} {v.model}
-              </span>
-              <span className="block text-base text-soft">
-                {v.variant}, VIN {v.vinStart}…
-              </span>
-            </span>
-            <span className="hidden text-base leading-snug lg:block">
-              {v.fitted.map((f) => SYSTEMS[f.system]).join(", ")}
-            </span>
-            <span className="text-right">
-              <span className="figure block text-lg font-semibold">
-                {formatNumber(v.wheelbaseMm)} mm
-              </span>
-              <span className="text-sm text-soft">
-                v{v.version ?? 1}
-                {v.checked ? `, checked by ${v.checked.checkedBy}` : ""}
-              </span>
-            </span>
-          </Link>
-        </li>
-      )}
-    </BookListPage>
+      columns={columnsOf(longest)}
+    />
   );
 }
+
+const columnsOf = (longestMm: number): Column<Vehicle>[] => [
+  {
+    id: "outline",
+    name: "",
+    track: "150px",
+    cell: (v) => (
+      <span className="block w-28 md:w-auto">
+        <Outline vehicle={v} longestMm={longestMm} />
+      </span>
+    ),
+  },
+  {
+    id: "name",
+    name: "Vehicle",
+    track: "1.2fr",
+    leads: true,
+    value: (v) => `${v.make} ${v.model} ${v.variant}`,
+    cell: (v) => (
+      <>
+        <span className="block text-xl font-semibold leading-tight">
+          {v.make} {v.model}
+        </span>
+        <span className="block text-base text-soft">
+          {v.variant}, VIN {v.vinStart}…
+        </span>
+      </>
+    ),
+  },
+  {
+    id: "fitted",
+    name: "Fitted",
+    track: "1.5fr",
+    wideOnly: true,
+    value: (v) => v.fitted.length,
+    cell: (v) => (
+      <span className="leading-snug">{v.fitted.map((f) => SYSTEMS[f.system]).join(", ")}</span>
+    ),
+  },
+  {
+    id: "wheelbase",
+    name: "Wheelbase",
+    track: "120px",
+    end: true,
+    value: (v) => v.wheelbaseMm,
+    cell: (v) => (
+      <span className="figure text-lg font-semibold">{formatNumber(v.wheelbaseMm)} mm</span>
+    ),
+  },
+  {
+    id: "checked",
+    name: "Checked",
+    track: "180px",
+    end: true,
+    value: (v) => v.checked?.checkedOn,
+    cell: (v) => (
+      <span className="text-sm text-soft">
+        v{v.version ?? 1}
+        {v.checked ? ` by ${v.checked.checkedBy}, ${dayInWords(v.checked.checkedOn)}` : ""}
+      </span>
+    ),
+  },
+];
 
 function Outline({ vehicle: v, longestMm }: { vehicle: Vehicle; longestMm: number }) {
   const front = v.wheelbaseMm + v.frontOverhangMm;

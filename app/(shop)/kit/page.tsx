@@ -16,8 +16,13 @@ import { Kit } from "@/ui/kit/kit";
 
 export const metadata: Metadata = { title: "Kit" };
 
-export default async function KitPage() {
+export default async function KitPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ find?: string }>;
+}) {
   const me = await requirePerson();
+  const { find } = await searchParams;
   const today = shopDay();
   const checks = lastChecks();
   const stands = listStands().map((s) => {
@@ -33,6 +38,8 @@ export default async function KitPage() {
   const instruments = listCheckedInstruments().map((i) => ({ ...i, overdue: isOverdue(i, today) }));
   return (
     <Kit
+      key={find}
+      looked={typeof find === "string" ? find : ""}
       boards={listBoards()}
       stands={stands}
       instruments={instruments}

@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
 import { pastByVin, pastByWords, takeInVehicle, vinFromTool } from "@/server/jobs/actions";
+import { usualVehicles } from "@/server/jobs/past";
 import { failedStands, listBoards } from "@/server/kit/store";
 import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
@@ -14,6 +15,7 @@ export default async function TakeInPage() {
   return (
     <TakeIn
       vehicles={listVehicles()}
+      usual={usualVehicles()}
       sheets={listSheets()}
       stands={listStands()}
       boards={listBoards().filter((b) => b.condition !== "out of use")}
