@@ -18,7 +18,7 @@ import type { RunEvent } from "@/core/run";
 import { asTyped, fieldsFor, judgeMeasure, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
 import { LAST_ACTS, plainFigure, typedFigure, type Judged } from "@/core/setout";
-import { targetOf, type Sheet } from "@/core/sheet";
+import { targetOf, type CheckItem } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
 import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
@@ -61,7 +61,7 @@ export function technician(person: Person, startAt: string) {
     }
     const scope = movesVehicle(body) ? "job" : SCOPES[body.kind];
     const named = {
-      ...(scope !== "job" || body.kind === "check" ? { calibrationId } : {}),
+      ...(scope !== "job" || "stage" in body ? { calibrationId } : {}),
       ...(scope === "target" && at.targetId ? { targetId: at.targetId } : {}),
     };
     const result = writeLines(
@@ -151,7 +151,8 @@ export function technician(person: Person, startAt: string) {
      */
     async check(stage: "ready" | "prove", accepted: Record<string, string> = {}): Promise<void> {
       const { vehicle } = job().ground;
-      const items: Sheet["ready"] = itemsOf(view(), stage);
+      const items: CheckItem[] = itemsOf(view(), stage);
+      const afterwards = stage === "prove" ? ({ stage } as const) : {};
       for (const item of items) {
         const answer = (outcome: "fine" | "fixed" | "accepted", reason: string | null): void =>
           write({ kind: "check", stage, itemId: item.id, outcome, reason }, 30);
@@ -171,13 +172,15 @@ export function technician(person: Person, startAt: string) {
           for (let n = 0; n < 3; n++) {
             const values = holdReadiness(job(), view(), events(), item.id)!;
             const typed = Object.fromEntries(
-              fieldsFor(measure, vehicle).map((f) => [f.id, asTyped(f, values[f.id]!)]),
+              fieldsFor(measure, vehicle).flatMap((f) =>
+                f.id in values ? [[f.id, asTyped(f, values[f.id]!)]] : [],
+              ),
             );
-            write({ kind: "measured", itemId: item.id, values, typed }, 90);
+            write({ kind: "measured", ...afterwards, itemId: item.id, values, typed }, 90);
             const read = readFields(fieldsFor(measure, vehicle), typed);
             if (read.ok && judgeMeasure(measure, read.values, vehicle).ok) break;
             outcome = "fixed";
-            write({ kind: "put-right", itemId: item.id }, 240);
+            write({ kind: "put-right", ...afterwards, itemId: item.id }, 240);
           }
         }
         // A unit that slept may answer at the second asking; one that stays silent was silent

@@ -74,7 +74,7 @@ export function jobClock(events: readonly JobEvent[], now: string): JobClock {
   };
   for (const e of events) {
     const b = e.body;
-    stage = (b.kind === "check" ? b.stage : STAGE_OF[b.kind]) ?? stage;
+    stage = ("stage" in b ? b.stage : undefined) ?? STAGE_OF[b.kind] ?? stage;
     spend(Date.parse(e.at));
     if (b.kind === "pause" && !clock.paused) {
       clock.pauses.push({ from: e.at, to: null, reason: b.reason, seconds: 0 });

@@ -31,6 +31,9 @@ const reason = z.string().trim().min(3, "say why in a few words").max(400);
 const ofCalibration = { calibrationId: id.optional() };
 const ofTarget = { ...ofCalibration, targetId: id.optional() };
 
+/** Said of what is read after the routine; what is read before it says nothing. */
+const afterwards = z.literal("prove").optional();
+
 const pose = z.object({ xMm: finite, yMm: finite, headingRad: finite });
 const after = z.object({ pose, heightMm: finite, pitchRad: finite, rollRad: finite });
 const move = z.discriminatedUnion("kind", [
@@ -240,12 +243,14 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
    * A readiness item that was found outside was put right; it stays open until it is measured
    * again.
    */
-  z.object({ kind: z.literal("put-right"), itemId: id }),
+  z.object({ kind: z.literal("put-right"), ...ofCalibration, stage: afterwards, itemId: id }),
   /** Simulated bay only: somebody walks into the stand and says nothing. */
   z.object({ kind: z.literal("bump"), ...ofTarget }),
   /** Measured values of a readiness item, as typed and in base units (mm, rad, kPa, share, V). */
   z.object({
     kind: z.literal("measured"),
+    ...ofCalibration,
+    stage: afterwards,
     itemId: id,
     values: z.record(id, finite),
     typed: z.record(id, z.string().max(40)),

@@ -75,6 +75,7 @@ export {
 } from "./ground";
 export { upcastGround, type StoredGround } from "./ground-upcast";
 export { judgeTarget, planFor, sceneNow } from "./set-out";
+export { seamCauses, stepsAhead } from "./seams";
 export { gateWords, runGate, type RunGate } from "./run-gate";
 export { settledQuantities, settlementOf } from "./settle";
 export { slipLines, type SlipLine } from "./slip";

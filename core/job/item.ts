@@ -1,10 +1,10 @@
 import { batteryTrend, judgeMeasure } from "@/core/ready";
 import { scanState } from "@/core/scan";
-import type { Sheet } from "@/core/sheet";
+import type { CheckItem, Measure } from "@/core/sheet";
 import { checksOf, eventsOf, measuredOf, scanLogOf, strikes, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
 
-type Item = Sheet["ready"][number];
+type Item = CheckItem;
 type Ground = Pick<JobGround, "vehicle" | "calibrations">;
 
 /**
@@ -17,6 +17,10 @@ export type ItemReading =
   | { kind: "outside"; say: string }
   /** `clean`: read by the tool, with nothing in it that somebody has to look at. */
   | { kind: "inside"; clean: boolean };
+
+/** When something is measured: only the joined picture has to be there first. */
+export const stageOfMeasure = (measure: Measure): "ready" | "prove" =>
+  measure.kind === "seams" ? "prove" : "ready";
 
 /**
  * How a checklist item stands by its measurement; null for one that is only looked at. What can be
@@ -64,7 +68,7 @@ export function itemReading(
         }
       : { kind: "inside", clean: true };
   }
-  const figures = measuredOf(events).get(item.id);
+  const figures = measuredOf(events, stageOfMeasure(measure)).get(item.id);
   if (!figures) return { kind: "unread", say: "Measure it first." };
   if (righted > last) return { kind: "put-right", say: "It was put right: read it again." };
   const judged = judgeMeasure(measure, figures.body.values, ground.vehicle);
@@ -76,7 +80,10 @@ export function itemReading(
 /** Where in the log an item was last read; 0 when it never was. */
 function lastRead(events: readonly JobEvent[], item: Item): number {
   const kind = item.measure?.kind;
-  if (kind !== "scan" && kind !== "battery") return measuredOf(events).get(item.id)?.seq ?? 0;
+  if (kind !== "scan" && kind !== "battery")
+    return item.measure
+      ? (measuredOf(events, stageOfMeasure(item.measure)).get(item.id)?.seq ?? 0)
+      : 0;
   const wanted = kind === "scan" ? ["read"] : ["read", "volts", "cleared"];
   return eventsOf(events, "scan").findLast((e) => wanted.includes(e.body.event.type))?.seq ?? 0;
 }

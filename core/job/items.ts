@@ -1,12 +1,12 @@
 import { byPlace } from "@/core/ready";
 import { floorStep, insideChance, DEFAULT_THRESHOLDS } from "@/core/setout";
-import { targetsOf, type Measure, type Sheet } from "@/core/sheet";
+import { targetsOf, type CheckItem, type Measure, type Sheet } from "@/core/sheet";
 import type { CalibrationGround, JobGround } from "./ground";
 
-type Item = Sheet["ready"][number];
+type ReadyItem = Sheet["ready"][number];
 
 /** Asked where a sheet does not ask for the floor and its height tolerance cannot do without. */
-export const ASKED_FLOOR: Item = {
+export const ASKED_FLOOR: ReadyItem = {
   id: "floor-asked",
   ask: "Floor read at the four tyres and at the stand",
   why: "The height counts from the car’s plane; the sheet’s tolerance is finer than what an unmeasured floor may fall.",
@@ -17,14 +17,14 @@ export const ASKED_FLOOR: Item = {
 const AT_LEAST = new Set(["aheadMm", "sideMm", "minShare", "minVolts", "minMinutes"]);
 
 /** What two sheets ask of one measurement, as one: the stricter of each limit. */
-export function strictest(a: Measure, b: Measure): Measure {
+export function strictest<M extends Measure>(a: M, b: M): M {
   const [one, two] = [a, b] as unknown as [Record<string, unknown>, Record<string, unknown>];
   const merged = Object.entries(one).map(([field, mine]) => {
     const other = two[field];
     if (typeof mine !== "number" || typeof other !== "number") return [field, mine];
     return [field, AT_LEAST.has(field) ? Math.max(mine, other) : Math.min(mine, other)];
   });
-  return Object.fromEntries(merged) as Measure;
+  return Object.fromEntries(merged) as M;
 }
 
 /**
@@ -32,8 +32,8 @@ export function strictest(a: Measure, b: Measure): Measure {
  * are the same for all. What is measured for two of them is held to the stricter limits. They come
  * place by place, so that nobody walks twice.
  */
-function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): Item[] {
-  const items: Item[] = [];
+function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): ReadyItem[] {
+  const items: ReadyItem[] = [];
   for (const { id, sheet } of g.calibrations)
     for (const item of sheet.ready) {
       const { measure } = item;
@@ -66,11 +66,11 @@ function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): Item[] {
 export const itemsOf = (
   g: Pick<CalibrationGround, "sheet" | "vehicle" | "calibrations">,
   stage: "ready" | "prove",
-): Item[] => (stage === "ready" ? readyItems(g) : g.sheet.prove);
+): CheckItem[] => (stage === "ready" ? readyItems(g) : g.sheet.prove);
 
 /** One item of a stage by its id. */
 export const itemOf = (
   g: Pick<CalibrationGround, "sheet" | "vehicle" | "calibrations">,
   stage: "ready" | "prove",
   id: string,
-): Item | undefined => itemsOf(g, stage).find((i) => i.id === id);
+): CheckItem | undefined => itemsOf(g, stage).find((i) => i.id === id);

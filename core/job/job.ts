@@ -91,12 +91,15 @@ export function checksOf(
   );
 }
 
-/** The last measurement of each readiness item, unless struck. */
-export function measuredOf(events: readonly JobEvent[]): Map<string, EventOf<"measured">> {
+/** The last measurement of each item of a stage, unless struck. */
+export function measuredOf(
+  events: readonly JobEvent[],
+  stage: "ready" | "prove" = "ready",
+): Map<string, EventOf<"measured">> {
   const struck = strikes(events);
   return new Map(
     eventsOf(events, "measured")
-      .filter((e) => !struck.has(e.id))
+      .filter((e) => (e.body.stage ?? "ready") === stage && !struck.has(e.id))
       .map((e) => [e.body.itemId, e]),
   );
 }

@@ -62,7 +62,7 @@ const OWN_SCOPES: Partial<Record<EventBody["kind"], LineScope>> = {
 const scopeIn = (body: EventBody): LineScope =>
   movesVehicle(body)
     ? "job"
-    : body.kind === "check" && body.stage === "prove"
+    : "stage" in body && body.stage === "prove"
       ? "calibration"
       : (OWN_SCOPES[body.kind] ?? SCOPES[body.kind as TabletEvent["kind"]] ?? "job");
 
@@ -141,7 +141,11 @@ const aboutSame = (a: EventBody | TabletEvent, b: EventBody): boolean => {
   if (a.kind !== b.kind) return false;
   if (a.kind === "strike") return a.target === (b as typeof a).target;
   if (a.kind === "check" || a.kind === "measured" || a.kind === "put-right")
-    return a.itemId === (b as typeof a).itemId;
+    return (
+      a.itemId === (b as typeof a).itemId &&
+      sameOrUnsaid(calibrationIn(a), calibrationIn(b)) &&
+      (a.stage ?? "ready") === ((b as typeof a).stage ?? "ready")
+    );
   if (a.kind === "owed-decline" || a.kind === "owed-done") return a.line === (b as typeof a).line;
   return ["glass", "walk", "rear-toe", "school"].includes(a.kind);
 };

@@ -189,12 +189,13 @@ const FACTS: Facts = {
     return [{ stage: settled ? "prove" : "ready", label, value, state: bad ? "loose" : "settled" }];
   },
   measured: (b, c) => {
-    const measure = itemOf(viewOf(c.ground, null), "ready", b.itemId)?.measure;
+    const stage = b.stage ?? "ready";
+    const measure = itemOf(viewOf(c.ground, b.calibrationId ?? null), stage, b.itemId)?.measure;
     const verdict = measure && judgeMeasure(measure, b.values, c.ground.vehicle);
     return [
       {
-        stage: "ready",
-        label: asked(c, "ready", b.itemId),
+        stage,
+        label: asked(c, stage, b.itemId, b.calibrationId),
         value: verdict ? verdict.headline : "measured",
         state: verdict?.ok === false ? "loose" : "settled",
         strikable: true,
@@ -204,7 +205,7 @@ const FACTS: Facts = {
   "put-right": (b, c) => [
     {
       stage: "ready",
-      label: asked(c, "ready", b.itemId),
+      label: asked(c, b.stage ?? "ready", b.itemId, b.calibrationId),
       value: "put right, to be read again",
       state: "loose",
       strikable: true,

@@ -9,6 +9,8 @@ export {
   type BayFloor,
 } from "./bay-floor";
 export { asTyped, readField, readFields, type FieldRead } from "./read";
-export { fieldsFor, floorOf, judgeMeasure, type Field } from "./judge";
+export { fieldsFor, floorOf, judgeMeasure } from "./judge";
+export type { Field } from "./field";
+export { acrossId, acrossWords, alongId, alongWords, bentId, SEAM_NAMES } from "./seams";
 export type { Judgement } from "./judgement";
 export { byPlace, CHECK_PLACES, placeOfCheck } from "./place";

@@ -1,16 +1,11 @@
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
 import type { Measure } from "@/core/sheet";
 import { judgeAlignment } from "./alignment";
+import type { Field } from "./field";
 import type { Judgement } from "./judgement";
+import { judgeSeams, seamFields } from "./seams";
 import { bayFloorSigma } from "./bay-floor";
-import {
-  degToRad,
-  formatNumber,
-  formatQuantity,
-  radToDeg,
-  type Quantity,
-  type UnitId,
-} from "@/core/units";
+import { degToRad, formatNumber, formatQuantity, radToDeg, type Quantity } from "@/core/units";
 import {
   archPlace,
   CORNER_NAMES,
@@ -20,22 +15,6 @@ import {
   type Corner,
   type Vehicle,
 } from "@/core/vehicle";
-
-/** One number to be read for a readiness item. */
-export type Field = {
-  id: string;
-  name: string;
-  quantity: Quantity;
-  unit: UnitId | "share" | "tyre";
-  /** Where on the floor plan it is read, vehicle axes; null for numbers of the whole car. */
-  at: { xMm: number; yMm: number } | null;
-  /** For tyre markings: those to be expected here, the maker's own first. */
-  markings?: string[];
-  /** Readiness can be judged without it. */
-  optional?: boolean;
-  /** Decimals it is typed with, where one is too few. */
-  decimals?: number;
-};
 
 /**
  * A rule on the floor read through a line laser, and an arch height read with a tape: standard
@@ -183,6 +162,8 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
         },
       ];
     }
+    case "seams":
+      return seamFields();
     case "battery":
     case "scan":
       return [];
@@ -285,6 +266,8 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
         },
         v,
       );
+    case "seams":
+      return judgeSeams(measure.limitMm, values);
     case "battery":
     case "scan":
       return { ok: null, headline: "read by the scan tool", lines: [] };

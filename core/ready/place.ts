@@ -20,6 +20,7 @@ const OF: Record<Measure["kind"], CheckPlace> = {
   alignment: "wheels",
   floor: "floor",
   "clear-zone": "floor",
+  seams: "cabin",
 };
 
 /** Where an item is checked; what is only looked at is looked at on the last way round. */

@@ -1,6 +1,6 @@
 import { formatNumber, parseQuantity, radToDeg, type Meaning, type UnitId } from "@/core/units";
 import { readTyre } from "@/core/vehicle";
-import type { Field } from "./judge";
+import type { Field } from "./field";
 
 /** What a typed text amounts to at a field of a readiness item, in base units. */
 export type FieldRead =

@@ -156,7 +156,7 @@ const checksIn = (ground: JobGround, events: readonly JobEvent[]): JobRecord["ch
         const e = done.get(item.id);
         if (!e) return [];
         const { outcome, reason } = e.body;
-        const measured = stage === "ready" ? measuredFor(view, events, item.id) : [];
+        const measured = measuredFor(view, events, item.id, stage);
         return [{ stage, measured, ask: item.ask, outcome, reason, at: e.at, by: who(e) }];
       });
     });
@@ -363,9 +363,10 @@ function measuredFor(
   ground: CalibrationGround,
   events: readonly JobEvent[],
   itemId: string,
+  stage: "ready" | "prove" = "ready",
 ): JobRecord["checks"][number]["measured"] {
-  const last = measuredOf(events).get(itemId);
-  const measure = itemOf(ground, "ready", itemId)?.measure;
+  const last = measuredOf(events, stage).get(itemId);
+  const measure = itemOf(ground, stage, itemId)?.measure;
   return last && measure
     ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({
         name,

@@ -25,6 +25,7 @@ export {
   sheetSchema,
   signSheet,
   type Setup,
+  type CheckItem,
   type Sheet,
   type SheetStep,
   type Target,

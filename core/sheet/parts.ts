@@ -190,9 +190,14 @@ const measure = z.discriminatedUnion("kind", [
   /** Rear toe and thrust, against the vehicle's own limits. */
   z.object({ kind: z.literal("alignment") }),
 ]);
-export type Measure = z.infer<typeof measure>;
+/** What is read after the routine, off the vehicle's own display: the steps at the seams of a picture. */
+const measureAfter = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("seams"), limitMm: z.number().min(2).max(200) }),
+]);
+export type Measure = z.infer<typeof measure> | z.infer<typeof measureAfter>;
 
 export const readyItem = ask.extend({ measure: measure.optional() });
+export const proveItem = ask.extend({ measure: measureAfter.optional() });
 /** As it was before alignment was asked for. */
 export const readyItem1 = ask1.extend({
   measure: z.discriminatedUnion("kind", measures1).optional(),

@@ -3,7 +3,6 @@ import { plainly, problemsIn, type Draft, type Problem } from "@/core/book";
 import { doubtfulFigures } from "./magnitude";
 import {
   appliesTo,
-  ask,
   board,
   caution,
   datum,
@@ -15,6 +14,7 @@ import {
   measuredTo,
   method,
   placement,
+  proveItem,
   readyItem,
   relation,
   say,
@@ -22,6 +22,7 @@ import {
   step,
   tolerance,
   upright,
+  type Measure,
 } from "./parts";
 import { standsAlong } from "./along";
 import { ownLimit, ownLimitProblems } from "./own-limit";
@@ -89,7 +90,7 @@ const written = z
     cautions: z.array(caution),
     ready: z.array(readyItem),
     run: z.array(step).min(1),
-    prove: z.array(ask),
+    prove: z.array(proveItem),
   })
   .superRefine((sheet, ctx) => {
     const wrong = (path: (string | number)[], message: string): void =>
@@ -157,6 +158,10 @@ export type Target = Pick<BoardTarget, "id" | "name" | "datum" | "distanceFrom" 
 } & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam" | "ownLimit">>;
 export type Setup = Omit<Written["setups"][number], "targets"> & { targets: Target[] };
 export type Sheet = Omit<Written, "setups"> & { setups: Setup[] };
+/** One thing to be checked, before the work or after it. */
+export type CheckItem = Omit<Written["ready"][number], "measure"> & {
+  measure?: Measure | undefined;
+};
 export type SheetStep = Written["run"][number];
 
 /** {@link written}, read as the arithmetic sees it. */

@@ -26,6 +26,7 @@ export {
   type GlassSpot,
 } from "./glass";
 export { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Stance } from "./stance";
+export { surroundMounts, type Sensor, type SensorMount } from "./sensors";
 export { readTyre, type Tyre } from "./tyre";
 export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./draft";
 export { vehicleFieldName } from "./words";

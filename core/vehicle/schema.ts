@@ -59,6 +59,27 @@ export const vehicleSchema = z.object({
   badgeSigmaMm: mm(0.1, 20),
   /** What is fitted when nothing was left out, and where its parts sit. */
   fitted: z.array(fittedSchema),
+  /**
+   * Cameras and radars with their places and the way they look: heading counter-clockwise from
+   * ahead, down below the horizon, roll clockwise as it looks.
+   */
+  sensors: z
+    .array(
+      place.extend({
+        id: z.string().regex(/^[a-z0-9-]{1,24}$/, "use small letters, figures and dashes"),
+        system: systemIdSchema,
+        name: z.string().min(3).max(40),
+        looks: z.enum(["front", "left", "rear", "right"]),
+        headingDeg: z.number().min(-180).max(180),
+        downDeg: z.number().min(-90).max(90),
+        rollDeg: z.number().min(-90).max(90),
+      }),
+    )
+    .max(16)
+    .refine((all) => new Set(all.map((s) => s.id)).size === all.length, {
+      message: "has two sensors of one id",
+    })
+    .optional(),
   /** What the VIN cannot say; a choice may leave systems out. */
   questions: z.array(
     z.object({

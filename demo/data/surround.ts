@@ -124,7 +124,8 @@ export const SURROUND: Sheet = {
     {
       id: "seams",
       ask: "Floor lines run through the seams of the picture unbroken",
-      why: "A step at a seam is a camera that looks elsewhere.",
+      why: "A step at a seam is a camera that looks elsewhere, or a mat that lay elsewhere.",
+      measure: { kind: "seams", limitMm: 25 },
     },
   ],
 };

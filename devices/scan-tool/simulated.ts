@@ -45,7 +45,7 @@ function together(looks: { name: string; result: RoutineResult }[]): RoutineResu
 }
 
 /** A mat as the vehicle's cameras see it, and where its unit expects it. */
-function matSeen({ name, world }: BesideWorld): SeenMat[] {
+export function matSeen({ name, world }: BesideWorld): SeenMat[] {
   if (!world.mat) return [];
   const { plan } = world;
   const { placement } = plan.target;

@@ -29,6 +29,13 @@ import { scanState } from "@/core/scan";
 import { isByHand, slotsFor, withBooster, type SetOutPlan } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
 import { readReadiness } from "@/devices/bench/readiness";
+import {
+  eyesOf,
+  leanedOn,
+  learnView,
+  readSteps,
+  type CabinView,
+} from "@/devices/vehicle/cabin-view";
 import type { NetworkState } from "@/devices/vehicle/network";
 import {
   act,
@@ -38,7 +45,12 @@ import {
   type BayAct,
   type BenchWorld,
 } from "@/devices/bench/world";
-import { simulatedScanTool, type BesideWorld, type Cabin } from "@/devices/scan-tool/simulated";
+import {
+  matSeen,
+  simulatedScanTool,
+  type BesideWorld,
+  type Cabin,
+} from "@/devices/scan-tool/simulated";
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
 import { eventsAfter } from "./log";
 import { findJob, type JobRow } from "./store";
@@ -169,7 +181,7 @@ export function scanToolFor(
 }
 
 /** The bay as the vehicle sees it: once for each target that stands, the one in hand last. */
-function seenNow(
+export function seenNow(
   job: JobRow,
   view: CalibrationGround,
   events: readonly JobEvent[],
@@ -213,11 +225,56 @@ export function holdReadiness(
   itemId: string,
 ): Record<string, number> | null {
   const measure = itemOf(view, "ready", itemId)?.measure;
-  if (!measure) return null;
+  if (!measure) return holdAfterwards(job, view, events, itemId);
   const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);
   const fixed = putRight(events, itemId) > 0 || checks.some((e) => e.body.outcome === "fixed");
   const before = eventsOf(events, "measured").filter((e) => e.body.itemId === itemId).length;
   return readReadiness(anyBay(job, view, events), itemId, measure, fixed, before);
+}
+
+/** The same for what is read after the routine: the steps in the cabin's picture. */
+function holdAfterwards(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  itemId: string,
+): Record<string, number> | null {
+  if (itemOf(view, "prove", itemId)?.measure?.kind !== "seams") return null;
+  const shown = cabinViewOf(job, view, events);
+  const before = eventsOf(events, "measured").filter((e) => e.body.itemId === itemId).length;
+  return shown && readSteps(shown, `${job.seed}/${view.calibrationId}/${before}`);
+}
+
+/**
+ * The joined picture on the cabin's display, as the unit has it since it last learned; null before.
+ * A camera that was put right after somebody leaned on it sits again as it sat when it learned.
+ */
+export function cabinViewOf(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): CabinView | null {
+  const own = calibrationLog(view, events);
+  const learned = eventsOf(own, "run").findLast(
+    (e) => e.body.event.type === "routine-result" && e.body.event.result.passed,
+  );
+  if (!learned || view.sheet.appliesTo.system !== "surround-view") return null;
+  const then = events.filter((e) => e.seq <= learned.seq);
+  const mats = seenNow(job, view, then).flatMap(matSeen);
+  const seed = `${job.seed}/${view.calibrationId}`;
+  const eyes = eyesOf(job.ground.vehicle, seed);
+  const shown = learnView(job.ground.vehicle, eyes, mats, `${seed}/${learned.seq}`);
+  const righted = eventsOf(own, "put-right").some((e) => e.body.stage === "prove");
+  const now = righted ? eyes : leanedOn(eyes, seed);
+  return {
+    ...shown,
+    eyes: {
+      front: { ...shown.eyes.front, truly: now.front },
+      left: { ...shown.eyes.left, truly: now.left },
+      rear: { ...shown.eyes.rear, truly: now.rear },
+      right: { ...shown.eyes.right, truly: now.right },
+    },
+  };
 }
 
 /** The vehicle's network as the log has left it. */

@@ -1,4 +1,5 @@
 import {
+  calibrationLog,
   calibrationIn,
   eventsOf,
   freeStands,
@@ -34,7 +35,7 @@ import {
   takeReading,
   type Move,
 } from "@/core/setout";
-import { placeName, targetOf, targetsOf, type Sheet } from "@/core/sheet";
+import { placeName, targetOf, targetsOf, type CheckItem } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
 import { photoExists } from "../photos/store";
@@ -51,7 +52,7 @@ export type Circumstances = { job: JobRow; events: readonly JobEvent[]; person: 
 /** The same with what the line is of: its calibration, and its target where it has one. */
 type Place = Circumstances & { view: CalibrationGround; targetId: string };
 
-type Item = Sheet["ready"][number];
+type Item = CheckItem;
 type Body<K extends TabletEvent["kind"]> = Extract<TabletEvent, { kind: K }>;
 
 /** What holds for one kind of line a tablet may send. */
@@ -168,7 +169,9 @@ function placeOf(
   if (asked !== null && !job.ground.calibrations.some((x) => x.id === asked))
     refuse(`calibration: this job has none called “${asked}”. Reload the page.`);
   const view = viewOf(job.ground, asked);
-  const ownCheck = body.kind === "check" && body.stage === "prove";
+  const ownCheck =
+    (body.kind === "check" || body.kind === "measured" || body.kind === "put-right") &&
+    body.stage === "prove";
   if (scope === "job")
     return {
       view,
@@ -334,20 +337,21 @@ function deriveCheck(b: Body<"check">, c: Place): EventBody {
   const item = itemAt(c, b.stage, b.itemId);
   if (b.outcome === "accepted" || b.outcome === "blocks")
     return b.reason ? b : refuse("reason: say why in a few words.");
-  const lacks = b.stage === "ready" ? itemLacks(c.job.ground, c.events, item) : null;
+  const log = b.stage === "prove" ? calibrationLog(c.view, c.events) : c.events;
+  const lacks = b.stage === "ready" || item.measure ? itemLacks(c.job.ground, log, item) : null;
   if (lacks) refuse(`${item.ask} ${lacks}`);
   return b;
 }
 
 function derivePutRight(b: Body<"put-right">, c: Place): EventBody {
-  if (!itemAt(c, "ready", b.itemId).measure)
+  if (!itemAt(c, b.stage ?? "ready", b.itemId).measure)
     refuse("item: this is not measured. Answer it as fixed.");
   return b;
 }
 
 /** Values come from the typed texts, field by field. */
 function deriveMeasured(b: Body<"measured">, c: Place): EventBody {
-  const { measure } = itemAt(c, "ready", b.itemId);
+  const { measure } = itemAt(c, b.stage ?? "ready", b.itemId);
   if (!measure) return refuse("item: the sheet asks for no measurement there.");
   if (b.bay) return keptFloor(b, c);
   const read = readFields(fieldsFor(measure, c.job.ground.vehicle), b.typed);

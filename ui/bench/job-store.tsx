@@ -115,7 +115,7 @@ const FOLLOWS: InHand = { calibrationId: null, targetId: null };
 /** A line with what it is of, where its kind is of anything and it does not say. */
 function named(body: TabletEvent, calibrationId: string, targetId: string | null): TabletEvent {
   const scope = movesVehicle(body) ? "job" : SCOPES[body.kind];
-  const ofCalibration = scope !== "job" || (body.kind === "check" && body.stage === "prove");
+  const ofCalibration = scope !== "job" || ("stage" in body && body.stage === "prove");
   return {
     ...(ofCalibration ? { calibrationId } : {}),
     ...(scope === "target" && targetId !== null ? { targetId } : {}),

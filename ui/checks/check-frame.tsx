@@ -25,16 +25,18 @@ type Props = {
   onArm: (itemId: string) => void;
   /** The instrument of the current item, where it has one. */
   panel: ReactNode;
+  /** It needs the whole width; the list stands under it. */
+  wide?: boolean;
   next: ReactNode;
 };
 
 /** The list of what is to be checked, and beside it the instrument of the one that is armed. */
-export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
+export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next }: Props) {
   const { clockTime } = useTimes();
   const { ground, own: events } = useJob();
   const items = itemsOf(ground, stage);
   const done = checksOf(events, stage);
-  const measured = measuredOf(events);
+  const measured = measuredOf(events, stage);
   const current = items.find((i) => i.id === currentId);
   const { plan } = jobOwed(ground, events);
   const conflicts = stage === "ready" && plan ? needConflicts(plan) : [];
@@ -51,9 +53,9 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
         </p>
       ))}
       <div
-        className={`m-3 grid items-start gap-4 lg:m-4 ${beside ? "lg:grid-cols-[330px_1fr]" : ""}`}
+        className={`m-3 grid items-start gap-4 lg:m-4 ${beside && !wide ? "lg:grid-cols-[330px_1fr]" : ""}`}
       >
-        <ol className={`flex flex-col gap-1 ${panel ? "order-2 lg:order-1" : ""}`}>
+        <ol className={`flex flex-col gap-1 ${panel ? `order-2 ${wide ? "" : "lg:order-1"}` : ""}`}>
           {items.map((item, i) => {
             const place = placeOfCheck(item);
             const starts = stage === "ready" && (i === 0 || placeOfCheck(items[i - 1]!) !== place);
@@ -107,7 +109,10 @@ export function CheckFrame({ stage, currentId, onArm, panel, next }: Props) {
           })}
         </ol>
         {beside && (
-          <section aria-label={current?.ask} className="order-1 bg-sheet p-4 lg:order-2">
+          <section
+            aria-label={current?.ask}
+            className={`order-1 bg-sheet p-4 ${wide ? "" : "lg:order-2"}`}
+          >
             <h2 className="mb-1 text-2xl font-semibold leading-tight">{current?.ask}</h2>
             <div className="mb-4">
               <p className="text-base text-soft">{current?.why}</p>

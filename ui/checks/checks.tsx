@@ -13,7 +13,7 @@ import {
   STAGES,
   type FunctionId,
 } from "@/core/job";
-import type { Measure, Sheet } from "@/core/sheet";
+import type { CheckItem, Measure } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { useCommand } from "../bench/use-command";
 import { NextBar } from "../bench/next-bar";
@@ -25,7 +25,7 @@ import { cautionOf } from "./caution";
 import { CheckFrame, type Outcome } from "./check-frame";
 import { MeasuredCheck } from "./measured";
 
-type Item = Sheet["ready"][number];
+type Item = CheckItem;
 /** The item of Prove that the scan tool answers. */
 const RESCAN = "rescan";
 const isTyped = (m: Measure | undefined): m is Measure =>
@@ -56,6 +56,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     return (
       <MeasuredCheck
         key={current.id}
+        stage={stage}
         item={{ ...current, measure: current.measure }}
         onArm={setArmed}
         onNext={release}

@@ -1,8 +1,10 @@
 "use client";
 
+import dynamic from "next/dynamic";
+import { useState } from "react";
 import { knownToes, measuredOf, putRight } from "@/core/job";
 import { asTyped, judgeMeasure, readFields } from "@/core/ready";
-import type { Measure, Sheet } from "@/core/sheet";
+import type { CheckItem, Measure } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Button } from "../primitives/button";
@@ -13,31 +15,40 @@ import { Answers } from "./answers";
 import { cautionOf } from "./caution";
 import { CheckFrame } from "./check-frame";
 
-type Item = Sheet["ready"][number] & { measure: Measure };
+// Only a surround view has seams.
+const SeamsPanel = dynamic(() => import("../surround/seams-panel").then((m) => m.SeamsPanel));
+
+type Item = CheckItem & { measure: Measure };
 
 /**
- * A readiness item that is measured: the figures, what follows from them, and what to do if they
- * are off.
+ * An item that is measured, before the work or after it: the figures, what follows from them, and
+ * what to do if they are off.
  */
 export function MeasuredCheck({
+  stage,
   item,
   onArm,
   onNext,
 }: {
+  stage: "ready" | "prove";
   item: Item;
   onArm: (itemId: string) => void;
   onNext: () => void;
 }) {
-  const { ground, events, head, write, say, me } = useJob();
-  const before = measuredOf(events).get(item.id);
+  const { ground, events: all, own, head, write, say, me } = useJob();
+  // What is measured before the work is of the vehicle; after it, of one calibration.
+  const events = stage === "prove" ? own : all;
+  const after = stage === "prove" ? ({ stage } as const) : {};
+  const before = measuredOf(events, stage).get(item.id);
   const state = useMeasure(
     head.id,
-    item.id,
+    stage === "prove" ? `${ground.calibrationId}:${item.id}` : item.id,
     item.measure,
     ground.vehicle,
     before?.body.typed ?? {},
   );
   const viewer = me.role === "viewer";
+  const [advice, setAdvice] = useState<string | null>(null);
 
   const typed = Object.fromEntries(
     state.typed.filter((t) => t.text.trim() !== "").map((t) => [t.field.id, t.text]),
@@ -47,13 +58,19 @@ export function MeasuredCheck({
   const judged = taken
     ? judgeMeasure(item.measure, before!.body.values, ground.vehicle)
     : state.judged;
-  const figures = { kind: "measured", itemId: item.id, values: state.values, typed } as const;
+  const figures = {
+    kind: "measured",
+    ...after,
+    itemId: item.id,
+    values: state.values,
+    typed,
+  } as const;
   const righted = putRight(events, item.id) > 0;
   const keep = (): void => {
     const outcome = righted ? "fixed" : "fine";
     const check = {
       kind: "check",
-      stage: "ready",
+      stage,
       itemId: item.id,
       outcome,
       reason: null,
@@ -78,13 +95,14 @@ export function MeasuredCheck({
   };
   /** What was read stays in the log, and the item stays open until it is read again. */
   const rightIt = (): void => {
-    write(figures, { kind: "put-right", itemId: item.id });
+    write(figures, { kind: "put-right", ...after, itemId: item.id });
     state.clear();
   };
   const hold = async (): Promise<void> => {
-    const response = await fetch(`/api/jobs/${head.id}/bay?item=${encodeURIComponent(item.id)}`, {
-      cache: "no-store",
-    }).catch(() => null);
+    const response = await fetch(
+      `/api/jobs/${head.id}/bay?item=${encodeURIComponent(item.id)}&calibration=${encodeURIComponent(ground.calibrationId)}`,
+      { cache: "no-store" },
+    ).catch(() => null);
     const body = (await response?.json().catch(() => null)) as {
       values?: Record<string, number>;
       error?: string;
@@ -94,21 +112,30 @@ export function MeasuredCheck({
     const { values } = body;
     state.change(
       Object.fromEntries(
-        state.typed.map((t) => [t.field.id, asTyped(t.field, values[t.field.id] ?? 0)]),
+        state.typed
+          .filter((t) => t.field.id in values || !t.field.optional)
+          .map((t) => [t.field.id, asTyped(t.field, values[t.field.id] ?? 0)]),
       ),
     );
   };
 
   const detail =
-    judged.ok === false ? "Put it right and read again, or accept it with a reason." : item.why;
+    judged.ok === false
+      ? (advice ?? "Put it right and read again, or accept it with a reason.")
+      : item.why;
   return (
     <CheckFrame
-      stage="ready"
+      stage={stage}
       currentId={item.id}
+      wide={item.measure.kind === "seams"}
       onArm={onArm}
       panel={
         <>
-          <MeasurePanel vehicle={ground.vehicle} state={state} readOnly={viewer} />
+          {item.measure.kind === "seams" ? (
+            <SeamsPanel state={state} readOnly={viewer} onAct={setAdvice} />
+          ) : (
+            <MeasurePanel vehicle={ground.vehicle} state={state} readOnly={viewer} />
+          )}
           {item.measure.kind === "floor" && (
             <BayFloors itemId={item.id} measure={item.measure} onTaken={onNext} />
           )}
@@ -129,11 +156,11 @@ export function MeasuredCheck({
           tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"}
           say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`}
           detail={detail}
-          caution={cautionOf(ground, events, item)}
+          caution={stage === "ready" ? cautionOf(ground, events, item) : undefined}
         >
           {!viewer && (
             <Answers
-              stage="ready"
+              stage={stage}
               itemId={item.id}
               ask={item.ask}
               also={judged.ok === null || taken ? [] : [figures]}

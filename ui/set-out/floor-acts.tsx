@@ -13,7 +13,7 @@ import type { VerdictStrip } from "./verdict-strip";
 // What is looked at now and then is loaded a while after the first page, so that it is there when
 // the shop is out of reach.
 const LATER = { sheets: () => import("./sheets") };
-const RoadDialog = dynamic(() => LATER.sheets().then((m) => m.RoadDialog));
+const MeansDialog = dynamic(() => LATER.sheets().then((m) => m.MeansDialog));
 const LinesDialog = dynamic(() => LATER.sheets().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.sheets().then((m) => m.WaysDialog));
 const JoinDialog = dynamic(() => LATER.sheets().then((m) => m.JoinDialog));
@@ -76,9 +76,7 @@ export function FloorActs({
     [SCHOOLS[schoolOf(judged.solution.plan)].name, "W", open("ways")],
     ["Lines", "", open("lines")],
     ["Care", "", open("care")],
-    ...(target.kind === "board"
-      ? [["Road", "", open("road")] as [string, string, () => void]]
-      : []),
+    [target.kind === "board" ? "Road" : "Seams", "", open("road")],
     ["Phone", "", open("phone")],
   ];
   return (
@@ -119,7 +117,7 @@ export function FloorActs({
         />
       )}
       {sheet === "phone" && <JoinDialog open onClose={close} {...stand} />}
-      {sheet === "road" && <RoadDialog open judged={judged} onClose={close} />}
+      {sheet === "road" && <MeansDialog open judged={judged} onClose={close} />}
       {sheet === "care" && <CareDialog open onClose={close} />}
       {sheet === "lines" && <LinesDialog open judged={judged} onClose={close} />}
     </>

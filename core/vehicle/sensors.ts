@@ -1,0 +1,63 @@
+import { degToRad } from "@/core/units";
+import type { Vehicle } from "./schema";
+
+export type Sensor = NonNullable<Vehicle["sensors"]>[number];
+type Looks = Sensor["looks"];
+
+/** A sensor's place, mm, and the way it looks, rad, in vehicle axes. */
+export type SensorMount = {
+  xMm: number;
+  yMm: number;
+  zMm: number;
+  headingRad: number;
+  downRad: number;
+  rollRad: number;
+};
+
+const mountOf = (s: Sensor): SensorMount => ({
+  xMm: s.xMm,
+  yMm: s.yMm,
+  zMm: s.zMm,
+  headingRad: degToRad(s.headingDeg),
+  downRad: degToRad(s.downDeg),
+  rollRad: degToRad(s.rollDeg),
+});
+
+/**
+ * The four cameras of a surround view: as the book has them, or, where it says nothing, where such
+ * cameras usually sit on a body of these dimensions. What a seam tells of its cause hangs little on
+ * a few centimetres of place.
+ */
+export function surroundMounts(v: Vehicle): {
+  mounts: Record<Looks, SensorMount>;
+  /** Which of them the book does not have. */
+  assumed: Looks[];
+} {
+  const front = v.wheelbaseMm + v.frontOverhangMm;
+  const at = (
+    xMm: number,
+    yMm: number,
+    zMm: number,
+    headingDeg: number,
+    downDeg: number,
+  ): SensorMount => ({
+    xMm,
+    yMm,
+    zMm,
+    headingRad: degToRad(headingDeg),
+    downRad: degToRad(downDeg),
+    rollRad: 0,
+  });
+  const mounts: Record<Looks, SensorMount> = {
+    front: at(front - 20, 0, 640, 0, 32),
+    left: at(v.wheelbaseMm - 520, v.widthMm / 2 + 110, 1010, 90, 55),
+    rear: at(front - v.lengthMm + 30, 0, 920, 180, 40),
+    right: at(v.wheelbaseMm - 520, -v.widthMm / 2 - 110, 1010, -90, 55),
+  };
+  const entered = (v.sensors ?? []).filter((s) => s.system === "surround-view");
+  for (const s of entered) mounts[s.looks] = mountOf(s);
+  const assumed = (Object.keys(mounts) as Looks[]).filter(
+    (looks) => !entered.some((s) => s.looks === looks),
+  );
+  return { mounts, assumed };
+}
