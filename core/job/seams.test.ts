@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
-import { seamFields } from "@/core/ready/seams";
+import { seamFields } from "@/core/ready/seam-fields";
 import { judgeMeasure } from "@/core/ready";
 import { slotsFor } from "@/core/setout";
 import { CORNERS, learnedRig, stepsOf } from "@/core/surround";

@@ -9,7 +9,8 @@ export {
   type BayFloor,
 } from "./bay-floor";
 export { asTyped, readField, readFields, type FieldRead } from "./read";
-export { fieldsFor, floorOf, judgeMeasure } from "./judge";
+export { fieldsFor, judgeRead } from "./fields";
+export { floorOf, judgeMeasure } from "./judge";
 export type { Field } from "./field";
 export { acrossId, acrossWords, alongId, alongWords, bentId, SEAM_NAMES } from "./seams";
 export type { Judgement } from "./judgement";

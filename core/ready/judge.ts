@@ -1,11 +1,10 @@
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
 import type { Measure } from "@/core/sheet";
 import { judgeAlignment } from "./alignment";
-import type { Field } from "./field";
 import type { Judgement } from "./judgement";
-import { judgeSeams, seamFields } from "./seams";
+import { judgeSeams, STEP_IDS } from "./seams";
 import { bayFloorSigma } from "./bay-floor";
-import { degToRad, formatNumber, formatQuantity, radToDeg, type Quantity } from "@/core/units";
+import { formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import {
   archPlace,
   CORNER_NAMES,
@@ -25,177 +24,45 @@ const ARCH_SIGMA_MM = 1.5;
 /** Fuel weighs about 0.75 kg a litre. */
 const FUEL_KG_PER_LITRE = 0.75;
 
-const plain = (name: string, min: number, max: number): Quantity => ({
-  name,
-  dimension: "length",
-  min,
-  max,
-});
-
-/** What has to be read for an item, in walking order round the car. */
-export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
-  const corners = (make: (c: Corner) => Omit<Field, "id" | "name" | "at">): Field[] =>
-    CORNERS.map((c) => ({ id: c, name: CORNER_NAMES[c], at: archPlace(v, c), ...make(c) }));
-  switch (measure.kind) {
-    case "pressures":
-      return corners((c) => ({
-        quantity: {
-          name: `the ${CORNER_NAMES[c]} tyre pressure`,
-          dimension: "pressure",
-          min: 50,
-          max: 1100,
-          expected: placardOf(v, measure.load, c),
-        },
-        unit: "kPa",
-      }));
-    case "tyres":
-      return corners((c) => ({
-        quantity: { ...plain(`the ${CORNER_NAMES[c]} tyre size`, 350, 1300) },
-        unit: "tyre",
-        markings: markingsFor(v, c),
-      }));
-    case "clear-zone":
-      return [
-        {
-          id: "ahead",
-          name: "free ahead of the bumper",
-          at: null,
-          quantity: plain("the free floor ahead", 0, 60_000),
-          unit: "mm",
-        },
-        {
-          id: "left",
-          name: "free to vehicle left",
-          at: null,
-          quantity: plain("the free floor to the left", 0, 30_000),
-          unit: "mm",
-        },
-        {
-          id: "right",
-          name: "free to vehicle right",
-          at: null,
-          quantity: plain("the free floor to the right", 0, 30_000),
-          unit: "mm",
-        },
-      ];
-    case "arches":
-      return corners((c) => ({
-        quantity: {
-          ...plain(`the ${CORNER_NAMES[c]} arch height`, 300, 1700),
-          expected: v.archMm[c],
-        },
-        unit: "mm",
-      }));
-    case "floor": {
-      const reading = (name: string): Pick<Field, "quantity" | "unit"> => ({
-        quantity: plain(`the rule reading ${name}`, -50, 2500),
-        unit: "mm",
-      });
-      return [
-        ...corners((c) => reading(`at the ${CORNER_NAMES[c]} tyre`)),
-        { id: "stand", name: "stand, left foot", at: null, ...reading("at the stand") },
-        {
-          id: "stand-2",
-          name: "stand, right foot",
-          at: null,
-          optional: true,
-          ...reading("at the stand"),
-        },
-      ];
-    }
-    case "fuel":
-      return [
-        {
-          id: "share",
-          name: "fuel gauge",
-          at: null,
-          ...(v.tankLitres === 0 ? { optional: true } : {}),
-          quantity: { name: "the fuel gauge in tenths", dimension: "count", min: 0, max: 10 },
-          unit: "share",
-        },
-      ];
-    case "steering":
-      return [
-        {
-          id: "deg",
-          name: "steering angle",
-          at: null,
-          quantity: {
-            name: "the steering angle",
-            dimension: "angle",
-            min: degToRad(-720),
-            max: degToRad(720),
-          },
-          unit: "deg",
-        },
-      ];
-    case "alignment": {
-      const toe = (id: "left" | "right"): Field => ({
-        id,
-        name: `rear ${id} toe, in +`,
-        at: null,
-        quantity: {
-          name: `the rear ${id} toe`,
-          dimension: "angle",
-          min: degToRad(-3),
-          max: degToRad(3),
-        },
-        unit: "deg",
-        decimals: 2,
-      });
-      return [
-        toe("left"),
-        toe("right"),
-        {
-          id: "sigma",
-          name: "known to ±, if said",
-          at: null,
-          optional: true,
-          quantity: {
-            name: "what the toe is known to",
-            dimension: "angle",
-            min: degToRad(0.005),
-            max: degToRad(1),
-          },
-          unit: "deg",
-          decimals: 2,
-        },
-      ];
-    }
-    case "seams":
-      return seamFields();
-    case "battery":
-    case "scan":
-      return [];
-  }
-}
-
-const placardOf = (v: Vehicle, load: "half" | "full", c: Corner): number =>
+/** What the placard wants of a corner, kPa. */
+export const placardOf = (v: Vehicle, load: "half" | "full", c: Corner): number =>
   v.placardKPa[load][c[0] === "F" ? "front" : "rear"];
-
-/**
- * The maker's marking at a corner, and one a shop meets: the same rim with the next lower section.
- */
-function markingsFor(v: Vehicle, c: Corner): string[] {
-  const own = c[0] === "F" ? v.tyres.front : v.tyres.rear;
-  const t = readTyre(own);
-  return t ? [own, `${t.widthMm}/${Math.round(t.aspect * 100) - 5} R${t.rimIn}`] : [own];
-}
 
 /** What is driven by electricity alone has nothing to fill. */
 const NO_TANK: Judgement = { ok: true, headline: "no tank: nothing to fill", lines: [] };
 
 type Values = Readonly<Record<string, number>>;
 
+/** The fields an item cannot be judged without, by id. */
+function neededFor(measure: Measure, v: Vehicle): readonly string[] {
+  switch (measure.kind) {
+    case "pressures":
+    case "tyres":
+    case "arches":
+      return CORNERS;
+    case "floor":
+      return [...CORNERS, "stand"];
+    case "clear-zone":
+      return ["ahead", "left", "right"];
+    case "fuel":
+      return v.tankLitres === 0 ? [] : ["share"];
+    case "steering":
+      return ["deg"];
+    case "alignment":
+      return ["left", "right"];
+    case "seams":
+      return STEP_IDS;
+    case "battery":
+    case "scan":
+      return [];
+  }
+}
+
 /** Judges measured values against the sheet's limits and the vehicle's own figures. */
 export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judgement {
-  const missing = fieldsFor(measure, v).filter((f) => !f.optional && values[f.id] === undefined);
+  const missing = neededFor(measure, v).filter((id) => values[id] === undefined);
   if (missing.length > 0)
-    return {
-      ok: null,
-      headline: `${missing.length} still to read: ${missing[0]!.name}`,
-      lines: [],
-    };
+    return { ok: null, headline: `${missing.length} still to read`, lines: [] };
   switch (measure.kind) {
     case "pressures":
       return judgePressures(measure, values, v);

@@ -14,6 +14,7 @@ import {
   glassSeatOf,
   glassWords,
   judgeMeasure,
+  judgeRead,
   partProblem,
   placeOfCheck,
 } from ".";
@@ -62,7 +63,7 @@ describe("tyre pressures", () => {
     expect(plain(formatQuantity(230, "bar"))).toBe("2.30 bar");
   });
   it("say which one is still to be read", () => {
-    expect(judgeMeasure(PRESSURES, { FL: 230 }, car)).toEqual({
+    expect(judgeRead(PRESSURES, { FL: 230 }, car)).toEqual({
       ok: null,
       headline: "3 still to read: front right",
       lines: [],
@@ -304,7 +305,7 @@ describe("alignment before a camera learns", () => {
     const { alignment: _, ...bare } = tarn;
     const values = { left: 0, right: 0 };
     expect(judgeMeasure({ kind: "alignment" }, values, bare)).toMatchObject({ ok: null });
-    expect(judgeMeasure({ kind: "alignment" }, { left: 0 }, tarn).headline).toContain(
+    expect(judgeRead({ kind: "alignment" }, { left: 0 }, tarn).headline).toContain(
       "rear right toe",
     );
   });

@@ -1,7 +1,6 @@
 import { CORNERS, SIDES, type CornerId, type SideId } from "@/core/surround/names";
 import { formatNumber } from "@/core/units";
 import type { Judgement } from "./judgement";
-import type { Field } from "./field";
 
 /** How the four seams and the four pictures are called. */
 export const SEAM_NAMES: Record<CornerId, string> = {
@@ -18,37 +17,8 @@ export const alongId = (c: CornerId): string => `${c}-along`;
 export const acrossId = (c: CornerId): string => `${c}-across`;
 export const bentId = (s: SideId): string => `bent-${s}`;
 
-/** More than this is no step but another picture, mm. */
-const MOST_MM = 400;
-
-/**
- * What is read off a joined picture: two steps at each seam, and whether lines are bent in any of
- * the four parts. A step says how far the side camera's part lies from the other one, forward and to
- * vehicle left.
- */
-export function seamFields(): Field[] {
-  const step = (id: string, name: string): Field => ({
-    id,
-    name,
-    at: null,
-    unit: "mm",
-    quantity: { name: `the step ${name}`, dimension: "length", min: -MOST_MM, max: MOST_MM },
-  });
-  return [
-    ...CORNERS.flatMap((c) => [
-      step(alongId(c), `${SEAM_NAMES[c]}, lines across, forward +`),
-      step(acrossId(c), `${SEAM_NAMES[c]}, lines along, to the left +`),
-    ]),
-    ...SIDES.map((s): Field => ({
-      id: bentId(s),
-      name: `lines bent in the ${s} picture`,
-      at: null,
-      optional: true,
-      unit: "share",
-      quantity: { name: "whether lines are bent", dimension: "count", min: 0, max: 1 },
-    })),
-  ];
-}
+/** The ids of all steps. */
+export const STEP_IDS = CORNERS.flatMap((c) => [alongId(c), acrossId(c)]);
 
 /** "12 mm out": a step of lines along the car, said from the car. */
 export const acrossWords = (c: CornerId, mm: number): string =>

@@ -9,4 +9,5 @@ export {
 export { splitPair } from "./pair";
 export { parseQuantity, type Meaning, type Parsed } from "./parse";
 export { degToRad, radToDeg, type Quantity, type UnitId } from "./quantity";
-export { FIRST_ZONE, dayInWords, timesIn, type Times } from "./time";
+export { dayInWords } from "./day";
+export { FIRST_ZONE, timesIn, type Times } from "./time";

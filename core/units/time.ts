@@ -47,16 +47,3 @@ export function timesIn(zone: string): Times {
   known.set(zone, times);
   return times;
 }
-
-const dayWords = new Intl.DateTimeFormat("en-GB", {
-  timeZone: "UTC",
-  day: "numeric",
-  month: "short",
-  year: "numeric",
-});
-
-/** A calendar day in words: 28 Nov 2026 for 2026-11-28; what is no such day stays as it is. */
-export function dayInWords(day: string): string {
-  const at = /^\d{4}-\d\d-\d\d$/.test(day) ? new Date(`${day}T00:00:00Z`) : new Date(NaN);
-  return Number.isNaN(at.getTime()) ? day : dayWords.format(at);
-}

@@ -18,6 +18,7 @@ import { useNextCalibration } from "./use-next-calibration";
 const LATER = { rest: () => import("./later") };
 const CommandBox = dynamic(() => LATER.rest().then((m) => m.CommandBox));
 const KeySheet = dynamic(() => LATER.rest().then((m) => m.KeySheet));
+const Clock = dynamic(() => LATER.rest().then((m) => m.Clock));
 const Conflict = dynamic(() => LATER.rest().then((m) => m.Conflict));
 const KeptHere = dynamic(() => LATER.rest().then((m) => m.KeptHere));
 // A job mostly is of one calibration.
@@ -33,7 +34,7 @@ const OWN_STAGES = new Set(["set-out", "run", "drive", "prove"]);
 /** The bench: rail, surface, slip; each stage brings its own surface and its own Next bar. */
 export function Bench({ children }: { children: ReactNode }) {
   const { head, ground, notice, dismissNotice, connection, outbox } = useJob();
-  useLater(LATER);
+  const rested = useLater(LATER);
   const waits =
     outbox.stuck.length > 0 ||
     outbox.foreign.length > 0 ||
@@ -62,7 +63,9 @@ export function Bench({ children }: { children: ReactNode }) {
     <StageKeys.Provider value={stageKeys}>
       <div className="flex h-dvh flex-col">
         <WhenAwake>
-          <TopBar onKeys={() => setOver("keys")} onSlip={() => setOver("slip")} />
+          <TopBar onKeys={() => setOver("keys")} onSlip={() => setOver("slip")}>
+            {rested && <Clock />}
+          </TopBar>
         </WhenAwake>
         <div className="flex min-h-0 flex-1 flex-col md:flex-row">
           <Rail />

@@ -1,11 +1,9 @@
 "use client";
 
-import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { jobClock } from "@/core/job";
+import { ReasonDialog } from "../owed/reason-dialog";
 import { useJob } from "./job-store";
-
-const ReasonDialog = dynamic(() => import("./later").then((m) => m.ReasonDialog));
 
 const hoursAndMinutes = (seconds: number): string =>
   `${Math.floor(seconds / 3600)}:${String(Math.floor((seconds / 60) % 60)).padStart(2, "0")}`;

@@ -2,6 +2,7 @@
 export { CommandBox } from "../find/command-box";
 export { KeptHere } from "../outbox/kept-here";
 export { ReasonDialog } from "../owed/reason-dialog";
+export { Clock } from "./clock";
 export { Conflict } from "./conflict";
 export { KeySheet } from "./key-sheet";
 export { LineDialog } from "./slip-line";

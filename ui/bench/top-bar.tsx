@@ -1,8 +1,8 @@
 "use client";
 
 import Link from "next/link";
+import type { ReactNode } from "react";
 import { Toggles } from "../settings";
-import { Clock } from "./clock";
 import { useJob } from "./job-store";
 
 const DOT: Record<string, string> = {
@@ -13,7 +13,16 @@ const DOT: Record<string, string> = {
 };
 
 /** One line above the bench: which job, who else is on it, whether everything is kept. */
-export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => void }) {
+export function TopBar({
+  onKeys,
+  onSlip,
+  children,
+}: {
+  onKeys: () => void;
+  onSlip: () => void;
+  /** The stopwatch, once it is there. */
+  children: ReactNode;
+}) {
   const { head, ground, me, others, connection, pending } = useJob();
   const { vehicle, intake } = ground;
   const words = {
@@ -62,7 +71,7 @@ export function TopBar({ onKeys, onSlip }: { onKeys: () => void; onSlip: () => v
       >
         Slip
       </button>
-      <Clock />
+      <span className="flex justify-end md:min-w-16">{children}</span>
       <Toggles />
       <button
         type="button"

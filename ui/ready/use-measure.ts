@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { fieldsFor, judgeMeasure, readField, type Field } from "@/core/ready";
+import { fieldsFor, judgeRead, readField, type Field } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
 import { splitPair } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
@@ -86,7 +86,7 @@ export function useMeasure(
     values,
     texts,
     wrong,
-    judged: judgeMeasure(measure, values, vehicle),
+    judged: judgeRead(measure, values, vehicle),
     change,
     spread,
     clear,
