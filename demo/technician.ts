@@ -15,7 +15,7 @@ import {
   type TabletEvent,
 } from "@/core/job";
 import type { RunEvent } from "@/core/run";
-import { asTyped, fieldsFor, judgeMeasure, readFields } from "@/core/ready";
+import { asTyped, fieldsFor, judgeFully, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
 import { LAST_ACTS, plainFigure, typedFigure, type Judged } from "@/core/setout";
 import { targetOf, type CheckItem } from "@/core/sheet";
@@ -178,7 +178,7 @@ export function technician(person: Person, startAt: string) {
             );
             write({ kind: "measured", ...afterwards, itemId: item.id, values, typed }, 90);
             const read = readFields(fieldsFor(measure, vehicle), typed);
-            if (read.ok && judgeMeasure(measure, read.values, vehicle).ok) break;
+            if (read.ok && judgeFully(measure, read.values, vehicle).ok) break;
             outcome = "fixed";
             write({ kind: "put-right", ...afterwards, itemId: item.id }, 240);
           }

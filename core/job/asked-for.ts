@@ -4,7 +4,7 @@ import type { CalibrationGround } from "./ground";
 import { itemsOf } from "./items";
 import { measuredOf, type JobEvent } from "./job";
 
-/** A number the routine asks for that was measured in this job, and where it comes from. */
+/** A number the routine asks for that is known already, and where it comes from. */
 type Known = { mm: number; from: string };
 
 /**
@@ -17,6 +17,15 @@ export function askedFor(
   step: Extract<SheetStep, { kind: "input" }>,
 ): Known | null {
   if (!step.takes) return null;
+  if (step.takes === "trailer-length") {
+    const { trailer } = g.vehicle;
+    return trailer
+      ? {
+          mm: trailer.lengthMm,
+          from: `${trailer.name}, from the vehicle’s book: hitch to its end.`,
+        }
+      : null;
+  }
   const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "arches");
   const values = item && measuredOf(events).get(item.id)?.body.values;
   const axle = step.takes === "arch-front" ? "F" : "R";

@@ -259,6 +259,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
      * was.
      */
     bay: z.object({ name: id, days: finite.min(0).max(90) }).optional(),
+    /** What was found, where that is judged apart; the shop works it out itself. */
+    found: z.object({ ok: z.boolean(), headline: z.string().max(300) }).optional(),
   }),
   /** Seating depths of the glass, mm, and the part that was fitted. */
   z.object({

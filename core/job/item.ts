@@ -71,7 +71,7 @@ export function itemReading(
   const figures = measuredOf(events, stageOfMeasure(measure)).get(item.id);
   if (!figures) return { kind: "unread", say: "Measure it first." };
   if (righted > last) return { kind: "put-right", say: "It was put right: read it again." };
-  const judged = judgeMeasure(measure, figures.body.values, ground.vehicle);
+  const judged = judgeMeasure(measure, figures.body.values, ground.vehicle, figures.body.found);
   return judged.ok
     ? { kind: "inside", clean: false }
     : { kind: "outside", say: `As last read it is outside: ${judged.headline}.` };

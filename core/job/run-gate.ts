@@ -1,6 +1,8 @@
 import { isByHand, type Stand } from "@/core/setout";
-import { firstTarget, targetOf, targetsOf, type Target } from "@/core/sheet";
+import { firstTarget, targetOf, targetsOf, type CheckItem, type Target } from "@/core/sheet";
 import type { CalibrationGround } from "./ground";
+import { itemSettled } from "./item";
+import { itemsOf } from "./items";
 import type { JobEvent } from "./job";
 import { freeStands, runOf, standingAt, standsBeside, targetInHand, wantedNow } from "./standing";
 
@@ -21,6 +23,8 @@ export type RunGate =
   | { kind: "choose-stand"; target: Target; free: Stand[] }
   /** The target in hand is not proved in place. */
   | { kind: "prove"; target: Target }
+  /** Something that was measured before the work keeps the routine from being right: read it again. */
+  | { kind: "check-first"; item: CheckItem }
   /** What hangs or lies there was not checked. */
   | { kind: "check-board"; target: Target };
 
@@ -35,8 +39,12 @@ export function runGate(
   events: readonly JobEvent[],
   inHand = targetsOf(g.sheet).length > 0 ? targetInHand(g, events).id : "",
 ): RunGate | null {
-  if (targetsOf(g.sheet).length === 0) return null;
   const { state, step } = runOf(g, events);
+  if (step?.kind === "routine") {
+    const item = notInLine(g, events);
+    if (item) return { kind: "check-first", item };
+  }
+  if (targetsOf(g.sheet).length === 0) return null;
   const brought = (id: string): boolean => standingAt(g, events, id) !== null;
   const unchecked = (targets: readonly Target[]): RunGate | null => {
     if (g.boards === undefined) return null;
@@ -83,9 +91,18 @@ export function runGate(
   return null;
 }
 
+/** A trailer that does not stand in line, where the sheet asks for it: learned as a crooked camera. */
+function notInLine(g: CalibrationGround, events: readonly JobEvent[]): CheckItem | null {
+  if (!g.sheet.ready.some((i) => i.measure?.kind === "articulation")) return null;
+  const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "articulation")!;
+  return itemSettled(g, events, "ready", item) ? null : item;
+}
+
 /** The same in words, as a refusal. */
 export function gateWords(gate: RunGate): string {
   switch (gate.kind) {
+    case "check-first":
+      return `Under Ready first: ${gate.item.ask}.`;
     case "check-board":
       return isByHand(gate.target)
         ? `Check which mat lies at ${gate.target.name} first: scan or type its code.`

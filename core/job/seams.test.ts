@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { seamFields } from "@/core/ready/seam-fields";
-import { judgeMeasure } from "@/core/ready";
+import { judgeFully } from "@/core/ready";
 import { slotsFor } from "@/core/setout";
 import { CORNERS, learnedRig, stepsOf } from "@/core/surround";
 import { vehiclePoints } from "@/core/vehicle";
@@ -95,17 +95,17 @@ describe("mats and seams of a job", () => {
         .map((f) => [f.id, 0]),
     );
     const seams = { kind: "seams", limitMm: 25 } as const;
-    expect(judgeMeasure(seams, {}, vehicle)).toMatchObject({ ok: null });
-    expect(judgeMeasure(seams, typed, vehicle)).toMatchObject({
+    expect(judgeFully(seams, {}, vehicle)).toMatchObject({ ok: null });
+    expect(judgeFully(seams, typed, vehicle)).toMatchObject({
       ok: true,
       headline: "every line runs through its seam",
     });
     const off = { ...typed, "front-left-along": 80, "rear-left-along": 200 };
-    expect(judgeMeasure(seams, off, vehicle)).toMatchObject({
+    expect(judgeFully(seams, off, vehicle)).toMatchObject({
       ok: false,
       headline: "rear left, lines across: a step of 200 mm forward",
     });
-    expect(judgeMeasure(seams, { ...typed, "bent-rear": 1 }, vehicle)).toMatchObject({
+    expect(judgeFully(seams, { ...typed, "bent-rear": 1 }, vehicle)).toMatchObject({
       ok: false,
       headline: "lines are bent in the rear picture",
     });

@@ -191,7 +191,7 @@ const FACTS: Facts = {
   measured: (b, c) => {
     const stage = b.stage ?? "ready";
     const measure = itemOf(viewOf(c.ground, b.calibrationId ?? null), stage, b.itemId)?.measure;
-    const verdict = measure && judgeMeasure(measure, b.values, c.ground.vehicle);
+    const verdict = measure && judgeMeasure(measure, b.values, c.ground.vehicle, b.found);
     return [
       {
         stage,

@@ -9,9 +9,11 @@ import {
   type Vehicle,
 } from "@/core/vehicle";
 import type { Field } from "./field";
-import { judgeMeasure, placardOf } from "./judge";
+import { judgeFully } from "./apart";
+import { placardOf } from "./judge";
 import type { Judgement } from "./judgement";
 import { seamFields } from "./seam-fields";
+import { articulationFields } from "./trailer";
 
 const plain = (name: string, min: number, max: number): Quantity => ({
   name,
@@ -152,6 +154,8 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
     }
     case "seams":
       return seamFields();
+    case "articulation":
+      return articulationFields(v);
     case "battery":
     case "scan":
       return [];
@@ -167,13 +171,13 @@ function markingsFor(v: Vehicle, c: Corner): string[] {
   return t ? [own, `${t.widthMm}/${Math.round(t.aspect * 100) - 5} R${t.rimIn}`] : [own];
 }
 
-/** {@link judgeMeasure}, with the field that is to be read next by its name. */
+/** {@link judgeFully}, with the field that is to be read next by its name. */
 export function judgeRead(
   measure: Measure,
   values: Readonly<Record<string, number>>,
   v: Vehicle,
 ): Judgement {
-  const judged = judgeMeasure(measure, values, v);
+  const judged = judgeFully(measure, values, v);
   if (judged.ok !== null) return judged;
   const next = fieldsFor(measure, v).find((f) => !f.optional && values[f.id] === undefined);
   return next ? { ...judged, headline: `${judged.headline}: ${next.name}` } : judged;

@@ -9,9 +9,11 @@ export {
   type BayFloor,
 } from "./bay-floor";
 export { asTyped, readField, readFields, type FieldRead } from "./read";
+export { foundOf, judgeFully } from "./apart";
 export { fieldsFor, judgeRead } from "./fields";
 export { floorOf, judgeMeasure } from "./judge";
 export type { Field } from "./field";
 export { acrossId, acrossWords, alongId, alongWords, bentId, SEAM_NAMES } from "./seams";
-export type { Judgement } from "./judgement";
+export { pullAdvised } from "./trailer";
+export type { Found, Judgement } from "./judgement";
 export { byPlace, CHECK_PLACES, placeOfCheck } from "./place";

@@ -1,8 +1,7 @@
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
 import type { Measure } from "@/core/sheet";
 import { judgeAlignment } from "./alignment";
-import type { Judgement } from "./judgement";
-import { judgeSeams, STEP_IDS } from "./seams";
+import type { Found, Judgement } from "./judgement";
 import { bayFloorSigma } from "./bay-floor";
 import { formatNumber, formatQuantity, radToDeg } from "@/core/units";
 import {
@@ -51,15 +50,24 @@ function neededFor(measure: Measure, v: Vehicle): readonly string[] {
     case "alignment":
       return ["left", "right"];
     case "seams":
-      return STEP_IDS;
+    case "articulation":
     case "battery":
     case "scan":
       return [];
   }
 }
 
-/** Judges measured values against the sheet's limits and the vehicle's own figures. */
-export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judgement {
+/**
+ * Judges measured values against the sheet's limits and the vehicle's own figures.
+ *
+ * @param found what was found when it was written, for what is judged apart
+ */
+export function judgeMeasure(
+  measure: Measure,
+  values: Values,
+  v: Vehicle,
+  found?: Found,
+): Judgement {
   const missing = neededFor(measure, v).filter((id) => values[id] === undefined);
   if (missing.length > 0)
     return { ok: null, headline: `${missing.length} still to read`, lines: [] };
@@ -134,7 +142,8 @@ export function judgeMeasure(measure: Measure, values: Values, v: Vehicle): Judg
         v,
       );
     case "seams":
-      return judgeSeams(measure.limitMm, values);
+    case "articulation":
+      return found ? { ...found, lines: [] } : { ok: null, headline: "not judged yet", lines: [] };
     case "battery":
     case "scan":
       return { ok: null, headline: "read by the scan tool", lines: [] };

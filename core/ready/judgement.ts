@@ -5,3 +5,9 @@ export type Judgement = {
   headline: string;
   lines: { name: string; value: string; wanted: string; ok: boolean }[];
 };
+
+/**
+ * What was found at the moment a measurement was written, kept with it: where judging takes more than
+ * a page should load to show one line.
+ */
+export type Found = { ok: boolean; headline: string };

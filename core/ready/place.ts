@@ -19,6 +19,7 @@ const OF: Record<Measure["kind"], CheckPlace> = {
   arches: "wheels",
   alignment: "wheels",
   floor: "floor",
+  articulation: "round",
   "clear-zone": "floor",
   seams: "cabin",
 };

@@ -40,7 +40,7 @@ import {
   type MountPart,
   type StageState,
 } from "@/core/job";
-import { glassSeatOf, judgeMeasure } from "@/core/ready";
+import { glassSeatOf, judgeFully } from "@/core/ready";
 import { FIRST_ZONE, radToDeg } from "@/core/units";
 import {
   HANDS,
@@ -368,7 +368,7 @@ function measuredFor(
   const last = measuredOf(events, stage).get(itemId);
   const measure = itemOf(ground, stage, itemId)?.measure;
   return last && measure
-    ? judgeMeasure(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({
+    ? judgeFully(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({
         name,
         value,
         ok,

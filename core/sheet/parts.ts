@@ -17,7 +17,7 @@ const input1 = z.object({
 });
 const input2 = input1.extend({
   /** What it is the figure of, where it is one that was measured before: it is not typed twice. */
-  takes: z.enum(["arch-front", "arch-rear"]).optional(),
+  takes: z.enum(["arch-front", "arch-rear", "trailer-length"]).optional(),
 });
 
 const stepsWith = <R extends z.ZodType<string>, I extends typeof input1>(routine: R, input: I) =>
@@ -67,7 +67,7 @@ const stepsWith = <R extends z.ZodType<string>, I extends typeof input1>(routine
   ]);
 
 const [prompt, ignition, position, compare, input, routine] = stepsWith(
-  z.enum(["forward-camera-static", "surround-view-static"]),
+  z.enum(["forward-camera-static", "surround-view-static", "trailer-camera-static"]),
   input2,
 ).options;
 
@@ -189,6 +189,13 @@ const measure = z.discriminatedUnion("kind", [
   ...measures1,
   /** Rear toe and thrust, against the vehicle's own limits. */
   z.object({ kind: z.literal("alignment") }),
+  /** How nearly tow vehicle and trailer stand in line, from tapes between their hubs. */
+  z.object({
+    kind: z.literal("articulation"),
+    limitDeg: z.number().min(0.1).max(10),
+    /** Free floor ahead to pull into. */
+    roomMm: z.number().min(0).max(60000),
+  }),
 ]);
 /** What is read after the routine, off the vehicle's own display: the steps at the seams of a picture. */
 const measureAfter = z.discriminatedUnion("kind", [
@@ -281,7 +288,7 @@ export const sourceMaybeChecked = source.partial({ checkedBy: true, checkedOn: t
 /** For which vehicles it is, which of their systems, and what work it is owed after. */
 export const appliesTo = z.object({
   vehicles: z.array(id).min(1),
-  system: z.enum(["forward-camera", "surround-view"]),
+  system: z.enum(["forward-camera", "surround-view", "trailer-camera"]),
   after: z.array(eventIdSchema).min(1),
 });
 export const appliesTo1 = appliesTo.extend({ system: z.enum(["forward-camera"]) });

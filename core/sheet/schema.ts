@@ -101,7 +101,9 @@ const written = z
       wrong(["source", "checkedBy"], "must be a second person, not the one who entered the sheet");
     if (!sheet.run.some((s) => s.kind === "routine"))
       wrong(["run"], "must contain the routine itself");
-    if (sheet.method === "dynamic" ? sheet.setups.length > 0 : sheet.setups.length === 0)
+    // A trailer's camera looks at its own trailer: what stands in line is the target.
+    const bare = sheet.appliesTo.system === "trailer-camera";
+    if (sheet.method === "dynamic" ? sheet.setups.length > 0 : !bare && sheet.setups.length === 0)
       wrong(
         ["setups"],
         sheet.method === "dynamic"

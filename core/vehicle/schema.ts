@@ -80,6 +80,23 @@ export const vehicleSchema = z.object({
       message: "has two sensors of one id",
     })
     .optional(),
+  /**
+   * The trailer it tows, tied at the hitch: how far the hitch lies behind the rear hubs, hitch to the
+   * trailer's axle (the middle one of three) and to its end, its hubs as a tape is held to them.
+   */
+  trailer: z
+    .object({
+      name: z.string().min(3).max(60),
+      hitchBehindMm: mm(0, 3000),
+      hitchToAxleMm: mm(1500, 12000),
+      lengthMm: mm(2000, 16000),
+      hubHalfMm: mm(500, 1400),
+      hubHeightMm: mm(150, 700),
+      /** Standard uncertainties of hubs and hitch on one trailer of this kind. */
+      hubSigmaMm: mm(0.1, 20),
+      hitchSigmaMm: mm(0.1, 20),
+    })
+    .optional(),
   /** What the VIN cannot say; a choice may leave systems out. */
   questions: z.array(
     z.object({

@@ -18,6 +18,10 @@ const NAMES: Record<string, string> = {
   "alignment.thrustDeg": "the limit of thrust",
   "alignment.toeMinDeg": "the least rear toe",
   "alignment.toeMaxDeg": "the greatest rear toe",
+  "trailer.name": "the trailer’s name",
+  "trailer.hitchBehindMm": "how far the hitch lies behind the rear hubs",
+  "trailer.hitchToAxleMm": "the trailer’s hitch to its axle",
+  "trailer.lengthMm": "the trailer’s hitch to its end",
   "glass.makerPart": "the maker’s glass part",
   "glass.equivalentParts": "the equivalent parts",
 };
@@ -29,6 +33,8 @@ const GROUPS: [RegExp, string][] = [
   [/^archMm\./, "an arch height"],
   [/^placardKPa\./, "a placard pressure"],
   [/^glass\./, "the glass"],
+  [/^sensors/, "the cameras and radars"],
+  [/^trailer/, "the trailer"],
   [/^fitted/, "what is fitted"],
   [/^questions/, "the questions"],
 ];

@@ -174,6 +174,16 @@ export const FLEET: Omit<Vehicle, "source">[] = [
       { system: "rear-camera", places: ["rear"] },
       { system: "trailer-camera", places: ["trailer"] },
     ],
+    trailer: {
+      name: "Skarle Tag 2, two axles",
+      hitchBehindMm: 2060,
+      hitchToAxleMm: 3960,
+      lengthMm: 5840,
+      hubHalfMm: 985,
+      hubHeightMm: 302,
+      hubSigmaMm: 2,
+      hitchSigmaMm: 4,
+    },
     questions: [
       {
         id: "trailer",

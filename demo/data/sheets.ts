@@ -1,5 +1,6 @@
 import type { Sheet, Target } from "@/core/sheet";
 import { SURROUND } from "./surround";
+import { TRAILER } from "./trailer";
 
 /** Made-up procedure sheets. Figures, sources and people are invented. */
 const READY: Sheet["ready"] = [
@@ -526,4 +527,5 @@ export const SHEETS: Sheet[] = [
     prove: PROVE,
   },
   SURROUND,
+  TRAILER,
 ];

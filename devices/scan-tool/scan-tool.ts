@@ -23,7 +23,7 @@ export interface ScanTool {
 }
 
 /** Routines a vehicle knows. */
-export type Routine = "forward-camera-static" | "surround-view-static";
+export type Routine = "forward-camera-static" | "surround-view-static" | "trailer-camera-static";
 
 /** The device or the vehicle behind it said no. The message says what to do. */
 export class DeviceRefusal extends Error {

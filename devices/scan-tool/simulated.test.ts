@@ -12,6 +12,7 @@ const cabin: Cabin = {
   ignitionOnSeconds: 0,
   connectionsBefore: 0,
   looksBefore: 0,
+  articulationRad: null,
 };
 const tool = (change: Partial<Cabin>) =>
   simulatedScanTool([{ name: "first place", world }], { ...cabin, ...change }, 0);

@@ -3,6 +3,7 @@ import type { RoutineResult } from "@/core/run";
 import { layDown } from "../bench/mat-sim";
 import { shapeOf, type BenchWorld } from "../bench/world";
 import { learnForwardCamera } from "../vehicle/forward-camera";
+import { learnTrailerCamera } from "../vehicle/trailer-camera";
 import { learnSurroundView, type SeenMat } from "../vehicle/surround-view";
 import { DeviceRefusal, type ScanTool } from "./scan-tool";
 
@@ -17,6 +18,8 @@ export type Cabin = {
   connectionsBefore: number;
   /** How many looks the routine took before. */
   looksBefore: number;
+  /** How the trailer stands to the vehicle, rad; null where none is coupled. */
+  articulationRad: number | null;
 };
 
 /** The bay with one of the boards that stand in it. */
@@ -115,6 +118,8 @@ export function simulatedScanTool(
       await pause(1800);
       if (routine === "surround-view-static")
         return learnSurroundView(boards.flatMap(matSeen), `${world.seed}/${cabin.looksBefore}`);
+      if (routine === "trailer-camera-static")
+        return learnTrailerCamera(cabin.articulationRad, `${world.seed}/${cabin.looksBefore}`);
       return together(
         boards.map(({ name, world: w }) => ({
           name,

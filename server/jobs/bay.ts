@@ -26,8 +26,15 @@ import {
   viewsOf,
 } from "@/core/job";
 import { scanState } from "@/core/scan";
-import { isByHand, slotsFor, withBooster, type SetOutPlan } from "@/core/setout";
-import { targetsOf } from "@/core/sheet";
+import {
+  DEFAULT_THRESHOLDS,
+  HANDS,
+  isByHand,
+  slotsFor,
+  withBooster,
+  type SetOutPlan,
+} from "@/core/setout";
+import { targetsOf, type Target } from "@/core/sheet";
 import { readReadiness } from "@/devices/bench/readiness";
 import {
   eyesOf,
@@ -54,6 +61,7 @@ import {
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
 import { eventsAfter } from "./log";
 import { findJob, type JobRow } from "./store";
+import { articulationOf, couplingOf, holdTapes } from "./trailer-bay";
 
 /** What happens in a bay, before it is known by which line. */
 type What = BayAct extends infer A ? (A extends BayAct ? Omit<A, "id"> : never) : never;
@@ -162,6 +170,7 @@ export function scanToolFor(
   const turns = run.filter((e) => e.type === "ignition");
   const supply = itemsOf(view, "ready").find((i) => i.measure?.kind === "battery")?.id ?? "";
   const maintainer = checksOf(events, "ready").get(supply);
+  const coupling = couplingOf(job, events);
   let on = 0;
   turns.forEach((t, i) => {
     if (t.to === "on")
@@ -176,6 +185,7 @@ export function scanToolFor(
     connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed")
       .length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
+    articulationRad: coupling && articulationOf(coupling),
   };
   return simulatedScanTool(seenNow(job, view, events), cabin, pace);
 }
@@ -186,12 +196,10 @@ export function seenNow(
   view: CalibrationGround,
   events: readonly JobEvent[],
 ): [...BesideWorld[], BesideWorld] {
-  if (targetsOf(view.sheet).length === 0)
-    return seenNow(
-      job,
-      viewsOf(view).find((v) => targetsOf(v.sheet).length > 0)!,
-      events,
-    );
+  if (targetsOf(view.sheet).length === 0) {
+    const other = viewsOf(view).find((v) => targetsOf(v.sheet).length > 0);
+    return other ? seenNow(job, other, events) : [{ name: "nothing", world: bareBay(job) }];
+  }
   const now = targetInHand(view, events);
   const seen = (id: string, name: string): BesideWorld => ({
     name,
@@ -201,6 +209,29 @@ export function seenNow(
     .filter((s) => s.begun && s.target.id !== now.id)
     .map((s) => seen(s.target.id, s.target.name));
   return [...beside, seen(now.id, now.name)];
+}
+
+/** Where nothing at all is set out: a vehicle in a bay, with a mat somewhere nobody looks at. */
+function bareBay(job: JobRow): BenchWorld {
+  const target: Target = {
+    id: "nowhere",
+    name: "nothing",
+    kind: "mat",
+    object: { code: "-", widthMm: 900, lengthMm: 1000, aheadMm: 500 },
+    datum: "rear-axle-normal",
+    distanceFrom: "front-hub-line",
+    placement: { alongMm: 0, acrossMm: 1500, twistDeg: 0, heightMm: 0 },
+    tolerance: {},
+  };
+  return openBay(job.seed, {
+    vehicle: job.ground.vehicle,
+    target,
+    setup: { targets: [target] },
+    stand: HANDS,
+    instruments: [],
+    rearToe: null,
+    thresholds: DEFAULT_THRESHOLDS,
+  });
 }
 
 /**
@@ -213,7 +244,8 @@ export function anyBay(
   events: readonly JobEvent[],
 ): BenchWorld {
   const views = [view, ...viewsOf(view)].filter((v) => targetsOf(v.sheet).length > 0);
-  const first = views.find((v) => !isByHand(targetsOf(v.sheet)[0]!)) ?? views[0]!;
+  const first = views.find((v) => !isByHand(targetsOf(v.sheet)[0]!)) ?? views[0];
+  if (!first) return bareBay(job);
   return bayOf(job, first, events, targetInHand(first, events).id);
 }
 
@@ -226,6 +258,7 @@ export function holdReadiness(
 ): Record<string, number> | null {
   const measure = itemOf(view, "ready", itemId)?.measure;
   if (!measure) return holdAfterwards(job, view, events, itemId);
+  if (measure.kind === "articulation") return holdTapes(job, events, itemId);
   const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);
   const fixed = putRight(events, itemId) > 0 || checks.some((e) => e.body.outcome === "fixed");
   const before = eventsOf(events, "measured").filter((e) => e.body.itemId === itemId).length;

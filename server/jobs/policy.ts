@@ -26,7 +26,14 @@ import {
   type TabletEvent,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
-import { BAY_FLOOR_DAYS, bayFloorAge, fieldsFor, readFields, valuesFromBay } from "@/core/ready";
+import {
+  BAY_FLOOR_DAYS,
+  bayFloorAge,
+  fieldsFor,
+  readFields,
+  valuesFromBay,
+  foundOf,
+} from "@/core/ready";
 import {
   isByHand,
   namedHalves,
@@ -180,7 +187,7 @@ function placeOf(
     };
   const named = { calibrationId: view.calibrationId };
   if (targetsOf(view.sheet).length === 0)
-    refuse(`calibration: ${view.sheet.title} sets nothing out; it is learned on the road.`);
+    refuse(`calibration: ${view.sheet.title} sets nothing out.`);
   if (scope === "calibration") return { view, targetId: "", named };
   const targetId =
     ("targetId" in body ? body.targetId : undefined) ?? targetInHand(view, events).id;
@@ -358,7 +365,10 @@ function deriveMeasured(b: Body<"measured">, c: Place): EventBody {
   if (!read.ok) return refuse(read.problem);
   const untold = Object.keys(b.values).find((id) => !(id in read.values));
   if (untold) return refuse(`${untold}: a value came without what was typed. Type it again.`);
-  return { ...b, values: read.values };
+  // Whatever the tablet made of it.
+  const found = foundOf(measure, read.values, c.job.ground.vehicle);
+  const { found: _, ...rest } = b;
+  return { ...rest, values: read.values, ...(found ? { found } : {}) };
 }
 
 /** A bay's kept floor: the figures are the shop's own, and as old as they are. */

@@ -92,7 +92,7 @@ type Store = {
   confirmedHead: number;
 };
 
-const NOTHING_OUT = "This sheet sets nothing out: it is learned on the road.";
+const NOTHING_OUT = "This sheet sets nothing out.";
 
 const Context = createContext<Store | null>(null);
 

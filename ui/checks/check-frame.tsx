@@ -63,11 +63,10 @@ export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next 
             const e = answered && itemSettled(ground, events, stage, item) ? answered : undefined;
             const righted = !e && putRight(events, item.id) > 0;
             const here = currentId === item.id;
-            const values =
-              "measure" in item && item.measure ? measured.get(item.id)?.body.values : undefined;
+            const read = measured.get(item.id)?.body;
             const found =
-              values && "measure" in item && item.measure
-                ? judgeMeasure(item.measure, values, ground.vehicle).headline
+              read && item.measure
+                ? judgeMeasure(item.measure, read.values, ground.vehicle, read.found).headline
                 : null;
             return (
               <li key={item.id}>

@@ -64,6 +64,7 @@ export function MeasuredCheck({
     itemId: item.id,
     values: state.values,
     typed,
+    ...(state.found ? { found: state.found } : {}),
   } as const;
   const righted = putRight(events, item.id) > 0;
   const keep = (): void => {
@@ -156,7 +157,9 @@ export function MeasuredCheck({
           tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"}
           say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`}
           detail={detail}
-          caution={stage === "ready" ? cautionOf(ground, events, item) : undefined}
+          caution={
+            stage === "ready" ? cautionOf(ground, events, item, judged.ok === false) : undefined
+          }
         >
           {!viewer && (
             <Answers

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { fieldsFor, judgeRead, readField, type Field } from "@/core/ready";
+import { fieldsFor, foundOf, judgeRead, readField, type Field } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
 import { splitPair } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
@@ -87,6 +87,7 @@ export function useMeasure(
     texts,
     wrong,
     judged: judgeRead(measure, values, vehicle),
+    found: foundOf(measure, values, vehicle),
     change,
     spread,
     clear,

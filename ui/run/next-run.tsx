@@ -13,6 +13,8 @@ import { useSettings } from "../settings";
 import { RunGateBar } from "./run-gate";
 import type { RunCommand } from "./use-run";
 
+const ARCH = "Measure at the highest point of the arch, above the wheel centre.";
+
 const LOOKING = "The vehicle is looking. Nobody moves.";
 
 /** What the vehicle looks at, in a word. */
@@ -134,17 +136,19 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
       );
     }
     case "input":
-      return <InputStep step={step} busy={busy} command={command} />;
+      return <InputStep key={step.id} step={step} busy={busy} command={command} />;
     case "routine":
       return (
         <NextBar
-          tone={proved ? "act" : "loose"}
+          tone={proved || !target ? "act" : "loose"}
           say={state.status === "routine" ? LOOKING : step.say}
           caution={caution}
           detail={
-            proved
-              ? `The ${noun(target)} ${noun(target) === "board" ? "is" : "are"} proved in place.`
-              : "The board is not proved in place; the vehicle will say what it sees."
+            !target
+              ? undefined
+              : proved
+                ? `The ${noun(target)} ${noun(target) === "board" ? "is" : "are"} proved in place.`
+                : "The board is not proved in place; the vehicle will say what it sees."
           }
         >
           <Stop command={command} busy={busy} />
@@ -265,7 +269,7 @@ function InputStep({
         tried && !parsed.ok ? (
           <span className="text-stop">{parsed.problem}</span>
         ) : (
-          (known?.from ?? "Measure at the highest point of the arch, above the wheel centre.")
+          (known?.from ?? (step.takes?.startsWith("arch") ? ARCH : undefined))
         )
       }
     >

@@ -27,6 +27,19 @@ export function RunGateBar({ gate, state, step }: Props) {
     router.push(`/jobs/${head.id}/set-out`);
   };
   if (gate.kind === "check-board") return <BoardCheck key={gate.target.id} target={gate.target} />;
+  if (gate.kind === "check-first")
+    return (
+      <NextBar
+        tone="loose"
+        say={`${gate.item.ask}: not proved yet.`}
+        caution={caution}
+        detail={gate.item.why}
+      >
+        <ButtonLink href={`/jobs/${head.id}/ready`} look="act" size="large">
+          3 Ready
+        </ButtonLink>
+      </NextBar>
+    );
   const { target } = gate;
   const mat = isByHand(target);
   if (gate.kind === "prove")

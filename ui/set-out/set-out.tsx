@@ -90,7 +90,9 @@ export function SetOut({
         next={<NextStage after="set-out" say="This sheet sets nothing out." />}
       >
         <p className="p-4 text-lg text-soft">
-          What it calibrates is learned on the road: there is no board and no mat to place.
+          {ground.sheet.method === "dynamic"
+            ? "What it calibrates is learned on the road: there is no board and no mat to place."
+            : "What it calibrates looks at the vehicle itself: there is no board and no mat to place."}
         </p>
       </Stage>
     );

@@ -81,6 +81,23 @@ const MEASURES: { fresh: Measure; name: string; numbers: [string, string, Figure
       ["sideMm", "each side", "mm"],
     ],
   },
+  {
+    name: "Trailer in line",
+    fresh: { kind: "articulation", limitDeg: 0.5, roomMm: 8000 },
+    numbers: [
+      ["limitDeg", "±", "°"],
+      ["roomMm", "free ahead", "mm"],
+    ],
+  },
+];
+
+/** What can be measured after the routine. */
+const AFTER: typeof MEASURES = [
+  {
+    name: "Seams of the joined picture",
+    fresh: { kind: "seams", limitMm: 25 },
+    numbers: [["limitMm", "steps up to", "mm"]],
+  },
 ];
 
 /**
@@ -111,7 +128,8 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
         {(item, i) => {
           const patch = (change: Partial<Item>): void =>
             put(items.map((s, k) => (k === i ? { ...s, ...change } : s)));
-          const measure = MEASURES.find((m) => m.fresh.kind === item.measure?.kind);
+          const measures = stage === "ready" ? MEASURES : AFTER;
+          const measure = measures.find((m) => m.fresh.kind === item.measure?.kind);
           return (
             <span className="flex min-w-0 flex-1 flex-col gap-1">
               <RowText
@@ -127,45 +145,43 @@ export function CheckList({ doc, stage, problems, readOnly, onChange }: Props) {
                 readOnly={readOnly}
                 onChange={(why) => patch({ why })}
               />
-              {stage === "ready" && (
-                <span className="flex flex-wrap items-center gap-x-4">
-                  <select
-                    aria-label={`${title} ${i + 1}: how`}
-                    value={item.measure?.kind ?? ""}
-                    disabled={readOnly}
-                    onChange={(e) => {
-                      const chosen = MEASURES.find((m) => m.fresh.kind === e.target.value);
-                      // Without a measure the field is absent, not empty: that is how the sheet's
-                      // format has it.
-                      const { measure: _, ...rest } = item;
-                      put(
-                        items.map((s, k) =>
-                          k === i ? (chosen ? { ...rest, measure: { ...chosen.fresh } } : rest) : s,
-                        ),
-                      );
-                    }}
-                    className="min-h-12 max-w-full rounded-md border border-hairline bg-sheet px-2 text-base"
-                  >
-                    <option value="">By eye</option>
-                    {MEASURES.map((m) => (
-                      <option key={m.fresh.kind} value={m.fresh.kind}>
-                        {m.name}
-                      </option>
-                    ))}
-                  </select>
-                  {measure?.numbers.map(([field, name, unit]) => (
-                    <RowNumber
-                      key={field}
-                      label={`${title} ${i + 1}: ${name}`}
-                      name={name}
-                      unit={unit}
-                      value={item.measure?.[field]}
-                      readOnly={readOnly}
-                      onChange={(v) => patch({ measure: { ...item.measure!, [field]: v } })}
-                    />
+              <span className="flex flex-wrap items-center gap-x-4">
+                <select
+                  aria-label={`${title} ${i + 1}: how`}
+                  value={item.measure?.kind ?? ""}
+                  disabled={readOnly}
+                  onChange={(e) => {
+                    const chosen = measures.find((m) => m.fresh.kind === e.target.value);
+                    // Without a measure the field is absent, not empty: that is how the sheet's
+                    // format has it.
+                    const { measure: _, ...rest } = item;
+                    put(
+                      items.map((s, k) =>
+                        k === i ? (chosen ? { ...rest, measure: { ...chosen.fresh } } : rest) : s,
+                      ),
+                    );
+                  }}
+                  className="min-h-12 max-w-full rounded-md border border-hairline bg-sheet px-2 text-base"
+                >
+                  <option value="">By eye</option>
+                  {measures.map((m) => (
+                    <option key={m.fresh.kind} value={m.fresh.kind}>
+                      {m.name}
+                    </option>
                   ))}
-                </span>
-              )}
+                </select>
+                {measure?.numbers.map(([field, name, unit]) => (
+                  <RowNumber
+                    key={field}
+                    label={`${title} ${i + 1}: ${name}`}
+                    name={name}
+                    unit={unit}
+                    value={item.measure?.[field]}
+                    readOnly={readOnly}
+                    onChange={(v) => patch({ measure: { ...item.measure!, [field]: v } })}
+                  />
+                ))}
+              </span>
               <RowPictures
                 at={`${title} ${i + 1}`}
                 pictures={item.pictures}

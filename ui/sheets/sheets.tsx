@@ -11,7 +11,7 @@ import type { Column } from "../lists/list-table";
 /** What is set out, by its codes. */
 const objectsOf = (s: Sheet): string =>
   s.setups.length === 0
-    ? "no board"
+    ? "nothing"
     : isByHand(firstTarget(s))
       ? `mats ${targetsOf(s)
           .map((t) => t.object.code)
@@ -58,7 +58,7 @@ const COLUMNS: Column<Sheet>[] = [
           {DATUM_NAMES[firstTarget(s).datum]}
         </>
       ) : (
-        "Learned on the road"
+        <>{s.method === "dynamic" ? "Learned on the road" : "The vehicle itself"}</>
       ),
   },
   {

@@ -113,6 +113,7 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   <option value="">measured then</option>
                   <option value="arch-front">front arches, from Ready</option>
                   <option value="arch-rear">rear arches, from Ready</option>
+                  <option value="trailer-length">trailer’s length, from the vehicle’s book</option>
                 </select>
               )}
               {kind?.numbers.map(([field, name, unit]) => (

@@ -6,6 +6,7 @@ import { DraftEditor, type AtPath, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField, YesNo } from "../book/fields";
 import { MarkList } from "./mark-list";
 import { QuestionList } from "./question-list";
+import { SensorList } from "./sensor-list";
 import { VEHICLE_SIGNATURES } from "./signatures";
 
 const BODIES: [string, string][] = [
@@ -100,6 +101,52 @@ export function VehicleEditor(page: DraftPage) {
               readOnly={readOnly}
               onChange={(v) => change("centreMarks", v)}
             />
+            <SensorList
+              value={doc.sensors}
+              at={at}
+              readOnly={readOnly}
+              onChange={(v) => change("sensors", v)}
+            />
+            {fitted.some((f) => f.system === "trailer-camera") && (
+              <section aria-label="Trailer">
+                <div className={GRID}>
+                  <span className="col-span-full">
+                    <TextField label="Trailer, what it is" {...at("trailer.name")} />
+                  </span>
+                  <NumberField
+                    label="Hitch behind the rear hubs"
+                    unit="mm"
+                    {...at("trailer.hitchBehindMm")}
+                  />
+                  <NumberField
+                    label="Hitch to its axle"
+                    unit="mm"
+                    {...at("trailer.hitchToAxleMm")}
+                  />
+                  <NumberField label="Hitch to its end" unit="mm" {...at("trailer.lengthMm")} />
+                  <NumberField
+                    label="Its hubs from the middle"
+                    unit="mm"
+                    {...at("trailer.hubHalfMm")}
+                  />
+                  <NumberField
+                    label="Its hubs above the floor"
+                    unit="mm"
+                    {...at("trailer.hubHeightMm")}
+                  />
+                  <NumberField
+                    label="Its hubs known to ±"
+                    unit="mm"
+                    {...at("trailer.hubSigmaMm")}
+                  />
+                  <NumberField
+                    label="Its hitch known to ±"
+                    unit="mm"
+                    {...at("trailer.hitchSigmaMm")}
+                  />
+                </div>
+              </section>
+            )}
             <div className={GRID}>
               {CORNERS.map((c) => (
                 <NumberField

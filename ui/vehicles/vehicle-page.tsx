@@ -102,6 +102,27 @@ export function VehiclePage({
                 ],
               ] as [string, string][])
             : []),
+          ...(v.trailer
+            ? ([
+                [
+                  "Trailer",
+                  `${v.trailer.name}: hitch ${formatNumber(v.trailer.hitchBehindMm)} mm behind the rear hubs, ${formatNumber(v.trailer.hitchToAxleMm)} mm to its axle, ${formatNumber(v.trailer.lengthMm)} mm to its end`,
+                ],
+              ] as [string, string][])
+            : []),
+          ...(v.sensors
+            ? ([
+                [
+                  "Cameras and radars",
+                  v.sensors
+                    .map(
+                      (s) =>
+                        `${s.name} ${formatNumber(s.xMm)}, ${formatNumber(s.yMm)}, ${formatNumber(s.zMm)} mm`,
+                    )
+                    .join("; "),
+                ],
+              ] as [string, string][])
+            : []),
           ["Source", v.source],
           [
             "Checked",

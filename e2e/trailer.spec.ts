@@ -1,0 +1,89 @@
+import { execFileSync } from "node:child_process";
+import { expect, test } from "@playwright/test";
+import type { JobRecord } from "@/core/record";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { answerAll, awake, nextBar, runRoutine, signIn, slip } from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ baySeed: "coupled" })));
+test.afterAll(() => shop.close());
+
+test("a camper and its trailer's camera: taped out of line, pulled straight as told, learned, handed over", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0SKWNDR4A7R30011"));
+  await page.getByRole("button", { name: "Camera taken off and put back" }).click();
+  await page.getByRole("button", { name: "trailer", exact: true }).click();
+  await page.getByRole("button", { name: "It is here" }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("Tow Along");
+  await expect(page.getByRole("region", { name: "Owed" })).toContainText("Wander, trailer camera");
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
+  const job = page.url().replace(/\/take-in$/, "");
+
+  // Nothing is set out, and the routine waits for the trailer to stand in line.
+  await page.goto(`${job}/set-out`);
+  await expect(page.getByRole("main")).toContainText("looks at the vehicle itself");
+  await page.goto(`${job}/run`);
+  const next = nextBar(page);
+  const go = async (name: string): Promise<void> => {
+    const words = await next.innerText();
+    await next.getByRole("button", { name }).click();
+    await expect(next).not.toHaveText(words, { useInnerText: true });
+  };
+  await expect(async () => {
+    if (await next.getByRole("button", { name: /^Connect/ }).isVisible())
+      await next.getByRole("button", { name: /^Connect/ }).click();
+    await expect(next).toContainText("Ignition on", { timeout: 3000 });
+  }).toPass();
+  await go("It is on");
+  const height = page.getByLabel(/Height of the trailer/);
+  await expect(height).toBeVisible({ timeout: 15_000 });
+  await height.fill("1.86 m");
+  await page.keyboard.press("Enter");
+  await expect(next).toContainText("hitch to its end");
+  // What the book knows is not typed again.
+  await expect(page.getByLabel("Length of the trailer")).toHaveValue(/5.?840/);
+  await go("Enter");
+  await expect(next).toContainText("Tow vehicle and trailer in line: not proved yet");
+  await next.getByRole("link", { name: "3 Ready" }).click();
+
+  await awake(page);
+  await page.getByRole("button", { name: /Tow vehicle and trailer in line/ }).click();
+  await page.getByRole("button", { name: "Read all of it (simulated)" }).click();
+  await expect(next).toContainText(/The trailer points [\d.]+ ± 0\.\d° to the (left|right)/);
+  await expect(next).toContainText(
+    /pull [\d.]+ m forward with the front wheels \d+° to the (left|right)/,
+  );
+  await expect(next).toContainText("Nobody stands between vehicle and trailer");
+  await answerAll(page);
+  await expect(slip(page)).toContainText("in line: ");
+
+  await page.goto(`${job}/run`);
+  await runRoutine(page);
+  await expect(page.getByRole("region", { name: "Result" })).toBeVisible();
+  await page.goto(`${job}/prove`);
+  await answerAll(page);
+  await page.goto(`${job}/hand-over`);
+  await next.getByRole("button", { name: "Hand over" }).click();
+  await expect(next).toContainText("Handed over");
+  await expect(page.getByText("All kept")).toBeVisible();
+  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
+  const record = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
+  expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length])).toEqual([
+    ["wander-trailer", "passed", 0],
+  ]);
+  const inLine = record.checks.find((c) => c.ask === "Tow vehicle and trailer in line")!;
+  expect(inLine.measured).toHaveLength(1);
+  expect(inLine.measured[0]!.ok).toBe(true);
+  const text = execFileSync("pdftotext", ["-layout", "-", "-"], {
+    input: await (await page.request.get(`${api}/report`)).body(),
+    encoding: "utf8",
+  });
+  for (const words of ["Wander, trailer camera", "articulation", "in line"])
+    expect(text).toContain(words);
+});
