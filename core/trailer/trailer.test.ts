@@ -1,14 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
-import {
-  angleOf,
-  coupled,
-  pulled,
-  steeredBy,
-  tapeBetween,
-  type TrainShape,
-} from "@/devices/bench/trailer-sim";
+import { angleOf, coupled, pulled, steeredBy, type TrainShape } from "@/devices/bench/trailer-sim";
 import {
   articulationAfter,
   articulationFrom,
@@ -109,34 +102,37 @@ const ENDS: Record<TapeId, [1 | -1, 1 | -1]> = {
   "right-left": [-1, 1],
 };
 
-/** Tapes of a coupling of which every part is a little off its book, in the world's own terms. */
+/**
+ * Tapes of a coupling of which every part is a little off its book, both ways, by plain trigonometry of
+ * its own.
+ */
 function tapesOf(
   angleRad: number,
   random: () => number,
   slip: Partial<Record<TapeId, number>> = {},
 ) {
-  const shape: TrainShape = {
-    wheelbase: 2842,
-    behind: TOW.behindMm + TOW.hitchSigmaMm * gaussian(random),
-    bar: TRAILER.hitchToAxleMm + TRAILER.hitchSigmaMm * gaussian(random),
+  const [c, s] = [Math.cos(angleRad), Math.sin(angleRad)];
+  const off = (sigma: number): number => sigma * gaussian(random);
+  const ball = [-TOW.behindMm + off(TOW.hitchSigmaMm), off(TOW.hitchSigmaMm)] as const;
+  const bar = [
+    TRAILER.hitchToAxleMm + off(TRAILER.hitchSigmaMm),
+    off(TRAILER.hitchSigmaMm),
+  ] as const;
+  const axle = [ball[0] - c * bar[0] + s * bar[1], ball[1] - s * bar[0] - c * bar[1]] as const;
+  const towHub = (side: number): readonly [number, number] => [
+    off(TOW.hubSigmaMm),
+    side * TOW.rearHalfMm + off(TOW.hubSigmaMm),
+  ];
+  const trailerHub = (side: number): readonly [number, number] => {
+    const [x, y] = [off(TRAILER.hubSigmaMm), side * TRAILER.halfMm + off(TRAILER.hubSigmaMm)];
+    return [axle[0] + c * x - s * y, axle[1] + s * x + c * y];
   };
-  const body = coupled(shape, angleRad);
-  const half = (mm: number, sigma: number): number => mm + sigma * gaussian(random);
-  const [towL, towR] = [half(TOW.rearHalfMm, 1.5), half(TOW.rearHalfMm, 1.5)];
-  const [trL, trR] = [half(TRAILER.halfMm, 2), half(TRAILER.halfMm, 2)];
+  const hubs = { tow: [towHub(-1), towHub(1)], trailer: [trailerHub(-1), trailerHub(1)] };
   return (Object.keys(ENDS) as TapeId[]).map((id): TapeReading => {
-    const [a, b] = ENDS[id];
-    const true_ = tapeBetween(
-      body,
-      shape,
-      { side: a, half: a > 0 ? towL : towR, high: TOW.hubHeightMm },
-      { side: b, half: b > 0 ? trL : trR, high: TRAILER.hubHeightMm },
-    );
-    return {
-      id,
-      valueMm: true_ + TAPE_SIGMA * gaussian(random) + (slip[id] ?? 0),
-      sigmaMm: TAPE_SIGMA,
-    };
+    const [a, b] = ENDS[id].map((side) => (side > 0 ? 1 : 0)) as [0 | 1, 0 | 1];
+    const [p, q] = [hubs.tow[a]!, hubs.trailer[b]!];
+    const far = Math.hypot(p[0] - q[0], p[1] - q[1], TOW.hubHeightMm - TRAILER.hubHeightMm);
+    return { id, valueMm: far + off(TAPE_SIGMA) + (slip[id] ?? 0), sigmaMm: TAPE_SIGMA };
   });
 }
 
