@@ -193,6 +193,19 @@ export function technician(person: Person, startAt: string) {
         answer(reason ? "accepted" : outcome, reason);
       }
     },
+    /** Measures one item and leaves it as it was found. */
+    measure(stage: "ready" | "prove", itemId: string): void {
+      const { vehicle } = job().ground;
+      const { measure } = itemsOf(view(), stage).find((i) => i.id === itemId)!;
+      const values = holdReadiness(job(), view(), events(), itemId)!;
+      const typed = Object.fromEntries(
+        fieldsFor(measure!, vehicle).flatMap((f) =>
+          f.id in values ? [[f.id, asTyped(f, values[f.id]!)]] : [],
+        ),
+      );
+      const after = stage === "prove" ? ({ stage } as const) : {};
+      write({ kind: "measured", ...after, itemId, values, typed }, 90);
+    },
     /** Does what the Next bar says until `enough`, at most 60 acts. */
     follow(enough: (j: Judged) => boolean): Judged {
       for (let n = 0; n < 60; n++) {

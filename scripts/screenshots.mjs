@@ -69,10 +69,6 @@ const open = async (page, plate, stage) => {
 };
 
 try {
-  const door = await tablet(null);
-  await door.goto(`${url}/sign-in?who=ines`);
-  await shoot(door, "sign-in");
-
   const page = await tablet({ id: "ines", pin: "481526" });
   await page.goto(url);
   await shoot(page, "jobs");
@@ -102,29 +98,25 @@ try {
   await page.waitForURL(/drafts/);
   await page.getByLabel("Ahead", { exact: true }).fill("1.98");
   await shoot(page, "sheet-draft");
-  await page.goto(`${url}/vehicles/norvane-lisse`);
-  await shoot(page, "vehicle");
   await page.goto(`${url}/settings`);
   await shoot(page, "rules");
   await page.goto(`${url}/kit`);
   await shoot(page, "kit");
-  await open(page, "HQ 12 WRN", "take-in");
-  const glass = page.getByRole("region", { name: "Glass and mount" });
-  await glass.getByLabel("Part number on the glass").fill("HQG-2210");
-  const depths = {
-    "top vehicle left": 4,
-    top: 2.1,
-    "top vehicle right": 2,
-    "vehicle left": 1.5,
-    "vehicle right": 1.6,
-    "bottom vehicle left": 1.1,
-    bottom: 1,
-    "bottom vehicle right": 1.2,
-  };
-  for (const [spot, mm] of Object.entries(depths))
-    await glass.getByLabel(spot, { exact: true }).fill(String(mm));
-  await glass.evaluate((part) => part.scrollIntoView());
-  await shoot(page, "glass");
+  await open(page, "HQ 26 SEA", "prove");
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /Floor lines run through/ })
+    .click();
+  await page.getByRole("img", { name: "The joined picture" }).waitFor();
+  await page.getByRole("region", { name: "What may be behind it" }).waitFor();
+  await page.waitForTimeout(1500);
+  await shoot(page, "seams");
+  await open(page, "HQ 90 MAR", "ready");
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /Tow vehicle and trailer in line/ })
+    .click();
+  await shoot(page, "trailer");
   await open(page, "HQ 55 HIR", "set-out");
   await page
     .getByRole("main")

@@ -3,6 +3,8 @@ export type Judgement = {
   /** null while something that is needed was not read. */
   ok: boolean | null;
   headline: string;
+  /** What is to be done about it, as one sentence to whoever does it; where there is more than "put right". */
+  act?: string;
   lines: { name: string; value: string; wanted: string; ok: boolean }[];
 };
 

@@ -76,19 +76,17 @@ export const articulationFields = (v: Vehicle): Field[] =>
   }));
 
 /** What a driver is told: which way, how far round, how far forward. */
-export function pullWords(advice: StraightenAdvice): string {
+function pullWords(advice: Exclude<StraightenAdvice, { kind: "in-line" }>): string {
   const metres = (mm: number): string => `${formatNumber(mm / 1000, 1)} m`;
   switch (advice.kind) {
-    case "in-line":
-      return "in line";
     case "read":
-      return "nearly in line, but not known surely enough: read the crossed tapes again";
+      return "Nearly in line, but not surely: read the crossed tapes again.";
     case "no-room":
-      return `it takes ${metres(advice.needMm)} of free floor ahead: couple it anew, or pull straight outside`;
+      return `It takes ${metres(advice.needMm)} of free floor ahead: couple it anew, or pull it straight outside.`;
     case "pull": {
       const { steerRad, distanceMm } = advice.pull;
       const deg = formatNumber(Math.abs(radToDeg(steerRad)));
-      return `pull ${metres(distanceMm)} forward with the front wheels ${deg}° to the ${steerRad > 0 ? "left" : "right"}, then read again`;
+      return `Pull ${metres(distanceMm)} forward, front wheels ${deg}° to the ${steerRad > 0 ? "left" : "right"}. Then read again.`;
     }
   }
 }
@@ -167,10 +165,8 @@ export function judgeArticulation(
   const advice = straighten(trainOf(v, t), found, limitRad, roomMm);
   return {
     ok: advice.kind === "in-line",
-    headline:
-      advice.kind === "in-line"
-        ? `in line: ${value}`
-        : `the trailer points ${value}: ${pullWords(advice)}`,
+    headline: advice.kind === "in-line" ? `in line: ${value}` : `the trailer points ${value}`,
+    ...(advice.kind === "in-line" ? {} : { act: pullWords(advice) }),
     lines,
   };
 }

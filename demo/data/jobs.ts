@@ -268,6 +268,57 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   three.follow((j) => j.next.kind === "move");
   note(three.jobId, "three calibrations in one visit, one mat to be drawn");
 
+  // The picture from above is joined, and breaks at a seam: somebody leaned on a camera since.
+  const seams = technician(person("ines"), hoursAgo(1.6));
+  seams.open(
+    {
+      vin: madeUpVin("0BRTRN5C4T220944"),
+      vinReason: null,
+      vehicleId: "brannoch-tarn",
+      happenings: [{ event: "mirror-touched", place: "right" }],
+      sheets: [{ sheetId: "tarn-surround", sheetVersion: 1, standId: null }],
+      rearToeDeg: null,
+      answers: { trim: "high" },
+      complaint: "Picture from above has a crack in it",
+      customer: "Quay Road Taxis",
+      plate: "HQ 26 SEA",
+      order: "4496",
+    },
+    "demo-seam-s",
+  );
+  await seams.check("ready");
+  const lay = (side: "left" | "right"): void => {
+    seams.turnTo("tarn-surround", `mat-${side}`);
+    seams.follow((j) => j.next.kind === "settle");
+    seams.write(settled);
+  };
+  lay("left");
+  lay("right");
+  await seams.run();
+  seams.measure("prove", "seams");
+  note(seams.jobId, "surround view joined, a step at a seam");
+
+  // A camper with its trailer, as it was parked.
+  const camper = technician(person("mara"), hoursAgo(0.5));
+  camper.open(
+    {
+      vin: madeUpVin("0SKWNDR4A7R30058"),
+      vinReason: null,
+      vehicleId: "skarle-wander",
+      happenings: [{ event: "camera-replaced", place: "trailer" }],
+      sheets: [{ sheetId: "wander-trailer", sheetVersion: 1, standId: null }],
+      rearToeDeg: null,
+      answers: { trailer: "yes" },
+      complaint: "",
+      customer: "Marram Holidays",
+      plate: "HQ 90 MAR",
+      order: "4498",
+    },
+    "demo-camper",
+  );
+  camper.measure("ready", "in-line");
+  note(camper.jobId, "camper and trailer, not in line yet");
+
   // Just taken in; its VIN does not add up and was kept with a reason.
   const fresh = technician(person("mara"), hoursAgo(0.2));
   const vin = madeUpVin("0TMHRWLG8T310112");

@@ -122,7 +122,9 @@ export function MeasuredCheck({
 
   const detail =
     judged.ok === false
-      ? (advice ?? "Put it right and read again, or accept it with a reason.")
+      ? (advice ??
+        (judged.act ? sentence(judged.headline) : null) ??
+        "Put it right and read again, or accept it with a reason.")
       : item.why;
   return (
     <CheckFrame
@@ -155,7 +157,7 @@ export function MeasuredCheck({
       next={
         <NextBar
           tone={judged.ok === false ? "loose" : judged.ok ? "settled" : "act"}
-          say={`${judged.headline.charAt(0).toUpperCase()}${judged.headline.slice(1)}.`}
+          say={judged.act ?? sentence(judged.headline)}
           detail={detail}
           caution={
             stage === "ready" ? cautionOf(ground, events, item, judged.ok === false) : undefined
@@ -199,6 +201,8 @@ export function MeasuredCheck({
     />
   );
 }
+
+const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 
 const TOE_FROM = {
   printed: "As printed",

@@ -354,7 +354,7 @@ function StepInput({
           onClick={() => onChange("0")}
           className={`min-h-14 rounded-md border-2 px-2.5 text-base ${zero ? "border-settled font-semibold text-settled" : "border-hairline hover:border-ink"}`}
         >
-          right
+          joined
         </button>
         {side(-1, less)}
         {side(1, more)}
