@@ -20,6 +20,7 @@ import { job } from "./job";
 import { list } from "./list";
 import { pages } from "./page";
 import { shop } from "./shop";
+import { surround } from "./surround";
 import { trials } from "./trials";
 
 /** Median time of one call, milliseconds. */
@@ -249,6 +250,7 @@ console.log(
 
 job(median);
 await camera(median);
+surround(median);
 gross(500);
 trials(500, 60);
 await shop(20_000);

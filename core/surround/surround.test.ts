@@ -1,17 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
-import { VEHICLES } from "@/demo/data/vehicles";
-import { surroundMounts, type Vehicle } from "@/core/vehicle";
-import {
-  eyesOf,
-  knocked,
-  learnView,
-  trueSteps,
-  bookEyes,
-  type CabinView,
-} from "@/devices/vehicle/cabin-view";
-import { layDown, shoved } from "@/devices/bench/mat-sim";
+import { bookEyes, knocked, trueSteps, type CabinView } from "@/devices/vehicle/cabin-view";
+import { CAR, DEG, MATS, reliability, SURROUND, TARN, world, type Knock } from "@/tests/mishaps";
 import {
   bendOf,
   CORNERS,
@@ -27,60 +18,15 @@ import {
   stepsOf,
   turnedBy,
   weighCauses,
-  type Cause,
   type KnownMat,
   type SideId,
   type Steps,
-  type Surround,
 } from ".";
 
-const DEG = Math.PI / 180;
-const TARN: Vehicle = VEHICLES.find((v) => v.id === "brannoch-tarn")!;
-const CAR = {
-  frontMm: TARN.wheelbaseMm + TARN.frontOverhangMm,
-  rearMm: TARN.wheelbaseMm + TARN.frontOverhangMm - TARN.lengthMm,
-  leftMm: TARN.widthMm / 2,
-  rightMm: -TARN.widthMm / 2,
-};
-const SURROUND: Surround = { car: CAR, cameras: surroundMounts(TARN).mounts };
 const POSES = Object.fromEntries(SIDES.map((s) => [s, poseOf(SURROUND.cameras[s])])) as Record<
   SideId,
   ReturnType<typeof poseOf>
 >;
-const FORM = { aheadMm: 1300, lengthMm: 5600, widthMm: 900 };
-const SIGMA = { alongMm: 12, acrossMm: 12, headingRad: 0.3 * DEG };
-const mat = (id: string, sign: 1 | -1): KnownMat => ({
-  id,
-  wanted: { xMm: TARN.wheelbaseMm, yMm: sign * 1500, headingRad: 0 },
-  form: FORM,
-  sigma: SIGMA,
-});
-const MATS = [mat("left", 1), mat("right", -1)];
-const shape = (side: 1 | -1) => ({ ...FORM, side });
-
-type Knock = (eyes: ReturnType<typeof bookEyes>) => ReturnType<typeof bookEyes>;
-
-/** The same in the world's own terms: brackets as they come, mats shoved, the unit has learned. */
-function world(
-  off: Partial<Record<string, [number, number, number]>>,
-  seed: string,
-  knock: Knock = (eyes) => eyes,
-): CabinView {
-  const mats = MATS.map((m) => {
-    const wanted = layDown(m.wanted.xMm, m.wanted.yMm, 0);
-    const body = shoved(wanted, ...(off[m.id] ?? [0, 0, 0]));
-    return { body, wanted, shape: shape(m.id === "left" ? 1 : -1) };
-  });
-  const eyes = eyesOf(TARN, seed);
-  const view = learnView(TARN, eyes, mats, seed);
-  const now = knock(eyes);
-  return {
-    ...view,
-    eyes: Object.fromEntries(
-      SIDES.map((s) => [s, { truly: now[s], believed: view.eyes[s].believed }]),
-    ) as CabinView["eyes"],
-  };
-}
 
 /** Cameras just where the book has them, and one that was knocked. */
 function knockedWorld(knock: Knock): CabinView {
@@ -226,60 +172,12 @@ describe("what a unit learns", () => {
   });
 });
 
-/** One thing that went wrong, in the world's own terms, and the steps it makes. */
-function mishap(cause: Cause, at: number, seed: string): Record<string, [number, number]> {
-  const by = (part: string): number => ("part" in cause && cause.part === part ? at : 0);
-  if (cause.kind === "mat")
-    return trueSteps(world({ [cause.matId]: [by("along"), by("across"), by("heading")] }, seed));
-  if (cause.kind !== "camera") return trueSteps(world({}, seed));
-  const { side } = cause;
-  return trueSteps(
-    world({}, seed, (e) => ({
-      ...e,
-      [side]: knocked(e[side], by("left"), by("down"), by("roll")),
-    })),
-  );
-}
-
 describe("from the seams to the cause", () => {
   const causes = playCauses(SURROUND, MATS, 3);
-  const steps = (s: Record<string, [number, number]>, noise: () => number) =>
-    CORNERS.map((corner) => ({
-      corner,
-      alongMm: s[corner]![0] + noise(),
-      acrossMm: s[corner]![1] + noise(),
-    }));
-
   it("names the likeliest group rightly in nine of ten mishaps, and its chances are what comes true", () => {
-    const random = randomFrom(7);
-    const possible = causes.played.filter((p) => p.cause.kind !== "lens" && p.sigma > 0);
-    const weight = possible.reduce((s, p) => s + p.before, 0);
-    const bins = Array.from({ length: 5 }, () => ({ said: 0, came: 0, n: 0 }));
-    let [first, fitted, n] = [0, 0, 0];
-    while (n < 1000) {
-      let pick = random() * weight;
-      const truth = possible.find((p) => (pick -= p.before) < 0) ?? possible.at(-1)!;
-      const seen = steps(
-        mishap(truth.cause, truth.sigma * gaussian(random), `case ${random()}`),
-        () => 3 * gaussian(random),
-      );
-      // Nobody asks after a picture that looks right.
-      if (Math.max(...seen.flatMap((s) => [Math.abs(s.alongMm), Math.abs(s.acrossMm)])) < 12)
-        continue;
-      n++;
-      const { groups, fits } = weighCauses(causes, { steps: seen, bent: [], straight: [...SIDES] });
-      if (fits) fitted++;
-      const same = (c: Cause): boolean => JSON.stringify(c) === JSON.stringify(truth.cause);
-      if (groups[0]!.causes.some((c) => same(c.cause))) first++;
-      for (const g of groups) {
-        const bin = bins[Math.min(4, Math.floor(g.chance * 5))]!;
-        bin.n++;
-        bin.said += g.chance;
-        if (g.causes.some((c) => same(c.cause))) bin.came++;
-      }
-    }
-    expect(first / n).toBeGreaterThan(0.9);
-    expect(fitted / n).toBeGreaterThan(0.99);
+    const { first, fitted, bins } = reliability(causes, 1000, 7);
+    expect(first).toBeGreaterThan(0.9);
+    expect(fitted).toBeGreaterThan(0.99);
     for (const b of bins.filter((x) => x.n > 30)) {
       const [said, came] = [b.said / b.n, b.came / b.n];
       expect(Math.abs(came - said)).toBeLessThan(4 * Math.sqrt((said * (1 - said)) / b.n) + 0.03);
