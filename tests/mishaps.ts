@@ -11,8 +11,7 @@ import {
 import { surroundMounts, type Vehicle } from "@/core/vehicle";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { layDown, shoved } from "@/devices/bench/mat-sim";
-import type {
-  bookEyes} from "@/devices/vehicle/cabin-view";
+import type { bookEyes } from "@/devices/vehicle/cabin-view";
 import {
   eyesOf,
   knocked,
