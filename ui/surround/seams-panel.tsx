@@ -45,23 +45,23 @@ function useCabinView(): CabinView | null {
 }
 
 /** A part of the joined picture, drawn beside the page. */
-function Picture({ view, area, label }: { view: CabinView; area: PictureArea; label: string }) {
+function Picture({ view, part, label }: { view: CabinView; part: PictureArea; label: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const pixels = useSurround(
-    useCallback((s: Remote<SurroundWorker>) => s.picture(view, area), [view, area]),
+    useCallback((s: Remote<SurroundWorker>) => s.picture(view, part), [view, part]),
   );
   useEffect(() => {
-    if (!pixels || pixels.length !== 4 * area.width * area.height) return;
+    if (!pixels || pixels.length !== 4 * part.width * part.height) return;
     const on = canvas.current?.getContext("2d");
-    on?.putImageData(new ImageData(pixels, area.width, area.height), 0, 0);
-  }, [pixels, area]);
+    on?.putImageData(new ImageData(pixels, part.width, part.height), 0, 0);
+  }, [pixels, part]);
   return (
     <canvas
       ref={canvas}
       role="img"
       aria-label={label}
-      width={area.width}
-      height={area.height}
+      width={part.width}
+      height={part.height}
       className="block h-auto w-full bg-wash"
       data-drawn={pixels ? "" : undefined}
     />
@@ -129,7 +129,7 @@ export function SeamsPanel({
       <div className="grid items-start gap-5 lg:grid-cols-[340px_1fr]">
         <div>
           <div className="relative mx-auto aspect-square w-full max-w-[420px] overflow-hidden border border-hairline bg-wash">
-            {view && <Picture view={view} area={whole} label="The joined picture" />}
+            {view && <Picture view={view} part={whole} label="The joined picture" />}
             <Schematic car={car} span={span} middle={middle} bare={view !== null} />
             {CORNERS.map((c) => (
               <button
@@ -166,7 +166,7 @@ export function SeamsPanel({
               <div className="max-w-[220px] border border-hairline">
                 <Picture
                   view={view}
-                  area={close}
+                  part={close}
                   label={`The seam ${SEAM_NAMES[corner]}, close by`}
                 />
               </div>
