@@ -446,6 +446,64 @@ describe("the plan", () => {
     expect(needConflicts(planOwed(lines.slice(0, 1), RULES))).toEqual([]);
   });
 
+  it("takes as few minutes of the bay as any order that is allowed: brute force, up to six lines", () => {
+    // Worked out apart: the bay is taken up anew whenever the set-up changes.
+    const minutesOf = (order: readonly OwedLine[], efforts: typeof RULES.efforts): number => {
+      const of = (l: OwedLine) => efforts.find((e) => e.system === l.system && e.kind === l.kind);
+      let [total, longest, standing]: [number, number, string | null] = [0, 0, null];
+      for (const l of order) {
+        const { bayMinutes, setUp } = of(l)!;
+        if (setUp !== null && setUp === standing) {
+          const [more, less] = [Math.max(longest, bayMinutes), Math.min(longest, bayMinutes)];
+          total += more - longest + less / 5;
+          longest = more;
+        } else {
+          total += bayMinutes;
+          longest = bayMinutes;
+        }
+        standing = setUp;
+      }
+      return total;
+    };
+    let shared = 0;
+    fc.assert(
+      fc.property(
+        fc.subarray(ALL_LINES, { minLength: 2, maxLength: 6 }),
+        someOrders,
+        fc.array(
+          fc.record({
+            bayMinutes: fc.integer({ min: 5, max: 90 }),
+            setUp: fc.constantFrom("front", "mats", null),
+          }),
+          { minLength: ALL_LINES.length, maxLength: ALL_LINES.length },
+        ),
+        (lines, raw, takes) => {
+          const orders = raw.map((o, i) => ({ ...o, id: `o${i}`, why: "because" })) as Order[];
+          const allowed = permutations(lines).filter((p) => obeys(p, orders));
+          if (allowed.length === 0) return;
+          const efforts = ALL_LINES.map((l, i) => ({
+            ...RULES.efforts[0]!,
+            system: l.system,
+            kind: l.kind,
+            ...takes[i]!,
+          })) as typeof RULES.efforts;
+          const plan = planOwed(lines, { orders, efforts });
+          const least = Math.min(...allowed.map((p) => minutesOf(p, efforts)));
+          expect(
+            minutesOf(
+              plan.steps.map((x) => x.line),
+              efforts,
+            ),
+          ).toBeCloseTo(least, 9);
+          expect(plan.bayMinutes).toBe(Math.round(least));
+          if (plan.steps.some((x) => x.shares.length > 0)) shared++;
+        },
+      ),
+      { numRuns: 300 },
+    );
+    expect(shared).toBeGreaterThan(50);
+  });
+
   it("says which efforts the shop has not entered instead of inventing them", () => {
     const plan = planOwed(
       [line("forward-camera", "static"), line("rear-camera", "dynamic")],
