@@ -110,7 +110,7 @@ export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next 
         {beside && (
           <section
             aria-label={current?.ask}
-            className={`order-1 bg-sheet p-4 ${wide ? "" : "lg:order-2"}`}
+            className={`order-1 min-w-0 bg-sheet p-4 ${wide ? "" : "lg:order-2"}`}
           >
             <h2 className="mb-1 text-2xl font-semibold leading-tight">{current?.ask}</h2>
             <div className="mb-4">

@@ -79,11 +79,11 @@ export function MeasurePanel({ vehicle, state, readOnly }: Props) {
                 </td>
                 <td className="w-full">{l.name}</td>
                 <td
-                  className={`figure px-3 text-right text-xl font-semibold ${l.ok ? "" : "text-loose"}`}
+                  className={`figure px-3 text-right text-xl font-semibold max-sm:whitespace-normal ${l.ok ? "" : "text-loose"}`}
                 >
                   {l.value}
                 </td>
-                <td className="figure whitespace-nowrap text-right text-sm text-soft">
+                <td className="figure text-right text-sm text-soft max-sm:whitespace-normal">
                   {l.wanted}
                 </td>
               </tr>

@@ -56,7 +56,7 @@ export function CauseList({
           .map((g, i) => (
             <li
               key={g.causes.map((c) => JSON.stringify(c.cause)).join()}
-              className="grid grid-cols-[88px_1fr] items-baseline gap-x-4 border-b border-dashed border-hairline py-2"
+              className="grid grid-cols-[116px_1fr] items-baseline gap-x-4 border-b border-dashed border-hairline py-2"
             >
               <span className={`figure text-right text-2xl ${i === 0 ? "font-semibold" : ""}`}>
                 {formatChance(g.chance)}
