@@ -222,9 +222,7 @@ test("the bench answers keys, questions impossible values, and redraws before th
 /** What a page loads of script, compressed, when nothing of it is known yet; bytes. */
 async function firstLoad(page: Page, address: string): Promise<number> {
   const bodies: Promise<number>[] = [];
-  const names: string[] = [];
   const count = (r: Response): void => {
-    if (r.request().resourceType() === "script") names.push(r.url());
     if (r.request().resourceType() === "script")
       bodies.push(
         r.body().then(
@@ -237,7 +235,6 @@ async function firstLoad(page: Page, address: string): Promise<number> {
   await page.goto(address, { waitUntil: "networkidle" });
   page.off("response", count);
   expect(bodies.length).toBeGreaterThan(3);
-  if (process.env.SHOW_FILES) console.log(names.join("\n"));
   const total = (await Promise.all(bodies)).reduce((a, b) => a + b, 0);
   console.log(`${address}: ${(total / 1000).toFixed(1)} kB of script in ${bodies.length} files`);
   return total;

@@ -1,18 +1,8 @@
 import { apply, multiply, rotation, type Pose } from "@/core/camera";
+import type { SensorMount } from "@/core/vehicle/sensors";
 
-/**
- * Where a camera sits and how it looks, in vehicle axes (ISO 8855: x forward, y left, z up; origin
- * under the rear axle). Heading counter-clockwise from ahead, down below the horizon, roll clockwise
- * as the camera itself looks.
- */
-export type Mount = {
-  xMm: number;
-  yMm: number;
-  zMm: number;
-  headingRad: number;
-  downRad: number;
-  rollRad: number;
-};
+/** Where a camera sits and how it looks, as the vehicle's book has it. */
+export type Mount = SensorMount;
 
 /** A place on the floor in vehicle axes, mm: x ahead, y to vehicle left. */
 export type FloorPoint = readonly [xMm: number, yMm: number];

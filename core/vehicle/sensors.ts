@@ -4,7 +4,11 @@ import type { Vehicle } from "./schema";
 export type Sensor = NonNullable<Vehicle["sensors"]>[number];
 type Looks = Sensor["looks"];
 
-/** A sensor's place, mm, and the way it looks, rad, in vehicle axes. */
+/**
+ * Where a sensor sits and how it looks, in vehicle axes (ISO 8855: x forward, y left, z up; origin
+ * under the rear axle). Heading counter-clockwise from ahead, down below the horizon, roll clockwise
+ * as the sensor itself looks.
+ */
 export type SensorMount = {
   xMm: number;
   yMm: number;

@@ -297,7 +297,7 @@ export function cabinViewOf(
   const seed = `${job.seed}/${view.calibrationId}`;
   const eyes = eyesOf(job.ground.vehicle, seed);
   const shown = learnView(job.ground.vehicle, eyes, mats, `${seed}/${learned.seq}`);
-  const righted = eventsOf(own, "put-right").some((e) => e.body.stage === "prove");
+  const righted = view.sheet.prove.some((i) => i.measure && putRight(own, i.id) > 0);
   const now = righted ? eyes : leanedOn(eyes, seed);
   return {
     ...shown,

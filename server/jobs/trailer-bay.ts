@@ -1,4 +1,4 @@
-import { eventsOf, itemsOf, viewOf, type JobEvent } from "@/core/job";
+import { eventsOf, itemsOf, strikes, viewOf, type JobEvent } from "@/core/job";
 import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
 import { pullAdvised } from "@/core/ready";
 import type { Vehicle } from "@/core/vehicle";
@@ -43,7 +43,10 @@ export function couplingOf(job: JobRow, events: readonly JobEvent[]): Coupling |
   );
   if (item?.measure?.kind !== "articulation") return { shape, body };
   let values: Readonly<Record<string, number>> | null = null;
+  const struck = strikes(events);
   for (const e of events) {
+    // What was struck was never read, or never done.
+    if (struck.has(e.id)) continue;
     if (e.body.kind === "measured" && e.body.itemId === item.id) values = e.body.values;
     if (e.body.kind !== "put-right" || e.body.itemId !== item.id || !values) continue;
     const { limitDeg, roomMm } = item.measure;
