@@ -52,7 +52,7 @@ export function job(median: (rounds: number, work: () => unknown) => number): vo
     const plan = planFor(viewOf(all, calibrationId), [], targetId);
     const world = openBay("bench-job", plan);
     return Array.from({ length: times }, (_, n) => n).flatMap((n) =>
-      READ[plan.target.kind].map((slotId): EventBody => {
+      READ[plan.target.kind as keyof typeof READ].map((slotId): EventBody => {
         const slot = slotsFor(plan).find((s) => s.id === slotId)!;
         const instrument = plan.instruments.find((i) => i.kind === slot.instrument)!;
         const shown = measure(world, slotId, n);

@@ -1,5 +1,7 @@
 import { nanoid } from "nanoid";
+import { aimTaskOf } from "@/core/job/aim-of";
 import {
+  askedFor,
   boardUnchecked,
   itemLacks,
   itemsOf,
@@ -17,15 +19,20 @@ import {
 import type { RunEvent } from "@/core/run";
 import { asTyped, fieldsFor, judgeFully, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
-import { LAST_ACTS, plainFigure, typedFigure, type Judged } from "@/core/setout";
-import { targetOf, type CheckItem } from "@/core/sheet";
+import { isLabelled, LAST_ACTS, plainFigure, typedFigure, type Judged } from "@/core/setout";
+import { adviseAim } from "@/core/mirror";
+import { targetOf, type CheckItem, type SheetStep } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
-import { holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
+import type { Spot } from "@/devices/vehicle/mirror-camera";
+import { bayOf, holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
 import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
+import { displayOf } from "@/server/jobs/mirror-bay";
 import { writeLines, writeOwn } from "@/server/jobs/append";
 import { eventsAfter } from "@/server/jobs/log";
 import { findJob, type JobRow } from "@/server/jobs/store";
 import { takeIn } from "@/server/jobs/take-in";
+
+type AimStep = Extract<SheetStep, { kind: "aim" }>;
 
 /**
  * A made-up technician who works on a job by the product's own advice, in the simulated bay, at
@@ -108,6 +115,15 @@ export function technician(person: Person, startAt: string) {
       },
       slot.seconds + 8 * taken,
     );
+  };
+
+  /** Where a mark stands on its display, read to a tenth of a division. */
+  const markOn = (step: AimStep): { right: number; up: number } => {
+    const bay = (id: string) => bayOf(job(), view(), events(), id);
+    const shown = displayOf(job(), view(), events(), bay, step.id)!;
+    const [[a, b]] = shown.crosses.find((c) => c.id === step.mark)!.strokes as [[Spot, Spot]];
+    const tenth = (x: number, y: number): number => Math.round(5 * (x + y)) / 10;
+    return { right: tenth(a.right, b.right), up: tenth(a.up, b.up) };
   };
 
   /** Scan-tool commands with made-up times. */
@@ -237,7 +253,7 @@ export function technician(person: Person, startAt: string) {
       const kept = at;
       for (const s of standingNow(view(), events(), targetInHand(view(), events()).id)) {
         at = { ...kept, targetId: s.target.id };
-        if (!s.board) hang();
+        if (!s.board && isLabelled(s.target)) hang();
       }
       at = kept;
       const log = (event: RunEvent): void => write({ kind: "run", event }, 0);
@@ -271,7 +287,8 @@ export function technician(person: Person, startAt: string) {
             at: tick(45),
             type: "input",
             step: step.id,
-            valueMm: Math.round((step.minMm + step.maxMm) / 2),
+            valueMm:
+              askedFor(view(), events(), step)?.mm ?? Math.round((step.minMm + step.maxMm) / 2),
           });
         else if (step.kind === "compare") {
           const { value, unit } = await tool.readValue(step.value);
@@ -283,7 +300,17 @@ export function technician(person: Person, startAt: string) {
             shownValue: value,
             shownUnit: unit,
           });
-        } else {
+        } else if (step.kind === "aim") {
+          const aim = state.aims[step.id];
+          if (aim?.fresh) {
+            const { task, sigma } = aimTaskOf(view(), events(), step)!;
+            const done = await tool.turnCamera(step.side, adviseAim(task, aim, sigma).steps);
+            log({ at: tick(12), type: "aim-turned", step: step.id, ...done });
+          } else {
+            const { right, up } = markOn(step);
+            log({ at: tick(25), type: "aim-read", step: step.id, right, up });
+          }
+        } else if (step.kind === "routine") {
           log({ at: tick(5), type: "routine-started", step: step.id });
           const result = await tool.runRoutine(step.routine);
           log({ at: tick(20), type: "routine-result", step: step.id, result });

@@ -26,6 +26,15 @@ export function askedFor(
         }
       : null;
   }
+  if (step.takes === "camera-height-left" || step.takes === "camera-height-right") {
+    const places = itemsOf(g, "ready").find((i) => i.measure?.kind === "camera-places");
+    const mm =
+      places &&
+      measuredOf(events).get(places.id)?.body.values[
+        step.takes === "camera-height-left" ? "height-left" : "height-right"
+      ];
+    return mm === undefined ? null : { mm, from: "As measured under Ready." };
+  }
   const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "arches");
   const values = item && measuredOf(events).get(item.id)?.body.values;
   const axle = step.takes === "arch-front" ? "F" : "R";

@@ -75,7 +75,7 @@ const move = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("rail"), leftMm: finite, after }),
   z.object({
     kind: z.literal("draw"),
-    end: z.enum(["whole", "front", "rear"]),
+    end: z.enum(["whole", "front", "rear", "left", "right", "mark"]),
     aheadMm: finite,
     leftMm: finite,
     turnRad: finite,

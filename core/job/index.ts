@@ -89,7 +89,7 @@ export {
   type JobState,
   type StageState,
 } from "./stages";
-export { runEventWords } from "./words";
+export { runEventWords, shownWords, stepsWords } from "./words";
 export { LIST } from "./list";
 export { STAGES, type StageId } from "./stage-list";
 export { ticketOf, type JobTicket } from "./ticket";

@@ -1,4 +1,4 @@
-import { isByHand, type Stand } from "@/core/setout";
+import { isByHand, isLabelled, type Stand } from "@/core/setout";
 import { firstTarget, targetOf, targetsOf, type CheckItem, type Target } from "@/core/sheet";
 import type { CalibrationGround } from "./ground";
 import { itemSettled } from "./item";
@@ -40,15 +40,17 @@ export function runGate(
   inHand = targetsOf(g.sheet).length > 0 ? targetInHand(g, events).id : "",
 ): RunGate | null {
   const { state, step } = runOf(g, events);
-  if (step?.kind === "routine") {
-    const item = notInLine(g, events);
+  if (!step || step.kind === "routine" || step.kind === "aim") {
+    const item = firstToMeasure(g, events, step === null);
     if (item) return { kind: "check-first", item };
   }
   if (targetsOf(g.sheet).length === 0) return null;
   const brought = (id: string): boolean => standingAt(g, events, id) !== null;
   const unchecked = (targets: readonly Target[]): RunGate | null => {
     if (g.boards === undefined) return null;
-    const target = targets.find((t) => standingAt(g, events, t.id)?.board === null);
+    const target = targets.find(
+      (t) => isLabelled(t) && standingAt(g, events, t.id)?.board === null,
+    );
     return target ? { kind: "check-board", target } : null;
   };
   const turnTo = (target: Target, why: "first" | "next" | "loose" | "back"): RunGate => ({
@@ -60,7 +62,11 @@ export function runGate(
   if (!step) {
     const first = firstTarget(g.sheet);
     if (!brought(first.id)) return turnTo(first, "first");
-    return unchecked(wantedNow(g, events, 0).map((w) => w.target));
+    const wanted = wantedNow(g, events, 0);
+    // A mark has no code to be checked by: what shows that it was drawn is that it is proved.
+    const open = wanted.find((w) => !isLabelled(w.target) && !w.standing?.settled)?.target;
+    if (open) return open.id === inHand ? { kind: "prove", target: open } : turnTo(open, "loose");
+    return unchecked(wanted.map((w) => w.target));
   }
   if (step.kind === "position") {
     const target = targetOf(g.sheet, step.to);
@@ -74,7 +80,7 @@ export function runGate(
       return loose.id === inHand ? { kind: "prove", target: loose } : turnTo(loose, "loose");
     return unchecked(wanted.map((w) => w.target));
   }
-  if (step.kind !== "routine") return null;
+  if (step.kind !== "routine" && step.kind !== "aim") return null;
   const wanted = wantedNow(g, events, state.stepIndex);
   const away = wanted.find((w) => w.standing === null)?.target;
   if (away) {
@@ -91,11 +97,22 @@ export function runGate(
   return null;
 }
 
-/** A trailer that does not stand in line, where the sheet asks for it: learned as a crooked camera. */
-function notInLine(g: CalibrationGround, events: readonly JobEvent[]): CheckItem | null {
-  if (!g.sheet.ready.some((i) => i.measure?.kind === "articulation")) return null;
-  const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "articulation")!;
-  return itemSettled(g, events, "ready", item) ? null : item;
+/**
+ * What was measured before the work, is not right, and would be learned as if it were: a trailer that
+ * does not stand in line as a crooked camera; a folded arm before anything is begun.
+ */
+function firstToMeasure(
+  g: CalibrationGround,
+  events: readonly JobEvent[],
+  atStart: boolean,
+): CheckItem | null {
+  const kinds: string[] = atStart ? ["camera-places"] : ["camera-places", "articulation"];
+  const asked: string[] = g.sheet.ready.flatMap((i) =>
+    i.measure && kinds.includes(i.measure.kind) ? [i.measure.kind] : [],
+  );
+  if (asked.length === 0) return null;
+  const items = itemsOf(g, "ready").filter((i) => i.measure && asked.includes(i.measure.kind));
+  return items.find((item) => !itemSettled(g, events, "ready", item)) ?? null;
 }
 
 /** The same in words, as a refusal. */

@@ -108,7 +108,7 @@ const kindOf = (
 };
 
 const nounOf = (...of: Parameters<typeof kindOf>): string =>
-  kindOf(...of) === "mat" ? "Mat" : "Board";
+  ({ board: "Board", mat: "Mat", mark: "Mark" })[kindOf(...of)];
 
 const inPlace = (place: string | null, label: string): string =>
   place ? `${label}: ${place}` : label;

@@ -33,6 +33,10 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
       };
     case "input":
       return { label: say, value: formatQuantity(event.valueMm, "mm") };
+    case "aim-read":
+      return { label: say, value: shownWords(event) };
+    case "aim-turned":
+      return { label: "Camera turned", value: stepsWords(event) };
     case "routine-started":
       return { label: "Routine started", value: "" };
     case "routine-result":
@@ -45,6 +49,18 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
     case "stopped":
       return { label: "Run stopped", value: event.reason };
   }
+}
+
+/** Where a mark stands on a display, in divisions. */
+export const shownWords = ({ right, up }: { right: number; up: number }): string =>
+  `mark at ${formatNumber(Math.abs(right), 2)} ${right >= 0 ? "right" : "left"}, ${formatNumber(Math.abs(up), 2)} ${up >= 0 ? "up" : "down"}`;
+
+/** Commands of the tool, in words: "5 steps outward, 2 down". */
+export function stepsWords({ pan, tilt }: { pan: number; tilt: number }): string {
+  const one = (n: number, more: string, less: string): string[] =>
+    n === 0 ? [] : [`${Math.abs(n)} ${n > 0 ? more : less}`];
+  const all = [...one(pan, "outward", "inward"), ...one(tilt, "up", "down")];
+  return all.length > 0 ? all.join(", ") : "no step";
 }
 
 /** One scan event as a line of the slip; null for a mere look at the supply. */

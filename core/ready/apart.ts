@@ -1,5 +1,6 @@
 import type { Measure } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
+import { judgeCameraPlaces } from "./camera-places";
 import { judgeMeasure } from "./judge";
 import type { Found, Judgement } from "./judgement";
 import { judgeSeams, STEP_IDS } from "./seams";
@@ -15,6 +16,8 @@ export function judgeFully(measure: Measure, values: Values, v: Vehicle): Judgem
   switch (measure.kind) {
     case "articulation":
       return judgeArticulation(measure.limitDeg, measure.roomMm, values, v);
+    case "camera-places":
+      return judgeCameraPlaces(measure, values, v);
     case "seams": {
       const missing = STEP_IDS.filter((id) => values[id] === undefined);
       return missing.length > 0
@@ -28,7 +31,7 @@ export function judgeFully(measure: Measure, values: Values, v: Vehicle): Judgem
 
 /** What is written with a measurement that is judged apart; undefined for any other. */
 export function foundOf(measure: Measure, values: Values, v: Vehicle): Found | undefined {
-  if (measure.kind !== "articulation" && measure.kind !== "seams") return undefined;
+  if (!["articulation", "seams", "camera-places"].includes(measure.kind)) return undefined;
   const { ok, headline } = judgeFully(measure, values, v);
   return { ok: ok === true, headline };
 }

@@ -9,6 +9,7 @@ import {
   type Vehicle,
 } from "@/core/vehicle";
 import type { Field } from "./field";
+import { cameraPlaceFields } from "./camera-places";
 import { judgeFully } from "./apart";
 import { placardOf } from "./judge";
 import type { Judgement } from "./judgement";
@@ -154,6 +155,8 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
     }
     case "seams":
       return seamFields();
+    case "camera-places":
+      return cameraPlaceFields(v);
     case "articulation":
       return articulationFields(v);
     case "battery":

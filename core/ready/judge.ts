@@ -50,6 +50,7 @@ function neededFor(measure: Measure, v: Vehicle): readonly string[] {
     case "alignment":
       return ["left", "right"];
     case "seams":
+    case "camera-places":
     case "articulation":
     case "battery":
     case "scan":
@@ -142,6 +143,7 @@ export function judgeMeasure(
         v,
       );
     case "seams":
+    case "camera-places":
     case "articulation":
       return found ? { ...found, lines: [] } : { ok: null, headline: "not judged yet", lines: [] };
     case "battery":

@@ -22,6 +22,7 @@ const OF: Record<Measure["kind"], CheckPlace> = {
   articulation: "round",
   "clear-zone": "floor",
   seams: "cabin",
+  "camera-places": "round",
 };
 
 /** Where an item is checked; what is only looked at is looked at on the last way round. */

@@ -72,7 +72,7 @@ function wantedOf(
   switch (q.id as QuantityId) {
     case "along":
       return {
-        name: `${target.kind === "mat" ? "Cross line" : "Distance"} from ${DISTANCE_FROM_NAMES[target.distanceFrom]}${to("along", target)}`,
+        name: `${{ board: "Distance", mat: "Cross line", mark: "Along the line" }[target.kind]} from ${DISTANCE_FROM_NAMES[target.distanceFrom]}${to("along", target)}`,
         wanted: mm(placement.alongMm),
       };
     case "across":

@@ -1,3 +1,4 @@
+export type { AimState } from "./machine";
 export {
   advanceRun,
   currentStep,

@@ -18,6 +18,10 @@ export type RunEvent = { at: string } & (
   /** A value as the tool shows it, and in the sheet's unit. */
   | { type: "value"; step: string; value: number; shownValue: number; shownUnit: string }
   | { type: "input"; step: string; valueMm: number }
+  /** Where the mark stands on the display, in divisions, as somebody read it. */
+  | { type: "aim-read"; step: string; right: number; up: number }
+  /** How many commands the tool has carried out: pan outward, tilt up. */
+  | { type: "aim-turned"; step: string; pan: number; tilt: number }
   | { type: "routine-started"; step: string }
   | { type: "routine-result"; step: string; result: RoutineResult }
   | { type: "stopped"; reason: string }
@@ -37,6 +41,15 @@ export type RoutineResult = {
   reason: string | null;
 };
 
+/** A camera while it is aimed. `fresh`: it was not turned since it was read. */
+export type AimState = {
+  right: number;
+  up: number;
+  inside: boolean;
+  fresh: boolean;
+  turns: number;
+};
+
 export type RunStatus =
   "not-started" | "connected" | "waiting" | "routine" | "passed" | "failed" | "stopped";
 
@@ -51,6 +64,8 @@ export type RunState = {
   waitUntil: string | null;
   values: Record<string, { value: number; shownValue: number; shownUnit: string; inside: boolean }>;
   inputsMm: Record<string, number>;
+  /** What was last read of each camera that is aimed, and how often it was turned. */
+  aims: Record<string, AimState>;
   result: RoutineResult | null;
   /** Why the run is where it is, when it did not go on. */
   message: string | null;
@@ -65,6 +80,7 @@ export const RUN_START: RunState = {
   waitUntil: null,
   values: {},
   inputsMm: {},
+  aims: {},
   result: null,
   message: null,
 };
@@ -174,6 +190,22 @@ export function advanceRun(
       if (event.valueMm < step.minMm || event.valueMm > step.maxMm)
         throw new RunRefusal(`${step.name} must lie between ${step.minMm} and ${step.maxMm} mm.`);
       return next({ inputsMm: { ...state.inputsMm, [step.id]: event.valueMm } });
+    case "aim-read": {
+      if (step.kind !== "aim") throw new RunRefusal("No camera is aimed now.");
+      const { right, up } = event;
+      const { at, within } = step;
+      const inside = Math.abs(right - at.right) <= within && Math.abs(up - at.up) <= within;
+      const turns = state.aims[step.id]?.turns ?? 0;
+      const aims = { ...state.aims, [step.id]: { right, up, inside, fresh: true, turns } };
+      return inside ? next({ aims }) : { ...state, aims, message: null };
+    }
+    case "aim-turned": {
+      const aim = step.kind === "aim" ? state.aims[step.id] : undefined;
+      if (!aim?.fresh)
+        throw new RunRefusal("Read where the mark stands before the camera is turned.");
+      const aims = { ...state.aims, [step.id]: { ...aim, fresh: false, turns: aim.turns + 1 } };
+      return { ...state, aims, message: null };
+    }
     case "routine-started":
       if (step.kind !== "routine" || state.status === "routine")
         throw new RunRefusal("The routine is not next.");

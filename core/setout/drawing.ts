@@ -12,9 +12,15 @@ const at = (m: MarkOut, id: string): [number, number] => {
   return [p.xMm, p.yMm];
 };
 
-/** The two ends of the board's beam, or of a mat's inner edge. */
-const endsOf = (m: MarkOut): [string, string] =>
-  m.marks.some((x) => x.id === "beamL") ? ["beamL", "beamR"] : ["rearIn", "frontIn"];
+/** The two ends of the board's beam, or of a mat's inner edge; a floor mark is drawn from its hub. */
+const endsOf = (m: MarkOut): [string, string] | null =>
+  ((
+    [
+      ["beamL", "beamR"],
+      ["rearIn", "frontIn"],
+      ["inL", "inR"],
+    ] as const
+  ).find(([a]) => m.marks.some((x) => x.id === a)) as [string, string] | undefined) ?? null;
 
 /** What is drawn besides the marks: wheelbases, tracks, the centreline to the board, the beam. */
 export function drawingLines(m: MarkOut): Line[] {
@@ -23,14 +29,30 @@ export function drawingLines(m: MarkOut): Line[] {
     from: at(m, a),
     to: at(m, b),
   });
+  const ends = endsOf(m);
+  const axles = m.marks.filter((x) => /^axle-.*-L$/.test(x.id)).map((x) => x.id);
   return [
+    ...axles.map((id) => line("vehicle", id, id.replace(/L$/, "R"))),
     line("vehicle", "hubRL", "hubRR"),
     line("vehicle", "hubFL", "hubFR"),
     line("vehicle", "hubRL", "hubFL"),
     line("vehicle", "hubRR", "hubFR"),
     // The centreline runs on to a board; beside a mat it ends at the vehicle's own nose.
     line("line", "badgeR", m.marks.some((x) => x.id === "beamL") ? "board" : "badgeF"),
-    line("board", ...endsOf(m)),
+    ...(ends ? [line("board", ...ends)] : sideLineOf(m)),
+  ];
+}
+
+/** The line a floor mark is measured on, from the front hub of its side on to abreast of it. */
+function sideLineOf(m: MarkOut): Line[] {
+  const mark = at(m, "board");
+  const front = at(m, mark[1] >= 0 ? "hubFL" : "hubFR");
+  const rear = at(m, mark[1] >= 0 ? "hubRL" : "hubRR");
+  const slope = (rear[1] - front[1]) / (rear[0] - front[0]);
+  const foot: [number, number] = [mark[0], front[1] + slope * (mark[0] - front[0])];
+  return [
+    { layer: "line", from: front, to: foot },
+    { layer: "board", from: foot, to: mark },
   ];
 }
 

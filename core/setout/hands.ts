@@ -1,7 +1,7 @@
 import { wrapAngle } from "@/core/math/linear";
 import type { Target } from "@/core/sheet";
 import type { BoardState, Least, Move } from "./moves";
-import type { PlanPose, Stand } from "./stand";
+import { compose, type PlanPose, type Stand } from "./stand";
 
 /**
  * What carries a mat: two hands. It has no adjusters and no feet to turn; whoever draws the mat puts
@@ -26,11 +26,18 @@ export const HANDS: Stand = {
 };
 
 /** Whether hands carry it. */
-export const isByHand = (target: Pick<Target, "kind">): boolean => target.kind === "mat";
+export const isByHand = (target: Pick<Target, "kind">): boolean => target.kind !== "board";
 
-/** The side of the vehicle a mat lies on: 1 for vehicle left, -1 for vehicle right. */
-export const sideOf = ({ placement }: Pick<Target, "placement">): 1 | -1 =>
-  placement.acrossMm >= 0 ? 1 : -1;
+/** Whether it carries a label that can be read: a cross drawn on the floor carries none. */
+export const isLabelled = (target: Pick<Target, "kind">): boolean => target.kind !== "mark";
+
+/** The side of the vehicle a mat or a mark lies on: 1 for vehicle left, -1 for vehicle right. */
+export const sideOf = ({
+  kind,
+  object,
+  placement,
+}: Pick<Target, "kind" | "object" | "placement">): 1 | -1 =>
+  (kind === "mark" ? object.side === "left" : placement.acrossMm >= 0) ? 1 : -1;
 
 /**
  * Points of a mat in its own axes: x the way its arrow points, y to the left of that, from the
@@ -38,6 +45,16 @@ export const sideOf = ({ placement }: Pick<Target, "placement">): 1 | -1 =>
  */
 export function matPoints(target: Target): { id: string; xMm: number; yMm: number }[] {
   const { aheadMm = 0, lengthMm = 0, widthMm } = target.object;
+  const middle = [
+    { id: "centre", xMm: 0, yMm: 0 },
+    { id: "ahead", xMm: 1000, yMm: 0 },
+  ];
+  if (target.kind === "mark") return middle;
+  if (target.lies === "ahead" || target.lies === "behind") {
+    // Its inner edge lies across the vehicle.
+    const xMm = target.lies === "ahead" ? aheadMm - lengthMm : aheadMm;
+    return [{ id: "inL", xMm, yMm: widthMm / 2 }, { id: "inR", xMm, yMm: -widthMm / 2 }, ...middle];
+  }
   const inner = (-sideOf(target) * widthMm) / 2;
   const rear = aheadMm - lengthMm;
   return [
@@ -45,8 +62,7 @@ export function matPoints(target: Target): { id: string; xMm: number; yMm: numbe
     { id: "rearIn", xMm: rear, yMm: inner },
     { id: "frontOut", xMm: aheadMm, yMm: -inner },
     { id: "rearOut", xMm: rear, yMm: -inner },
-    { id: "centre", xMm: 0, yMm: 0 },
-    { id: "ahead", xMm: 1000, yMm: 0 },
+    ...middle,
   ];
 }
 
@@ -71,6 +87,9 @@ const turnedAbout = (pose: PlanPose, atMm: number, by: number): PlanPose => {
  * @param least moves below this are left out
  */
 export function drawMoves(target: Target, now: BoardState, wanted: PlanPose, least: Least): Move[] {
+  if (target.kind === "mark") return drawnAnew(now, wanted, least);
+  const crosswise = target.lies === "ahead" || target.lies === "behind";
+  if (crosswise) return drawCrosswise(target, now, wanted, least);
   const { aheadMm = 0, lengthMm = 1 } = target.object;
   const rearMm = aheadMm - lengthMm;
   const moves: Move[] = [];
@@ -103,8 +122,74 @@ export function drawMoves(target: Target, now: BoardState, wanted: PlanPose, lea
   return moves;
 }
 
+/** A cross is drawn anew at one stroke: it has no heading. */
+function drawnAnew(now: BoardState, wanted: PlanPose, least: Least): Move[] {
+  const [c, s] = [Math.cos(now.pose.headingRad), Math.sin(now.pose.headingRad)];
+  const [dx, dy] = [wanted.xMm - now.pose.xMm, wanted.yMm - now.pose.yMm];
+  const [aheadMm, leftMm] = [c * dx + s * dy, -s * dx + c * dy];
+  if (Math.hypot(aheadMm, leftMm) < least.mm) return [];
+  const after = { ...now, pose: { ...now.pose, xMm: wanted.xMm, yMm: wanted.yMm } };
+  return [{ kind: "draw", end: "mark", aheadMm, leftMm, turnRad: 0, pivotMm: 0, after }];
+}
+
+/**
+ * A mat that lies across the vehicle's way: the whole of it sideways, then its left end forward or
+ * back, then its right end.
+ */
+function drawCrosswise(target: Target, now: BoardState, wanted: PlanPose, least: Least): Move[] {
+  const half = target.object.widthMm / 2;
+  const moves: Move[] = [];
+  let { pose } = now;
+  const push = (move: Omit<DrawMove, "kind" | "after">): void => {
+    pose = compose(pose, drawnBy({ ...move, kind: "draw", after: now }));
+    moves.push({ kind: "draw", ...move, after: { ...now, pose } });
+  };
+  const [c, s] = [Math.cos(pose.headingRad), Math.sin(pose.headingRad)];
+  const leftMm = -s * (wanted.xMm - pose.xMm) + c * (wanted.yMm - pose.yMm);
+  if (Math.abs(leftMm) >= least.mm)
+    push({ end: "whole", aheadMm: 0, leftMm, turnRad: 0, pivotMm: 0 });
+  const [wc, ws] = [Math.cos(wanted.headingRad), Math.sin(wanted.headingRad)];
+  for (const [end, at] of [
+    ["left", half],
+    ["right", -half],
+  ] as const) {
+    const [px, py] = [
+      pose.xMm - Math.sin(pose.headingRad) * at,
+      pose.yMm + Math.cos(pose.headingRad) * at,
+    ];
+    const aheadMm = wc * (wanted.xMm - ws * at - px) + ws * (wanted.yMm + wc * at - py);
+    if (Math.abs(aheadMm) < least.mm) continue;
+    // The other end lies still, a mat's width away.
+    const turnRad = Math.asin(Math.max(-1, Math.min(1, -aheadMm / (2 * at))));
+    push({ end, aheadMm, leftMm: 0, turnRad, pivotMm: -at });
+  }
+  return moves;
+}
+
+type DrawMove = Extract<Move, { kind: "draw" }>;
+
+/** A pose turned about a point to the left of its own middle. */
+const turnedBeside = (pose: PlanPose, atMm: number, by: number): PlanPose => {
+  const left = (p: PlanPose, d: number): PlanPose => ({
+    ...p,
+    xMm: p.xMm - Math.sin(p.headingRad) * d,
+    yMm: p.yMm + Math.cos(p.headingRad) * d,
+  });
+  const pivot = left(pose, atMm);
+  return left({ ...pivot, headingRad: pose.headingRad + by }, -atMm);
+};
+
 /** Where a drawn mat comes to lie, in its own axes before it was drawn. */
-export const drawnBy = (move: Extract<Move, { kind: "draw" }>): PlanPose =>
-  move.end === "whole"
-    ? { xMm: move.aheadMm, yMm: move.leftMm, headingRad: 0 }
-    : turnedAbout({ xMm: 0, yMm: 0, headingRad: 0 }, move.pivotMm, move.turnRad);
+export function drawnBy(move: DrawMove): PlanPose {
+  const still = { xMm: 0, yMm: 0, headingRad: 0 };
+  switch (move.end) {
+    case "whole":
+    case "mark":
+      return { ...still, xMm: move.aheadMm, yMm: move.leftMm };
+    case "left":
+    case "right":
+      return turnedBeside(still, move.pivotMm, move.turnRad);
+    default:
+      return turnedAbout(still, move.pivotMm, move.turnRad);
+  }
+}

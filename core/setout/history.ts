@@ -111,6 +111,9 @@ export const newHistory = (onThrust = false, toeSigma = TOE_SIGMA): History => (
   toeSigma,
 });
 
+/** The heading of what has none, rad: not nothing, so that the arithmetic keeps its footing. */
+const NO_HEADING = 1e-5;
+
 const diagonal = (mm: number, rad: number): number[][] => [
   [mm * mm, 0, 0],
   [0, mm * mm, 0],
@@ -123,6 +126,7 @@ const diagonal = (mm: number, rad: number): number[][] => [
  * @param points in its own axes, mm
  * @param upright the board's height, and its lean as the sheet wants it; null for what lies on the
  *   floor
+ * @param pointlike a cross has no heading: it is taken as that of its line
  */
 export function rollIn(
   h: History,
@@ -130,9 +134,11 @@ export function rollIn(
   start: PlanPose,
   points: CarrierPoint[],
   upright: { heightMm: number; pitchRad: number; rollRad: number } | null = null,
+  pointlike = false,
 ): void {
   const heightMm = upright?.heightMm ?? 0;
-  h.epochs.set(carrier, [{ body: carrier, start, tie: null, heightMm, lean: 0 }]);
+  const prior = pointlike ? { prior: diagonal(ROLLED_IN.planMm, NO_HEADING) } : {};
+  h.epochs.set(carrier, [{ body: carrier, start, tie: null, heightMm, lean: 0, ...prior }]);
   h.points.set(carrier, points);
   if (!upright) return;
   const lean = (shift: number): Lean => ({ shift, sigma: ROLLED_IN.tiltRad, readings: [] });

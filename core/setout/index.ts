@@ -65,7 +65,7 @@ export {
 export { LAST_ACT_IDS, type LastActId } from "./last-act-ids";
 export { LAST_ACTS } from "./last-acts";
 export { suffers, touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
-export { HANDS, isByHand, matPoints, sideOf } from "./hands";
+export { HANDS, isByHand, isLabelled, matPoints, sideOf } from "./hands";
 export {
   QUANTITIES,
   quantitiesOf,

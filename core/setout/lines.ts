@@ -26,9 +26,9 @@ export type LineView = {
   isSheets: boolean;
 };
 
-const KINDS: DatumKind[] = ["centreline", "rear-axle-normal", "thrust"];
+const KINDS: Exclude<DatumKind, "side-line">[] = ["centreline", "rear-axle-normal", "thrust"];
 /** The points that give each line its direction. */
-const POINTS: Record<DatumKind, VehiclePointId[]> = {
+const POINTS: Record<Exclude<DatumKind, "side-line">, VehiclePointId[]> = {
   centreline: ["badgeF", "badgeR"],
   "rear-axle-normal": ["hubRL", "hubRR"],
   thrust: ["hubRL", "hubRR"],
@@ -91,10 +91,11 @@ const minus = (a: Float64Array, b: Float64Array): Float64Array => a.map((v, i) =
  * from the sheet's datum, and how far that carries the board. Empty while nothing solves.
  */
 export function lineViews(s: SetOutSolution): LineView[] {
-  if (!s.adjustment) return [];
+  // Of a floor mark only the line through the hubs of its own side is meant.
+  if (!s.adjustment || s.plan.target.line) return [];
   const { target, rearToe } = s.plan;
   const { points, nuisances } = s.adjustment;
-  const frameOf = (kind: DatumKind): DatumFrame | null =>
+  const frameOf = (kind: Exclude<DatumKind, "side-line">): DatumFrame | null =>
     kind === "thrust" && !rearToe
       ? null
       : datumFrame({ ...s.plan, target: { ...target, datum: kind } });
@@ -156,7 +157,9 @@ function touches(slot: Slot, points: readonly VehiclePointId[]): boolean {
  * the reading that would; null where it can, or where one was taken.
  */
 export function blindTo(s: SetOutSolution): { say: string; slotId: string | null } | null {
-  const points = POINTS[s.plan.target.datum];
+  const { datum } = s.plan.target;
+  const points =
+    datum === "side-line" ? [s.frame.directionFrom, s.frame.directionTo] : POINTS[datum];
   const sees = (slot: Slot): boolean => touches(slot, points);
   const saw = new Set(s.readings.filter((r) => r.state === "counts").map((r) => r.slotId));
   if (s.slots.some((slot) => sees(slot) && (saw.has(slot.id) || inSchool(s.plan, slot))))

@@ -1,4 +1,4 @@
-import { vehiclePoints } from "@/core/vehicle";
+import { hubName, hubOf, vehiclePoints } from "@/core/vehicle";
 import { centredProbability } from "./chance";
 import { isByHand } from "./hands";
 import { predictedReadings } from "./next";
@@ -48,9 +48,15 @@ const HUBS: [string, string][] = [
 /** The ends of what a target's carrier is drawn by, as the people at it call them. */
 function endsOf(plan: SetOutPlan): { id: string; name: string; xMm: number; yMm: number }[] {
   const points = carrierPoints(plan);
-  const named = isByHand(plan.target)
-    ? { frontIn: "inner front corner", rearIn: "inner rear corner" }
-    : { beamL: "beam end, vehicle left", beamR: "beam end, vehicle right" };
+  const { kind, lies } = plan.target;
+  const named: Record<string, string> =
+    kind === "mark"
+      ? {}
+      : lies === "ahead" || lies === "behind"
+        ? { inL: "inner left corner", inR: "inner right corner" }
+        : isByHand(plan.target)
+          ? { frontIn: "inner front corner", rearIn: "inner rear corner" }
+          : { beamL: "beam end, vehicle left", beamR: "beam end, vehicle right" };
   return Object.entries(named).map(([id, name]) => ({ ...points.find((p) => p.id === id)!, name }));
 }
 
@@ -63,10 +69,16 @@ export function floorMarks(plan: SetOutPlan): FloorMark[] {
   const target = nominalTarget(plan);
   const [c, s] = [Math.cos(target.headingRad), Math.sin(target.headingRad)];
   return [
+    ...(plan.vehicle.furtherAxles ?? []).flatMap(({ id }) =>
+      [true, false].map((left) => {
+        const { xMm, yMm } = points.get(hubOf(id, left))!;
+        return { id: hubOf(id, left), name: hubName(plan.vehicle, id, left), xMm, yMm };
+      }),
+    ),
     ...HUBS.map(([id, name]) => ({ id, name, xMm: points.get(id)!.xMm, yMm: points.get(id)!.yMm })),
     {
       id: "board",
-      name: isByHand(plan.target) ? "cross line" : "board centre",
+      name: { board: "board centre", mat: "cross line", mark: plan.target.name }[plan.target.kind],
       xMm: target.xMm,
       yMm: target.yMm,
     },

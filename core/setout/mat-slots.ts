@@ -1,6 +1,8 @@
 import type { Target } from "@/core/sheet";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
+import { acrossSlots } from "./across-slots";
 import { sideOf } from "./hands";
+import { markSlots } from "./mark-slots";
 import type { SetOutPlan } from "./plan";
 import { asIs, inPlan, type Slot } from "./slot";
 
@@ -14,9 +16,25 @@ type Corner = "front" | "rear";
 /** Counted the other way round than the network counts. */
 const flipped = { toModel: (v: number): number => -v, toShown: (v: number): number => -v };
 
-/** The other mat of its setup, on the far side of the vehicle; null where there is none. */
+/** Whether it lies across the vehicle's way, ahead of it or behind it. */
+const liesAcross = ({ lies }: Pick<Target, "lies">): boolean =>
+  lies === "ahead" || lies === "behind";
+
+/**
+ * The other mat of its setup, on the far side of the vehicle; null where there is none. Of mats in two
+ * pieces the one that lies as far ahead.
+ */
 const mateOf = ({ target, setup }: SetOutPlan): Target | null =>
-  setup?.targets.find((t) => t.kind === "mat" && sideOf(t) !== sideOf(target)) ?? null;
+  setup?.targets.find(
+    (t) =>
+      t.kind === "mat" &&
+      !liesAcross(t) &&
+      sideOf(t) !== sideOf(target) &&
+      Math.abs(t.placement.alongMm - target.placement.alongMm) < ABREAST_MM,
+  ) ?? null;
+
+/** Two pieces of a side lie farther from each other than this, along. */
+const ABREAST_MM = 600;
 
 /** How far ahead of the front hubs the cross line of a mat may be read, and should be. */
 const crossLine = ({ target }: SetOutPlan, name: string): Slot["quantity"] => ({
@@ -27,8 +45,10 @@ const crossLine = ({ target }: SetOutPlan, name: string): Slot["quantity"] => ({
   expected: target.placement.alongMm,
 });
 
-/** Every reading of a mat that the kit allows, in the order people usually take them. */
-export function matSlots(plan: SetOutPlan): Slot[] {
+/** Every reading of a mat or a floor mark that the kit allows, in the order people usually take them. */
+export function floorSlots(plan: SetOutPlan): Slot[] {
+  if (plan.target.kind === "mark") return markSlots(plan);
+  if (liesAcross(plan.target)) return acrossSlots(plan);
   const has = (kind: Slot["instrument"]): boolean => plan.instruments.some((i) => i.kind === kind);
   return [
     ...(has("tape") ? hubTapes(plan) : []),

@@ -62,7 +62,7 @@ export type Move =
      */
     | {
         kind: "draw";
-        end: "whole" | "front" | "rear";
+        end: "whole" | "front" | "rear" | "left" | "right" | "mark";
         aheadMm: number;
         leftMm: number;
         turnRad: number;

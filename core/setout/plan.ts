@@ -1,13 +1,16 @@
 import { degToRad } from "@/core/units";
 import {
+  hubOf,
   thrustAngleRad,
   vehiclePoints,
   type RearToe,
   type Vehicle,
+  type VehiclePoint,
   type VehiclePointId,
 } from "@/core/vehicle";
 import type { Setup, Target } from "@/core/sheet";
 import { TURNS_WITH_TOE } from "./causes";
+import { sideOf } from "./hands";
 import type { Instrument } from "./instrument";
 import type { SchoolId } from "./schools";
 import type { PlanPose, Stand } from "./stand";
@@ -93,6 +96,8 @@ export function throwFromWheels({
     "front-badge": vehicle.frontOverhangMm,
     "bumper-face": vehicle.frontOverhangMm,
     camera: vehicle.camera.xMm - vehicle.wheelbaseMm,
+    "rear-hub-line": -vehicle.wheelbaseMm,
+    "line-hub": -vehicle.wheelbaseMm,
   }[target.distanceFrom];
   return Math.abs(target.placement.alongMm + ahead);
 }
@@ -161,6 +166,7 @@ export class MissingThrustError extends Error {
 /** The sheet's datum on this vehicle. @throws MissingThrustError */
 export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearToe">): DatumFrame {
   const { vehicle, target, rearToe } = plan;
+  if (target.line) return sideFrame(vehicle, target, target.line);
   if (target.datum === "thrust" && !rearToe) throw new MissingThrustError();
   const line: Omit<DatumFrame, "distanceFrom" | "distanceOffsetMm"> =
     target.datum === "centreline"
@@ -184,6 +190,16 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearTo
   ];
   const faceMm = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
   switch (target.distanceFrom) {
+    case "rear-hub-line":
+    case "line-hub":
+      return {
+        ...line,
+        distanceFrom: [
+          ["hubRL", 0.5],
+          ["hubRR", 0.5],
+        ],
+        distanceOffsetMm: 0,
+      };
     case "front-hub-line":
       return { ...line, distanceFrom: hubs, distanceOffsetMm: 0 };
     case "front-badge":
@@ -193,6 +209,36 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearTo
     case "camera":
       return { ...line, distanceFrom: hubs, distanceOffsetMm: fromFrontAxle(vehicle.camera.xMm) };
   }
+}
+
+/**
+ * The line through two hubs of one side, forward: along counts from the first of the two. @throws
+ * RangeError where the vehicle has no such axle
+ */
+function sideFrame(
+  vehicle: Vehicle,
+  target: Target,
+  { from, through }: NonNullable<Target["line"]>,
+): DatumFrame {
+  const left = sideOf(target) > 0;
+  const points = vehiclePoints(vehicle);
+  const [a, b] = [from, through].map((axle) => {
+    const hub = points.find((p) => p.id === hubOf(axle, left));
+    if (!hub)
+      throw new RangeError(
+        `The sheet measures from the axle “${axle}”, which ${vehicle.make} ${vehicle.model} does not have. Enter it under Vehicles.`,
+      );
+    return hub;
+  }) as [VehiclePoint, VehiclePoint];
+  const [rear, front] = a.xMm < b.xMm ? [a, b] : [b, a];
+  return {
+    through: [[a.id, 1]],
+    directionFrom: rear.id,
+    directionTo: front.id,
+    turnRad: 0,
+    distanceFrom: [[a.id, 1]],
+    distanceOffsetMm: 0,
+  };
 }
 
 /**
@@ -207,7 +253,7 @@ export type DatumLine = {
 };
 
 /** How a target of this kind is turned from the datum's direction when it is right. */
-export const facing = (kind: Target["kind"]): number => (kind === "mat" ? 0 : Math.PI);
+export const facing = (kind: Target["kind"]): number => (kind === "board" ? Math.PI : 0);
 
 /** Where on the rail of its beam a board belongs, mm to vehicle left of the beam's middle. */
 export const wantedRail = ({ placement, beam }: Target): number =>

@@ -50,12 +50,18 @@ const OF_MATS: Partial<typeof QUANTITIES> = {
   along: { name: "Cross line", more: "ahead", less: "behind" },
 };
 
+/** A floor mark lies along a line and out from it. */
+const OF_MARKS: Partial<typeof QUANTITIES> = {
+  along: { name: "Along the line", more: "ahead", less: "behind" },
+  across: { name: "Beside the line", more: "left", less: "right" },
+};
+
 /** What a quantity of a target is called, and what a positive and a negative error mean. */
 export const quantityWords = (
   id: QuantityId,
   kind: Target["kind"],
 ): { name: string; more: string; less: string } =>
-  (kind === "mat" ? OF_MATS[id] : undefined) ?? QUANTITIES[id];
+  (kind === "board" ? undefined : (kind === "mat" ? OF_MATS : OF_MARKS)[id]) ?? QUANTITIES[id];
 
 /** What the plan's quantities of a kind of target are, before anything solves. */
 const unknownOf = (s: SetOutSolution): PlaneQuantity[] => {

@@ -39,6 +39,14 @@ export const SCHOOL_WORDS: Record<SchoolId, { say: string; note?: string }> = {
     say: "A laser line over hub marks, past the cross line and the inner edge; tapes from mat to mat.",
     note: "Drop the hubs to the floor with the plumb line first; set the laser over both marks.",
   },
+  "mark-laser": {
+    say: "A laser line over the marks of two hubs, on past the floor mark: out from it, along it, and the diagonal as a check.",
+    note: "Drop both hubs to the floor first. What the front wheel's mark is off swings the line: look at it twice.",
+  },
+  "mark-cord": {
+    say: "A cord over the marks of two hubs, on past the floor mark: out from it, along it, and the diagonal as a check.",
+    note: "A slack cord drifts in any draught: stretch it hard, and close above the floor.",
+  },
   free: {
     say: "Every reading the kit can take, in any order.",
   },

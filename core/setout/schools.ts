@@ -18,6 +18,8 @@ export type SchoolId =
   | "rig"
   | "mat-tapes"
   | "mat-laser"
+  | "mark-laser"
+  | "mark-cord"
   | "free";
 
 export type School = {
@@ -52,6 +54,9 @@ const BOX_ENDS = [
   "box-diag-l",
   "box-diag-r",
 ] as const;
+
+/** Of a mat that lies across the vehicle's way. */
+const ACROSS = ["across-edge-l", "across-edge-r", "across-l-r", "across-r-l"] as const;
 
 export const SCHOOLS: Record<SchoolId, School> = {
   tapes: {
@@ -130,6 +135,7 @@ export const SCHOOLS: Record<SchoolId, School> = {
       "mat-front-rear",
       "mat-apart-front",
       "mat-apart-rear",
+      ...ACROSS,
     ],
     needs: ["tape"],
     sees: ["rear-axle-normal"],
@@ -137,10 +143,32 @@ export const SCHOOLS: Record<SchoolId, School> = {
   },
   "mat-laser": {
     name: "Floor laser",
-    path: ["mat-cross", "mat-line-front", "mat-line-rear", "mat-apart-front", "mat-apart-rear"],
+    path: [
+      "mat-cross",
+      "mat-line-front",
+      "mat-line-rear",
+      "mat-apart-front",
+      "mat-apart-rear",
+      "across-middle",
+      ...ACROSS,
+    ],
     needs: ["floor-laser", "tape"],
     sees: ["rear-axle-normal"],
     for: "mat",
+  },
+  "mark-laser": {
+    name: "Laser through the hubs",
+    path: ["mark-line", "mark-along", "mark-across", "mark-apart"],
+    needs: ["floor-laser", "tape"],
+    sees: ["side-line"],
+    for: "mark",
+  },
+  "mark-cord": {
+    name: "Cord through the hubs",
+    path: ["mark-cord", "mark-along", "mark-across", "mark-apart"],
+    needs: ["plumb", "tape"],
+    sees: ["side-line"],
+    for: "mark",
   },
   free: {
     name: "Any reading",
@@ -192,9 +220,15 @@ export const misses = (
   (school !== "free" && (SCHOOLS[school].for ?? "board") !== target.kind) ||
   (ALONG_CAR.includes(school) && isAside(target));
 
+const USUAL: Record<Target["kind"], SchoolId> = {
+  board: "tapes",
+  mat: "mat-tapes",
+  mark: "mark-laser",
+};
+
 /** The way a plan is set out: the one that was chosen, or the usual one of its kind of target. */
 export const schoolOf = (plan: { target: Pick<Target, "kind">; school?: SchoolId }): SchoolId =>
-  plan.school ?? (plan.target.kind === "mat" ? "mat-tapes" : "tapes");
+  plan.school ?? USUAL[plan.target.kind];
 
 /** The schools a kit can walk to where the sheet puts the board. */
 export const schoolsFor = (plan: {

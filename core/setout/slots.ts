@@ -5,7 +5,7 @@ import { isByHand, matPoints } from "./hands";
 import { levelSlots, railSlot } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
-import { matSlots } from "./mat-slots";
+import { floorSlots } from "./mat-slots";
 import { asIs, inPlan, type Slot } from "./slot";
 import { beamLaserSlots, mirrorSlots } from "./beam-slots";
 import { floorMarkSlots, laserBehind, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
@@ -127,7 +127,7 @@ function laserPast({ target, instruments }: SetOutPlan, mark: CentreMark | null)
 type CentreMark = NonNullable<SetOutPlan["vehicle"]["centreMarks"]>[number];
 
 function makeSlots(plan: SetOutPlan): Slot[] {
-  if (isByHand(plan.target)) return matSlots(plan);
+  if (isByHand(plan.target)) return floorSlots(plan);
   const { stand, vehicle, instruments } = plan;
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const slots: Slot[] = [];

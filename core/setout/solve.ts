@@ -471,6 +471,7 @@ export function solveScene(
       nominalTarget(p.plan),
       carrierPoints(p.plan),
       isByHand(p.plan.target) ? null : upright,
+      p.plan.target.kind === "mark",
     );
   }
   for (const e of entries) {

@@ -113,6 +113,15 @@ export function moveWidening(move: Move): Widening {
       return { planMm: 0, headingRad: 0, heightMm: 0, tiltRad: 0 };
     // A mat of several metres follows the hand with folds and friction.
     case "draw":
+      // A cross is struck with a square and a pencil.
+      if (move.end === "mark")
+        return {
+          planMm: 1.5 + 0.01 * Math.hypot(move.aheadMm, move.leftMm),
+          // It has none; not nothing, so that the arithmetic keeps its footing.
+          headingRad: 1e-5,
+          heightMm: 0,
+          tiltRad: 0,
+        };
       return {
         planMm: 4 + 0.08 * Math.hypot(move.aheadMm, move.leftMm),
         headingRad: degToRad(0.1) + 0.08 * Math.abs(move.turnRad),
@@ -141,11 +150,15 @@ export const railWidening = (move: Move): number =>
 
 /** What a target of this kind may have suffered: a mat is neither cranked nor hung. */
 export const touchesOf = (kind: Target["kind"]): TouchKind[] =>
-  kind === "mat" ? ["knocked", "moved-car"] : ["cranked", "hung", "knocked", "moved-car"];
+  kind === "mark"
+    ? ["moved-car"]
+    : kind === "mat"
+      ? ["knocked", "moved-car"]
+      : ["cranked", "hung", "knocked", "moved-car"];
 
 /** Whether a target of this kind can suffer it at all: the last acts are of boards. */
 export const suffers = (kind: Target["kind"], touch: TouchKind): boolean =>
-  kind !== "mat" || touchesOf(kind).includes(touch);
+  kind === "board" || touchesOf(kind).includes(touch);
 
 /** How a touch is called to the people at this kind of target. */
 export const touchName = (kind: Target["kind"], touch: TouchKind): string =>

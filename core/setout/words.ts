@@ -137,6 +137,33 @@ const marksOf = (adjusters: readonly Adjuster[]): string => {
 
 /** A mat is told by its end and by the car: nobody has to think of axes on the floor. */
 function drawWords(move: Extract<Move, { kind: "draw" }>, mm: (v: number) => string): MoveWords {
+  if (move.end === "mark") {
+    const parts = [
+      Math.abs(move.aheadMm) >= 0.5
+        ? `${mm(move.aheadMm)} ${move.aheadMm > 0 ? "forward" : "back"}`
+        : "",
+      Math.abs(move.leftMm) >= 0.5
+        ? `${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}`
+        : "",
+    ].filter(Boolean);
+    return {
+      say: `Draw the mark anew ${parts.join(" and ")}.`,
+      figure: mm(Math.abs(move.aheadMm) > Math.abs(move.leftMm) ? move.aheadMm : move.leftMm),
+      detail: "Forward is along the hubs’ line. Wipe the old cross away: two crosses are none.",
+    };
+  }
+  if (move.end === "left" || move.end === "right")
+    return {
+      say: `Draw the mat’s ${move.end} end ${mm(move.aheadMm)} ${move.aheadMm >= 0 ? "forward" : "back"}.`,
+      figure: mm(move.aheadMm),
+      detail: `Forward is the way the vehicle faces. Let the ${move.end === "left" ? "right" : "left"} end lie still. Keep it flat: a fold shortens it.`,
+    };
+  if (move.end === "whole" && Math.abs(move.leftMm) > Math.abs(move.aheadMm))
+    return {
+      say: `Draw the whole mat ${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}, along its own edge.`,
+      figure: mm(move.leftMm),
+      detail: "Keep it flat: a fold shortens it.",
+    };
   if (move.end === "whole") {
     const way = move.aheadMm >= 0 ? "forward" : "back";
     return {

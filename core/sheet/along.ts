@@ -3,4 +3,4 @@
  * by hand, and boards of one beam come with it. Any other waits for its step.
  */
 export const standsAlong = (t: { kind: string; beam?: unknown }): boolean =>
-  t.kind === "mat" || t.beam !== undefined;
+  t.kind !== "board" || t.beam !== undefined;

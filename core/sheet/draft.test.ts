@@ -55,16 +55,21 @@ const anySheet = fc
       ...setup,
       targets: setup.targets.map((t) => ({
         ...t,
-        // JSON knows no negative zero.
-        placement: { ...t.placement, alongMm, acrossMm: acrossMm + 0 },
-        tolerance: { ...t.tolerance, twistDeg },
+        // JSON knows no negative zero. A mark stays on its side, a mat ahead or behind where it lies.
+        placement:
+          t.kind === "mark" || t.lies
+            ? t.placement
+            : { ...t.placement, alongMm, acrossMm: acrossMm + 0 },
+        tolerance: t.kind === "mark" ? t.tolerance : { ...t.tolerance, twistDeg },
       })),
     })),
     cautions,
     run: [
-      ...base.run.slice(0, steps - 1).filter((s) => s.kind !== "routine" && s.kind !== "position"),
-      // A sheet with further places must move the board to each.
-      ...base.run.filter((s) => s.kind === "position"),
+      ...base.run
+        .slice(0, steps - 1)
+        .filter((s) => s.kind !== "routine" && s.kind !== "position" && s.kind !== "aim"),
+      // A sheet with further places must move the board to each, one with two cameras aim both.
+      ...base.run.filter((s) => s.kind === "position" || s.kind === "aim"),
       base.run.find((s) => s.kind === "routine")!,
     ],
   }));

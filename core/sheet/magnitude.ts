@@ -49,15 +49,25 @@ export function doubtfulFigures(sheet: { setups?: unknown }): Doubt[] {
 
 /** What mats measure; their twist and cross line are limited as those of boards. */
 const EXPECTED_OF_MATS: Expectation[] = [
-  { field: "object.widthMm", min: 250, max: 2600, unit: "mm" },
+  { field: "object.widthMm", min: 250, max: 5200, unit: "mm" },
   { field: "object.lengthMm", min: 400, max: 9000, unit: "mm" },
   ...EXPECTED.filter((e) =>
     ["tolerance.alongMm", "tolerance.acrossMm", "tolerance.twistDeg"].includes(e.field),
   ),
 ];
 
+/** A floor mark lies within a lorry's length of its hub, and is drawn to a few millimetres. */
+const EXPECTED_OF_MARKS: Expectation[] = EXPECTED.filter((e) =>
+  ["tolerance.alongMm", "tolerance.acrossMm"].includes(e.field),
+);
+
 function doubtsOf(target: Figures & { kind?: unknown }): Doubt[] {
-  const expected = target.kind === "mat" ? EXPECTED_OF_MATS : EXPECTED;
+  const expected =
+    target.kind === "mark"
+      ? EXPECTED_OF_MARKS
+      : target.kind === "mat"
+        ? EXPECTED_OF_MATS
+        : EXPECTED;
   return expected.flatMap(({ field, min, max, unit }): Doubt[] => {
     const [part, name] = field.split(".") as ["placement" | "tolerance" | "object", string];
     const value = target[part]?.[name];

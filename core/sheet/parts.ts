@@ -17,7 +17,15 @@ const input1 = z.object({
 });
 const input2 = input1.extend({
   /** What it is the figure of, where it is one that was measured before: it is not typed twice. */
-  takes: z.enum(["arch-front", "arch-rear", "trailer-length"]).optional(),
+  takes: z
+    .enum([
+      "arch-front",
+      "arch-rear",
+      "trailer-length",
+      "camera-height-left",
+      "camera-height-right",
+    ])
+    .optional(),
 });
 
 const stepsWith = <R extends z.ZodType<string>, I extends typeof input1>(routine: R, input: I) =>
@@ -67,9 +75,43 @@ const stepsWith = <R extends z.ZodType<string>, I extends typeof input1>(routine
   ]);
 
 const [prompt, ignition, position, compare, input, routine] = stepsWith(
-  z.enum(["forward-camera-static", "surround-view-static", "trailer-camera-static"]),
+  z.enum([
+    "forward-camera-static",
+    "surround-view-static",
+    "trailer-camera-static",
+    "mirror-camera-static",
+    "rear-camera-static",
+    "side-camera-static",
+    "front-radar-static",
+  ]),
   input2,
 ).options;
+
+/**
+ * A camera is turned by commands of the scan tool until a floor mark stands where it belongs on the
+ * scale of its display in the cabin.
+ */
+const aim = z.object({
+  id,
+  kind: z.literal("aim"),
+  say,
+  side: z.enum(["left", "right"]),
+  /** The mark that is looked at. */
+  mark: id,
+  scale: z.object({
+    /** The angle that one division next to the middle of the display stands for. */
+    divisionDeg: z.number().min(0.02).max(10),
+    /** How many divisions there are from the middle to each edge. */
+    most: z.number().min(1).max(60),
+  }),
+  /** Where on the scale the mark belongs, divisions from the middle. */
+  at: z.object({ right: z.number().min(-60).max(60), up: z.number().min(-60).max(60) }),
+  /** What one command turns the camera by. */
+  steps: z.object({ panDeg: z.number().min(0.005).max(3), tiltDeg: z.number().min(0.005).max(3) }),
+  /** How many divisions it may be off, each way. */
+  within: z.number().min(0.05).max(10),
+  caution: say.optional(),
+});
 
 /**
  * Pictures that hang at a step: where the switches are, which mark is the centre, a page of the
@@ -93,6 +135,7 @@ export const step = z.discriminatedUnion("kind", [
   compare.extend({ pictures }),
   input.extend({ pictures }),
   routine.extend({ pictures }),
+  aim.extend({ pictures }),
 ]);
 /** As it was while a forward camera was all there was. */
 export const step1 = stepsWith(z.literal("forward-camera-static"), input1);
@@ -103,10 +146,13 @@ export const step1 = stepsWith(z.literal("forward-camera-static"), input1);
  */
 export const board = z.object({
   code: z.string().min(1),
-  widthMm: z.number().min(200).max(4000),
+  widthMm: z.number().min(60).max(4000),
   side: z.enum(["left", "right"]).optional(),
   version: z.number().int().min(1).optional(),
 });
+
+/** As it was before anything as small as a reflector was one. */
+export const board1 = board.extend({ widthMm: z.number().min(200).max(4000) });
 
 /**
  * A mat on the floor: what its label says, its size, and how far its front end lies ahead of the
@@ -135,6 +181,28 @@ export const matPlacement = z.object({
   twistDeg: z.number().min(-45).max(45),
   heightMm: z.literal(0).default(0),
 });
+
+/**
+ * A cross drawn on the floor beside the vehicle: along and across count from the line through the hubs
+ * of its side. It has no heading and no label.
+ */
+export const markPlacement = z.object({
+  alongMm: z.number().min(-20000).max(20000),
+  acrossMm: z.number().min(-4000).max(4000),
+  twistDeg: z.literal(0).default(0),
+  heightMm: z.literal(0).default(0),
+});
+export const mark = z.object({
+  code: z.literal("floor mark").default("floor mark"),
+  widthMm: z.literal(60).default(60),
+  side: z.enum(["left", "right"]),
+});
+/** An axle by its name: front, rear, or a further one of the vehicle. */
+const axle = z.string().regex(/^[a-z0-9]{1,12}$/, "use front, rear or the id of a further axle");
+/** The line a mark is measured on runs through these hubs of its side; figures count from the first. */
+export const sideLine = z
+  .object({ from: axle, through: axle })
+  .refine((l) => l.from !== l.through, { path: ["through"], message: "must be another axle" });
 
 /** As it was before pictures hung at it. */
 export const ask1 = z.object({ id, ask: say, why: say });
@@ -196,6 +264,15 @@ const measure = z.discriminatedUnion("kind", [
     /** Free floor ahead to pull into. */
     roomMm: z.number().min(0).max(60000),
   }),
+  /**
+   * Where the cameras at the sides sit, against the vehicle's book: one whose arm or mirror is folded
+   * sits lower, higher or nearer to the body.
+   */
+  z.object({
+    kind: z.literal("camera-places"),
+    heightMm: z.number().min(2).max(200),
+    outMm: z.number().min(2).max(300),
+  }),
 ]);
 /** What is read after the routine, off the vehicle's own display: the steps at the seams of a picture. */
 const measureAfter = z.discriminatedUnion("kind", [
@@ -212,7 +289,16 @@ export const readyItem1 = ask1.extend({
 
 /** The line a target is placed on and squared to. */
 export const datum = z.enum(["centreline", "rear-axle-normal", "thrust"]);
-export const distanceFrom = z.enum(["front-hub-line", "front-badge", "bumper-face", "camera"]);
+export const distanceFrom1 = z.enum(["front-hub-line", "front-badge", "bumper-face", "camera"]);
+export const distanceFrom = z.enum([
+  "front-hub-line",
+  "front-badge",
+  "bumper-face",
+  "camera",
+  "rear-hub-line",
+]);
+/** Where a mat lies about the vehicle; beside it where it is not said. */
+export const lies = z.enum(["beside", "ahead", "behind"]).optional();
 
 /**
  * What lean and level of a board count from: plumb (when it is not said), or square to the plane the
@@ -288,7 +374,15 @@ export const sourceMaybeChecked = source.partial({ checkedBy: true, checkedOn: t
 /** For which vehicles it is, which of their systems, and what work it is owed after. */
 export const appliesTo = z.object({
   vehicles: z.array(id).min(1),
-  system: z.enum(["forward-camera", "surround-view", "trailer-camera"]),
+  system: z.enum([
+    "forward-camera",
+    "surround-view",
+    "trailer-camera",
+    "mirror-camera",
+    "rear-camera",
+    "side-camera",
+    "front-radar",
+  ]),
   after: z.array(eventIdSchema).min(1),
 });
 export const appliesTo1 = appliesTo.extend({ system: z.enum(["forward-camera"]) });

@@ -2,9 +2,9 @@ import { z } from "zod";
 import {
   appliesTo1,
   ask1,
-  board,
+  board1,
   datum,
-  distanceFrom,
+  distanceFrom1,
   id,
   method1,
   placement,
@@ -31,8 +31,8 @@ export const sheet1Schema = z.object({
   reason: say,
   kind: method1,
   datum,
-  distanceFrom,
-  board,
+  distanceFrom: distanceFrom1,
+  board: board1,
   placement,
   upright,
   /** Places after the first, in any number: another offset, another distance, a second board. */
@@ -42,7 +42,7 @@ export const sheet1Schema = z.object({
         id,
         name: say,
         placement,
-        board: board.optional(),
+        board: board1.optional(),
         /** The boards of the places before stay where they stand; another stand carries this one. */
         beside: z.literal(true).optional(),
       }),

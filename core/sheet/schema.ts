@@ -8,6 +8,9 @@ import {
   datum,
   distanceFrom,
   id,
+  lies,
+  mark,
+  markPlacement,
   mat,
   matPlacement,
   matTolerance,
@@ -18,6 +21,7 @@ import {
   readyItem,
   relation,
   say,
+  sideLine,
   sourceMaybeChecked,
   step,
   tolerance,
@@ -53,12 +57,27 @@ const matTarget = z.object({
   ...inDatum,
   kind: z.literal("mat"),
   object: mat,
+  /** Where about the vehicle; beside it where it is not said. */
+  lies,
   placement: matPlacement,
   tolerance: matTolerance,
 });
 
+/** A cross on the floor, measured along the line through the hubs of its own side. */
+const markTarget = z.object({
+  id,
+  name: say,
+  kind: z.literal("mark"),
+  datum: z.literal("side-line").default("side-line"),
+  distanceFrom: z.literal("line-hub").default("line-hub"),
+  line: sideLine,
+  object: mark,
+  placement: markPlacement,
+  tolerance: tolerance.pick({ alongMm: true, acrossMm: true }),
+});
+
 /** What has to be at a pose in the datum of a frame. */
-const target = z.discriminatedUnion("kind", [boardTarget, matTarget]);
+const target = z.discriminatedUnion("kind", [boardTarget, matTarget, markTarget]);
 
 /** The targets that stand at the same time, and what they have to be to each other. */
 const setup = z.object({
@@ -123,7 +142,10 @@ const written = z
         wrong(at, "no step of the routine moves the board there");
       if (t.kind === "mat" && t.object.aheadMm > t.object.lengthMm)
         wrong([...at, "object", "aheadMm"], "is more than the mat is long");
-      if (t.kind === "mat" || t.upright !== "vehicle-plane") continue;
+      if (t.kind === "mark" && t.placement.acrossMm * (t.object.side === "left" ? 1 : -1) < 0)
+        wrong([...at, "placement", "acrossMm"], `does not lie on vehicle ${t.object.side}`);
+      if (t.kind === "mat" && lieProblem(t)) wrong([...at, "placement", "alongMm"], lieProblem(t)!);
+      if (t.kind !== "board" || t.upright !== "vehicle-plane") continue;
       const message = "is needed: the board is to stand square to the vehicle's plane";
       for (const part of ["pitchDeg", "rollDeg"] as const)
         if (t.tolerance[part] === undefined) wrong([...at, "tolerance", part], message);
@@ -145,19 +167,39 @@ const written = z
       if (s.kind === "compare" && s.min > s.max) wrong(["run", i, "min"], "is above max");
       if (s.kind === "input" && s.minMm >= s.maxMm)
         wrong(["run", i, "minMm"], "must be below maxMm");
+      if (s.kind === "aim") {
+        const aimedAt = places.find((p) => p.target.id === s.mark)?.target;
+        if (aimedAt?.kind !== "mark")
+          wrong(["run", i, "mark"], `names no floor mark of the sheet: "${s.mark}"`);
+        else if (aimedAt.object.side !== s.side)
+          wrong(["run", i, "mark"], `lies on vehicle ${aimedAt.object.side}, not ${s.side}`);
+      }
     });
+    // One camera alone would leave the driver two displays that differ.
+    if (sheet.appliesTo.system === "mirror-camera")
+      for (const side of ["left", "right"] as const)
+        if (!sheet.run.some((s) => s.kind === "aim" && s.side === side))
+          wrong(
+            ["run"],
+            `must aim the camera on vehicle ${side} too: both sides are done together`,
+          );
   });
 
 type Written = z.infer<typeof written>;
 type BoardTarget = z.infer<typeof boardTarget>;
 type MatTarget = z.infer<typeof matTarget>;
+type MarkTarget = z.infer<typeof markTarget>;
 
 /** Any target as the arithmetic sees it: what one kind does not have is not there. */
-export type Target = Pick<BoardTarget, "id" | "name" | "datum" | "distanceFrom" | "placement"> & {
-  kind: "board" | "mat";
+export type Target = Pick<BoardTarget, "id" | "name" | "placement"> & {
+  kind: "board" | "mat" | "mark";
+  datum: (BoardTarget | MarkTarget)["datum"];
+  distanceFrom: (BoardTarget | MarkTarget)["distanceFrom"];
   object: Partial<MatTarget["object"]> & BoardTarget["object"];
   tolerance: Partial<BoardTarget["tolerance"]>;
-} & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam" | "ownLimit">>;
+} & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam" | "ownLimit">> &
+  Partial<Pick<MatTarget, "lies">> &
+  Partial<Pick<MarkTarget, "line">>;
 export type Setup = Omit<Written["setups"][number], "targets"> & { targets: Target[] };
 export type Sheet = Omit<Written, "setups"> & { setups: Setup[] };
 /** One thing to be checked, before the work or after it. */
@@ -168,6 +210,15 @@ export type SheetStep = Written["run"][number];
 
 /** {@link written}, read as the arithmetic sees it. */
 export const sheetSchema: z.ZodType<Sheet> = written;
+
+/** A mat that lies ahead of the vehicle or behind it, and a place that says otherwise. */
+function lieProblem({ lies: where, placement, distanceFrom: from }: MatTarget): string | null {
+  if (where === "ahead" && (placement.alongMm <= 0 || from === "rear-hub-line"))
+    return "must count ahead from the front of the vehicle: the mat lies ahead of it";
+  if (where === "behind" && (placement.alongMm >= 0 || from !== "rear-hub-line"))
+    return "must count behind the rear hub line, negative: the mat lies behind it";
+  return null;
+}
 
 /** What is wrong with what the targets of a setup have to be to each other. */
 function relationProblems(

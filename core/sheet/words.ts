@@ -13,6 +13,8 @@ export const DISTANCE_FROM_NAMES: Record<Target["distanceFrom"], string> = {
   "front-badge": "the front badge",
   "bumper-face": "the bumper face",
   camera: "the camera",
+  "rear-hub-line": "the rear hub line",
+  "line-hub": "the hub it is measured from",
 };
 
 const FIELD_NAMES: Record<string, string> = {

@@ -1,11 +1,14 @@
 export {
   hubCovariance,
   DATUM_NAMES,
+  hubName,
+  hubOf,
   markPoint,
   thrustAngleRad,
   vehiclePoints,
   type DatumKind,
   type RearToe,
+  type VehiclePoint,
   type VehiclePointId,
 } from "./points";
 export { vehicleSchema, type Vehicle } from "./schema";
@@ -26,7 +29,7 @@ export {
   type GlassSpot,
 } from "./glass";
 export { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Stance } from "./stance";
-export { surroundMounts, type Sensor, type SensorMount } from "./sensors";
+export { sideCameras, surroundMounts, type Sensor, type SensorMount } from "./sensors";
 export { readTyre, type Tyre } from "./tyre";
 export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./draft";
 export { vehicleFieldName } from "./words";

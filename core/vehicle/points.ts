@@ -2,14 +2,38 @@ import type { Vehicle } from "./schema";
 
 /** The reference points a tape, a plumb line or a laser can reach, in vehicle axes. */
 export type VehiclePointId =
-  "hubFL" | "hubFR" | "hubRL" | "hubRR" | "badgeF" | "badgeR" | MarkPointId;
+  "hubFL" | "hubFR" | "hubRL" | "hubRR" | "badgeF" | "badgeR" | MarkPointId | AxlePointId;
+
+/** A hub of a further axle, by the axle's id in the book. */
+export type AxlePointId = `axle-${string}-${"L" | "R"}`;
+
+/**
+ * The hub of an axle on one side: "front" and "rear" are the two every vehicle has, any other name is
+ * that of a further axle.
+ */
+export const hubOf = (axle: string, left: boolean): VehiclePointId =>
+  axle === "front"
+    ? left
+      ? "hubFL"
+      : "hubFR"
+    : axle === "rear"
+      ? left
+        ? "hubRL"
+        : "hubRR"
+      : `axle-${axle}-${left ? "L" : "R"}`;
+
+/** What a hub is called: "rear hub left", "third axle’s hub left". */
+export function hubName(v: Pick<Vehicle, "furtherAxles">, axle: string, left: boolean): string {
+  const further = v.furtherAxles?.find((a) => a.id === axle);
+  return `${further ? `${further.name}’s` : axle} hub ${left ? "left" : "right"}`;
+}
 
 /** A further mark near the middle of the front, by its id in the book. */
 export type MarkPointId = `mark-${string}`;
 export const markPoint = (id: string): MarkPointId => `mark-${id}`;
 
 /** Which line on the floor the sheet means. */
-export type DatumKind = "centreline" | "rear-axle-normal" | "thrust";
+export type DatumKind = "centreline" | "rear-axle-normal" | "thrust" | "side-line";
 
 /** Rear toe from an alignment printout, toe-in positive, radians. */
 export type RearToe = { leftRad: number; rightRad: number };
@@ -32,6 +56,14 @@ export function vehiclePoints(v: Vehicle): VehiclePoint[] {
     { id: "hubFR", xMm: v.wheelbaseMm, yMm: -frontHalf, ...hub },
     { id: "hubRL", xMm: 0, yMm: rearHalf, ...hub },
     { id: "hubRR", xMm: 0, yMm: -rearHalf, ...hub },
+    ...(v.furtherAxles ?? []).flatMap(({ id, aheadMm, hubHalfMm }): VehiclePoint[] =>
+      [true, false].map((left) => ({
+        id: hubOf(id, left),
+        xMm: aheadMm,
+        yMm: left ? hubHalfMm : -hubHalfMm,
+        ...hub,
+      })),
+    ),
     { id: "badgeF", ...v.frontBadge, sigmaMm: v.badgeSigmaMm },
     { id: "badgeR", ...v.rearBadge, sigmaMm: v.badgeSigmaMm },
     ...(v.centreMarks ?? []).map(({ id, xMm, yMm, zMm, sigmaMm }) => ({
@@ -103,4 +135,5 @@ export const DATUM_NAMES: Record<DatumKind, string> = {
   centreline: "centreline",
   "rear-axle-normal": "rear-axle line",
   thrust: "thrust line",
+  "side-line": "line through the hubs of its side",
 };

@@ -28,6 +28,24 @@ export const vehicleSchema = z.object({
   /** How far the hub cap, where a tape is held, stands out from the track line. */
   hubCapOutMm: mm(0, 300),
   hubHeightMm: mm(200, 700),
+  /**
+   * Axles besides front and rear: how far each lies ahead of the rear one (negative behind it), and its
+   * hubs from the middle out to the caps, where a tape is held.
+   */
+  furtherAxles: z
+    .array(
+      z.object({
+        id: z.string().regex(/^[a-z0-9]{1,12}$/, "use small letters and figures"),
+        name: z.string().min(3).max(40),
+        aheadMm: mm(-9000, 6500),
+        hubHalfMm: mm(500, 1400),
+      }),
+    )
+    .max(3)
+    .refine((all) => new Set(all.map((a) => a.id)).size === all.length, {
+      message: "has two axles of one id",
+    })
+    .optional(),
   lengthMm: mm(2500, 16000),
   widthMm: mm(1300, 2700),
   frontOverhangMm: mm(300, 2500),

@@ -65,3 +65,26 @@ export function surroundMounts(v: Vehicle): {
   );
   return { mounts, assumed };
 }
+
+/**
+ * The cameras that sit at the vehicle's two sides, on arms or in mirrors: for each how far out it sits
+ * from the front hub of its side, mm (less than nothing: nearer to the middle). Mirror cameras go
+ * before those of a surround view.
+ */
+export function sideCameras(
+  v: Vehicle,
+): { side: "left" | "right"; sensor: Sensor; outMm: number }[] {
+  const order = ["mirror-camera", "side-camera", "surround-view"];
+  const hubMm = v.trackFrontMm / 2 + v.hubCapOutMm;
+  return (["left", "right"] as const).flatMap((side) => {
+    const sensor = (v.sensors ?? [])
+      .filter(
+        (s) =>
+          order.includes(s.system) &&
+          Math.abs(s.yMm) > v.widthMm / 3 &&
+          s.yMm > 0 === (side === "left"),
+      )
+      .sort((a, b) => order.indexOf(a.system) - order.indexOf(b.system))[0];
+    return sensor ? [{ side, sensor, outMm: Math.abs(sensor.yMm) - hubMm }] : [];
+  });
+}

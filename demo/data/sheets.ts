@@ -1,4 +1,5 @@
 import type { Sheet, Target } from "@/core/sheet";
+import { MIRRORS } from "./mirror";
 import { SURROUND } from "./surround";
 import { TRAILER } from "./trailer";
 
@@ -528,4 +529,5 @@ export const SHEETS: Sheet[] = [
   },
   SURROUND,
   TRAILER,
+  ...MIRRORS,
 ];

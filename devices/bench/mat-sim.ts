@@ -22,7 +22,15 @@ const size = (a: Complex): number => Math.sqrt(a[0] * a[0] + a[1] * a[1]);
 /** Where the middle of the cross line lies, and the way the arrow points, as a unit number. */
 export type MatBody = { at: Complex; way: Complex };
 
-export type MatShape = { aheadMm: number; lengthMm: number; widthMm: number; side: 1 | -1 };
+export type MatShape = {
+  aheadMm: number;
+  lengthMm: number;
+  widthMm: number;
+  side: 1 | -1;
+  lies?: "beside" | "ahead" | "behind";
+  /** Of a floor mark: the hubs its line runs through, those of its own side and the other, and how it lies. */
+  line?: { from: string; through: string; across: string; ahead: boolean };
+};
 
 export const layDown = (xMm: number, yMm: number, headingRad: number): MatBody => ({
   at: [xMm, yMm],
@@ -57,10 +65,20 @@ export function marksOn(m: MatBody, shape: MatShape): Complex[] {
 export function drawn(
   m: MatBody,
   shape: MatShape,
-  act: { end: "whole" | Corner; aheadMm: number; leftMm: number },
+  act: { end: "whole" | "mark" | "left" | "right" | Corner; aheadMm: number; leftMm: number },
   share = 1,
 ): MatBody {
-  if (act.end === "whole") return { ...m, at: placeOn(m, act.aheadMm * share, act.leftMm * share) };
+  if (act.end === "left" || act.end === "right") {
+    // The drawn end swings about the other one: forward by what was told.
+    const reach = act.end === "left" ? shape.widthMm : -shape.widthMm;
+    const pivot = placeOn(m, 0, -reach / 2);
+    const gone = act.aheadMm * share;
+    const aside = Math.sign(reach) * Math.sqrt(reach * reach - gone * gone);
+    const turn = over([gone, aside], [0, reach]);
+    return { at: plus(pivot, times(turn, minus(m.at, pivot))), way: times(m.way, turn) };
+  }
+  if (act.end === "whole" || act.end === "mark")
+    return { ...m, at: placeOn(m, act.aheadMm * share, act.leftMm * share) };
   const rear = shape.aheadMm - shape.lengthMm;
   const [far, still] = act.end === "front" ? [shape.aheadMm, rear] : [rear, shape.aheadMm];
   const pivot = placeOn(m, still, 0);
@@ -106,6 +124,8 @@ export function matReading(
   mate: { body: MatBody; shape: MatShape } | null,
 ): number {
   const left = shape.side > 0;
+  if (slotId.startsWith("mark-")) return markReading(slotId, m, shape, place, mate);
+  if (slotId.startsWith("across-")) return acrossReading(slotId, m, shape, place);
   const [, one, two] = slotId.split("-") as [string, string, Corner | undefined];
   if (one === "cross") return -leftOf(m.at, place("hubFR"), place("hubFL"));
   if (one === "apart") {
@@ -134,4 +154,60 @@ export function matReading(
   const corner = innerCorner(m, shape, two!);
   // The tape runs in space, from the hub down to the floor.
   return Math.sqrt(size(minus(corner, [hub.xMm, hub.yMm])) ** 2 + hub.zMm ** 2);
+}
+
+/** The same at a cross drawn on the floor. */
+function markReading(
+  slotId: string,
+  { at }: MatBody,
+  { side, line }: MatShape,
+  place: (id: string) => Place,
+  mate: { body: MatBody } | null,
+): number {
+  const [from, through] = [place(line!.from), place(line!.through)];
+  const flat = (p: Place): Complex => [p.xMm, p.yMm];
+  switch (slotId) {
+    case "mark-line":
+    case "mark-cord": {
+      const [rear, front] = from.xMm < through.xMm ? [from, through] : [through, from];
+      return side * leftOf(at, rear, front);
+    }
+    case "mark-along": {
+      // What part of the way from the first hub lies along the line, whichever way the line runs.
+      const way = minus(flat(through), flat(from));
+      const along = over(minus(at, flat(from)), way)[0] * size(way);
+      return through.xMm > from.xMm === line!.ahead ? along : -along;
+    }
+    case "mark-across":
+      return size(minus(at, flat(place(line!.across))));
+    case "mark-straight":
+      return size(minus(at, flat(from)));
+    default:
+      if (!mate) throw new Error("The other mark is not drawn yet.");
+      return size(minus(at, mate.body.at));
+  }
+}
+
+/** The same at a mat that lies across the vehicle's way. */
+function acrossReading(
+  slotId: string,
+  m: MatBody,
+  shape: MatShape,
+  place: (id: string) => Place,
+): number {
+  const ahead = shape.lies === "ahead";
+  const edge = ahead ? shape.aheadMm - shape.lengthMm : shape.aheadMm;
+  const corner = (side: string): Complex =>
+    placeOn(m, edge, ((side === "l" ? 1 : -1) * shape.widthMm) / 2);
+  const [, what, end] = slotId.split("-") as [string, string, string];
+  if (what === "middle") return leftOf(m.at, place("badgeR"), place("badgeF"));
+  const hub = (side: string) => place(`hub${ahead ? "F" : "R"}${side.toUpperCase()}`);
+  if (what === "edge") {
+    const { xMm, yMm } = hub(end);
+    // Along the mat's own way, from the hub to its edge.
+    const gap = over(minus(corner("l"), [xMm, yMm]), m.way)[0];
+    return ahead ? gap : -gap;
+  }
+  const { xMm, yMm, zMm } = hub(what);
+  return Math.hypot(size(minus(corner(end), [xMm, yMm])), zMm);
 }

@@ -2,7 +2,7 @@ import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
 import { fieldsFor } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import { archPlace, CORNERS, readTyre, type Corner } from "@/core/vehicle";
+import { archPlace, CORNERS, readTyre, sideCameras, type Corner } from "@/core/vehicle";
 import type { BenchWorld } from "./world";
 
 /**
@@ -24,6 +24,10 @@ function condition(world: BenchWorld) {
     oddTyre: random() < 0.15 ? CORNERS[Math.floor(random() * 4)]! : null,
     /** How much of the wanted room is there; below one something stands in it. */
     room: 0.95 + 0.6 * random(),
+    /** Now and then a mirror, or a camera's arm, is still folded from the wash or the gate. */
+    folded: random() < 0.3 ? (random() < 0.5 ? ("left" as const) : ("right" as const)) : null,
+    /** How far its arms sit from where the book has them, mm. */
+    armMm: { left: 5 * gaussian(random), right: 5 * gaussian(random) },
   };
 }
 
@@ -79,12 +83,23 @@ export function readReadiness(
         const toe = id === "left" ? world.toe.leftRad : world.toe.rightRad;
         return toe + degToRad(0.02) * gaussian(noise);
       }
+      case "camera-places": {
+        const [what, side] = id.split("-") as ["height" | "out", "left" | "right"];
+        const { sensor, outMm } = sideCameras(vehicle).find((c) => c.side === side)!;
+        const folded = car.folded === side && !fixed;
+        const is = what === "height" ? sensor.zMm + car.armMm[side] : outMm - (folded ? 230 : 0);
+        return Math.round(is + 2 * gaussian(noise));
+      }
       default:
         return 0;
     }
   };
   return Object.fromEntries(fieldsFor(measure, vehicle).map((f) => [f.id, one(f.id)]));
 }
+
+/** How far a camera's arm sits from where the book has it, mm. */
+export const armOff = (world: BenchWorld, side: "left" | "right"): number =>
+  condition(world).armMm[side];
 
 function archOf(
   world: BenchWorld,

@@ -89,7 +89,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
     const hub = /^hub([FR])([LR])$/.exec(p.id);
     const front = hub?.[1] === "F";
     const out = hub ? (front ? caps.front : caps.rear) : 0;
-    const noise = p.id.startsWith("mark-") ? randomFrom(seedFrom(`${seed}/${p.id}`)) : random;
+    const noise = /^(mark|axle)-/.test(p.id) ? randomFrom(seedFrom(`${seed}/${p.id}`)) : random;
     return {
       id: p.id,
       xMm: p.xMm + (front ? axleMm : 0) + p.sigmaMm * gaussian(noise),
@@ -134,7 +134,7 @@ export function openBay(seed: string, plan: SetOutPlan): BenchWorld {
       ),
     },
     railMm: plan.target.beam ? wantedRail(plan.target) + slipOnRail(seed, plan) : 0,
-    mat: plan.target.kind === "mat" ? laidByEye(seed, plan, target) : null,
+    mat: plan.target.kind !== "board" ? laidByEye(seed, plan, target) : null,
     tapeScale: COMMON.tapeScale * gaussian(common),
     toe: plan.rearToe ?? hiddenToe(randomFrom(seedFrom(`${seed}/toe`))),
     floor: bayFloor(randomFrom(seedFrom(`${seed}/floor`))),
@@ -154,20 +154,36 @@ const slipOnRail = (seed: string, { target }: SetOutPlan): number =>
 function laidByEye(seed: string, { target }: SetOutPlan, wanted: PlanPose): MatBody {
   const random = randomFrom(seedFrom(`${seed}/mat/${target.id}`));
   const off = (size: number): number => (random() < 0.5 ? -1 : 1) * size * (0.7 + 0.6 * random());
-  return layDown(
-    wanted.xMm + off(55),
-    wanted.yMm + off(45),
-    wanted.headingRad + off(degToRad(1.2)),
-  );
+  const [ahead, left, turn] = [off(55), off(45), off(degToRad(1.2))];
+  // A cross has no heading to be off by.
+  const turned = target.kind === "mark" ? 0 : turn;
+  return layDown(wanted.xMm + ahead, wanted.yMm + left, wanted.headingRad + turned);
 }
 
 /** A mat's size as its label has it. */
-export const shapeOf = ({ object, placement }: SetOutPlan["target"]): MatShape => ({
-  aheadMm: object.aheadMm ?? 0,
-  lengthMm: object.lengthMm ?? 0,
-  widthMm: object.widthMm,
-  side: placement.acrossMm >= 0 ? 1 : -1,
-});
+export function shapeOf({ kind, object, placement, lies, line }: SetOutPlan["target"]): MatShape {
+  const left = kind === "mark" ? object.side === "left" : placement.acrossMm >= 0;
+  const hub = (axle: string, onLeft: boolean): string => {
+    const side = onLeft ? "L" : "R";
+    if (axle === "front" || axle === "rear") return `hub${axle === "front" ? "F" : "R"}${side}`;
+    return `axle-${axle}-${side}`;
+  };
+  return {
+    aheadMm: object.aheadMm ?? 0,
+    lengthMm: object.lengthMm ?? 0,
+    widthMm: object.widthMm,
+    side: left ? 1 : -1,
+    lies: lies ?? "beside",
+    ...(line && {
+      line: {
+        from: hub(line.from, left),
+        through: hub(line.through, left),
+        across: hub(line.from, !left),
+        ahead: placement.alongMm >= 0,
+      },
+    }),
+  };
+}
 
 /** A workshop floor: it drains a little, and is never quite flat. */
 const bayFloor = (random: Random): BenchWorld["floor"] => ({
@@ -275,7 +291,9 @@ export function act(world: BenchWorld, what: BayAct): BenchWorld {
   if (what.kind === "move" && what.move.kind === "draw") {
     const share = 1 + 0.02 * gaussian(random);
     const mat = world.mat && drawn(world.mat, shapeOf(world.plan.target), what.move, share);
-    return shove({ ...world, mat }, random, 1.5, degToRad(0.03), 0);
+    return what.move.end === "mark"
+      ? shove({ ...world, mat }, random, 1, 0, 0)
+      : shove({ ...world, mat }, random, 1.5, degToRad(0.03), 0);
   }
   if (what.kind === "move" && what.move.kind === "rail") {
     const railMm = world.railMm + what.move.leftMm * (1 + 0.01 * gaussian(random));
@@ -347,7 +365,7 @@ export function measure(
   const truth = trueReading(world, slotId, mate);
   // Two mats, or two boards, are read with the same slots, and not with the same noise.
   const { id, kind, beam } = world.plan.target;
-  const at = kind === "mat" || beam ? `${id}/` : "";
+  const at = kind !== "board" || beam ? `${id}/` : "";
   const random = randomFrom(seedFrom(`${world.seed}/read/${at}${slotId}/${nth}`));
   const seat = slot.seat
     ? seatSigma(slot.seat) *
@@ -359,7 +377,8 @@ export function measure(
 const HUBS: Record<string, string> = { fl: "hubFL", fr: "hubFR", rl: "hubRL", rr: "hubRR" };
 
 /** Readings that are taken along a tape, whichever way they are dropped to the floor. */
-const TAPED = /^(tape-|box-|mat-(beside|abeam|rear|front|apart))/;
+const TAPED =
+  /^(tape-|box-|mat-(beside|abeam|rear|front|apart)|across-(edge|[lr])|mark-(along|across|straight|apart))/;
 
 /** The same without noise: plain geometry of points in space, and a tape that is not quite right. */
 export function trueReading(

@@ -1,4 +1,5 @@
 import type { RoutineResult } from "@/core/run";
+import type { SheetStep } from "@/core/sheet";
 
 /**
  * A scan tool plugged into the vehicle: the one interface the product knows, whatever stands behind
@@ -20,10 +21,19 @@ export interface ScanTool {
   ): Promise<{ value: number; unit: "in" | "V" }>;
   /** Runs the routine to its end. @throws DeviceRefusal when the vehicle will not start it */
   runRoutine(routine: Routine): Promise<RoutineResult>;
+  /**
+   * Turns a camera on its arm by so many commands: outward and up, less than nothing the other way.
+   *
+   * @returns how many were carried out. @throws DeviceRefusal at the end of its travel
+   */
+  turnCamera(
+    side: "left" | "right",
+    commands: { pan: number; tilt: number },
+  ): Promise<{ pan: number; tilt: number }>;
 }
 
 /** Routines a vehicle knows. */
-export type Routine = "forward-camera-static" | "surround-view-static" | "trailer-camera-static";
+export type Routine = Extract<SheetStep, { kind: "routine" }>["routine"];
 
 /** The device or the vehicle behind it said no. The message says what to do. */
 export class DeviceRefusal extends Error {

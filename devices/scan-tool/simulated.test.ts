@@ -13,6 +13,7 @@ const cabin: Cabin = {
   connectionsBefore: 0,
   looksBefore: 0,
   articulationRad: null,
+  arms: [],
 };
 const tool = (change: Partial<Cabin>) =>
   simulatedScanTool([{ name: "first place", world }], { ...cabin, ...change }, 0);

@@ -3,6 +3,7 @@ import type { RoutineResult } from "@/core/run";
 import { layDown } from "../bench/mat-sim";
 import { shapeOf, type BenchWorld } from "../bench/world";
 import { learnForwardCamera } from "../vehicle/forward-camera";
+import { storeAims } from "../vehicle/mirror-camera";
 import { learnTrailerCamera } from "../vehicle/trailer-camera";
 import { learnSurroundView, type SeenMat } from "../vehicle/surround-view";
 import { DeviceRefusal, type ScanTool } from "./scan-tool";
@@ -20,7 +21,21 @@ export type Cabin = {
   looksBefore: number;
   /** How the trailer stands to the vehicle, rad; null where none is coupled. */
   articulationRad: number | null;
+  /** The cameras on arms: where each shows its mark against where it belongs; how far each was turned. */
+  arms: ArmSeen[];
 };
+
+/** A camera on an arm as the tool finds it. */
+export type ArmSeen = {
+  side: "left" | "right";
+  right: number;
+  up: number;
+  within: number;
+  turned: { pan: number; tilt: number };
+};
+
+/** How far a camera's motor turns either way, in commands. */
+const TRAVEL = 80;
 
 /** The bay with one of the boards that stand in it. */
 export type BesideWorld = { name: string; world: BenchWorld };
@@ -86,9 +101,11 @@ export function simulatedScanTool(
   const { world } = boards.at(-1)!;
   const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms * pace));
   const random = (what: string) => randomFrom(seedFrom(`${world.seed}/tool/${what}`));
+  // A truck has two batteries in a row.
+  const bank = world.plan.vehicle.body === "truck" ? 2 : 1;
   const volts = (): number => {
     const drained = 0.0011 * cabin.ignitionOnSeconds;
-    const rest = cabin.maintained ? 13.3 : 12.15 - drained;
+    const rest = bank * (cabin.maintained ? 13.3 : 12.15 - drained);
     return Math.round((rest + 0.04 * gaussian(random(`volts/${cabin.looksBefore}`))) * 100) / 100;
   };
   return {
@@ -110,14 +127,33 @@ export function simulatedScanTool(
       const stored = world.plan.vehicle.camera.zMm + 3 * gaussian(random("stored-height"));
       return { value: Math.round((stored / 25.4) * 10) / 10, unit: "in" };
     },
+    async turnCamera(side, commands) {
+      await pause(350 + 40 * (Math.abs(commands.pan) + Math.abs(commands.tilt)));
+      const arm = cabin.arms.find((a) => a.side === side);
+      if (!arm)
+        throw new DeviceRefusal(
+          "The vehicle does not find the camera on that arm. Check its plug, then send again.",
+        );
+      const far = Math.max(
+        Math.abs(arm.turned.pan + commands.pan),
+        Math.abs(arm.turned.tilt + commands.tilt),
+      );
+      if (far > TRAVEL)
+        throw new DeviceRefusal(
+          "The camera is at the end of its travel. Look whether its arm is bent or not locked, before anything is turned on.",
+        );
+      return commands;
+    },
     async runRoutine(routine) {
-      if (volts() < 11.8)
+      if (volts() < 11.8 * bank)
         throw new DeviceRefusal(
           "The vehicle refuses: battery too low. Put the maintainer on and wait.",
         );
       await pause(1800);
       if (routine === "surround-view-static")
         return learnSurroundView(boards.flatMap(matSeen), `${world.seed}/${cabin.looksBefore}`);
+      if (routine === "mirror-camera-static")
+        return storeAims(cabin.arms, `${world.seed}/${cabin.looksBefore}`);
       if (routine === "trailer-camera-static")
         return learnTrailerCamera(cabin.articulationRad, `${world.seed}/${cabin.looksBefore}`);
       return together(

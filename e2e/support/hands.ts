@@ -187,7 +187,7 @@ export async function followToSet(
 export async function runRoutine(page: Page): Promise<void> {
   const result = page.getByRole("region", { name: "Result" });
   const act = nextBar(page).getByRole("button", {
-    name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Start the routine|Enter)$/,
+    name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Send|Start the routine|Enter)$/,
   });
   const code = page.getByLabel(/^(Board|Mat) code$/);
   await expect(act.or(code)).toBeVisible();
@@ -200,13 +200,20 @@ export async function runRoutine(page: Page): Promise<void> {
     await expect(nextBar(page)).not.toContainText(`asks for ${asked}`);
   }
   let begun = false;
-  for (const end = Date.now() + 60_000; Date.now() < end;) {
+  for (const last = Date.now() + 60_000; Date.now() < last;) {
     if (begun && (await result.isVisible())) return;
     if (!(await act.isVisible())) {
       await page.waitForTimeout(250);
       continue;
     }
     const arch = page.getByLabel("Front wheel arch height");
+    const end = page.getByLabel("End behind the front axle");
+    if ((await end.isVisible()) && (await end.inputValue()) === "") await end.fill("7250");
+    const display = page.getByRole("button", { name: "Read it off (simulated)" });
+    if (await display.isVisible()) {
+      await display.click();
+      await expect(page.getByLabel("Divisions across")).not.toHaveValue("");
+    }
     if ((await arch.isVisible()) && (await arch.inputValue()) === "") await arch.fill("671");
     const words = await nextBar(page).innerText();
     await act.click();
@@ -249,6 +256,14 @@ export async function answerAll(page: Page): Promise<void> {
       expect(nextBar(page)).not.toHaveText(words, { useInnerText: true });
     // What is in order accepts itself: a button may be gone before the finger is there.
     const tap = (b: Locator): Promise<void> => b.click({ timeout: 3000 }).then(changed, () => {});
+    const gateway = button("Sign in to the gateway");
+    if ((await scan.isVisible()) && (await gateway.isVisible())) {
+      // The first sign-in may not get through: then it is asked again.
+      await expect(async () => {
+        if (await gateway.isVisible()) await gateway.click({ timeout: 3000 });
+        await expect(page.getByText("Gateway open:")).toBeVisible({ timeout: 1500 });
+      }).toPass();
+    }
     if (await scan.isVisible()) {
       // Under Prove the same is asked after the scan as before it: then the panel says it was done.
       await scan.click({ timeout: 3000 });

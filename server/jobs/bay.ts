@@ -61,6 +61,7 @@ import {
 import type { ScanTool } from "@/devices/scan-tool/scan-tool";
 import { eventsAfter } from "./log";
 import { findJob, type JobRow } from "./store";
+import { armsSeen } from "./mirror-bay";
 import { articulationOf, couplingOf, holdTapes } from "./trailer-bay";
 
 /** What happens in a bay, before it is known by which line. */
@@ -150,14 +151,11 @@ export function holdInstrument(
     (e) => e.body.anew && seatOf(e.body.slotId) === seatOf(slotId),
   );
   const seating = seated.length + (anew ? 1 : 0);
-  const mate = targetsOf(view.sheet).find(
-    (t) => t.kind === "mat" && Math.sign(t.placement.acrossMm) !== sideAt(world),
-  );
+  const mateId = slots.find((s) => s.id === slotId)?.mate;
+  const mate = targetsOf(view.sheet).find((t) => t.id === mateId);
   const beside = world.mat && mate ? bayOf(job, view, events, mate.id) : null;
   return measure(world, slotId, before, beside, seating);
 }
-
-const sideAt = (world: BenchWorld): number => Math.sign(world.plan.target.placement.acrossMm);
 
 /** The scan tool plugged into this job's vehicle, for one calibration. `pace` scales its delays. */
 export function scanToolFor(
@@ -186,6 +184,7 @@ export function scanToolFor(
       .length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
     articulationRad: coupling && articulationOf(coupling),
+    arms: armsSeen(job, view, events, (id) => bayOf(job, view, events, id)),
   };
   return simulatedScanTool(seenNow(job, view, events), cabin, pace);
 }

@@ -253,8 +253,8 @@ function deriveMove(b: Body<"move">, { view, events, targetId }: Place): EventBo
     if (isByHand(target) !== (m.kind === "draw"))
       refuse(
         isByHand(target)
-          ? "move: a mat has no adjusters; it is drawn by hand."
-          : "move: only a mat is drawn by hand.",
+          ? "move: a mat or a mark has no adjusters; it is drawn by hand."
+          : "move: only a mat or a mark is drawn by hand.",
       );
     if (m.kind === "rail" && !target.beam)
       refuse("move: this board hangs on no rail; move its stand.");
@@ -278,7 +278,7 @@ function deriveMove(b: Body<"move">, { view, events, targetId }: Place): EventBo
 function derivePosition(b: Body<"position">, { view: g, events }: Place): EventBody {
   if (!hasTarget(g, b.to)) return refuse("The sheet has no such place.");
   if (isByHand(targetOf(g.sheet, b.to)))
-    return refuse("A mat needs no bringing: lay it down and read it.");
+    return refuse("What lies on the floor needs no bringing: lay or draw it there and read it.");
   const beside = standsBeside(g, b.to);
   const free = freeStands(g, events, b.to);
   if (beside && !free.some((s) => s.id === b.standId))
@@ -293,12 +293,10 @@ function derivePosition(b: Body<"position">, { view: g, events }: Place): EventB
 /** The server's own judgement: a tablet asks to settle, it does not say with what figures. */
 function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place): EventBody {
   const judged = judgeTarget(view, events, targetId);
-  const mat = isByHand(targetOf(view.sheet, targetId));
+  const { kind } = targetOf(view.sheet, targetId);
   const settlement =
     settlementOf(judged, { calibrationId: view.calibrationId, targetId }) ??
-    refuse(
-      `The readings do not prove the ${mat ? "mat" : "board"} in place. Follow the next act, then settle.`,
-    );
+    refuse(`The readings do not prove the ${kind} in place. Follow the next act, then settle.`);
   if (boardUnchecked(view, events, targetId))
     refuse("Check which board hangs first: scan or type its code.");
   return { ...settlement, halves: namedHalves(judged.solution) };
@@ -308,7 +306,7 @@ function deriveSettlement(_: Body<"settle">, { view, events, targetId }: Place):
 function deriveTouch(b: Body<"touch">, { view, targetId }: Place): EventBody {
   if (movesVehicle(b)) return { kind: "touch", touch: b.touch };
   if (!suffers(targetOf(view.sheet, targetId).kind, b.touch))
-    refuse("touch: nobody does that to a mat. Say what was moved.");
+    refuse("touch: nobody does that to a mat or a mark. Say what was moved.");
   return b;
 }
 

@@ -30,6 +30,18 @@ const runAct = z.discriminatedUnion("type", [
   z.object({ type: z.literal("waited"), step }),
   z.object({ type: z.literal("read"), step }),
   z.object({ type: z.literal("input"), step, valueMm: z.number() }),
+  z.object({
+    type: z.literal("aim-read"),
+    step,
+    right: z.number().min(-90).max(90),
+    up: z.number().min(-90).max(90),
+  }),
+  z.object({
+    type: z.literal("aim-turn"),
+    step,
+    pan: z.int().min(-200).max(200),
+    tilt: z.int().min(-200).max(200),
+  }),
   z.object({ type: z.literal("start"), step }),
   z.object({ type: z.literal("stop"), reason: z.string().trim().min(3, "say why").max(200) }),
 ]);
@@ -122,6 +134,27 @@ async function carryOut(
         shownValue: value,
         shownUnit: unit,
       });
+    }
+    case "aim-read":
+      if (step?.kind === "aim") pass(view, events);
+      return write({
+        at: now(),
+        type: "aim-read",
+        step: command.step,
+        right: command.right,
+        up: command.up,
+      });
+    case "aim-turn": {
+      if (step?.kind !== "aim") throw new RunRefusal("No camera is aimed now.");
+      // What the machine would not take is not sent to the vehicle either.
+      const asked = { at: now(), type: "aim-turned", step: command.step } as const;
+      advanceRun(
+        runOf(view, events).state,
+        { ...asked, pan: command.pan, tilt: command.tilt },
+        view.sheet.run,
+      );
+      const done = await tool.turnCamera(step.side, { pan: command.pan, tilt: command.tilt });
+      return write({ ...asked, ...done });
     }
     case "start": {
       if (scanState(scanLogOf(events), job.ground.vehicle.gateway).gateway === "locked")

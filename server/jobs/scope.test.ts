@@ -118,8 +118,8 @@ describe("the one table of what may be written", () => {
       { ...BOARD, slotId: "mat-abeam" },
       /^slot: T-3 reads tape-fl-l/,
     ],
-    ["a stand's move at a mat", "move", MAT, /a mat has no adjusters/],
-    ["a hand's move at a board", "move", { ...BOARD, move: DRAW }, /only a mat is drawn/],
+    ["a stand's move at a mat", "move", MAT, /a mat or a mark has no adjusters/],
+    ["a hand's move at a board", "move", { ...BOARD, move: DRAW }, /only a mat or a mark is drawn/],
     [
       "a slide along a rail that is not there",
       "move",
@@ -127,7 +127,12 @@ describe("the one table of what may be written", () => {
       /hangs on no rail/,
     ],
     ["a crank at a mat", "touch", { ...MAT, touch: "cranked" }, /nobody does that to a mat/],
-    ["a mat brought on a stand", "position", { ...MAT, to: "mat-left" }, /A mat needs no bringing/],
+    [
+      "a mat brought on a stand",
+      "position",
+      { ...MAT, to: "mat-left" },
+      /What lies on the floor needs no bringing/,
+    ],
     ["a mat proved by nothing", "settle", MAT, /do not prove the mat in place/],
     ["the other side's mat", "board", { ...MAT, code: "HQ-M3" }, /for vehicle right/],
   ] as [string, Kind, object, RegExp][])("refuses %s", (_, kind, more, words) => {

@@ -10,7 +10,7 @@ import {
 import { SCHOOL_WORDS } from "@/core/setout/school-words";
 import { DISTANCE_FROM_NAMES, type Sheet } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity } from "@/core/units";
-import { DATUM_NAMES } from "@/core/vehicle";
+import { DATUM_NAMES, hubName } from "@/core/vehicle";
 import { renderPaper, Row, styles, Text, useFaces } from "./paper";
 
 /**
@@ -128,10 +128,14 @@ export function renderMarkOut(
 }
 
 /** Where the target belongs, in one line. */
-function placeWords({ target }: SetOutPlan, heightMm: number): string {
+function placeWords({ target, vehicle }: SetOutPlan, heightMm: number): string {
   const { placement, object } = target;
   const mat = isByHand(target);
-  const ahead = `${formatQuantity(placement.alongMm, "mm")} ahead of ${DISTANCE_FROM_NAMES[target.distanceFrom]}`;
+  if (target.line) {
+    const hub = hubName(vehicle, target.line.from, object.side === "left");
+    return `${target.name}: ${formatQuantity(Math.abs(placement.alongMm), "mm")} ${placement.alongMm < 0 ? "behind" : "ahead of"} the ${hub}, ${formatQuantity(Math.abs(placement.acrossMm), "mm")} out from the line through it and the ${hubName(vehicle, target.line.through, object.side === "left")}.`;
+  }
+  const ahead = `${formatQuantity(Math.abs(placement.alongMm), "mm")} ${placement.alongMm < 0 ? "behind" : "ahead of"} ${DISTANCE_FROM_NAMES[target.distanceFrom]}`;
   const across = `${formatQuantity(placement.acrossMm, "mm")} across the ${DATUM_NAMES[target.datum]}`;
   return mat
     ? `${target.name}: cross line ${ahead}, its middle ${across}. Mat ${object.code}, arrow forward.`

@@ -73,7 +73,7 @@ function stays(
       const standing = standingNow(v, events, targetsOf(v.sheet)[0]!.id).filter((s) => s.begun);
       if (standing.length === 0) return [];
       return isByHand(standing[0]!.target)
-        ? ["The mats may stay."]
+        ? [standing[0]!.target.kind === "mark" ? "The floor marks may stay." : "The mats may stay."]
         : [`${standing[0]!.standId} may stay while nothing else needs it.`];
     })
     .join(" ");

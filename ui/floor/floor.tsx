@@ -120,11 +120,13 @@ export function Floor({
     ...beside.map((b) => ({ yMm: b.pose.yMm, halfMm: b.halfMm })),
   ];
   const reach = matReach(s.target.pose.xMm, wanted);
+  // A cross at the edge of the picture would lie under its labels.
+  const edge = wanted.kind === "mark" ? 700 : 250;
   const extent = {
-    minX: Math.min(front - vehicle.lengthMm, reach.rear) - 250,
+    minX: Math.min(front - vehicle.lengthMm, reach.rear) - edge,
     maxX: mat ? Math.max(front, reach.front) + 350 : s.target.pose.xMm + 650,
-    minY: Math.min(-vehicle.widthMm / 2, ...boards.map((b) => b.yMm - b.halfMm)) - 420,
-    maxY: Math.max(vehicle.widthMm / 2, ...boards.map((b) => b.yMm + b.halfMm)) + 420,
+    minY: Math.min(-vehicle.widthMm / 2, ...boards.map((b) => b.yMm - b.halfMm)) - edge - 170,
+    maxY: Math.max(vehicle.widthMm / 2, ...boards.map((b) => b.yMm + b.halfMm)) + edge + 170,
   };
   // The row of buttons lies over the top edge.
   const view = fitView(extent, size.width, size.height - BUTTONS_PX, zoom, {
@@ -221,7 +223,7 @@ export function Floor({
                   // Behind the cross line of a mat, where nothing is drawn on it.
                   isByHand(b.target) ? -0.6 * (b.target.object.lengthMm ?? 0) : 0,
                 )}
-                dv={isByHand(b.target) ? 5 : -9}
+                dv={b.target.kind === "mark" ? 24 : isByHand(b.target) ? 5 : -9}
                 className="fill-soft"
                 text={b.name}
               />
@@ -250,7 +252,7 @@ export function Floor({
             Errors drawn <b className="figure text-ink">×{factor}</b>, ellipse 95 %
           </>
         ) : (
-          `${mat ? "Mat" : "Stand"} drawn where it should be: not read yet`
+          `${{ board: "Stand", mat: "Mat", mark: "Mark" }[wanted.kind]} drawn where it should be: not read yet`
         )}
       </div>
       <div

@@ -178,12 +178,25 @@ export function MatPlan({
 }: {
   view: View;
   at: Place & { heading: number };
-  target: Pick<SheetTarget, "object">;
+  target: Pick<SheetTarget, "kind" | "object">;
   ghost: boolean;
   tone: "set" | "move" | "read";
 }) {
   const { u, v } = view.to(at);
   const k = view.pxPerMm;
+  if (target.kind === "mark")
+    return (
+      <g
+        transform={`translate(${u} ${v}) rotate(${view.turn(at.heading)})`}
+        className={TONES[tone]}
+        strokeDasharray={ghost ? "4 3" : undefined}
+        opacity={ghost ? 0.6 : 1}
+        strokeWidth={3.5}
+      >
+        <line x1={-13} y1={0} x2={13} y2={0} />
+        <line x1={0} y1={-13} x2={0} y2={13} />
+      </g>
+    );
   const { aheadMm = 0, lengthMm = 0, widthMm } = target.object;
   const [front, half] = [aheadMm * k, (widthMm / 2) * k];
   const tip = front - 10;

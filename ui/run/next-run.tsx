@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { askedFor, eventsOf, runGate } from "@/core/job";
 import type { RunState } from "@/core/run";
@@ -13,19 +14,27 @@ import { useSettings } from "../settings";
 import { RunGateBar } from "./run-gate";
 import type { RunCommand } from "./use-run";
 
+// A camera is turned on its arm by few vehicles: fetched where it is.
+const AimStep = dynamic(() => import("./aim-step").then((m) => m.AimStep));
+
 const ARCH = "Measure at the highest point of the arch, above the wheel centre.";
 
 const LOOKING = "The vehicle is looking. Nobody moves.";
 
 /** What the vehicle looks at, in a word. */
-const noun = (target: Target | null): "board" | "mats" =>
-  target?.kind === "mat" ? "mats" : "board";
+const noun = (target: Target | null): "board" | "mats" | "marks" =>
+  target ? ({ board: "board", mat: "mats", mark: "marks" } as const)[target.kind] : "board";
 
 /** What has come of a routine that passed. */
-const learned = (sheet: Sheet): string =>
-  sheet.appliesTo.system === "surround-view"
-    ? "the surround view has joined its pictures"
-    : "the camera has learned";
+const LEARNED: Record<Sheet["appliesTo"]["system"], string> = {
+  "forward-camera": "the camera has learned",
+  "surround-view": "the surround view has joined its pictures",
+  "trailer-camera": "the camera has learned",
+  "mirror-camera": "both cameras keep their aim",
+  "rear-camera": "the camera has learned",
+  "side-camera": "the cameras have learned",
+  "front-radar": "the radar has learned",
+};
 
 type Props = {
   state: RunState;
@@ -54,7 +63,12 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   );
 
   if (state.status === "passed")
-    return <NextStage after="run" say={`The routine is done: ${learned(ground.sheet)}.`} />;
+    return (
+      <NextStage
+        after="run"
+        say={`The routine is done: ${LEARNED[ground.sheet.appliesTo.system]}.`}
+      />
+    );
   const resting = state.status === "waiting" && state.waitUntil !== null;
   if (gate && !resting) return <RunGateBar gate={gate} state={state} step={step} />;
   if (!step) {
@@ -137,6 +151,16 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     }
     case "input":
       return <InputStep key={step.id} step={step} busy={busy} command={command} />;
+    case "aim":
+      return (
+        <AimStep
+          key={step.id}
+          step={step}
+          aim={state.aims[step.id]}
+          busy={busy}
+          command={command}
+        />
+      );
     case "routine":
       return (
         <NextBar

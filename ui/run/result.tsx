@@ -24,9 +24,11 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
           <Mark state={passed ? "settled" : "stop"} size={24} />{" "}
           {!passed
             ? "The vehicle refused"
-            : aims
-              ? "The vehicle learned its aim"
-              : "The vehicle joined its pictures"}
+            : sheet.appliesTo.system === "surround-view"
+              ? "The vehicle joined its pictures"
+              : sheet.appliesTo.system === "mirror-camera"
+                ? "The vehicle keeps both aims"
+                : "The vehicle learned its aim"}
         </p>
         <div className="min-w-56 flex-1">
           <p className="flex items-baseline justify-between text-base text-soft">

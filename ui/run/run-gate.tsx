@@ -93,7 +93,10 @@ export function RunGateBar({ gate, state, step }: Props) {
     loose: mat
       ? {
           say: `${target.name} is not proved in place.`,
-          detail: "The vehicle looks at all mats at once: each is set out and proved first.",
+          detail:
+            target.kind === "mark"
+              ? "Both cameras are aimed in one go: both marks are set out and proved first."
+              : "The vehicle looks at all mats at once: each is set out and proved first.",
           act: "Set it out",
         }
       : {

@@ -14,7 +14,15 @@ import { useCommand } from "../bench/use-command";
 import type { RunCommand } from "./use-run";
 
 // What is said beside the routine is fetched once that stands.
+const AimPanel = dynamic(() => import("./aim-panel").then((m) => m.AimPanel));
 const ProofNow = dynamic(() => import("../proof/proof-now").then((m) => m.ProofNow));
+
+const UNPROVED = {
+  board:
+    "The board is not proved in place. The vehicle looks at it where it truly stands, so settle Set out first.",
+  mat: "The mats are not all proved in place. The vehicle looks at them where they truly lie, so settle Set out first.",
+  mark: "The floor marks are not all proved in place. The cameras are aimed at them where they truly lie, so settle Set out first.",
+};
 
 /** Run: the sheet's routine step by step through the scan tool, and what the vehicle answers. */
 export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>> }) {
@@ -51,9 +59,13 @@ export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>>
         )}
         {head.simulated && me.role !== "viewer" && target && (
           <Button look="faint" className="ml-auto" onClick={() => write({ kind: "bump" })}>
-            {target?.kind === "mat"
-              ? "Simulate a step on the mat"
-              : "Simulate a knock at the stand"}
+            {
+              {
+                board: "Simulate a knock at the stand",
+                mat: "Simulate a step on the mat",
+                mark: "Simulate a mark that was drawn elsewhere",
+              }[target.kind]
+            }
           </Button>
         )}
       </div>
@@ -62,13 +74,14 @@ export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>>
           className="border-b border-dashed border-loose bg-sheet px-4 py-2 text-base text-loose"
           role="note"
         >
-          {target?.kind === "mat"
-            ? "The mats are not all proved in place. The vehicle looks at them where they truly lie, so settle Set out first."
-            : "The board is not proved in place. The vehicle looks at it where it truly stands, so settle Set out first."}
+          {UNPROVED[target?.kind ?? "board"]}
         </p>
       )}
       {state.result && <Result state={state} sheet={sheet} />}
-      {proved && <ProofNow sights={sights} />}
+      {step?.kind === "aim" && proved && (
+        <AimPanel key={step.id} step={step} aim={state.aims[step.id]} />
+      )}
+      {proved && step?.kind !== "aim" && <ProofNow sights={sights} />}
       <Steps state={state} sheet={sheet} current={step} />
     </Stage>
   );

@@ -1,5 +1,6 @@
 import type { RunState } from "@/core/run";
 import type { Sheet, SheetStep } from "@/core/sheet";
+import { shownWords } from "@/core/job";
 import { formatNumber, formatQuantity } from "@/core/units";
 import { Pictures } from "../photos/pictures";
 import { Mark, type MarkState } from "../primitives/marks";
@@ -17,6 +18,10 @@ function outcome(step: SheetStep, state: RunState): string | null {
   if (step.kind === "input") {
     const v = state.inputsMm[step.id];
     return v === undefined ? null : formatQuantity(v, "mm");
+  }
+  if (step.kind === "aim") {
+    const aim = state.aims[step.id];
+    return aim ? `${shownWords(aim)}${aim.inside ? "" : ", not there yet"}` : null;
   }
   if (step.kind === "ignition" && step.waitSeconds > 0) return `rest ${step.waitSeconds} s`;
   return null;

@@ -6,6 +6,8 @@ type RunAct =
   | { type: "waited"; step: string }
   | { type: "read"; step: string }
   | { type: "input"; step: string; valueMm: number }
+  | { type: "aim-read"; step: string; right: number; up: number }
+  | { type: "aim-turn"; step: string; pan: number; tilt: number }
   | { type: "start"; step: string }
   | { type: "stop"; reason: string };
 

@@ -3,6 +3,7 @@
 import dynamic from "next/dynamic";
 import { startTransition, useEffect, useState, type ComponentProps } from "react";
 import { schoolOf, SCHOOLS } from "@/core/setout";
+import type { Sheet as CheckedSheet } from "@/core/sheet";
 import { useStageKeys } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
@@ -20,6 +21,12 @@ const JoinDialog = dynamic(() => LATER.sheets().then((m) => m.JoinDialog));
 const TouchDialog = dynamic(() => LATER.sheets().then((m) => m.TouchDialog));
 const PhotoButton = dynamic(() => LATER.sheets().then((m) => m.PhotoButton));
 const CareDialog = dynamic(() => LATER.sheets().then((m) => m.CareDialog));
+
+/** What is said of an error, by what it is an error of. */
+const MEANS: Partial<Record<CheckedSheet["appliesTo"]["system"], string>> = {
+  "forward-camera": "Road",
+  "surround-view": "Seams",
+};
 
 type Sheet = "touch" | "ways" | "lines" | "care" | "road" | "phone";
 
@@ -46,7 +53,7 @@ export function FloorActs({
   /** Turns to the other target that lies there. */
   onOther: () => void;
 }) {
-  const { target, write } = useJob();
+  const { target, write, ground } = useJob();
   const [sheet, setSheet] = useState<Sheet | null>(null);
   /** A sheet is drawn bit by bit: what is on the floor meanwhile answers all the same. */
   const open = (one: Sheet) => (): void => startTransition(() => setSheet(one));
@@ -76,7 +83,7 @@ export function FloorActs({
     [SCHOOLS[schoolOf(judged.solution.plan)].name, "W", open("ways")],
     ["Lines", "", open("lines")],
     ["Care", "", open("care")],
-    [target.kind === "board" ? "Road" : "Seams", "", open("road")],
+    [MEANS[ground.sheet.appliesTo.system] ?? "Means", "", open("road")],
     ["Phone", "", open("phone")],
   ];
   return (

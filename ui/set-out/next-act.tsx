@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { boardUnchecked, standingAt } from "@/core/job";
 import { actOf, type Candidate, type Judged } from "@/core/setout";
-import { cautionAt } from "@/core/sheet";
+import { cautionAt, type Target } from "@/core/sheet";
 import { formatChance, formatLength, formatNumber, formatQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -42,6 +42,13 @@ export function NextActBar(props: Props) {
   );
 }
 
+/** What must not happen to a target that is set. */
+const LEAVE: Record<Target["kind"], string> = {
+  board: "Do not touch the stand now.",
+  mat: "Do not step on it now.",
+  mark: "Do not wipe it away.",
+};
+
 function Act({ judged, candidate, byHand, onTaken, onRead }: Props) {
   const { ground, events, own, target, turnTo, write, me } = useJob();
   const together = useTogether();
@@ -56,13 +63,10 @@ function Act({ judged, candidate, byHand, onTaken, onRead }: Props) {
         ? (cautionAt(ground.sheet, "start") ?? cautionAt(ground.sheet, "wheels"))
         : undefined;
 
-  const mat = target?.kind === "mat";
   const name = called(target);
   const isSet = (id: string): boolean => standingAt(ground, events, id)?.settled != null;
   if (!byHand && target && isSet(target.id)) {
-    const say = mat
-      ? `${name} is set and on the slip. Do not step on it now.`
-      : `${name} is set and on the slip. Do not touch the stand now.`;
+    const say = `${name} is set and on the slip. ${LEAVE[target.kind]}`;
     const other = together.find((t) => !isSet(t.id));
     if (!other) return <NextStage after="set-out" say={say} />;
     return (

@@ -3,7 +3,7 @@ import type { Target } from "@/core/sheet";
 
 /** Where what is typed is kept: mats are read with the same slots, each by itself. */
 export const draftPlace = (jobId: string, target: Pick<Target, "id" | "kind"> | null): string =>
-  target?.kind === "mat" ? `${jobId}/${target.id}` : jobId;
+  target && target.kind !== "board" ? `${jobId}/${target.id}` : jobId;
 
 const draftKey = (jobId: string, slotId: string): string => `iridel:draft:${jobId}:${slotId}`;
 const armedKey = (jobId: string): string => `iridel:armed:${jobId}`;

@@ -31,20 +31,24 @@ function figuresOf(t: Target): { name: string; value: string; note: string }[] {
   const mm = (v: number): string => `${formatNumber(v)} mm`;
   return [
     {
-      name: `Ahead of ${DISTANCE_FROM_NAMES[t.distanceFrom]}${measuredTo?.along === "beam-back" ? `, to ${REFERENCES.along["beam-back"]}` : ""}`,
-      value: mm(placement.alongMm),
+      name: `${placement.alongMm < 0 ? "Behind" : "Ahead of"} ${DISTANCE_FROM_NAMES[t.distanceFrom]}${measuredTo?.along === "beam-back" ? `, to ${REFERENCES.along["beam-back"]}` : ""}`,
+      value: mm(Math.abs(placement.alongMm)),
       note: allowed(tolerance.alongMm),
     },
     {
-      name: `Across the ${DATUM_NAMES[t.datum]}`,
-      value: mm(placement.acrossMm),
+      name: t.line ? `Out from the ${DATUM_NAMES[t.datum]}` : `Across the ${DATUM_NAMES[t.datum]}`,
+      value: mm(t.line ? Math.abs(placement.acrossMm) : placement.acrossMm),
       note: allowed(tolerance.acrossMm),
     },
-    {
-      name: "Twist",
-      value: `${formatNumber(placement.twistDeg, 2)}°`,
-      note: allowed(tolerance.twistDeg, 2, "°"),
-    },
+    ...(t.line
+      ? []
+      : [
+          {
+            name: "Twist",
+            value: `${formatNumber(placement.twistDeg, 2)}°`,
+            note: allowed(tolerance.twistDeg, 2, "°"),
+          },
+        ]),
     ...(isByHand(t)
       ? []
       : [
@@ -61,7 +65,9 @@ function figuresOf(t: Target): { name: string; value: string; note: string }[] {
 }
 
 /** A board or a mat by its label and its size. */
-function objectWords({ object }: Target): string {
+function objectWords({ object, line }: Target): string {
+  if (line)
+    return `vehicle ${object.side}, on the line through the ${line.from} and the ${line.through} hub of that side`;
   const { code, widthMm, lengthMm, aheadMm, side, version } = object;
   return [
     code,
@@ -127,7 +133,12 @@ export function SheetPage(page: DocumentPage<Sheet>) {
         facts={[
           ["Owed after", s.appliesTo.after.map((e) => EVENTS[e]).join(", ")],
           ...(first
-            ? ([[isByHand(first) ? "Mat" : "Board", objectWords(first)]] as [string, ReactNode][])
+            ? ([
+                [
+                  { board: "Board", mat: "Mat", mark: "Floor mark" }[first.kind],
+                  objectWords(first),
+                ],
+              ] as [string, ReactNode][])
             : []),
           ...(first?.ownLimit ? ([["Limits", ownLimitWords(first)]] as [string, ReactNode][]) : []),
           ...(relationsOf(s).length > 0
@@ -154,7 +165,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
                     key="o"
                     items={more.map(
                       (p) =>
-                        `${p.name}: ${formatNumber(p.placement.alongMm)} ahead, ${formatNumber(p.placement.acrossMm)} across, ${isByHand(p) ? "mat" : `${formatNumber(p.placement.heightMm)} up, board`} ${p.object.code}${standsWords(s, p)}`,
+                        `${p.name}: ${formatNumber(Math.abs(p.placement.alongMm))} ${p.placement.alongMm < 0 ? "behind" : "ahead"}, ${formatNumber(p.placement.acrossMm)} across, ${{ mark: "", mat: "mat ", board: `${formatNumber(p.placement.heightMm)} up, board ` }[p.kind]}${p.object.code}${standsWords(s, p)}`,
                     )}
                   />,
                 ],

@@ -50,14 +50,17 @@ export function StandView() {
     return () => clearInterval(timer);
   }, []);
   const settled = (target && standingAt(ground, events, target.id)?.settled) ?? null;
-  const mat = target?.kind === "mat";
   const next = judged?.next;
   const { say, detail, figure } = (() => {
     if (!judged || !next)
       return { say: "The set-out cannot be judged. Look at the tablet.", detail: "", figure: null };
     if (settled && !again)
       return {
-        say: mat ? "Set. Do not step on it." : "Set. Do not touch the stand.",
+        say: {
+          board: "Set. Do not touch the stand.",
+          mat: "Set. Do not step on it.",
+          mark: "Set. Do not wipe it away.",
+        }[target?.kind ?? "board"],
         detail: "It is on the slip.",
         figure: formatChance(settled.body.chance),
       };

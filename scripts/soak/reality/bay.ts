@@ -176,6 +176,9 @@ export class Bay {
       "front-hub-line": 0,
       "bumper-face": v.frontOverhangMm,
       camera: v.camera.xMm - v.wheelbaseMm,
+      // Boards stand ahead of the vehicle; nothing here counts from its rear.
+      "rear-hub-line": NaN,
+      "line-hub": NaN,
     };
     const { way } = this.line();
     const by = ahead[this.plan.target.distanceFrom];
