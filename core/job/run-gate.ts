@@ -63,8 +63,7 @@ export function runGate(
     const first = firstTarget(g.sheet);
     if (!brought(first.id)) return turnTo(first, "first");
     const wanted = wantedNow(g, events, 0);
-    // A mark has no code to be checked by: what shows that it was drawn is that it is proved.
-    const open = wanted.find((w) => !isLabelled(w.target) && !w.standing?.settled)?.target;
+    const open = wanted.find((w) => mustBeProved(w.target) && !w.standing?.settled)?.target;
     if (open) return open.id === inHand ? { kind: "prove", target: open } : turnTo(open, "loose");
     return unchecked(wanted.map((w) => w.target));
   }
@@ -89,13 +88,20 @@ export function runGate(
   }
   // One board alone may be shown unproved: the vehicle says what it sees. Several never.
   const loose =
-    wanted.length > 1 || wanted.some((w) => isByHand(w.target))
+    wanted.length > 1 || wanted.some((w) => isByHand(w.target) || mustBeProved(w.target))
       ? wanted.find((w) => !w.standing?.settled)?.target
       : undefined;
   if (loose && loose.id !== inHand) return turnTo(loose, "loose");
-  if (loose && isByHand(loose)) return { kind: "prove", target: loose };
+  if (loose && (isByHand(loose) || mustBeProved(loose))) return { kind: "prove", target: loose };
   return null;
 }
+
+/**
+ * What is proved before anything is begun: a mark has no code that would show that it was drawn, and a
+ * radar answers to a reflector at the wrong height as if it were right.
+ */
+const mustBeProved = (target: Target): boolean =>
+  !isLabelled(target) || target.object.is === "reflector";
 
 /**
  * What was measured before the work, is not right, and would be learned as if it were: a trailer that
@@ -137,4 +143,6 @@ export function gateWords(gate: RunGate): string {
 }
 
 const settingOut = (target: Target): string =>
-  isByHand(target) ? `Set out ${target.name} first.` : `Set the board out at ${target.name} first.`;
+  isByHand(target) || target.object.is === "reflector"
+    ? `Set out ${target.name} first.`
+    : `Set the board out at ${target.name} first.`;

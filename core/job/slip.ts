@@ -96,19 +96,22 @@ const placeOf = (
 const severalTargets = (g: JobGround): boolean =>
   g.calibrations.flatMap((x) => targetsOf(x.sheet)).length > 1;
 
-/** What kind of target a line is of; a board where it does not say. */
-const kindOf = (
-  c: Context,
-  b: { calibrationId?: string | undefined; targetId?: string | undefined },
-): Target["kind"] => {
+type Of = { calibrationId?: string | undefined; targetId?: string | undefined };
+
+/** The target a line is of; null where it does not say. */
+const targetIn = (c: Context, b: Of): Target | null => {
   const { sheet } = viewOf(c.ground, b.calibrationId ?? null);
-  return b.targetId !== undefined && sheet.setups.length > 0
-    ? targetOf(sheet, b.targetId).kind
-    : "board";
+  return b.targetId !== undefined && sheet.setups.length > 0 ? targetOf(sheet, b.targetId) : null;
 };
 
-const nounOf = (...of: Parameters<typeof kindOf>): string =>
-  ({ board: "Board", mat: "Mat", mark: "Mark" })[kindOf(...of)];
+/** What kind it is; a board where a line does not say. */
+const kindOf = (c: Context, b: Of): Target["kind"] => targetIn(c, b)?.kind ?? "board";
+
+const nounOf = (c: Context, b: Of): string => {
+  const target = targetIn(c, b);
+  if (target?.object.is === "reflector") return "Reflector";
+  return { board: "Board", mat: "Mat", mark: "Mark" }[target?.kind ?? "board"];
+};
 
 const inPlace = (place: string | null, label: string): string =>
   place ? `${label}: ${place}` : label;

@@ -7,7 +7,7 @@ import {
   targetsOf,
   type Target,
 } from "@/core/sheet";
-import { boosterFor, HANDS, isByHand, lacksReference, targetOn, type Stand } from "@/core/setout";
+import { carries, HANDS, isByHand, type Stand } from "@/core/setout";
 import { currentStep, replayRun, type RunState } from "@/core/run";
 import { viewOf, type CalibrationGround, type JobGround } from "./ground";
 import { checkStanding, eventsOf, runLogOf, settlementStanding, type JobEvent } from "./job";
@@ -232,10 +232,7 @@ export function freeStands(
       .map((s) => s.standId),
   );
   const target = targetOf(g.sheet, targetId);
-  const carries = (s: Stand): boolean =>
-    !lacksReference(target, s) &&
-    boosterFor(s, targetOn(target, s).placement.heightMm) !== undefined;
-  return (g.stands ?? []).filter((s) => !taken.has(s.id) && carries(s));
+  return (g.stands ?? []).filter((s) => !taken.has(s.id) && carries(s, target));
 }
 
 /** The stand that last carried a target, where that was not the calibration's own. */

@@ -418,7 +418,7 @@ describe("the plan", () => {
     expect(plan.bayMinutes).toBe(132);
     expect(plan.roadMinutes).toBe(25);
     expect(plan.roomM).toEqual({ ahead: 6, behind: 3, sides: 2.5 });
-    expect(plan.boards).toContain("HQ-M4");
+    expect(plan.boards).toContain("HQ-M3");
     expect(plan.steps.at(-1)!.after.map((a) => a.id)).toContain("front-radar/static");
   });
 

@@ -1,4 +1,4 @@
-import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
+import { hubOf, vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import type { SetOutPlan } from "./plan";
 import { asIs, inPlan, type Slot } from "./slot";
 
@@ -40,25 +40,42 @@ export function acrossSlots(plan: SetOutPlan): Slot[] {
     })),
     ...(behind ? asIs : { toModel: (v: number): number => -v, toShown: (v: number): number => -v }),
   });
-  const tape = (from: "l" | "r", to: "l" | "r"): Slot => {
-    const name = `${axle} hub ${word(from)} → inner ${word(to)} corner`;
+  const tape = (
+    id: string,
+    from: VehiclePointId,
+    said: string,
+    to: "l" | "r",
+    seconds: number,
+  ): Slot => {
+    const name = `${said} → inner ${word(to)} corner`;
     return {
-      id: `across-${from}-${to}`,
+      id,
       name,
-      short: `${hub(from).slice(3)} → ${to.toUpperCase()}`,
-      act: `Tape from the ${axle} hub ${word(from)} to the mat’s inner ${word(to)} corner.`,
+      short: `${from.slice(3)} → ${to.toUpperCase()}`,
+      act: `Tape from the ${said} to the mat’s inner ${word(to)} corner.`,
       instrument: "tape",
       quantity: { name: `the tape ${name}`, dimension: "length", min: 300, max: 14_000 },
-      seconds: from === to ? 40 : 50,
+      seconds,
       observes: inPlan((body) => ({
         kind: "distance",
-        from: hub(from),
+        from,
         to: `${body}.${to === "l" ? "inL" : "inR"}`,
       })),
       toModel: (shown) => Math.sqrt(Math.max(0, shown * shown - drop * drop)),
       toShown: (model) => Math.hypot(model, drop),
     };
   };
+  const near = (from: "l" | "r", to: "l" | "r"): Slot =>
+    tape(`across-${from}-${to}`, hub(from), `${axle} hub ${word(from)}`, to, from === to ? 40 : 50);
+  /** Past the near wheel, from the hub of the other axle: it says which way the vehicle stands. */
+  const long = (side: "l" | "r"): Slot =>
+    tape(
+      `across-far-${side}`,
+      hubOf(behind ? "front" : "rear", side === "l"),
+      `${behind ? "front" : "rear"} hub ${word(side)}`,
+      side,
+      60,
+    );
   const middle: Slot = {
     id: "across-middle",
     name: "middle of the mat from the badges’ line",
@@ -84,8 +101,10 @@ export function acrossSlots(plan: SetOutPlan): Slot[] {
     ...asIs,
   };
   return [
-    ...(has("tape") ? [edge("l"), edge("r"), tape("l", "r"), tape("r", "l")] : []),
+    ...(has("tape")
+      ? [edge("l"), edge("r"), near("l", "r"), near("r", "l"), long("l"), long("r")]
+      : []),
     ...(has("floor-laser") ? [middle] : []),
-    ...(has("tape") ? [tape("l", "l"), tape("r", "r")] : []),
+    ...(has("tape") ? [near("l", "l"), near("r", "r")] : []),
   ];
 }

@@ -65,6 +65,8 @@ export {
 export { LAST_ACT_IDS, type LastActId } from "./last-act-ids";
 export { LAST_ACTS } from "./last-acts";
 export { suffers, touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
+export { carries } from "./carries";
+export { thingOf } from "./thing";
 export { HANDS, isByHand, isLabelled, matPoints, sideOf } from "./hands";
 export {
   QUANTITIES,

@@ -11,6 +11,7 @@ import {
 import { wantedRail, wantedTilt, type SetOutPlan } from "./plan";
 import type { Instrument } from "./instrument";
 import { asIs, type Slot } from "./slot";
+import { thingOf } from "./thing";
 
 const TILT = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
 /** Beyond this many divisions a bubble lies at the end of its tube and says nothing. */
@@ -19,6 +20,7 @@ const BUBBLE_END = 5;
 /** What height and tilt of the board are read with: rule and scale, inclinometer, bubbles. */
 export function levelSlots(plan: SetOutPlan): Slot[] {
   const { target, stand, instruments } = plan;
+  const { thing } = thingOf(target);
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const height = {
     dimension: "length",
@@ -30,12 +32,12 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
   if (has("rule"))
     slots.push({
       id: "height-rule",
-      name: "board centre above floor",
+      name: `${thing} centre above floor`,
       short: "rule",
-      act: "Rule from the floor up to the centre of the board.",
+      act: `Rule from the floor up to the centre of the ${thing}.`,
       hint: "A height laser misreads a glossy floor: lay a card under it.",
       instrument: "rule",
-      quantity: { name: "the height of the board centre", ...height },
+      quantity: { name: `the height of the ${thing} centre`, ...height },
       seconds: 20,
       observes: { in: "height" },
       ...asIs,
@@ -59,7 +61,8 @@ export function levelSlots(plan: SetOutPlan): Slot[] {
       toShown: (model) => model - stand.scaleOffsetMm,
     });
   // Whether the sheet limits it or not: a stand that leans holds its board elsewhere than its hooks.
-  slots.push(...tiltSlots(plan, TILTS.pitch), ...tiltSlots(plan, TILTS.roll));
+  const tilts = tiltsOf(thingOf(target));
+  slots.push(...tiltSlots(plan, tilts.pitch), ...tiltSlots(plan, tilts.roll));
   if (has("rule")) slots.push(endsSlot(plan));
   return slots;
 }
@@ -78,23 +81,24 @@ const MOST_APART_MM = 200;
  */
 function endsSlot(plan: SetOutPlan): Slot {
   const apartMm = 2 * plan.stand.beamHalfMm;
+  const { beam } = thingOf(plan.target);
   const floor = wantedTilt({ ...plan, target: { ...plan.target, upright: "vehicle-plane" } }).roll;
   const rad = 1 / apartMm;
   return {
     id: "ends-roll",
-    name: "height of the beam’s two ends",
+    name: `height of the ${beam}’s two ends`,
     short: "ends",
-    act: "Rule from the floor up to the beam at both ends: enter both, vehicle left first, or how much higher one end is.",
+    act: `Rule from the floor up to the ${beam} at both ends: enter both, vehicle left first, or how much higher one end is.`,
     instrument: "rule",
     quantity: {
-      name: "how much higher one end of the beam is",
+      name: `how much higher one end of the ${beam} is`,
       dimension: "angle",
       min: -MOST_APART_MM * rad,
       max: MOST_APART_MM * rad,
     },
     seconds: 30,
     step: { rad, unit: "mm", most: MOST_APART_MM },
-    sides: TILTS.roll.sides,
+    sides: tiltsOf(thingOf(plan.target)).roll.sides,
     against: { id: FLOOR_FALL, sigma: Math.hypot(floor.sigma, Math.SQRT2 * UNEVEN_MM * rad) },
     observes: { in: "roll" },
     toModel: (shown) => shown + floor.value,
@@ -135,13 +139,14 @@ type Tilt = {
   more: Pick<Slot, "toAndFro">;
 };
 
-const TILTS: Record<"pitch" | "roll", Tilt> = {
+/** The two tilts, of whatever hangs there on whatever it hangs. */
+const tiltsOf = ({ thing, beam }: ReturnType<typeof thingOf>): Record<"pitch" | "roll", Tilt> => ({
   pitch: {
     part: "pitch",
     inclinometer: {
-      name: "board lean, front to back",
+      name: `${thing} lean, front to back`,
       short: "lean",
-      act: "Hold the inclinometer upright on the face of the board.",
+      act: `Hold the inclinometer upright on the face of the ${thing}.`,
     },
     bubble: {
       name: "bubble along the base",
@@ -155,26 +160,27 @@ const TILTS: Record<"pitch" | "roll", Tilt> = {
   roll: {
     part: "roll",
     inclinometer: {
-      name: "beam level, side to side",
+      name: `${beam} level, side to side`,
       short: "level",
-      act: "Lay the inclinometer along the beam.",
+      act: `Lay the inclinometer along the ${beam}.`,
     },
     bubble: {
-      name: "bubble along the beam",
+      name: `bubble along the ${beam}`,
       short: "bubble ↔",
-      act: "Read the bubble on the beam, in divisions from the middle.",
+      act: `Read the bubble on the ${beam}, in divisions from the middle.`,
     },
     sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
     bubbleSides: { positive: "toward vehicle left", negative: "toward vehicle right" },
     more: {},
   },
-};
+});
 
 /** One tilt of the board, by each instrument that reads it. */
 function tiltSlots(
   plan: SetOutPlan,
   { part, inclinometer, bubble, sides, bubbleSides, more }: Tilt,
 ): Slot[] {
+  const { thing, beam } = thingOf(plan.target);
   const common = { ...tiltHint(plan, part, sides), ...more, observes: { in: part }, ...asIs };
   return [
     ...kindOf(plan, "inclinometer").map((): Slot => ({
@@ -183,7 +189,7 @@ function tiltSlots(
       ...common,
       instrument: "inclinometer",
       quantity: {
-        name: part === "pitch" ? "the lean of the board" : "the level of the beam",
+        name: part === "pitch" ? `the lean of the ${thing}` : `the level of the ${beam}`,
         ...TILT,
       },
       seconds: 15,

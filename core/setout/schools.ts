@@ -56,7 +56,14 @@ const BOX_ENDS = [
 ] as const;
 
 /** Of a mat that lies across the vehicle's way. */
-const ACROSS = ["across-edge-l", "across-edge-r", "across-l-r", "across-r-l"] as const;
+const ACROSS = [
+  "across-edge-l",
+  "across-edge-r",
+  "across-l-r",
+  "across-r-l",
+  "across-far-l",
+  "across-far-r",
+] as const;
 
 export const SCHOOLS: Record<SchoolId, School> = {
   tapes: {

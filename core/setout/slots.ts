@@ -7,6 +7,7 @@ import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
 import { floorSlots } from "./mat-slots";
 import { asIs, inPlan, type Slot } from "./slot";
+import { thingOf } from "./thing";
 import { beamLaserSlots, mirrorSlots } from "./beam-slots";
 import { floorMarkSlots, laserBehind, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
@@ -87,14 +88,15 @@ export function slotsFor(plan: SetOutPlan): Slot[] {
  * @param mark of the vehicle's further marks; null for the badge
  */
 function laserPast({ target, instruments }: SetOutPlan, mark: CentreMark | null): Slot {
+  const { thing } = thingOf(target);
   const behind = instruments.some((i) => i.kind === "floor-laser") && !isAside(target);
   const expected = (target.beam?.acrossMm ?? target.placement.acrossMm) - (mark?.yMm ?? 0);
   const name = mark ? mark.name : "the front badge";
   return {
     id: mark ? `laser-${markPoint(mark.id)}` : "laser-badge",
-    name: mark ? `board laser past ${name}` : "board laser past front badge",
+    name: mark ? `${thing} laser past ${name}` : `${thing} laser past front badge`,
     short: mark ? mark.name : "laser",
-    act: `Read how far the board laser lands beside ${name}.`,
+    act: `Read how far the ${thing} laser lands beside ${name}.`,
     ...(behind && !mark
       ? { hint: "Hidden behind a low chin? Choose the way with the laser from behind (W)." }
       : {}),
@@ -129,6 +131,7 @@ type CentreMark = NonNullable<SetOutPlan["vehicle"]["centreMarks"]>[number];
 function makeSlots(plan: SetOutPlan): Slot[] {
   if (isByHand(plan.target)) return floorSlots(plan);
   const { stand, vehicle, instruments } = plan;
+  const { beam } = thingOf(plan.target);
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
   const slots: Slot[] = [];
   const points = new Map(vehiclePoints(vehicle).map((p) => [p.id, p]));
@@ -137,7 +140,7 @@ function makeSlots(plan: SetOutPlan): Slot[] {
     // The tape runs from hub height to hook height; the network is a plan, so the rise is taken
     // out.
     const rise = stand.hookHeightMm - points.get(hub)!.zMm;
-    const endName = end === "beamL" ? "beam end left" : "beam end right";
+    const endName = `${beam} end ${end === "beamL" ? "left" : "right"}`;
     const name = `${HUB_NAMES[hub]} → ${endName}`;
     slots.push({
       id,

@@ -2,6 +2,7 @@ import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/uni
 import type { Vehicle } from "@/core/vehicle";
 import type { Adjuster, Move } from "./moves";
 import type { Slot } from "./slot";
+import type { thingOf } from "./thing";
 
 export type LengthSetting = "mm" | "in";
 
@@ -28,6 +29,7 @@ export function moveWords(
   move: Move,
   vehicle: Pick<Vehicle, "driverSide">,
   setting: LengthSetting = "mm",
+  { thing, beam }: ReturnType<typeof thingOf> = { thing: "board", beam: "beam" },
 ): MoveWords {
   const mm = (v: number): string => formatLength(Math.abs(v), setting);
   const deg = (rad: number): string => formatQuantity(Math.abs(rad), "deg");
@@ -63,19 +65,19 @@ export function moveWords(
       };
     case "yaw":
       return {
-        say: `Turn the beam until its vehicle-left end has come ${mm(move.leftEndMm)} ${farOf(move.leftEndMm)}.`,
+        say: `Turn the ${beam} until its vehicle-left end has come ${mm(move.leftEndMm)} ${farOf(move.leftEndMm)}.`,
         figure: mm(move.leftEndMm),
         detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above. ${sideNote("left", vehicle)}${playNote(move, mm)}`,
       };
     case "slide":
       return move.axis === "cross"
         ? {
-            say: `Slide the board ${mm(move.byMm)} toward vehicle ${sideOf(move.leftMm)}.`,
+            say: `Slide the ${thing} ${mm(move.byMm)} toward vehicle ${sideOf(move.leftMm)}.`,
             figure: mm(move.byMm),
             detail: `Cross slide. ${sideNote(sideOf(move.leftMm), vehicle)}${playNote(move, mm)}`,
           }
         : {
-            say: `Slide the board ${mm(move.byMm)} ${farOf(move.awayMm)}.`,
+            say: `Slide the ${thing} ${mm(move.byMm)} ${farOf(move.awayMm)}.`,
             figure: mm(move.byMm),
             detail: `Fore-and-aft slide.${playNote(move, mm)}`,
           };
@@ -84,13 +86,13 @@ export function moveWords(
         const { ended } = move.until;
         const watched = ended === undefined ? "" : `: watched, it showed ${mm(ended)}`;
         return {
-          say: `Crank the board until the stand’s scale shows ${mm(move.until.shown)}${watched}.`,
+          say: `Crank the ${thing} until the stand’s scale shows ${mm(move.until.shown)}${watched}.`,
           figure: mm(move.until.shown),
           detail: `Come to it from below: the screw’s play then lies on one side.${Math.abs(move.upMm) < 1 ? "" : ` About ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`}`,
         };
       }
       return {
-        say: `Crank the board ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
+        say: `Crank the ${thing} ${mm(move.upMm)} ${move.upMm >= 0 ? "up" : "down"}.`,
         figure: mm(move.upMm),
         // A screw has play: ended from below, the weight of the board always takes it up on the
         // same side.

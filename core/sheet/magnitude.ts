@@ -56,6 +56,14 @@ const EXPECTED_OF_MATS: Expectation[] = [
   ),
 ];
 
+/** A reflector is small, and may stand low. */
+const EXPECTED_OF_REFLECTORS: Expectation[] = [
+  { field: "placement.alongMm", min: 600, max: 9000, unit: "mm" },
+  { field: "placement.heightMm", min: 150, max: 1600, unit: "mm" },
+  { field: "object.widthMm", min: 80, max: 900, unit: "mm" },
+  ...EXPECTED.filter((e) => e.field.startsWith("tolerance.")),
+];
+
 /** A floor mark lies within a lorry's length of its hub, and is drawn to a few millimetres. */
 const EXPECTED_OF_MARKS: Expectation[] = EXPECTED.filter((e) =>
   ["tolerance.alongMm", "tolerance.acrossMm"].includes(e.field),
@@ -63,11 +71,13 @@ const EXPECTED_OF_MARKS: Expectation[] = EXPECTED.filter((e) =>
 
 function doubtsOf(target: Figures & { kind?: unknown }): Doubt[] {
   const expected =
-    target.kind === "mark"
-      ? EXPECTED_OF_MARKS
-      : target.kind === "mat"
-        ? EXPECTED_OF_MATS
-        : EXPECTED;
+    target.object?.is === "reflector"
+      ? EXPECTED_OF_REFLECTORS
+      : target.kind === "mark"
+        ? EXPECTED_OF_MARKS
+        : target.kind === "mat"
+          ? EXPECTED_OF_MATS
+          : EXPECTED;
   return expected.flatMap(({ field, min, max, unit }): Doubt[] => {
     const [part, name] = field.split(".") as ["placement" | "tolerance" | "object", string];
     const value = target[part]?.[name];

@@ -149,16 +149,18 @@ export const board = z.object({
   widthMm: z.number().min(60).max(4000),
   side: z.enum(["left", "right"]).optional(),
   version: z.number().int().min(1).optional(),
+  /** What it is, where it is no printed board: a radar looks at a corner of metal. */
+  is: z.literal("reflector").optional(),
 });
 
 /** As it was before anything as small as a reflector was one. */
-export const board1 = board.extend({ widthMm: z.number().min(200).max(4000) });
+export const board1 = board.omit({ is: true }).extend({ widthMm: z.number().min(200).max(4000) });
 
 /**
  * A mat on the floor: what its label says, its size, and how far its front end lies ahead of the
  * cross line printed on it. Its arrow points the way the vehicle faces.
  */
-export const mat = board.extend({
+export const mat = board.omit({ is: true }).extend({
   lengthMm: z.number().min(300).max(12000),
   aheadMm: z.number().min(0).max(12000),
 });

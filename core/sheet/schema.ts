@@ -145,6 +145,12 @@ const written = z
       if (t.kind === "mark" && t.placement.acrossMm * (t.object.side === "left" ? 1 : -1) < 0)
         wrong([...at, "placement", "acrossMm"], `does not lie on vehicle ${t.object.side}`);
       if (t.kind === "mat" && lieProblem(t)) wrong([...at, "placement", "alongMm"], lieProblem(t)!);
+      const reflects = t.kind === "board" && t.object.is === "reflector";
+      if (reflects !== (sheet.appliesTo.system === "front-radar"))
+        wrong(
+          [...at, "object", "is"],
+          reflects ? "is looked at by a radar only" : "must be a reflector: a radar sees no print",
+        );
       if (t.kind !== "board" || t.upright !== "vehicle-plane") continue;
       const message = "is needed: the board is to stand square to the vehicle's plane";
       for (const part of ["pitchDeg", "rollDeg"] as const)
@@ -167,6 +173,8 @@ const written = z
       if (s.kind === "compare" && s.min > s.max) wrong(["run", i, "min"], "is above max");
       if (s.kind === "input" && s.minMm >= s.maxMm)
         wrong(["run", i, "minMm"], "must be below maxMm");
+      if (s.kind === "routine" && !ROUTINES[sheet.appliesTo.system].includes(s.routine))
+        wrong(["run", i, "routine"], "is the routine of another system");
       if (s.kind === "aim") {
         const aimedAt = places.find((p) => p.target.id === s.mark)?.target;
         if (aimedAt?.kind !== "mark")
@@ -219,6 +227,20 @@ function lieProblem({ lies: where, placement, distanceFrom: from }: MatTarget): 
     return "must count behind the rear hub line, negative: the mat lies behind it";
   return null;
 }
+
+/** The routine of each system. */
+const ROUTINES: Record<
+  Written["appliesTo"]["system"],
+  readonly Extract<Written["run"][number], { kind: "routine" }>["routine"][]
+> = {
+  "forward-camera": ["forward-camera-static"],
+  "surround-view": ["surround-view-static"],
+  "trailer-camera": ["trailer-camera-static"],
+  "mirror-camera": ["mirror-camera-static"],
+  "rear-camera": ["rear-camera-static"],
+  "side-camera": ["side-camera-static"],
+  "front-radar": ["front-radar-static"],
+};
 
 /** What is wrong with what the targets of a setup have to be to each other. */
 function relationProblems(

@@ -29,7 +29,7 @@ export {
   type GlassSpot,
 } from "./glass";
 export { archPlace, CORNER_NAMES, CORNERS, fitStance, type Corner, type Stance } from "./stance";
-export { sideCameras, surroundMounts, type Sensor, type SensorMount } from "./sensors";
+export { sensorMount, sideCameras, surroundMounts, type Sensor, type SensorMount } from "./sensors";
 export { readTyre, type Tyre } from "./tyre";
 export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./draft";
 export { vehicleFieldName } from "./words";

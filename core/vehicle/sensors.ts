@@ -18,7 +18,8 @@ export type SensorMount = {
   rollRad: number;
 };
 
-const mountOf = (s: Sensor): SensorMount => ({
+/** A sensor of the book as a mount: its angles in radians. */
+export const sensorMount = (s: Sensor): SensorMount => ({
   xMm: s.xMm,
   yMm: s.yMm,
   zMm: s.zMm,
@@ -59,7 +60,7 @@ export function surroundMounts(v: Vehicle): {
     right: at(v.wheelbaseMm - 520, -v.widthMm / 2 - 110, 1010, -90, 55),
   };
   const entered = (v.sensors ?? []).filter((s) => s.system === "surround-view");
-  for (const s of entered) mounts[s.looks] = mountOf(s);
+  for (const s of entered) mounts[s.looks] = sensorMount(s);
   const assumed = (Object.keys(mounts) as Looks[]).filter(
     (looks) => !entered.some((s) => s.looks === looks),
   );

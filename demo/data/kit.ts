@@ -71,6 +71,23 @@ export const STANDS: Stand[] = [
     footMmPerTurn: 1.5,
     lastActs: ["locked", "feet-down", "hung"],
   },
+  {
+    id: "S-4",
+    name: "Reflector stand",
+    beamHalfMm: 320,
+    hookHeightMm: 240,
+    joints: [{ kind: "yaw", xMm: 0, yMm: 0, limitRad: degToRad(20) }],
+    boardXMm: 0,
+    boardYMm: 0,
+    crank: { minMm: 250, maxMm: 750, mmPerTurn: 4 },
+    scaleOffsetMm: 70,
+    feet: [
+      { xMm: -260, yMm: 0 },
+      { xMm: 200, yMm: 240 },
+      { xMm: 200, yMm: -240 },
+    ],
+    footMmPerTurn: 1.25,
+  },
 ];
 
 export const INSTRUMENTS: Instrument[] = [
@@ -205,5 +222,37 @@ export const BOARDS: Board[] = [
     version: 1,
     widthMm: 900,
     condition: "out of use",
+  },
+  {
+    code: "HQ-M5",
+    name: "Front mat",
+    side: "either",
+    version: 1,
+    widthMm: 3000,
+    condition: "good",
+  },
+  {
+    code: "HQ-M6",
+    name: "Rear mat, two pieces",
+    side: "left",
+    version: 1,
+    widthMm: 1500,
+    condition: "good",
+  },
+  {
+    code: "HQ-M7",
+    name: "Rear mat, two pieces",
+    side: "right",
+    version: 1,
+    widthMm: 1500,
+    condition: "good",
+  },
+  {
+    code: "HQ-M8",
+    name: "Rear camera mat",
+    side: "either",
+    version: 1,
+    widthMm: 2400,
+    condition: "good",
   },
 ];

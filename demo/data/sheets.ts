@@ -1,5 +1,7 @@
 import type { Sheet, Target } from "@/core/sheet";
+import { AROUND } from "./around";
 import { MIRRORS } from "./mirror";
+import { RADARS } from "./radar";
 import { SURROUND } from "./surround";
 import { TRAILER } from "./trailer";
 
@@ -530,4 +532,6 @@ export const SHEETS: Sheet[] = [
   SURROUND,
   TRAILER,
   ...MIRRORS,
+  ...RADARS,
+  ...AROUND,
 ];

@@ -201,13 +201,14 @@ function acrossReading(
     placeOn(m, edge, ((side === "l" ? 1 : -1) * shape.widthMm) / 2);
   const [, what, end] = slotId.split("-") as [string, string, string];
   if (what === "middle") return leftOf(m.at, place("badgeR"), place("badgeF"));
-  const hub = (side: string) => place(`hub${ahead ? "F" : "R"}${side.toUpperCase()}`);
+  const hub = (side: string, near = true) =>
+    place(`hub${ahead === near ? "F" : "R"}${side.toUpperCase()}`);
   if (what === "edge") {
     const { xMm, yMm } = hub(end);
     // Along the mat's own way, from the hub to its edge.
     const gap = over(minus(corner("l"), [xMm, yMm]), m.way)[0];
     return ahead ? gap : -gap;
   }
-  const { xMm, yMm, zMm } = hub(what);
+  const { xMm, yMm, zMm } = what === "far" ? hub(end, false) : hub(what);
   return Math.hypot(size(minus(corner(end), [xMm, yMm])), zMm);
 }

@@ -378,7 +378,7 @@ const HUBS: Record<string, string> = { fl: "hubFL", fr: "hubFR", rl: "hubRL", rr
 
 /** Readings that are taken along a tape, whichever way they are dropped to the floor. */
 const TAPED =
-  /^(tape-|box-|mat-(beside|abeam|rear|front|apart)|across-(edge|[lr])|mark-(along|across|straight|apart))/;
+  /^(tape-|box-|mat-(beside|abeam|rear|front|apart)|across-(edge|far|[lr])|mark-(along|across|straight|apart))/;
 
 /** The same without noise: plain geometry of points in space, and a tape that is not quite right. */
 export function trueReading(

@@ -2,6 +2,8 @@ import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
 import type { RoutineResult } from "@/core/run";
 import { layDown } from "../bench/mat-sim";
 import { shapeOf, type BenchWorld } from "../bench/world";
+import { boardOf } from "../bench/stand-sim";
+import { alignRadar, seatAfter, type Echo } from "../vehicle/front-radar";
 import { learnForwardCamera } from "../vehicle/forward-camera";
 import { storeAims } from "../vehicle/mirror-camera";
 import { learnTrailerCamera } from "../vehicle/trailer-camera";
@@ -77,13 +79,59 @@ export function matSeen({ name, world }: BesideWorld): SeenMat[] {
     y: (at("hubRL").yMm + at("hubRR").yMm) / 2,
   };
   const way = Math.atan2(front.y - rear.y, front.x - rear.x);
-  // The unit counts from the wheels: ahead of the front ones, and to the side of their middle.
+  // The unit counts from the wheels: ahead of them, and to the side of their middle.
+  const from = plan.target.distanceFrom === "rear-hub-line" ? rear : front;
   const wanted = layDown(
-    front.x + Math.cos(way) * placement.alongMm - Math.sin(way) * placement.acrossMm,
-    front.y + Math.sin(way) * placement.alongMm + Math.cos(way) * placement.acrossMm,
+    from.x + Math.cos(way) * placement.alongMm - Math.sin(way) * placement.acrossMm,
+    from.y + Math.sin(way) * placement.alongMm + Math.cos(way) * placement.acrossMm,
     way,
   );
   return [{ name, body: world.mat, shape: shapeOf(plan.target), wanted }];
+}
+
+/** Where a front radar sits where the vehicle's book does not say, mm: behind the grille. */
+const BEHIND_GRILLE = { backMm: 120, zMm: 480 };
+
+/** The reflector as the radar hears it, and where it expects it, in the radar's own axes. */
+function echoOf({ world }: BesideWorld): Echo {
+  const { vehicle, target, stand } = world.plan;
+  const at = (id: string) => world.points.find((p) => p.id === id)!;
+  const middle = (a: string, b: string): [number, number] => [
+    (at(a).xMm + at(b).xMm) / 2,
+    (at(a).yMm + at(b).yMm) / 2,
+  ];
+  const [front, rear] = [middle("hubFL", "hubFR"), middle("hubRL", "hubRR")];
+  const [l, r] = [at("hubRL"), at("hubRR")];
+  // Across the rear axle and a quarter turn back: the way the car stands.
+  const way = Math.atan2(l.yMm - r.yMm, l.xMm - r.xMm) - Math.PI / 2;
+  const entered = vehicle.sensors?.find((s) => s.system === "front-radar");
+  const radar = entered ?? {
+    xMm: vehicle.wheelbaseMm + vehicle.frontOverhangMm - BEHIND_GRILLE.backMm,
+    yMm: 0,
+    zMm: BEHIND_GRILLE.zMm,
+  };
+  const board = boardOf(stand, world.stand);
+  const seen = (x: number, y: number, z: number): [number, number, number] => {
+    const [dx, dy] = [x - radar.xMm, y - radar.yMm];
+    return [
+      Math.cos(way) * dx + Math.sin(way) * dy,
+      Math.cos(way) * dy - Math.sin(way) * dx,
+      z - radar.zMm,
+    ];
+  };
+  const { alongMm, acrossMm, heightMm } = target.placement;
+  const ahead = Math.cos(way) * (front[0] - rear[0]) + Math.sin(way) * (front[1] - rear[1]);
+  const place = (along: number, left: number): [number, number] => [
+    rear[0] + Math.cos(way) * along - Math.sin(way) * left,
+    rear[1] + Math.sin(way) * along + Math.cos(way) * left,
+  ];
+  const turned = board.pose.headingRad - Math.PI - way;
+  return {
+    at: seen(board.pose.xMm, board.pose.yMm, board.heightMm),
+    expected: seen(...place(ahead + alongMm, acrossMm), heightMm),
+    turnedRad: Math.atan2(Math.sin(turned), Math.cos(turned)),
+    leanedRad: board.pitchRad,
+  };
 }
 
 /**
@@ -150,12 +198,17 @@ export function simulatedScanTool(
           "The vehicle refuses: battery too low. Put the maintainer on and wait.",
         );
       await pause(1800);
+      const look = `${world.seed}/${cabin.looksBefore}`;
       if (routine === "surround-view-static")
-        return learnSurroundView(boards.flatMap(matSeen), `${world.seed}/${cabin.looksBefore}`);
-      if (routine === "mirror-camera-static")
-        return storeAims(cabin.arms, `${world.seed}/${cabin.looksBefore}`);
+        return learnSurroundView(boards.flatMap(matSeen), look);
+      if (routine === "rear-camera-static")
+        return learnSurroundView(boards.flatMap(matSeen), look, 1);
+      if (routine === "side-camera-static") return learnSurroundView(boards.flatMap(matSeen), look);
+      if (routine === "front-radar-static")
+        return alignRadar(boards.map(echoOf), seatAfter(world.seed), look);
+      if (routine === "mirror-camera-static") return storeAims(cabin.arms, look);
       if (routine === "trailer-camera-static")
-        return learnTrailerCamera(cabin.articulationRad, `${world.seed}/${cabin.looksBefore}`);
+        return learnTrailerCamera(cabin.articulationRad, look);
       return together(
         boards.map(({ name, world: w }) => ({
           name,

@@ -16,8 +16,16 @@ const MARK_NOISE = 2.5;
 /** Beyond these it will not join its pictures: mm, mm, and mm along the length of a mat. */
 const LIMITS = { alongMm: 45, acrossMm: 60, turnMm: 70, rmsMm: 14 };
 
-/** What the unit concludes from one look at the mats. */
-export function learnSurroundView(mats: readonly SeenMat[], seed: string): RoutineResult {
+/**
+ * What the unit concludes from one look at the mats.
+ *
+ * @param least how many of them its cameras must find
+ */
+export function learnSurroundView(
+  mats: readonly SeenMat[],
+  seed: string,
+  least = 2,
+): RoutineResult {
   const random = randomFrom(seedFrom(`${seed}/surround`));
   const looks = mats.map(({ name, body, shape, wanted }) => {
     const seen = marksOn(body, shape);
@@ -37,11 +45,15 @@ export function learnSurroundView(mats: readonly SeenMat[], seed: string): Routi
     return { name, along, across, turn, rms };
   });
   const sum = looks.reduce((s, l) => s + l.rms, 0) / Math.max(1, looks.length);
-  const reason = looks.map(refusal).find((r) => r !== null) ?? (mats.length < 2 ? FEW : null);
+  const reason =
+    looks.map(refusal).find((r) => r !== null) ?? (mats.length < least ? few(least) : null);
   return { passed: reason === null, qualityPercent: Math.max(0, 100 - 2.2 * sum), reason };
 }
 
-const FEW = "The unit finds one mat only: it joins its pictures over two.";
+const few = (least: number): string =>
+  least === 1
+    ? "The unit finds no mat where it looks."
+    : "The unit finds one mat only: it looks for two.";
 
 function refusal(l: {
   name: string;

@@ -119,7 +119,14 @@ export function Floor({
     { yMm: s.target.pose.yMm, halfMm: mat ? wanted.object.widthMm / 2 : stand.beamHalfMm },
     ...beside.map((b) => ({ yMm: b.pose.yMm, halfMm: b.halfMm })),
   ];
-  const reach = matReach(s.target.pose.xMm, wanted);
+  const reaches = [
+    matReach(s.target.pose.xMm, wanted),
+    ...beside.filter((b) => isByHand(b.target)).map((b) => matReach(b.pose.xMm, b.target)),
+  ];
+  const reach = {
+    front: Math.max(...reaches.map((r) => r.front)),
+    rear: Math.min(...reaches.map((r) => r.rear)),
+  };
   // A cross at the edge of the picture would lie under its labels.
   const edge = wanted.kind === "mark" ? 700 : 250;
   const extent = {
@@ -217,15 +224,11 @@ export function Floor({
               />
               <Label
                 view={view}
-                at={ahead(
-                  { x: b.pose.xMm, y: b.pose.yMm },
-                  b.pose.headingRad,
-                  // Behind the cross line of a mat, where nothing is drawn on it.
-                  isByHand(b.target) ? -0.6 * (b.target.object.lengthMm ?? 0) : 0,
-                )}
+                at={labelPlace(b)}
                 dv={b.target.kind === "mark" ? 24 : isByHand(b.target) ? 5 : -9}
                 className="fill-soft"
-                text={b.name}
+                // A mat across the way is narrow, and the strip above names it.
+                text={b.target.lies && b.target.lies !== "beside" ? "" : b.name}
               />
             </g>
           ))}
@@ -279,6 +282,15 @@ export function Floor({
       </div>
     </div>
   );
+}
+
+/** Where the name of a target beside stands: on a mat behind its cross line, where nothing is drawn. */
+function labelPlace({ target, pose }: Beside): Place {
+  const on = isByHand(target) ? -0.6 * (target.object.lengthMm ?? 0) : 0;
+  return {
+    x: pose.xMm + Math.cos(pose.headingRad) * on,
+    y: pose.yMm + Math.sin(pose.headingRad) * on,
+  };
 }
 
 /** How far a mat reaches along the vehicle, of a target that is one. */

@@ -30,6 +30,16 @@ const MAT = {
   yes: "Yes, it lies right",
 };
 
+const REFLECTOR: typeof BOARD = {
+  noun: "reflector",
+  arrow: "Does its open corner face the car, the mark on it up?",
+  side: "A reflector that looks aside sends a weak echo: the radar may take the door for it.",
+  never: "Do not let the radar look at this one.",
+  wrongWay: "The reflector hangs the wrong way: turn its open corner to the car.",
+  turning: "Turning it touches the stand: say so in Set out and follow the re-checks.",
+  yes: "Yes, it hangs right",
+};
+
 /**
  * Which board hangs: its code against kit and sheet, and its arrow, before the vehicle looks at it.
  */
@@ -37,7 +47,7 @@ export function BoardCheck({ target }: { target: Target }) {
   const { ground, write } = useJob();
   const wanted = target.object;
   const mat = isByHand(target);
-  const words = mat ? MAT : BOARD;
+  const words = mat ? MAT : wanted.is === "reflector" ? REFLECTOR : BOARD;
   const [typed, setTyped] = useState("");
   const [asked, setAsked] = useState<string | null>(null);
   const [over, setOver] = useState(false);
@@ -57,7 +67,7 @@ export function BoardCheck({ target }: { target: Target }) {
         say={
           mat
             ? `Scan or type the code of ${target.name}.`
-            : "Scan or type the code of the board that hangs."
+            : `Scan or type the code of the ${words.noun} that hangs.`
         }
         detail={`The sheet asks for ${wanted.code}${wanted.side ? `, vehicle ${wanted.side}` : ""}.`}
       >

@@ -4,6 +4,7 @@ import dynamic from "next/dynamic";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { askedFor, eventsOf, runGate } from "@/core/job";
 import type { RunState } from "@/core/run";
+import { thingOf } from "@/core/setout";
 import { placeName, type Sheet, type SheetStep, type Target } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
@@ -22,8 +23,13 @@ const ARCH = "Measure at the highest point of the arch, above the wheel centre."
 const LOOKING = "The vehicle is looking. Nobody moves.";
 
 /** What the vehicle looks at, in a word. */
-const noun = (target: Target | null): "board" | "mats" | "marks" =>
-  target ? ({ board: "board", mat: "mats", mark: "marks" } as const)[target.kind] : "board";
+const noun = (target: Target | null): "board" | "reflector" | "mats" | "marks" =>
+  target
+    ? ({ board: thingOf(target).thing, mat: "mats", mark: "marks" } as const)[target.kind]
+    : "board";
+
+/** Whether there is one of it, on a stand. */
+const isOne = (target: Target | null): boolean => !target || target.kind === "board";
 
 /** What has come of a routine that passed. */
 const LEARNED: Record<Sheet["appliesTo"]["system"], string> = {
@@ -83,7 +89,7 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         }
         detail={
           failed
-            ? `The vehicle judges where the ${noun(target)} truly ${noun(target) === "board" ? "stands" : "lie"}. If someone may have touched it, say so in Set out and re-read.`
+            ? `The vehicle judges where the ${noun(target)} truly ${isOne(target) ? "stands" : "lie"}. If someone may have touched it, say so in Set out and re-read.`
             : state.status === "stopped"
               ? "The run was stopped; connecting begins the next attempt."
               : undefined
@@ -171,7 +177,7 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
             !target
               ? undefined
               : proved
-                ? `The ${noun(target)} ${noun(target) === "board" ? "is" : "are"} proved in place.`
+                ? `The ${noun(target)} ${isOne(target) ? "is" : "are"} proved in place.`
                 : "The board is not proved in place; the vehicle will say what it sees."
           }
         >

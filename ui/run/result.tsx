@@ -28,7 +28,9 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
               ? "The vehicle joined its pictures"
               : sheet.appliesTo.system === "mirror-camera"
                 ? "The vehicle keeps both aims"
-                : "The vehicle learned its aim"}
+                : sheet.appliesTo.system === "front-radar"
+                  ? "The radar answers how it was misaligned"
+                  : "The vehicle learned its aim"}
         </p>
         <div className="min-w-56 flex-1">
           <p className="flex items-baseline justify-between text-base text-soft">
@@ -58,12 +60,16 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
                 ["Pitch", r.learnedPitchDeg],
                 ["Roll", r.learnedRollDeg],
               ] as const
-            ).map(([name, v]) => (
-              <div key={name}>
-                <dt className="text-sm text-soft">{name}</dt>
-                <dd className="figure text-xl font-semibold">{deg(v ?? 0)}</dd>
-              </div>
-            ))}
+            ).flatMap(([name, v]) =>
+              v === undefined ? (
+                []
+              ) : (
+                <div key={name}>
+                  <dt className="text-sm text-soft">{name}</dt>
+                  <dd className="figure text-xl font-semibold">{deg(v)}</dd>
+                </div>
+              ),
+            )}
           </dl>
         )}
       </div>

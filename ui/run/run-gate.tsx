@@ -46,7 +46,11 @@ export function RunGateBar({ gate, state, step }: Props) {
     return (
       <NextBar
         tone="loose"
-        say={mat ? `Prove ${target.name} first.` : `Prove the board at ${target.name} first.`}
+        say={
+          mat || target.object.is
+            ? `Prove ${target.name} first.`
+            : `Prove the board at ${target.name} first.`
+        }
         caution={caution}
       >
         <ButtonLink href={`/jobs/${head.id}/set-out`} look="act" size="large">
@@ -90,21 +94,23 @@ export function RunGateBar({ gate, state, step }: Props) {
       detail: `To ${target.name}: it is set out and proved there like at the first place.`,
       act: "Set it out there",
     },
-    loose: mat
-      ? {
-          say: `${target.name} is not proved in place.`,
-          detail:
-            target.kind === "mark"
-              ? "Both cameras are aimed in one go: both marks are set out and proved first."
-              : "The vehicle looks at all mats at once: each is set out and proved first.",
-          act: "Set it out",
-        }
-      : {
-          say: `The board belongs at ${target.name}, and is not proved there.`,
-          detail:
-            "Something was touched since it was, or it went elsewhere. Set it out there again.",
-          act: "Set it out again",
-        },
+    loose:
+      mat || target.object.is
+        ? {
+            say: `${target.name} is not proved in place.`,
+            detail: target.object.is
+              ? "The radar takes whatever stands there for right."
+              : target.kind === "mark"
+                ? "Both cameras are aimed in one go: both marks are set out and proved first."
+                : "The vehicle looks at all mats at once: each is set out and proved first.",
+            act: "Set it out",
+          }
+        : {
+            say: `The board belongs at ${target.name}, and is not proved there.`,
+            detail:
+              "Something was touched since it was, or it went elsewhere. Set it out there again.",
+            act: "Set it out again",
+          },
   }[gate.why === "back" ? "loose" : gate.why];
   return (
     <NextBar

@@ -24,6 +24,9 @@ const UNPROVED = {
   mark: "The floor marks are not all proved in place. The cameras are aimed at them where they truly lie, so settle Set out first.",
 };
 
+const UNPROVED_REFLECTOR =
+  "The reflector is not proved in place. The radar takes whatever stands there for right, so settle Set out first.";
+
 /** Run: the sheet's routine step by step through the scan tool, and what the vehicle answers. */
 export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>> }) {
   const { events, ground, head, write, me, target } = useJob();
@@ -74,7 +77,7 @@ export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>>
           className="border-b border-dashed border-loose bg-sheet px-4 py-2 text-base text-loose"
           role="note"
         >
-          {UNPROVED[target?.kind ?? "board"]}
+          {target?.object.is ? UNPROVED_REFLECTOR : UNPROVED[target?.kind ?? "board"]}
         </p>
       )}
       {state.result && <Result state={state} sheet={sheet} />}

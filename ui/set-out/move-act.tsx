@@ -7,6 +7,7 @@ import {
   moveWords,
   predictedReadings,
   slotValue,
+  thingOf,
   type Judged,
   type Move,
   type NextAct,
@@ -40,6 +41,7 @@ export function MoveAct({ judged, next, name, shift, onRead }: Props) {
   const { ground, write, me } = useJob();
   const { lengths } = useSettings();
   const viewer = me.role === "viewer";
+  const things = thingOf(judged.solution.plan.target);
   const all = [next.move, ...next.rest];
   const done = all.map((move, i): TabletEvent => ({
     kind: "move",
@@ -55,7 +57,7 @@ export function MoveAct({ judged, next, name, shift, onRead }: Props) {
           <>
             <ol className="mt-1 grid grid-cols-[auto_1fr] items-baseline gap-x-3 gap-y-1 text-lg text-ink md:text-xl">
               {all.map((m, i) => {
-                const w = moveWords(m, ground.vehicle, lengths);
+                const w = moveWords(m, ground.vehicle, lengths, things);
                 return (
                   <li key={i} className="contents">
                     <span className="figure text-right text-2xl font-semibold whitespace-nowrap">
@@ -86,7 +88,7 @@ export function MoveAct({ judged, next, name, shift, onRead }: Props) {
         )}
       </NextBar>
     );
-  const words = moveWords(next.move, ground.vehicle, lengths);
+  const words = moveWords(next.move, ground.vehicle, lengths, things);
   const heavy =
     next.move.kind === "booster"
       ? "Take the board off first; two people lift the mast."

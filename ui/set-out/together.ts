@@ -1,4 +1,4 @@
-import { isByHand } from "@/core/setout";
+import { isByHand, thingOf } from "@/core/setout";
 import { setupOf, standsAlong, type Target } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 
@@ -16,4 +16,4 @@ export function useTogether(): Target[] {
 export const called = (target: Target | null): string =>
   target && (isByHand(target) || target.beam)
     ? target.name.charAt(0).toUpperCase() + target.name.slice(1)
-    : "The board";
+    : `The ${target ? thingOf(target).thing : "board"}`;

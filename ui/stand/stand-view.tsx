@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { boardUnchecked, standingAt, type TabletEvent } from "@/core/job";
-import { actOf, moveWords, type Move, type ProposedMove } from "@/core/setout";
+import { actOf, moveWords, thingOf, type Move, type ProposedMove } from "@/core/setout";
 import { formatChance } from "@/core/units";
 import { Calibrations } from "../bench/calibrations";
 import { Conflict } from "../bench/conflict";
@@ -75,7 +75,12 @@ export function StandView() {
           figure: null,
         };
       case "move": {
-        const words = moveWords(next.move, ground.vehicle, lengths);
+        const words = moveWords(
+          next.move,
+          ground.vehicle,
+          lengths,
+          target ? thingOf(target) : undefined,
+        );
         return { say: words.say, detail: words.detail ?? "", figure: words.figure ?? null };
       }
       case "finish":

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState, useTransition, type ComponentProps } from "react";
 import type { Board } from "@/core/kit";
-import type { Stand } from "@/core/setout";
+import { thingOf, type Stand } from "@/core/setout";
 import type { RuleBook } from "@/core/owed";
 import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
 import { vinFromCode, type Vehicle } from "@/core/vehicle";
@@ -21,21 +21,23 @@ import { EMPTY_SPOT } from "./spot-draft";
 import { SheetChoices } from "./sheet-choices";
 import { OwedPreview } from "./owed-preview";
 import { Questions } from "./questions";
-import { readIntake, useIntakeDraft, wantsStand, type FieldId } from "./use-intake";
+import { readIntake, standForSheet, useIntakeDraft, wantsStand, type FieldId } from "./use-intake";
 import { ToolVin } from "./tool-vin";
 import { VehicleTile } from "./vehicle-tile";
 import { VinField } from "./vin-field";
 
 /** What is about to be opened, in one line. */
-function opening(sheets: readonly Sheet[], standId: string): string {
+function opening(sheets: readonly Sheet[], standOf: (s: Sheet) => string): string {
   const parts = sheets.map((s) => {
     const [first] = targetsOf(s);
     if (!first) return `${s.title}, on the road`;
     return wantsStand(s)
-      ? `${s.title}, board ${first.object.code}, stand ${standId}`
-      : `${s.title}, mats ${targetsOf(s)
-          .map((t) => t.object.code)
-          .join(" and ")}`;
+      ? `${s.title}, ${thingOf(first).thing} ${first.object.code}, stand ${standOf(s)}`
+      : first.kind === "mark"
+        ? `${s.title}, drawn on the floor`
+        : `${s.title}, ${targetsOf(s).length > 1 ? "mats" : "mat"} ${targetsOf(s)
+            .map((t) => t.object.code)
+            .join(" and ")}`;
   });
   return `${parts.join("; ")}.`;
 }
@@ -381,7 +383,7 @@ export function TakeIn({
           }
           detail={
             r.intake
-              ? opening(r.sheets, r.stand!.id)
+              ? opening(r.sheets, (s) => standForSheet(s, stands, r.stand)?.id ?? "")
               : "What is typed here is kept on this tablet until the job is open."
           }
         >

@@ -9,7 +9,7 @@ import {
   type OwedLine,
   type RuleBook,
 } from "@/core/owed";
-import { isByHand, type Stand } from "@/core/setout";
+import { carries, isByHand, type Stand } from "@/core/setout";
 import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
 import { instantOf } from "@/core/units/local-time";
 import { degToRad, parseQuantity, radToDeg, timesIn, type UnitId } from "@/core/units";
@@ -134,6 +134,21 @@ function readToe(text: string): { value: number | null; problem: string | null }
 /** Whether anything of a sheet stands on a stand. */
 export const wantsStand = (sheet: Sheet): boolean => targetsOf(sheet).some((t) => !isByHand(t));
 
+/**
+ * The stand that carries what a sheet has standing: the one that was chosen where it can, else one of
+ * those that can; null where none does, or none is needed.
+ */
+export function standForSheet(
+  sheet: Sheet,
+  stands: readonly Stand[],
+  chosen: Stand | null,
+): Stand | null {
+  const own = sheet.setups.map((s) => s.targets[0]!).filter((t) => !isByHand(t));
+  if (own.length === 0) return null;
+  const can = (s: Stand): boolean => own.every((t) => carries(s, t));
+  return (chosen && can(chosen) ? chosen : stands.find(can)) ?? null;
+}
+
 /** What is owed, in the order it is to be done; where the orders contradict each other, as it came. */
 function owedInOrder(vehicle: Vehicle, d: IntakeDraft, book: RuleBook): OwedLine[] {
   const lines = owedFor(d.happenings, fittedTo(vehicle, d.answers), book.rules);
@@ -235,6 +250,12 @@ export function readIntake(d: IntakeDraft, shop: Shop): IntakeReading {
       `The shop has no sheet for the ${vehicle.model} after this work. It cannot be opened without one: enter the sheet from the shop’s own service information first.`,
     );
   if (!stand) return lacks(null, "The shop has no stand in its kit.");
+  const bare = taken.find((s) => wantsStand(s) && !standForSheet(s, stands, stand));
+  if (bare)
+    return lacks(
+      null,
+      `No stand of the kit holds what “${bare.title}” asks for at its height. Enter one under Kit, or its booster.`,
+    );
   const thrust = taken.some(wantsThrust);
   if (thrust && (toe.left === null || toe.right === null))
     return lacks(
@@ -253,7 +274,7 @@ export function readIntake(d: IntakeDraft, shop: Shop): IntakeReading {
     sheets: taken.map((s) => ({
       sheetId: s.id,
       sheetVersion: s.version,
-      standId: wantsStand(s) ? stand.id : null,
+      standId: standForSheet(s, stands, stand)?.id ?? null,
     })),
     customer: d.customer.trim(),
     plate: d.plate.trim(),

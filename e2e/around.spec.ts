@@ -1,0 +1,175 @@
+import { execFileSync } from "node:child_process";
+import { expect, test, type Page } from "@playwright/test";
+import type { JobRecord } from "@/core/record";
+import { madeUpVin } from "@/demo/data/vehicles";
+import {
+  answerAll,
+  awake,
+  followToSet,
+  nextBar,
+  readFloor,
+  runRoutine,
+  signIn,
+} from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+test.use({ actionTimeout: 20_000 });
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ baySeed: "all-round" })));
+test.afterAll(() => shop.close());
+
+const targets = (page: Page) => page.getByRole("navigation", { name: "Targets" });
+const strip = (page: Page) => page.getByRole("navigation", { name: "Calibrations" });
+
+/** Takes in a vehicle with what was done to it; answers with the job's address. */
+async function takeIn(
+  page: Page,
+  vin: string,
+  done: [work: string, place: string | null][],
+  answers: string[],
+  owed: string[],
+): Promise<string> {
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin(vin));
+  for (const [work, place] of done) {
+    const button = page.getByRole("button", { name: work });
+    if (await button.isHidden()) await page.getByRole("button", { name: /^\d+ more$/ }).click();
+    await button.click();
+    if (place) await page.getByRole("button", { name: place, exact: true }).click();
+  }
+  for (const answer of answers) await page.getByRole("button", { name: answer }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("All About");
+  const region = page.getByRole("region", { name: "Owed" });
+  for (const line of owed) await expect(region).toContainText(line);
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
+  return page.url().replace(/\/take-in$/, "");
+}
+
+/** Sets out every target of the calibration in hand, one after the other. */
+async function setOutAll(page: Page, job: string, names: readonly string[]): Promise<void> {
+  await page.goto(`${job}/set-out`);
+  for (const name of names) {
+    await expect(
+      targets(page).getByRole("button", { name: new RegExp(`${name}$`) }),
+    ).toHaveAttribute("aria-current", "true");
+    await followToSet(page, new RegExp(`Mat set: ${name}`));
+    const on = page.getByRole("button", { name: /^Set out / });
+    if (name !== names.at(-1)) await on.click();
+  }
+}
+
+async function handOver(page: Page, job: string): Promise<{ record: JobRecord; report: string }> {
+  await page.goto(`${job}/hand-over`);
+  const next = nextBar(page);
+  await next.getByRole("button", { name: "Hand over" }).click();
+  await expect(next).toContainText("Handed over");
+  await expect(page.getByText("All kept")).toBeVisible();
+  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
+  const record = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
+  const report = execFileSync("pdftotext", ["-layout", "-", "-"], {
+    input: await (await page.request.get(`${api}/report`)).body(),
+    encoding: "utf8",
+  });
+  return { record, report };
+}
+
+test("left-hand drive: a radar and mats all round in one visit; a reflector too high and a mat the wrong way round are caught", async ({
+  page,
+}) => {
+  test.setTimeout(360_000);
+  await signIn(page, shop.url, "ines");
+  const next = nextBar(page);
+  const job = await takeIn(
+    page,
+    "0BRFEL4A7R600118",
+    [["Grille taken off or replaced", null]],
+    ["Keeps distance"],
+    ["Fell, front radar, reflector", "Fell, surround view, mats all round"],
+  );
+  await readFloor(page, job);
+  await answerAll(page);
+  await setOutAll(page, job, [
+    "left mat",
+    "right mat",
+    "front mat",
+    "rear mat, left piece",
+    "rear mat, right piece",
+  ]);
+  await page.goto(`${job}/run`);
+  await expect(next).toContainText("Scan or type the code of left mat");
+  // The other side's mat, and the right one turned end for end.
+  await page.getByLabel("Mat code").fill("HQ-M3");
+  await page.getByRole("button", { name: "Check it" }).click();
+  await expect(next).toContainText("HQ-M3 is the one for vehicle right");
+  await page.getByRole("button", { name: "Check another" }).click();
+  await page.getByLabel("Mat code").fill("HQ-M1");
+  await page.getByRole("button", { name: "Check it" }).click();
+  await page.getByRole("button", { name: "No", exact: true }).click();
+  await expect(next).toContainText("The mat lies the wrong way round: turn it.");
+  await page.getByRole("button", { name: "It is turned" }).click();
+  await runRoutine(page);
+  const result = page.getByRole("region", { name: "Result" });
+  await expect(result).toContainText("The vehicle joined its pictures");
+
+  // The radar is not begun before its reflector is proved: as it was rolled in it stands too high or low.
+  await strip(page)
+    .getByRole("button", { name: /Front radar/ })
+    .click();
+  await expect(next).toContainText("Prove the reflector first");
+  await page.goto(`${job}/set-out`);
+  await awake(page);
+  await expect(page.getByRole("group", { name: "Height" })).toBeVisible();
+  await expect(next).toContainText(/Crank the reflector|Read the height scale/);
+  await followToSet(page, /Reflector set/);
+  await page.goto(`${job}/run`);
+  await runRoutine(page);
+  await expect(result).toContainText("The radar answers how it was misaligned");
+  await page.goto(`${job}/prove`);
+  await answerAll(page);
+  const { record, report } = await handOver(page, job);
+  expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length]).sort()).toEqual([
+    ["fell-radar", "passed", 1],
+    ["fell-surround", "passed", 5],
+  ]);
+  for (const words of ["front radar, reflector", "mats all round", "rear mat, right piece"])
+    expect(report).toContain(words);
+});
+
+test("a box truck: side cameras and the rear camera, a door and a tailgate that were off", async ({
+  page,
+}) => {
+  test.setTimeout(360_000);
+  await signIn(page, shop.url, "ines");
+  const job = await takeIn(
+    page,
+    "0KDCRR7A7R600125",
+    [
+      ["Door taken off or replaced", "vehicle left"],
+      ["Tailgate taken off or replaced", null],
+    ],
+    [],
+    ["Carrier 7, side cameras, two mats", "Carrier 7, rear camera, mat behind"],
+  );
+  await page.goto(`${job}/ready`);
+  await answerAll(page);
+  await setOutAll(page, job, ["left mat", "right mat"]);
+  await page.goto(`${job}/run`);
+  await runRoutine(page);
+  await strip(page)
+    .getByRole("button", { name: /Rear camera/ })
+    .click();
+  await page.goto(`${job}/set-out`);
+  await followToSet(page, /Mat set/);
+  await page.goto(`${job}/run`);
+  await runRoutine(page);
+  await page.goto(`${job}/prove`);
+  await answerAll(page);
+  const { record, report } = await handOver(page, job);
+  expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length]).sort()).toEqual([
+    ["carrier-rear", "passed", 1],
+    ["carrier-sides", "passed", 2],
+  ]);
+  for (const words of ["side cameras, two mats", "rear camera, mat behind"])
+    expect(report).toContain(words);
+});
