@@ -248,8 +248,8 @@ export function technician(person: Person, startAt: string) {
       }
       throw new Error("The advice does not come to an end.");
     },
-    /** Drives the sheet's routine through the simulated scan tool, once. */
-    async run(): Promise<void> {
+    /** Drives the sheet's routine through the simulated scan tool, once; up to a step, where one is named. */
+    async run(until?: string): Promise<void> {
       const kept = at;
       for (const s of standingNow(view(), events(), targetInHand(view(), events()).id)) {
         at = { ...kept, targetId: s.target.id };
@@ -274,6 +274,8 @@ export function technician(person: Person, startAt: string) {
           }
           continue;
         }
+        // What was read of it is left as it is.
+        if (step.id === until && (step.kind !== "aim" || state.aims[step.id]?.fresh)) return;
         if (state.status === "waiting") {
           const rest = step.kind === "ignition" ? step.waitSeconds : 0;
           log({ at: tick(rest + 1), type: "waited", step: step.id });

@@ -98,8 +98,6 @@ try {
   await page.waitForURL(/drafts/);
   await page.getByLabel("Ahead", { exact: true }).fill("1.98");
   await shoot(page, "sheet-draft");
-  await page.goto(`${url}/settings`);
-  await shoot(page, "rules");
   await page.goto(`${url}/kit`);
   await shoot(page, "kit");
   await open(page, "HQ 26 SEA", "prove");
@@ -117,6 +115,15 @@ try {
     .getByRole("button", { name: /Tow vehicle and trailer in line/ })
     .click();
   await shoot(page, "trailer");
+  await open(page, "HQ 44 ARM", "run");
+  await page.locator("[data-cross]").first().waitFor();
+  await shoot(page, "mirror");
+  await open(page, "HQ 60 FEL", "set-out");
+  await page
+    .getByRole("navigation", { name: "Calibrations" })
+    .getByRole("button", { name: /Front radar/ })
+    .click();
+  await shoot(page, "radar");
   await open(page, "HQ 55 HIR", "set-out");
   await page
     .getByRole("main")

@@ -1,4 +1,7 @@
+import { installFloorSlots } from "@/core/setout/floor-slots";
 import fc from "fast-check";
+
+installFloorSlots();
 
 // A change is judged by the same examples as the one before it; new ones are looked for by
 // `npm run soak -- properties`, which draws a seed of its own and says which it was.

@@ -41,13 +41,13 @@ export { itemLacks, itemReading, itemSettled, putRight, type ItemReading } from 
 export {
   doesLine,
   fittedTo,
-  jobOwed,
   jobRedoneBy,
+  owedLines,
   sheetsFor,
   type SheetChoice,
-  type JobOwed,
   type JobOwedLine,
 } from "./owed";
+export { jobOwed, type JobOwed } from "./owed-plan";
 export {
   allProved,
   calibrationInHand,

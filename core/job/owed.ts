@@ -1,11 +1,4 @@
-import {
-  owedFor,
-  planOwed,
-  redoneBy,
-  type Fitted,
-  type OwedLine,
-  type OwedPlan,
-} from "@/core/owed";
+import { owedFor, redoneBy, type Fitted, type OwedLine } from "@/core/owed";
 import type { Sheet } from "@/core/sheet";
 import type { Intake } from "./events";
 import { eventsOf, strikes, type EventBody, type JobEvent } from "./job";
@@ -25,8 +18,6 @@ export type JobOwedLine = OwedLine & {
   /** The calibrations of this job that do it. */
   onSheet: boolean;
 };
-
-export type JobOwed = { lines: JobOwedLine[]; plan: OwedPlan | null; problem: string | null };
 
 /** What is fitted to this very vehicle: its kind's systems without those an answer leaves out. */
 export function fittedTo(vehicle: JobGround["vehicle"], answers: Intake["answers"]): Fitted[] {
@@ -78,7 +69,7 @@ export function sheetsFor(
  * What the job owes: by the rule book, plus what was added, with what was declined marked. Pure,
  * from the log.
  */
-export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed {
+export function owedLines(ground: JobGround, events: readonly JobEvent[]): JobOwedLine[] {
   const struck = strikes(events);
   const standing = <K extends "owed-add" | "owed-decline" | "owed-done">(kind: K) =>
     eventsOf(events, kind).filter((e) => !struck.has(e.id));
@@ -105,25 +96,13 @@ export function jobOwed(ground: JobGround, events: readonly JobEvent[]): JobOwed
     .filter(
       (l, i, all) => !ruled.some((r) => r.id === l.id) && all.findIndex((x) => x.id === l.id) === i,
     );
-  const lines = [...ruled, ...extra].map((l): JobOwedLine => ({
+  return [...ruled, ...extra].map((l): JobOwedLine => ({
     ...l,
     added: added.find((e) => `${e.body.system}/${e.body.method}` === l.id) ?? null,
     declined: declined.find((e) => e.body.line === l.id) ?? null,
     done: done.find((e) => e.body.line === l.id) ?? null,
     onSheet: ground.calibrations.some(({ sheet }) => doesLine(sheet, l)),
   }));
-  try {
-    return {
-      lines,
-      plan: planOwed(
-        lines.filter((l) => !l.declined),
-        ground.ruleBook,
-      ),
-      problem: null,
-    };
-  } catch (error) {
-    return { lines, plan: null, problem: error instanceof Error ? error.message : String(error) };
-  }
 }
 
 /** Lines that would have to be done again if something were touched later. */

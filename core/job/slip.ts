@@ -17,7 +17,7 @@ import { stayEvents, staysOf } from "./stays";
 import { lookedAt } from "./standing";
 import { calibrationIn } from "./scope";
 import { itemOf } from "./items";
-import { jobOwed } from "./owed";
+import { owedLines } from "./owed";
 import { viewOf, viewsOf, type JobGround } from "./ground";
 import { planFor } from "./set-out";
 import type { StageId } from "./stage-list";
@@ -73,7 +73,7 @@ const OUTCOMES = {
 } as const;
 
 const owedName = (c: Context, line: string): string => {
-  const owed = jobOwed(c.ground, c.events).lines.find((l) => l.id === line);
+  const owed = owedLines(c.ground, c.events).find((l) => l.id === line);
   return owed ? lineName(owed) : line;
 };
 
@@ -337,8 +337,8 @@ function takenIn(_: Body<"taken-in">, { ground, events }: Context): Fact[] {
     ),
     arrival("Done", intake.happenings.map(happeningName).join(", ")),
     ...(intake.complaint ? [arrival("Customer says", intake.complaint)] : []),
-    ...jobOwed(ground, events)
-      .lines.filter((l) => !l.added || l.because.length > 0)
+    ...owedLines(ground, events)
+      .filter((l) => !l.added || l.because.length > 0)
       .map((l): Fact => ({ stage: "owed", label: "Owed", value: lineName(l) })),
     ...ground.calibrations.map(({ sheet }): Fact => ({
       stage: "owed",

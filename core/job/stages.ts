@@ -3,7 +3,8 @@ import { targetsOf } from "@/core/sheet";
 import type { StageId } from "./stage-list";
 import { itemSettled } from "./item";
 import { itemsOf } from "./items";
-import { jobOwed } from "./owed";
+import { orderProblem } from "@/core/owed";
+import { owedLines } from "./owed";
 import { viewOf, viewsOf, type CalibrationGround, type JobGround } from "./ground";
 import { checksOf, eventsOf, standingHandOver, type JobEvent } from "./job";
 import { allProved, calibrationLog, runOf, standingAt } from "./standing";
@@ -150,8 +151,12 @@ export function stageStates(
 
 /** Owed is settled when every line is on this job's sheet, declined, or said to be done. */
 function owedState(ground: JobGround, events: readonly JobEvent[]): StageState {
-  const { lines, problem } = jobOwed(ground, events);
-  if (problem) return { id: "owed", state: "stop", lacks: problem };
+  const lines = owedLines(ground, events);
+  const problem = orderProblem(
+    lines.filter((l) => !l.declined),
+    ground.ruleBook.orders,
+  );
+  if (problem) return { id: "owed", state: "stop", lacks: problem.message };
   const open = lines.filter((l) => !l.onSheet && !l.declined && !l.done).length;
   return open === 0
     ? { id: "owed", state: "settled", lacks: null }

@@ -2,7 +2,8 @@ import { plainly, problemsIn, type Problem } from "@/core/book";
 import type { SystemId } from "./names";
 import { SYSTEMS } from "./names";
 import type { OwedLine } from "./owed";
-import { edgesOf, OrderCycleError, planOwed } from "./plan";
+import { edgesOf, OrderCycleError } from "./order";
+import { planOwed } from "./plan";
 import { ruleBookSchema, type Order, type RuleBook } from "./schema";
 
 /** Every line the book could ever owe: orders that contradict each other do so among these. */

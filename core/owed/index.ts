@@ -10,7 +10,8 @@ export {
 } from "./names";
 export { needConflicts, NEEDS, type NeedConflict } from "./needs";
 export { EMPTY_MEMORY, owedFor, redoneBy, type Happening, type OwedLine } from "./owed";
-export { OrderCycleError, planOwed, type OwedPlan, type PlanStep } from "./plan";
+export { OrderCycleError, orderProblem } from "./order";
+export { planOwed, type OwedPlan, type PlanStep } from "./plan";
 export {
   eventIdSchema,
   fittedSchema,

@@ -52,6 +52,8 @@ export const orderSchema = z.object({
 });
 export type Order = z.infer<typeof orderSchema>;
 
+const sideSchema = z.enum(["ahead", "behind", "left", "right"]);
+
 /**
  * What one calibration takes: minutes in the bay and on the road, what must be set up, how much
  * room.
@@ -73,6 +75,15 @@ export const effortSchema = z.object({
   }),
   /** Calibrations with the same set-up share one placing of stands or mats. */
   setUp: z.string().nullable(),
+  /** Of the minutes in the bay those for fetching, walking and setting up. */
+  setUpMinutes: z.number().min(0).max(240).optional(),
+  /** Where about the vehicle its things stand afterwards, and what taking them away takes. */
+  stands: z.array(sideSchema).optional(),
+  clearMinutes: z.number().min(0).max(60).optional(),
+  /** Where about the vehicle nothing else may stand while it looks. */
+  clear: z.array(sideSchema).optional(),
+  /** Which way the vehicle must stand in the bay, where that matters. */
+  nose: z.enum(["in", "out"]).optional(),
 });
 export type Effort = z.infer<typeof effortSchema>;
 
@@ -82,6 +93,8 @@ export const ruleBookSchema = z
     rules: z.array(ruleSchema),
     orders: z.array(orderSchema),
     efforts: z.array(effortSchema),
+    /** What turning a vehicle round in the bay takes, minutes; a quarter of an hour where it is not said. */
+    turnMinutes: z.number().min(0).max(120).optional(),
   })
   .superRefine((book, ctx) => {
     for (const list of ["rules", "orders"] as const) {

@@ -7,7 +7,8 @@ import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
 import { instrumentFor, predictedReadings, rankReadings, worthwhile, type Candidate } from "./next";
 import type { Slot } from "./slot";
 import { seesToe } from "./causes";
-import { drawMoves, isByHand } from "./hands";
+import { isByHand } from "./hands";
+import { onFloor } from "./on-floor";
 import { datumLine, floorStep, wantedRail } from "./plan";
 import { proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
@@ -98,7 +99,7 @@ function plannedMoves(s: SetOutSolution, least = worthwhile(s)): Move[] {
   if (isByHand(s.plan.target)) {
     // A mat drawn by less than this only takes up its own folds.
     const coarse = { mm: Math.max(3, least.mm), rad: least.rad };
-    return drawMoves(s.plan.target, s.board, s.target.pose, coarse);
+    return onFloor().drawMoves(s.plan.target, s.board, s.target.pose, coarse);
   }
   const heightMm = near(now.heightMm - s.target.heightMm, t.heightMm ?? Infinity)
     ? now.heightMm
@@ -145,7 +146,7 @@ function everyMove(s: SetOutSolution): ProposedMove[] {
     ...(t.rollDeg === undefined ? { rollRad: target.rollRad } : {}),
   };
   const moves = isByHand(plan.target)
-    ? drawMoves(plan.target, board, target.pose, { mm: 1, rad: 1e-4 })
+    ? onFloor().drawMoves(plan.target, board, target.pose, { mm: 1, rad: 1e-4 })
     : [...planMoves(plan.stand, s.standState, board, target), ...railMoves(s, 0.2)];
   return moves.map((m) => withReadings(s, m));
 }

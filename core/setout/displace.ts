@@ -1,4 +1,4 @@
-import { drawnBy } from "./hands";
+import { onFloor } from "./on-floor";
 import { footSlopes, levelShift, type BoardState, type Move } from "./moves";
 import { baseFor, boardAt, type PlanPose, type Stand, type StandState } from "./stand";
 
@@ -65,7 +65,7 @@ export function displacement(
       return { ...NOWHERE, alsoMm: { xMm: c * x - s * y, yMm: s * x + c * y } };
     }
     case "draw":
-      return { ...NOWHERE, by: drawnBy(move) };
+      return { ...NOWHERE, by: onFloor().drawnBy(move) };
     case "crank":
     case "booster":
     case "rail":

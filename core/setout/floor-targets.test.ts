@@ -26,7 +26,7 @@ import {
   type Scene,
   type SetOutEntry,
 } from ".";
-import { drawMoves, drawnBy } from "./hands";
+import { drawMoves, drawnBy } from "./draw";
 import { carried, NOWHERE } from "./displace";
 import { nominalTarget } from "./plan";
 import { slotsFor } from "./slots";

@@ -15,7 +15,7 @@ import {
   type SetOutEntry,
 } from ".";
 import { MATS as setup, matPlan, trueMats } from "@/tests/mats";
-import { drawMoves, drawnBy } from "./hands";
+import { drawMoves, drawnBy } from "./draw";
 import { carried, NOWHERE } from "./displace";
 import { relationErrors } from "./relations";
 

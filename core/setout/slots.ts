@@ -5,7 +5,7 @@ import { isByHand, matPoints } from "./hands";
 import { levelSlots, railSlot } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
-import { floorSlots } from "./mat-slots";
+import { onFloor } from "./on-floor";
 import { asIs, inPlan, type Slot } from "./slot";
 import { thingOf } from "./thing";
 import { beamLaserSlots, mirrorSlots } from "./beam-slots";
@@ -129,7 +129,7 @@ function laserPast({ target, instruments }: SetOutPlan, mark: CentreMark | null)
 type CentreMark = NonNullable<SetOutPlan["vehicle"]["centreMarks"]>[number];
 
 function makeSlots(plan: SetOutPlan): Slot[] {
-  if (isByHand(plan.target)) return floorSlots(plan);
+  if (isByHand(plan.target)) return onFloor().slots(plan);
   const { stand, vehicle, instruments } = plan;
   const { beam } = thingOf(plan.target);
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);

@@ -319,6 +319,61 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   camper.measure("ready", "in-line");
   note(camper.jobId, "camper and trailer, not in line yet");
 
+  // A truck whose left arm was off: both marks drawn and proved, the cameras still to be aimed.
+  const truck = technician(person("oskar"), hoursAgo(1.1));
+  truck.open(
+    {
+      vin: madeUpVin("0TMHAU2A7R400126"),
+      vinReason: null,
+      vehicleId: "tesmar-hauler",
+      happenings: [{ event: "mirror-touched", place: "left" }],
+      sheets: [{ sheetId: "hauler-mirrors", sheetVersion: 1, standId: null }],
+      rearToeDeg: null,
+      answers: {},
+      complaint: "Left display shows too much sky",
+      customer: "Wharf Side Timber",
+      plate: "HQ 44 ARM",
+      order: "4499",
+    },
+    "demo-arms",
+  );
+  await truck.check("ready");
+  for (const side of ["left", "right"]) {
+    truck.turnTo("hauler-mirrors", `mark-${side}`);
+    truck.follow((j) => j.next.kind === "settle");
+    truck.settle();
+  }
+  truck.turnTo("hauler-mirrors");
+  await truck.run("aim-left");
+  note(truck.jobId, "mirror cameras, the left one being aimed");
+
+  // A grille was off: the reflector stands before the radar, mats wait for the surround view.
+  const fell = technician(person("ines"), hoursAgo(0.8));
+  fell.open(
+    {
+      vin: madeUpVin("0BRFEL4C4T310086"),
+      vinReason: null,
+      vehicleId: "brannoch-fell",
+      happenings: [{ event: "grille-touched", place: "front" }],
+      sheets: [
+        { sheetId: "fell-radar", sheetVersion: 1, standId: "S-4" },
+        { sheetId: "fell-surround", sheetVersion: 1, standId: null },
+      ],
+      rearToeDeg: null,
+      answers: { cruise: "yes" },
+      complaint: "",
+      customer: "Orla Fenn",
+      plate: "HQ 60 FEL",
+      order: "4500",
+    },
+    "demo-fell",
+  );
+  await fell.check("ready");
+  fell.turnTo("fell-radar", "reflector");
+  fell.follow((j) => j.next.kind === "settle");
+  fell.settle();
+  note(fell.jobId, "front radar’s reflector set");
+
   // Just taken in; its VIN does not add up and was kept with a reason.
   const fresh = technician(person("mara"), hoursAgo(0.2));
   const vin = madeUpVin("0TMHRWLG8T310112");

@@ -13,6 +13,7 @@ import {
   type SetOutPlan,
   type TouchKind,
 } from "@/core/setout";
+import { installFloorSlots } from "@/core/setout/floor-slots";
 import { targetPose } from "@/core/setout/plan";
 import { baseFor } from "@/core/setout/stand";
 import { degToRad } from "@/core/units";
@@ -28,6 +29,8 @@ import {
 } from "./mat-sim";
 import { schoolReading } from "./school-readings";
 import { boardOf, carryOut, pointOf, type StandBody } from "./stand-sim";
+
+installFloorSlots();
 
 /**
  * A simulated bay: one vehicle and one stand with a true pose nobody sees, instruments with noise,

@@ -1,7 +1,10 @@
 import { eq, max } from "drizzle-orm";
 import { upcastGround, type JobGround, type StoredGround } from "@/core/job";
+import { installFloorSlots } from "@/core/setout/floor-slots";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
+
+installFloorSlots();
 
 export type JobRow = {
   id: string;

@@ -3,6 +3,7 @@
 import {
   createContext,
   useCallback,
+  use,
   useContext,
   useMemo,
   useRef,
@@ -28,7 +29,7 @@ import {
   type StageState,
   type TabletEvent,
 } from "@/core/job";
-import type { Judged } from "@/core/setout";
+import { isByHand, type Judged } from "@/core/setout";
 import { targetsOf, type Target } from "@/core/sheet";
 import type { Line } from "../outbox/lines";
 import { useOutbox, type Outbox } from "../outbox/use-outbox";
@@ -142,21 +143,28 @@ function withPending(confirmed: JobEvent[], pending: readonly Line[], me: Me): J
   ];
 }
 
-export function JobProvider({
-  head,
-  me,
-  ground: job,
-  initial,
-  actions,
-  children,
-}: {
+/** The readings of what lies on the floor, fetched once, where a job has something there. */
+let onFloor: Promise<void> | null = null;
+const fetchOnFloor = (): Promise<void> =>
+  (onFloor ??= import("@/core/setout/floor-slots").then((m) => m.installFloorSlots()));
+
+type JobProps = {
   head: JobHead;
   me: Me;
   ground: JobGround;
   initial: JobEvent[];
   actions: JobActions;
   children: ReactNode;
-}) {
+};
+
+/** Everything of one job for the pages inside: its log, its outbox, the judgement of what is in hand. */
+export function JobProvider(props: JobProps) {
+  const lies = props.ground.calibrations.some((c) => targetsOf(c.sheet).some(isByHand));
+  if (lies) use(fetchOnFloor());
+  return <Provider {...props} />;
+}
+
+function Provider({ head, me, ground: job, initial, actions, children }: JobProps) {
   const { lengths } = useSettings();
   const times = useTimes();
   const [confirmed, setConfirmed] = useState(initial);

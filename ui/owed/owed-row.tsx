@@ -1,5 +1,12 @@
 import type { JobOwedLine } from "@/core/job";
-import { happeningName, lineName, minutesWords, type PlanStep } from "@/core/owed";
+import {
+  happeningName,
+  lineName,
+  minutesWords,
+  SYSTEMS,
+  type PlanStep,
+  type SystemId,
+} from "@/core/owed";
 import { Button } from "../primitives/button";
 import { Mark, type MarkState } from "../primitives/marks";
 import { useTimes } from "../settings";
@@ -19,6 +26,13 @@ function stateOf(line: JobOwedLine): { mark: MarkState; words: string } {
   if (line.onSheet) return { mark: "settled", words: "on this job’s sheet" };
   return { mark: "loose", words: "open" };
 }
+
+/** Owed lines by the names of their systems: "front radar and surround-view cameras". */
+const named = (ids: readonly string[]): string =>
+  ids
+    .map((id) => SYSTEMS[id.split("/")[0] as SystemId])
+    .map((name) => name.charAt(0).toLowerCase() + name.slice(1))
+    .join(" and ");
 
 /** One owed calibration: why, by which rule, what comes before it, what became of it. */
 export function OwedRow({ n, line, step, onDecline, onDone, onUndo }: Props) {
@@ -68,11 +82,22 @@ export function OwedRow({ n, line, step, onDecline, onDone, onUndo }: Props) {
               .join(" ")}
           </p>
         )}
-        {step && step.shares.length > 0 && (
-          <p className="text-sm text-soft">
-            Shares its set-up with{" "}
-            {step.shares.map((id) => id.split("/")[0]!.replace("-", " ")).join(", ")}.
+        {step && (step.turn || step.clears.length > 0) && (
+          <p className="mt-1 text-base font-semibold">
+            {[
+              step.turn && `Turn the vehicle first: nose ${step.turn}.`,
+              step.clears.length > 0 &&
+                `Clear away before it: what stands for ${named(step.clears)}.`,
+            ]
+              .filter(Boolean)
+              .join(" ")}
           </p>
+        )}
+        {step && step.stay.length > 0 && (
+          <p className="text-sm text-soft">What stands for {named(step.stay)} may stay.</p>
+        )}
+        {step && step.shares.length > 0 && (
+          <p className="text-sm text-soft">Shares its set-up with {named(step.shares)}.</p>
         )}
       </div>
       <div className="col-start-2 mt-2 flex flex-col gap-1 lg:col-start-auto lg:mt-0 lg:items-end">

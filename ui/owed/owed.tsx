@@ -96,6 +96,12 @@ export function Owed() {
           {plan && lines.length > 0 && (
             <dl className="flex gap-6">
               <Figure name="In the bay" value={minutesWords(plan.bayMinutes)} />
+              {plan.setUpMinutes + plan.clearMinutes + plan.turnMinutes > 0 && (
+                <Figure
+                  name="Of it walking and setting up"
+                  value={minutesWords(plan.setUpMinutes + plan.clearMinutes + plan.turnMinutes)}
+                />
+              )}
               {plan.roadMinutes > 0 && (
                 <Figure name="On the road" value={minutesWords(plan.roadMinutes)} />
               )}

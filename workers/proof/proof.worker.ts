@@ -1,3 +1,4 @@
+import { installFloorSlots } from "@/core/setout/floor-slots";
 import { expose } from "comlink";
 import {
   ageOf,
@@ -16,6 +17,8 @@ import {
   type Halves,
   type Slop,
 } from "@/core/setout";
+
+installFloorSlots();
 
 // Hundreds of splits and thousands of knocks: beside the page, so that the page stays quick.
 const proof = {

@@ -1,7 +1,10 @@
+import { installFloorSlots } from "@/core/setout/floor-slots";
 import { expose, transfer } from "comlink";
 import { seamCauses, stepsAhead } from "@/core/job";
 import { drawCabinView, type PictureArea } from "@/devices/vehicle/cabin-picture";
 import type { CabinView } from "@/devices/vehicle/cabin-view";
+
+installFloorSlots();
 
 // Hundreds of thousands of pixels, hundreds of learnings: beside the page.
 const surround = {

@@ -1,8 +1,10 @@
 import type { Target } from "@/core/sheet";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { acrossSlots } from "./across-slots";
+import { drawMoves, drawnBy } from "./draw";
 import { sideOf } from "./hands";
 import { markSlots } from "./mark-slots";
+import { installOnFloor } from "./on-floor";
 import type { SetOutPlan } from "./plan";
 import { asIs, inPlan, type Slot } from "./slot";
 
@@ -46,7 +48,7 @@ const crossLine = ({ target }: SetOutPlan, name: string): Slot["quantity"] => ({
 });
 
 /** Every reading of a mat or a floor mark that the kit allows, in the order people usually take them. */
-export function floorSlots(plan: SetOutPlan): Slot[] {
+function floorSlots(plan: SetOutPlan): Slot[] {
   if (plan.target.kind === "mark") return markSlots(plan);
   if (liesAcross(plan.target)) return acrossSlots(plan);
   const has = (kind: Slot["instrument"]): boolean => plan.instruments.some((i) => i.kind === kind);
@@ -218,3 +220,7 @@ function laserLines(plan: SetOutPlan): Slot[] {
     beside("rear"),
   ];
 }
+
+/** Makes the readings and the moves of mats and floor marks known to {@link onFloor}. */
+export const installFloorSlots = (): void =>
+  installOnFloor({ slots: floorSlots, drawMoves, drawnBy });
