@@ -48,6 +48,7 @@ type Pen = {
   problems: Problem[];
   readOnly: boolean;
   at: AtPath;
+  /** A value at a path of the document; the whole document at "". */
   change: (path: string, value: unknown) => void;
 };
 
@@ -129,7 +130,7 @@ export function DraftEditor({
     setKept("keeping");
     setWrote(true);
     setMessage(null);
-    alter(path, (d) => follow(setAt(d, path, value)));
+    alter(path, (d) => follow(path === "" ? (value as Draft) : setAt(d, path, value)));
   };
   const at: AtPath = (path) => ({
     path,

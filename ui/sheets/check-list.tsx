@@ -82,6 +82,14 @@ const MEASURES: { fresh: Measure; name: string; numbers: [string, string, Figure
     ],
   },
   {
+    name: "Cameras at the sides",
+    fresh: { kind: "camera-places", heightMm: 40, outMm: 60 },
+    numbers: [
+      ["heightMm", "height ±", "mm"],
+      ["outMm", "out ±", "mm"],
+    ],
+  },
+  {
     name: "Trailer in line",
     fresh: { kind: "articulation", limitDeg: 0.5, roomMm: 8000 },
     numbers: [

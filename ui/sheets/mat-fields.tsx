@@ -5,7 +5,7 @@ import type { Relation } from "@/core/sheet";
 import type { AtPath } from "../book/draft-editor";
 import { ChoiceField, NumberField, TextField } from "../book/fields";
 
-type Mat = { id: string; kind?: string; name?: string };
+type Mat = { id: string; kind?: string; name?: string; lies?: string };
 type Setup = { targets?: Mat[]; relations?: Pick<Relation, "id" | "kind">[] };
 
 const setupsOf = (doc: Draft): Setup[] =>
@@ -13,6 +13,10 @@ const setupsOf = (doc: Draft): Setup[] =>
 
 /** Whether a draft sets out mats: these are written by figures of their own. */
 export const setsOutMats = (doc: Draft): boolean => setupsOf(doc)[0]?.targets?.[0]?.kind === "mat";
+
+/** Whether mats lie across the vehicle's way too, ahead or behind: each counts from its own axle. */
+export const setsOutEnds = (doc: Draft): boolean =>
+  setupsOf(doc).some((s) => s.targets?.some((t) => t.lies === "ahead" || t.lies === "behind"));
 
 /** The limits of each kind of relation, by field. */
 const LIMITS: Record<Relation["kind"], [string, string, "mm" | "°"][]> = {
@@ -36,13 +40,20 @@ export function MatFields({ doc, at }: { doc: Draft; at: AtPath }) {
               {t.name ?? t.id}
             </legend>
             <div className="clear-left grid grid-cols-2 gap-x-6 gap-y-2 lg:grid-cols-4">
-              <NumberField label="Cross line ahead" unit="mm" {...at(`${of}.placement.alongMm`)} />
+              <NumberField
+                label={t.lies === "behind" ? "Cross line, behind −" : "Cross line ahead"}
+                unit="mm"
+                {...at(`${of}.placement.alongMm`)}
+              />
               <NumberField
                 label="Middle across, left +"
                 unit="mm"
                 {...at(`${of}.placement.acrossMm`)}
               />
               <NumberField label="± cross line" unit="mm" {...at(`${of}.tolerance.alongMm`)} />
+              {(t.lies === "ahead" || t.lies === "behind") && (
+                <NumberField label="± across" unit="mm" {...at(`${of}.tolerance.acrossMm`)} />
+              )}
               <NumberField label="± twist" unit="°" {...at(`${of}.tolerance.twistDeg`)} />
               <TextField label="Code" {...at(`${of}.object.code`)} />
               <NumberField label="Width" unit="mm" {...at(`${of}.object.widthMm`)} />

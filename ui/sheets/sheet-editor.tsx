@@ -1,7 +1,7 @@
 "use client";
 
 import type { Draft } from "@/core/book";
-import { EVENTS, type EventId } from "@/core/owed";
+import { EVENTS, SYSTEMS, type EventId } from "@/core/owed";
 import { DISTANCE_FROM_NAMES, draftProblems, fieldName } from "@/core/sheet";
 import { followOwnLimits, REFERENCES } from "@/core/setout";
 import { DATUM_NAMES, type Vehicle } from "@/core/vehicle";
@@ -10,10 +10,12 @@ import { ChoiceField, NumberField, SetField, TextField } from "../book/fields";
 import { CheckList } from "./check-list";
 import { CautionList, PlaceList } from "./place-list";
 import { everywhere } from "./everywhere";
-import { MatFields, setsOutMats } from "./mat-fields";
+import { MarkFields, setsOutMarks } from "./mark-fields";
+import { MatFields, setsOutEnds, setsOutMats } from "./mat-fields";
 import { hasOwnLimits, OwnLimitFields } from "./own-limit-fields";
 import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
+import { forSystem, GUIDED, type GuidedSystem } from "./systems";
 
 /** The target that stands before the routine begins: its figures stand on the page itself. */
 const FIRST = "setups.0.targets.0";
@@ -36,23 +38,42 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
           onChange: (v: unknown) => change("setups", everywhere(doc, field, v)),
         });
         const mats = setsOutMats(doc);
+        const marks = setsOutMarks(doc);
+        const places = Array.isArray(doc.setups) && doc.setups.length > 0;
+        const system = at("appliesTo.system");
         return (
           <>
             <TextField label="Title" large {...at("title")} />
             <TextField label="Why it is owed, in one sentence for the customer" {...at("reason")} />
-            <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-              <ChoiceField
-                label={mats ? "Line the mats are placed on" : "Line the board is placed on"}
-                choices={Object.entries(DATUM_NAMES)}
-                {...all("datum")}
-              />
-              <ChoiceField
-                label="Distance counts from"
-                choices={Object.entries(DISTANCE_FROM_NAMES)}
-                {...all("distanceFrom")}
-              />
-            </div>
-            {mats ? (
+            <ChoiceField
+              label="It calibrates"
+              choices={GUIDED.map((id) => [id, SYSTEMS[id]])}
+              {...system}
+              // What is set out, and the routine, are that system's own.
+              onChange={(v) => change("", forSystem(doc, v as GuidedSystem))}
+            />
+            {places && !marks && (
+              <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+                <ChoiceField
+                  label={mats ? "Line the mats are placed on" : "Line the board is placed on"}
+                  choices={Object.entries(DATUM_NAMES).filter(([id]) => id !== "side-line")}
+                  {...all("datum")}
+                />
+                {/* Mats all round count from the axle nearest to each. */}
+                {!(mats && setsOutEnds(doc)) && (
+                  <ChoiceField
+                    label="Distance counts from"
+                    choices={Object.entries(DISTANCE_FROM_NAMES).filter(
+                      ([id]) => id !== "line-hub" && (mats || id !== "rear-hub-line"),
+                    )}
+                    {...all("distanceFrom")}
+                  />
+                )}
+              </div>
+            )}
+            {!places ? null : marks ? (
+              <MarkFields doc={doc} at={at} />
+            ) : mats ? (
               <MatFields doc={doc} at={at} />
             ) : (
               <BoardFields doc={doc} at={at} all={all} change={change} />
@@ -64,12 +85,19 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
             <ChoiceField
               label="What it asks for"
               choices={[
-                ["static", mats ? "Mats alone" : "A board alone"],
-                ["static-then-dynamic", mats ? "Mats, then a drive" : "A board, then a drive"],
+                ["static", mats ? "Mats alone" : marks ? "Marks alone" : "A board alone"],
+                [
+                  "static-then-dynamic",
+                  mats
+                    ? "Mats, then a drive"
+                    : marks
+                      ? "Marks, then a drive"
+                      : "A board, then a drive",
+                ],
               ]}
               {...at("method")}
             />
-            {!mats && (
+            {places && !mats && !marks && (
               <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
             )}
             <SetField

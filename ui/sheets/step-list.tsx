@@ -4,7 +4,9 @@ import type { FigureUnit } from "@/core/units";
 import type { Draft, Problem } from "@/core/book";
 import { Button } from "../primitives/button";
 import { RowNumber, Rows, RowText } from "../book/rows";
+import { getAt, setAt } from "../book/paths";
 import { RowPictures } from "./row-pictures";
+import { routineOf } from "./systems";
 
 type Step = Record<string, unknown> & { id?: string; kind?: string; say?: string };
 type Props = {
@@ -44,20 +46,50 @@ const KINDS: Record<
   routine: {
     name: "Routine",
     numbers: [["minQuality", "quality", "%"]],
-    fresh: { kind: "routine", say: "", routine: "forward-camera-static", minQuality: 80 },
+    fresh: { kind: "routine", say: "", minQuality: 80 },
+  },
+  aim: {
+    name: "Aim",
+    numbers: [
+      ["scale.divisionDeg", "a division is", "°"],
+      ["scale.most", "to the edge", ""],
+      ["at.right", "mark right", ""],
+      ["at.up", "mark up", ""],
+      ["steps.panDeg", "a step aside", "°"],
+      ["steps.tiltDeg", "a step up", "°"],
+      ["within", "within", ""],
+    ],
+    fresh: {
+      kind: "aim",
+      say: "",
+      side: "left",
+      mark: "mark-left",
+      scale: {},
+      at: { right: 0, up: 0 },
+      steps: {},
+    },
   },
 };
 
 /** The routine's steps: reword, renumber, reorder, add, take out. */
 export function StepList({ doc, problems, readOnly, onChange }: Props) {
   const steps = (Array.isArray(doc.run) ? doc.run : []) as Step[];
+  const marks = (
+    (doc.setups as
+      | { targets?: { id: string; kind?: string; name?: string; object?: { side?: string } }[] }[]
+      | undefined) ?? []
+  )
+    .flatMap((setup) => setup.targets ?? [])
+    .filter((t) => t.kind === "mark");
   const put = (list: Step[]): void => onChange("run", list);
   const patch = (i: number, change: Partial<Step>): void =>
     put(steps.map((s, k) => (k === i ? { ...s, ...change } : s)));
   const add = (kind: string): void => {
     let n = steps.length + 1;
     while (steps.some((s) => s.id === `${kind}-${n}`)) n++;
-    put([...steps, { id: `${kind}-${n}`, ...KINDS[kind]!.fresh }]);
+    const { system } = (doc.appliesTo ?? {}) as { system?: string };
+    const own = kind === "routine" ? { routine: routineOf(system) } : {};
+    put([...steps, { id: `${kind}-${n}`, ...KINDS[kind]!.fresh, ...own }]);
   };
   const problemAt = (i: number): string | null =>
     problems.find((p) => p.field.startsWith(`run.${i}.`))?.message ?? null;
@@ -102,6 +134,26 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                     ))}
                 </select>
               )}
+              {s.kind === "aim" && (
+                <select
+                  aria-label={`Step ${i + 1}: at which mark`}
+                  value={String(s.mark ?? "")}
+                  disabled={readOnly}
+                  onChange={(e) =>
+                    patch(i, {
+                      mark: e.target.value,
+                      side: marks.find((m) => m.id === e.target.value)?.object?.side ?? "left",
+                    })
+                  }
+                  className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
+                >
+                  {marks.map((m) => (
+                    <option key={m.id} value={m.id}>
+                      {m.name || m.id}
+                    </option>
+                  ))}
+                </select>
+              )}
               {s.kind === "input" && (
                 <select
                   aria-label={`Step ${i + 1}: figure of`}
@@ -114,6 +166,8 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   <option value="arch-front">front arches, from Ready</option>
                   <option value="arch-rear">rear arches, from Ready</option>
                   <option value="trailer-length">trailer’s length, from the vehicle’s book</option>
+                  <option value="camera-height-left">left camera’s height, from Ready</option>
+                  <option value="camera-height-right">right camera’s height, from Ready</option>
                 </select>
               )}
               {kind?.numbers.map(([field, name, unit]) => (
@@ -122,9 +176,9 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   label={`Step ${i + 1}: ${name}`}
                   name={name}
                   unit={s.kind === "compare" && s.unit === "mm" ? "mm" : unit}
-                  value={s[field]}
+                  value={getAt(s, field)}
                   readOnly={readOnly}
-                  onChange={(v) => patch(i, { [field]: v })}
+                  onChange={(v) => put(steps.map((x, k) => (k === i ? setAt(x, field, v) : x)))}
                 />
               ))}
               <RowPictures
@@ -140,11 +194,13 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
       </Rows>
       {!readOnly && (
         <div className="mt-2 flex flex-wrap gap-1">
-          {Object.entries(KINDS).map(([kind, { name }]) => (
-            <Button key={kind} look="quiet" onClick={() => add(kind)}>
-              + {name}
-            </Button>
-          ))}
+          {Object.entries(KINDS)
+            .filter(([kind]) => kind !== "aim" || marks.length > 0)
+            .map(([kind, { name }]) => (
+              <Button key={kind} look="quiet" onClick={() => add(kind)}>
+                + {name}
+              </Button>
+            ))}
         </div>
       )}
     </section>

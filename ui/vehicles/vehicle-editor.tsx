@@ -4,6 +4,7 @@ import { PLACES, SYSTEMS, type PlaceId, type SystemId } from "@/core/owed";
 import { CORNER_NAMES, CORNERS, vehicleFieldName, vehicleProblems } from "@/core/vehicle";
 import { DraftEditor, type AtPath, type DraftPage } from "../book/draft-editor";
 import { ChoiceField, NumberField, SetField, TextField, YesNo } from "../book/fields";
+import { AxleList } from "./axle-list";
 import { MarkList } from "./mark-list";
 import { QuestionList } from "./question-list";
 import { SensorList } from "./sensor-list";
@@ -101,6 +102,14 @@ export function VehicleEditor(page: DraftPage) {
               readOnly={readOnly}
               onChange={(v) => change("centreMarks", v)}
             />
+            {(doc.body === "truck" || doc.furtherAxles !== undefined) && (
+              <AxleList
+                value={doc.furtherAxles}
+                at={at}
+                readOnly={readOnly}
+                onChange={(v) => change("furtherAxles", v)}
+              />
+            )}
             <SensorList
               value={doc.sensors}
               at={at}

@@ -62,6 +62,10 @@ export function VehiclePage({
           ],
           ["Camera", place(v.camera)],
           ["Badges", `front ${place(v.frontBadge)}; rear ${place(v.rearBadge)}`],
+          ...(v.furtherAxles ?? []).map((a): [string, string] => [
+            a.name,
+            `${formatNumber(Math.abs(a.aheadMm))} mm ${a.aheadMm < 0 ? "behind" : "ahead of"} the rear axle, ${formatNumber(a.hubHalfMm)} from the middle to the caps`,
+          ]),
           ...(v.centreMarks ?? []).map((m): [string, string] => [
             "Further mark",
             `${m.name}, ${place(m)}, known to ± ${formatNumber(m.sigmaMm, 1)} mm`,
