@@ -189,3 +189,35 @@ test("the kit: a zero check that fails says what is off; labels print; an instru
   const labels = await page.request.get(`${shop.url}/api/kit/labels`);
   expect(labels.headers()["content-type"]).toBe("application/pdf");
 });
+
+test("a sheet of another system: marks, steps that aim, and a reflector where the system is changed; taken back at once", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/sheets/hauler-mirrors`);
+  await expect(page.getByRole("main")).toContainText("line through the hubs of its side");
+  await page.getByRole("button", { name: "New version" }).click();
+  await page.waitForURL(/drafts/);
+  const left = page.getByRole("group", { name: "left floor mark" });
+  await left.getByLabel("Along, behind −").fill("-5.4 m");
+  const changes = page.getByRole("region", { name: "What changed" });
+  await expect(changes).toContainText("-5000 -5400");
+  // The two cameras are aimed together: a step that aims at a mark of the other side is held back.
+  await page.getByLabel("Step 5: at which mark").selectOption("mark-right");
+  await expect(nextBar(page)).toContainText("must aim the camera on vehicle left too");
+  await page.getByLabel("Step 5: at which mark").selectOption("mark-left");
+  await page.getByLabel("Step 5: within").fill("0.3");
+  await expect(nextBar(page)).toContainText("A second person checks it now");
+
+  await page
+    .getByRole("group", { name: "It calibrates" })
+    .getByRole("button", { name: "Front radar" })
+    .click();
+  await expect(left).toBeHidden();
+  await expect(page.getByLabel("Centre height")).toBeVisible();
+  await expect(page.getByLabel("Step 5: within")).toBeHidden();
+  await expect(nextBar(page)).toContainText("Put right");
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(left.getByLabel("Along, behind −")).toHaveValue("-5400");
+  await expect(page.getByLabel("Step 5: within")).toHaveValue("0.3");
+});

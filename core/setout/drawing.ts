@@ -43,13 +43,15 @@ export function drawingLines(m: MarkOut): Line[] {
   ];
 }
 
-/** The line a floor mark is measured on, from the front hub of its side on to abreast of it. */
+/** The line a floor mark is measured on, from the front hub of its side on to abreast of it, and out. */
 function sideLineOf(m: MarkOut): Line[] {
+  if (!m.line) return [];
   const mark = at(m, "board");
-  const front = at(m, mark[1] >= 0 ? "hubFL" : "hubFR");
-  const rear = at(m, mark[1] >= 0 ? "hubRL" : "hubRR");
-  const slope = (rear[1] - front[1]) / (rear[0] - front[0]);
-  const foot: [number, number] = [mark[0], front[1] + slope * (mark[0] - front[0])];
+  const [p, q] = m.line.map((id) => at(m, id)) as [[number, number], [number, number]];
+  const front = p[0] > q[0] ? p : q;
+  const way = [q[0] - p[0], q[1] - p[1]] as const;
+  const far = ((mark[0] - p[0]) * way[0] + (mark[1] - p[1]) * way[1]) / (way[0] ** 2 + way[1] ** 2);
+  const foot: [number, number] = [p[0] + far * way[0], p[1] + far * way[1]];
   return [
     { layer: "line", from: front, to: foot },
     { layer: "board", from: foot, to: mark },

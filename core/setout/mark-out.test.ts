@@ -1,12 +1,14 @@
 import DxfParser from "dxf-parser";
 import { describe, expect, it } from "vitest";
 import { INSTRUMENTS, STANDS } from "@/demo/data/kit";
+import { MIRRORS } from "@/demo/data/mirror";
 import { SHEETS } from "@/demo/data/sheets";
 import { firstTarget } from "@/core/sheet";
 import { VEHICLES } from "@/demo/data/vehicles";
 import {
   DEFAULT_THRESHOLDS,
   floorMarks,
+  HANDS,
   markOut,
   schoolChances,
   toDxf,
@@ -49,6 +51,54 @@ describe("the mark-out sheet", () => {
     const ranked = schoolChances(plan, ["tapes", "floor-box", "wheel-panels", "free"]);
     expect(ranked.map((r) => r.school).sort()).toEqual(["floor-box", "tapes", "wheel-panels"]);
     expect([...ranked].sort((a, b) => b.chance - a.chance)).toEqual(ranked);
+  });
+});
+
+describe("the mark-out of a floor mark", () => {
+  const sheet = MIRRORS[1]!;
+  const vehicle = VEHICLES.find((x) => x.id === sheet.appliesTo.vehicles[0])!;
+  const own: SetOutPlan = {
+    ...plan,
+    vehicle,
+    target: firstTarget(sheet),
+    setup: sheet.setups[0]!,
+    stand: HANDS,
+  };
+  const third = vehicle.furtherAxles![0]!;
+  const front = vehicle.trackFrontMm / 2 + vehicle.hubCapOutMm;
+  // The line through both hubs of the left, with the third axle at its rear end.
+  const slope = (front - third.hubHalfMm) / (vehicle.wheelbaseMm - third.aheadMm);
+  const { alongMm, acrossMm } = own.target.placement;
+
+  it("says what laser, tape and diagonal show, by plane geometry from the axles the sheet names", () => {
+    const { steps, marks } = markOut(own, "mark-laser");
+    const shown = (id: string): number => steps.find((s) => s.slot.id === id)!.expected;
+    expect(shown("mark-line")).toBeCloseTo(acrossMm, 6);
+    expect(shown("mark-along")).toBeCloseTo(-alongMm, 6);
+    const n = Math.hypot(1, slope);
+    const [x, y] = [
+      third.aheadMm + (alongMm - slope * acrossMm) / n,
+      third.hubHalfMm + (slope * alongMm + acrossMm) / n,
+    ];
+    const at = marks.find((m) => m.id === "board")!;
+    expect([at.xMm, at.yMm]).toEqual([expect.closeTo(x, 6), expect.closeTo(y, 6)]);
+    const diagonal = Math.hypot(x - third.aheadMm, y + third.hubHalfMm);
+    expect(shown("mark-across")).toBeCloseTo(diagonal, 6);
+    // Two readings fix it; the diagonal only checks, and all is said before anything is measured.
+    expect(steps[1]!.chance).toBeGreaterThan(0.99);
+  });
+
+  it("is drawn from its hub’s line, in a DXF that another reader opens", () => {
+    const dxf = new DxfParser().parseSync(toDxf(markOut(own, "mark-cord")))!;
+    const out = dxf.entities.find((e) => e.layer === "board") as unknown as {
+      vertices: { x: number; y: number }[];
+    };
+    const [a, b] = out.vertices;
+    expect(Math.hypot(a!.x - b!.x, a!.y - b!.y)).toBeCloseTo(acrossMm, 3);
+    const names = dxf.entities.flatMap((e) =>
+      e.type === "TEXT" ? [(e as never as { text: string }).text] : [],
+    );
+    expect(names).toContain("left floor mark");
   });
 });
 

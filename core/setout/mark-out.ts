@@ -1,6 +1,6 @@
 import { hubName, hubOf, vehiclePoints } from "@/core/vehicle";
 import { centredProbability } from "./chance";
-import { isByHand } from "./hands";
+import { isByHand, sideOf } from "./hands";
 import { predictedReadings } from "./next";
 import { nominalTarget, wantedHeight, type SetOutPlan } from "./plan";
 import { inSchool, SCHOOLS, type SchoolId } from "./schools";
@@ -34,6 +34,8 @@ export type MarkOut = {
   steps: MarkOutStep[];
   marks: FloorMark[];
   heightMm: number;
+  /** Of a floor mark: the hubs its line runs through, by the names of their marks. */
+  line?: [from: string, through: string];
 };
 
 const HUBS: [string, string][] = [
@@ -91,6 +93,15 @@ export function floorMarks(plan: SetOutPlan): FloorMark[] {
   ];
 }
 
+/** The hubs a floor mark's line runs through, the one it counts from first. */
+function lineOf(
+  { target }: SetOutPlan,
+  { from, through }: NonNullable<SetOutPlan["target"]["line"]>,
+): [string, string] {
+  const left = sideOf(target) > 0;
+  return [hubOf(from, left), hubOf(through, left)];
+}
+
 /**
  * The mark-out of one school for this vehicle, sheet and stand, before anything is measured:
  * readings in order with what they show when the board is right, and how sure one may be after
@@ -129,6 +140,7 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
     school,
     marks: floorMarks(plan),
     heightMm: wantedHeight(plan),
+    ...(plan.target.line && { line: lineOf(plan, plan.target.line) }),
     steps: ordered.flatMap((slot): MarkOutStep[] => {
       const instrument = plan.instruments.find((i) => i.kind === slot.instrument);
       if (!instrument) return [];

@@ -63,6 +63,13 @@ const STATES: { path: string; label: string; choices: [string, string][] }[] = [
   { path: "needs.lights", label: "Lights", choices: [ANY, ["on", "on"], ["off", "off"]] },
   { path: "needs.engine", label: "Engine", choices: [ANY, ["running", "running"], ["off", "off"]] },
   { path: "needs.doors", label: "Doors", choices: [ANY, ["open", "open"], ["shut", "shut"]] },
+  { path: "nose", label: "Nose in the bay", choices: [ANY, ["in", "in"], ["out", "out"]] },
+];
+const SIDES: [string, string][] = [
+  ["ahead", "ahead"],
+  ["behind", "behind"],
+  ["left", "vehicle left"],
+  ["right", "vehicle right"],
 ];
 
 /** What one calibration takes: time, boards, room, and how the vehicle has to be. */
@@ -75,6 +82,8 @@ export const EditEffort = ({ boards, ...props }: RuleFormProps<Effort> & { board
         <div className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-5">
           <NumberField label="Bay" unit="min" {...at("bayMinutes")} />
           <NumberField label="Road" unit="min" {...at("roadMinutes")} />
+          <NumberField label="Of it setting up" unit="min" {...at("setUpMinutes")} />
+          <NumberField label="Clearing away" unit="min" {...at("clearMinutes")} />
           <NumberField label="Room ahead" unit="m" {...at("roomM.ahead")} />
           <NumberField label="Room behind" unit="m" {...at("roomM.behind")} />
           <NumberField label="Each side" unit="m" {...at("roomM.sides")} />
@@ -88,6 +97,8 @@ export const EditEffort = ({ boards, ...props }: RuleFormProps<Effort> & { board
           {...at("boards")}
         />
         <div className="grid gap-x-6 gap-y-2 sm:grid-cols-2">
+          <SetField label="Its things stand" choices={SIDES} {...at("stands")} />
+          <SetField label="Nothing else may stand" choices={SIDES} {...at("clear")} />
           {STATES.map((s) => (
             <ChoiceField
               key={s.path}
