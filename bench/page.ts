@@ -61,6 +61,31 @@ export async function pages(): Promise<void> {
       .first()
       .waitFor();
     await tell("ways: every way's mark-out and chance");
+
+    const seams = await openJob(page, shop.url, "HQ 26 SEA", "/prove");
+    await page.waitForTimeout(1000);
+    await longTasks(page);
+    await page
+      .getByRole("main")
+      .getByRole("button", { name: /Floor lines run through/ })
+      .click();
+    await page.getByRole("img", { name: "The joined picture" }).waitFor();
+    await page.locator("canvas[data-drawn]").first().waitFor();
+    await page.getByRole("region", { name: "What may be behind it" }).waitFor();
+    await tell("seams: picture and causes in the worker");
+    await page.getByRole("button", { name: "Seam rear left" }).click();
+    await tell("seams: another corner, looked at closely");
+    await page.goto(`${seams}/set-out`);
+    await page.waitForTimeout(1000);
+    await longTasks(page);
+    await page.getByRole("main").getByRole("button", { name: "Seams", exact: true }).click();
+    await page.getByText("Nineteen times in twenty").waitFor();
+    await tell("seams: what the mats would make of it");
+
+    await page.goto(shop.url);
+    await openJob(page, shop.url, "HQ 44 ARM", "/run");
+    await page.locator("[data-cross]").first().waitFor();
+    await tell("aim: opened, display drawn, steps advised");
   } finally {
     await browser.close();
     await shop.close();
