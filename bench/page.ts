@@ -62,6 +62,7 @@ export async function pages(): Promise<void> {
       .waitFor();
     await tell("ways: every way's mark-out and chance");
 
+    await page.goto(shop.url);
     const seams = await openJob(page, shop.url, "HQ 26 SEA", "/prove");
     await page.waitForTimeout(1000);
     await longTasks(page);
