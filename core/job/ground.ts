@@ -39,7 +39,14 @@ export type CalibrationGround = JobGround & Omit<Calibration, "id"> & { calibrat
 export function viewOf(ground: JobGround, calibrationId: string | null): CalibrationGround {
   const { id, sheet, stand } =
     ground.calibrations.find((c) => c.id === calibrationId) ?? ground.calibrations[0]!;
-  return { ...ground, calibrationId: id, sheet, stand };
+  return { ...ground, calibrationId: id, sheet: askedOf(sheet, ground.intake), stand };
+}
+
+/** The sheet with the steps that are asked after what was done to this vehicle. */
+function askedOf(sheet: Sheet, { happenings }: Intake): Sheet {
+  const asked = (s: Sheet["run"][number]): boolean =>
+    !s.only || happenings.some((h) => s.only!.includes(h.event));
+  return sheet.run.every(asked) ? sheet : { ...sheet, run: sheet.run.filter(asked) };
 }
 
 /** Every calibration of a job, in the order they are done. */

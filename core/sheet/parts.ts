@@ -128,14 +128,18 @@ const pictures = z
   .optional();
 export type Picture = NonNullable<z.infer<typeof pictures>>[number];
 
+/** A step that is asked only where one of these was done to the vehicle; always where it is not said. */
+const only = z.array(eventIdSchema).min(1).optional();
+const more = { pictures, only };
+
 export const step = z.discriminatedUnion("kind", [
-  prompt.extend({ pictures }),
-  ignition.extend({ pictures }),
-  position.extend({ pictures }),
-  compare.extend({ pictures }),
-  input.extend({ pictures }),
-  routine.extend({ pictures }),
-  aim.extend({ pictures }),
+  prompt.extend(more),
+  ignition.extend(more),
+  position.extend(more),
+  compare.extend(more),
+  input.extend(more),
+  routine.extend(more),
+  aim.extend(more),
 ]);
 /** As it was while a forward camera was all there was. */
 export const step1 = stepsWith(z.literal("forward-camera-static"), input1);

@@ -118,7 +118,7 @@ const written = z
       wrong(["source", "checkedBy"], "is needed: a second person compares it with the source");
     if (sheet.source.checkedBy === sheet.source.enteredBy)
       wrong(["source", "checkedBy"], "must be a second person, not the one who entered the sheet");
-    if (!sheet.run.some((s) => s.kind === "routine"))
+    if (!sheet.run.some((s) => s.kind === "routine" && !s.only))
       wrong(["run"], "must contain the routine itself");
     // A trailer's camera looks at its own trailer: what stands in line is the target.
     const bare = sheet.appliesTo.system === "trailer-camera";
@@ -186,7 +186,7 @@ const written = z
     // One camera alone would leave the driver two displays that differ.
     if (sheet.appliesTo.system === "mirror-camera")
       for (const side of ["left", "right"] as const)
-        if (!sheet.run.some((s) => s.kind === "aim" && s.side === side))
+        if (!sheet.run.some((s) => s.kind === "aim" && s.side === side && !s.only))
           wrong(
             ["run"],
             `must aim the camera on vehicle ${side} too: both sides are done together`,

@@ -270,5 +270,5 @@ export const AROUND: Sheet[] = [
   ALL_ROUND,
   SIDES,
   rear("carrier-rear", "keld-carrier", "Carrier 7, rear camera, mat behind", -4200),
-  rear("harrow-rear", "tesmar-harrow", "Harrow, rear camera, mat behind", -2900),
+  rear("motto-rear", "ardvale-motto", "Motto, rear camera, mat behind", -2700),
 ];

@@ -3,6 +3,9 @@ import type { Sheet, SheetStep, Target } from "@/core/sheet";
 /** Made-up sheets of cameras that take the mirrors' place. Every figure is invented. */
 type Side = "left" | "right";
 
+/** What the unit must be told of anew after these. */
+const REPLACED = ["camera-replaced", "unit-replaced", "unit-programmed"] as const;
+
 type Figures = {
   id: string;
   vehicle: string;
@@ -137,6 +140,7 @@ const sheet = (f: Figures): Sheet => ({
       minMm: 1800,
       maxMm: 3200,
       takes: "camera-height-left",
+      only: [...REPLACED],
     },
     {
       id: "height-right",
@@ -146,6 +150,7 @@ const sheet = (f: Figures): Sheet => ({
       minMm: 1800,
       maxMm: 3200,
       takes: "camera-height-right",
+      only: [...REPLACED],
     },
     {
       id: "end",
@@ -154,6 +159,7 @@ const sheet = (f: Figures): Sheet => ({
       name: "End behind the front axle",
       minMm: 3000,
       maxMm: 19000,
+      only: [...REPLACED],
     },
     aim("left", f),
     aim("right", f),

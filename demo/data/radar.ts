@@ -139,9 +139,9 @@ export const RADARS: Sheet[] = [
     acrossMm: 0,
     heightMm: 540,
   }),
-  radar("harrow-radar", "tesmar-harrow", "Harrow, front radar, reflector", {
-    alongMm: 2700,
+  radar("cirrin-radar", "norvane-cirrin", "Cirrin e, front radar, reflector", {
+    alongMm: 2500,
     acrossMm: -120,
-    heightMm: 610,
+    heightMm: 510,
   }),
 ];

@@ -86,32 +86,6 @@ export const VEHICLES: Vehicle[] = [
       { system: "rear-camera", places: ["rear"] },
       { system: "steering-angle", places: ["chassis"] },
     ],
-    sensors: [
-      {
-        id: "radar",
-        system: "front-radar",
-        name: "front radar",
-        looks: "front",
-        xMm: 4560,
-        yMm: -120,
-        zMm: 610,
-        headingDeg: 0,
-        downDeg: 0,
-        rollDeg: 0,
-      },
-      {
-        id: "rear",
-        system: "rear-camera",
-        name: "rear camera",
-        looks: "rear",
-        xMm: -1270,
-        yMm: 0,
-        zMm: 1240,
-        headingDeg: 180,
-        downDeg: 44,
-        rollDeg: 0,
-      },
-    ],
     questions: [
       {
         id: "radar",

@@ -87,6 +87,12 @@ const shown = (words: string, pictures: readonly Picture[] | undefined): ReactNo
   </>
 );
 
+/** A step as it is said, and after what it is asked where that is not always. */
+const stepWords = ({ say, only }: Sheet["run"][number]): string =>
+  only
+    ? `${say} (Only after: ${only.map((e) => EVENTS[e].charAt(0).toLowerCase() + EVENTS[e].slice(1)).join(", ")}.)`
+    : say;
+
 /** What targets have to be to each other, in words. */
 const relationsOf = (s: Sheet): string[] =>
   s.setups.flatMap((setup) =>
@@ -179,7 +185,7 @@ export function SheetPage(page: DocumentPage<Sheet>) {
             />,
           ],
           ["Ready", <Numbered key="r" items={s.ready.map((i) => shown(i.ask, i.pictures))} />],
-          ["Run", <Numbered key="s" items={s.run.map((i) => shown(i.say, i.pictures))} />],
+          ["Run", <Numbered key="s" items={s.run.map((i) => shown(stepWords(i), i.pictures))} />],
           ["Prove", <Numbered key="p" items={s.prove.map((i) => shown(i.ask, i.pictures))} />],
           ["Source", `${s.source.name}, ${dayInWords(s.source.date)}`],
           ["Entered by", s.source.enteredBy],

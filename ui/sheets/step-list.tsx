@@ -71,6 +71,9 @@ const KINDS: Record<
   },
 };
 
+/** After these a unit must be told its figures anew. */
+const REPLACED = ["camera-replaced", "unit-replaced", "unit-programmed"];
+
 /** The routine's steps: reword, renumber, reorder, add, take out. */
 export function StepList({ doc, problems, readOnly, onChange }: Props) {
   const steps = (Array.isArray(doc.run) ? doc.run : []) as Step[];
@@ -168,6 +171,18 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   <option value="trailer-length">trailer’s length, from the vehicle’s book</option>
                   <option value="camera-height-left">left camera’s height, from Ready</option>
                   <option value="camera-height-right">right camera’s height, from Ready</option>
+                </select>
+              )}
+              {(s.kind === "input" || s.kind === "prompt") && (
+                <select
+                  aria-label={`Step ${i + 1}: when it is asked`}
+                  value={Array.isArray(s.only) ? "only" : ""}
+                  disabled={readOnly}
+                  onChange={(e) => patch(i, { only: e.target.value ? REPLACED : undefined })}
+                  className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
+                >
+                  <option value="">always</option>
+                  <option value="only">only after a camera or unit was replaced</option>
                 </select>
               )}
               {kind?.numbers.map(([field, name, unit]) => (
