@@ -168,7 +168,10 @@ test("owed: a bumper owes more than the glass, the rest is done, declined or lef
   // In the order of the plan: the camera checks itself on the road against a radar that was done
   // before.
   await done("Front radar, static", "radar stand, learned");
-  await rows.filter({ hasText: "Rear camera" }).getByRole("button", { name: "Decline" }).click();
+  await rows
+    .filter({ hasText: "Rear camera, static" })
+    .getByRole("button", { name: "Decline" })
+    .click();
   await page.getByLabel(/Why, and on whose word/).fill("customer has it done by the dealer");
   await page.getByRole("button", { name: "Decline it" }).click();
   await done("Forward camera, dynamic", "driven, learned on the coast road");

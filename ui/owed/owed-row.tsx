@@ -27,11 +27,11 @@ function stateOf(line: JobOwedLine): { mark: MarkState; words: string } {
   return { mark: "loose", words: "open" };
 }
 
-/** Owed lines by the names of their systems: "front radar and surround-view cameras". */
+/** Owed lines by the names of their systems: "the front radar and the surround-view cameras". */
 const named = (ids: readonly string[]): string =>
   ids
     .map((id) => SYSTEMS[id.split("/")[0] as SystemId])
-    .map((name) => name.charAt(0).toLowerCase() + name.slice(1))
+    .map((name) => `the ${name.charAt(0).toLowerCase()}${name.slice(1)}`)
     .join(" and ");
 
 /** One owed calibration: why, by which rule, what comes before it, what became of it. */
