@@ -162,7 +162,7 @@ function ReadMark({
     <button
       type="button"
       onClick={flip}
-      className="min-h-16 min-w-20 border-2 border-ink px-3 text-xl font-semibold"
+      className="min-h-16 min-w-16 border-2 border-ink px-3 text-xl font-semibold"
       aria-label={`Way: ${on ? yes : no}; change it`}
     >
       {on ? yes : no}
@@ -182,7 +182,7 @@ function ReadMark({
           setProblem(null);
           set(e.target.value);
         }}
-        className="figure min-h-16 w-24 bg-transparent text-4xl font-semibold outline-none placeholder:text-chalk"
+        className="figure min-h-16 w-16 bg-transparent text-3xl font-semibold outline-none placeholder:text-chalk md:w-24 md:text-4xl"
       />
     </label>
   );
