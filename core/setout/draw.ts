@@ -1,6 +1,7 @@
 import { wrapAngle } from "@/core/math/linear";
 import type { Target } from "@/core/sheet";
 import type { BoardState, Least, Move } from "./moves";
+import { sideOf } from "./hands";
 import { compose, type PlanPose } from "./stand";
 
 const along = (pose: PlanPose, xMm: number): PlanPose => ({
@@ -129,4 +130,31 @@ export function drawnBy(move: DrawMove): PlanPose {
     default:
       return turnedAbout(still, move.pivotMm, move.turnRad);
   }
+}
+
+/**
+ * Points of a mat in its own axes: x the way its arrow points, y to the left of that, from the
+ * middle of its cross line. The inner edge is the one toward the vehicle.
+ */
+export function matPoints(target: Target): { id: string; xMm: number; yMm: number }[] {
+  const { aheadMm = 0, lengthMm = 0, widthMm } = target.object;
+  const middle = [
+    { id: "centre", xMm: 0, yMm: 0 },
+    { id: "ahead", xMm: 1000, yMm: 0 },
+  ];
+  if (target.kind === "mark") return middle;
+  if (target.lies === "ahead" || target.lies === "behind") {
+    // Its inner edge lies across the vehicle.
+    const xMm = target.lies === "ahead" ? aheadMm - lengthMm : aheadMm;
+    return [{ id: "inL", xMm, yMm: widthMm / 2 }, { id: "inR", xMm, yMm: -widthMm / 2 }, ...middle];
+  }
+  const inner = (-sideOf(target) * widthMm) / 2;
+  const rear = aheadMm - lengthMm;
+  return [
+    { id: "frontIn", xMm: aheadMm, yMm: inner },
+    { id: "rearIn", xMm: rear, yMm: inner },
+    { id: "frontOut", xMm: aheadMm, yMm: -inner },
+    { id: "rearOut", xMm: rear, yMm: -inner },
+    ...middle,
+  ];
 }

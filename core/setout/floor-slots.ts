@@ -1,7 +1,7 @@
 import type { Target } from "@/core/sheet";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { acrossSlots } from "./across-slots";
-import { drawMoves, drawnBy } from "./draw";
+import { drawMoves, drawnBy, matPoints } from "./draw";
 import { sideOf } from "./hands";
 import { markSlots } from "./mark-slots";
 import { installOnFloor } from "./on-floor";
@@ -223,4 +223,4 @@ function laserLines(plan: SetOutPlan): Slot[] {
 
 /** Makes the readings and the moves of mats and floor marks known to {@link onFloor}. */
 export const installFloorSlots = (): void =>
-  installOnFloor({ slots: floorSlots, drawMoves, drawnBy });
+  installOnFloor({ slots: floorSlots, points: matPoints, drawMoves, drawnBy });

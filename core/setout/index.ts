@@ -67,7 +67,7 @@ export { LAST_ACTS } from "./last-acts";
 export { suffers, touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
 export { carries } from "./carries";
 export { thingOf } from "./thing";
-export { HANDS, isByHand, isLabelled, matPoints, sideOf } from "./hands";
+export { HANDS, isByHand, isLabelled, sideOf } from "./hands";
 export {
   QUANTITIES,
   quantitiesOf,

@@ -7,6 +7,7 @@ import type { PlanPose } from "./stand";
 /** What is read of targets that lie on the floor, and how hands draw them to their place. */
 export type FloorParts = {
   slots: (plan: SetOutPlan) => Slot[];
+  points: (target: Target) => { id: string; xMm: number; yMm: number }[];
   drawMoves: (target: Target, now: BoardState, wanted: PlanPose, least: Least) => Move[];
   drawnBy: (move: Extract<Move, { kind: "draw" }>) => PlanPose;
 };

@@ -1,7 +1,7 @@
 import type { Target } from "@/core/sheet";
 import { markPoint, vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { isAside } from "./aside";
-import { isByHand, matPoints } from "./hands";
+import { isByHand } from "./hands";
 import { levelSlots, railSlot } from "./level-slots";
 import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
@@ -24,7 +24,7 @@ export type CarrierPoint = {
 };
 
 export const carrierPoints = (plan: SetOutPlan): CarrierPoint[] =>
-  isByHand(plan.target) ? matPoints(plan.target) : standPoints(plan);
+  isByHand(plan.target) ? onFloor().points(plan.target) : standPoints(plan);
 
 function standPoints({ stand, instruments }: SetOutPlan): CarrierPoint[] {
   const shines = instruments.some((i) => i.kind === "beam-laser");

@@ -1,7 +1,6 @@
 export {
   hubCovariance,
   DATUM_NAMES,
-  hubName,
   hubOf,
   markPoint,
   thrustAngleRad,
@@ -34,3 +33,4 @@ export { readTyre, type Tyre } from "./tyre";
 export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./draft";
 export { vehicleFieldName } from "./words";
 export { LEARNED_POINTS, LEAST_CARS, learnDimensions, type CarSeen, type Learned } from "./learn";
+export { hubName } from "./hub-name";

@@ -22,12 +22,6 @@ export const hubOf = (axle: string, left: boolean): VehiclePointId =>
         : "hubRR"
       : `axle-${axle}-${left ? "L" : "R"}`;
 
-/** What a hub is called: "rear hub left", "third axle’s hub left". */
-export function hubName(v: Pick<Vehicle, "furtherAxles">, axle: string, left: boolean): string {
-  const further = v.furtherAxles?.find((a) => a.id === axle);
-  return `${further ? `${further.name}’s` : axle} hub ${left ? "left" : "right"}`;
-}
-
 /** A further mark near the middle of the front, by its id in the book. */
 export type MarkPointId = `mark-${string}`;
 export const markPoint = (id: string): MarkPointId => `mark-${id}`;
