@@ -22,8 +22,6 @@ export type AimTask = {
 export type AimSigma = { markMm: number; cameraMm: number; divisions: number };
 
 export type AimAdvice = {
-  /** How far the mark stands from where it belongs, divisions right and up. */
-  off: Shown;
   inside: boolean;
   steps: Steps;
   /** Where the mark will stand when they are done. */
@@ -73,7 +71,6 @@ export function adviseAim(task: AimTask, read: Shown, sigma: AimSigma): AimAdvic
   const after = turned(task, now, steps);
   const then = shownAt(camera, after, mark, divisionRad)!;
   return {
-    off: { right: read.right - wanted.right, up: read.up - wanted.up },
     inside: isInside(read, task),
     steps,
     then,

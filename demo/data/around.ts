@@ -1,5 +1,6 @@
 import type { Sheet, Target } from "@/core/sheet";
 import { SURROUND } from "./surround";
+import { BASELINE, maintainer } from "./checks";
 
 /** Made-up sheets of mats all round, of rear and of side cameras. Every figure is invented. */
 type Place = "left" | "right" | "ahead" | "behind";
@@ -235,18 +236,8 @@ const SIDES: Sheet = {
   cautions: SURROUND.cautions,
   ready: [
     ...SURROUND.ready.filter((i) => i.id === "tyres"),
-    {
-      id: "baseline-scan",
-      ask: "Fault codes read before work and kept",
-      why: "What was there before must be told apart from what the work left.",
-      measure: { kind: "scan" },
-    },
-    {
-      id: "supply",
-      ask: "Battery maintainer on, supply steady",
-      why: "Ignition-on work drains the batteries; a dip stops the routine.",
-      measure: { kind: "battery", minVolts: 24.4, minMinutes: 20 },
-    },
+    BASELINE,
+    maintainer(24.4, 20),
     {
       id: "doors",
       ask: "Both doors shut and latched, mirrors folded out: height and reach of the cameras",

@@ -1,4 +1,5 @@
 import type { Sheet, SheetStep, Target } from "@/core/sheet";
+import { BASELINE, maintainer, pressures } from "./checks";
 
 /** Made-up sheets of cameras that take the mirrors' place. Every figure is invented. */
 type Side = "left" | "right";
@@ -93,24 +94,9 @@ const sheet = (f: Figures): Sheet => ({
     { say: "The arms fold by motor when the doors are locked: keep hands away.", when: "start" },
   ],
   ready: [
-    {
-      id: "baseline-scan",
-      ask: "Fault codes read before work and kept",
-      why: "What was there before must be told apart from what the work left.",
-      measure: { kind: "scan" },
-    },
-    {
-      id: "maintainer",
-      ask: "Battery maintainer on, supply steady",
-      why: "Ignition-on work drains the battery; a dip stops the routine.",
-      measure: { kind: "battery", minVolts: 24.4, minMinutes: 30 },
-    },
-    {
-      id: "tyres",
-      ask: "Tyre pressures at placard",
-      why: "A soft tyre leans the cab, and with it both arms.",
-      measure: { kind: "pressures", load: "half", toleranceKPa: 30 },
-    },
+    BASELINE,
+    maintainer(24.4, 30),
+    pressures("A soft tyre leans the cab, and with it both arms.", 30),
     {
       id: "arms",
       ask: "Both camera arms in driving position: height and reach",

@@ -1,4 +1,5 @@
 import type { Sheet } from "@/core/sheet";
+import { BASELINE, maintainer, pressures } from "./checks";
 
 /** Made-up sheets of front radars: a reflector on a small stand. Every figure is invented. */
 const radar = (
@@ -65,24 +66,9 @@ const radar = (
     },
   ],
   ready: [
-    {
-      id: "baseline-scan",
-      ask: "Fault codes read before work and kept",
-      why: "What was there before must be told apart from what the work left.",
-      measure: { kind: "scan" },
-    },
-    {
-      id: "maintainer",
-      ask: "Battery maintainer on, supply steady",
-      why: "Ignition-on work drains the battery; a dip stops the routine.",
-      measure: { kind: "battery", minVolts: 12.4, minMinutes: 20 },
-    },
-    {
-      id: "tyres",
-      ask: "Tyre pressures at placard",
-      why: "A soft tyre tips the radar.",
-      measure: { kind: "pressures", load: "half", toleranceKPa: 12 },
-    },
+    BASELINE,
+    maintainer(12.4, 20),
+    pressures("A soft tyre tips the radar.", 12),
     {
       id: "floor",
       ask: "Floor read at the four tyres and at the stand",

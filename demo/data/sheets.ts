@@ -1,5 +1,6 @@
 import type { Sheet, Target } from "@/core/sheet";
 import { AROUND } from "./around";
+import { BASELINE, maintainer, pressures } from "./checks";
 import { MIRRORS } from "./mirror";
 import { RADARS } from "./radar";
 import { SURROUND } from "./surround";
@@ -7,24 +8,9 @@ import { TRAILER } from "./trailer";
 
 /** Made-up procedure sheets. Figures, sources and people are invented. */
 const READY: Sheet["ready"] = [
-  {
-    id: "baseline-scan",
-    ask: "Fault codes read before work and kept",
-    why: "What was there before must be told apart from what the work left.",
-    measure: { kind: "scan" },
-  },
-  {
-    id: "maintainer",
-    ask: "Battery maintainer on, supply steady",
-    why: "Ignition-on work drains the battery; a dip stops the routine.",
-    measure: { kind: "battery", minVolts: 12.4, minMinutes: 30 },
-  },
-  {
-    id: "tyres",
-    ask: "Tyre pressures at placard",
-    why: "A soft tyre tips the camera.",
-    measure: { kind: "pressures", load: "half", toleranceKPa: 12 },
-  },
+  BASELINE,
+  maintainer(12.4, 30),
+  pressures("A soft tyre tips the camera.", 12),
   {
     id: "tyre-sizes",
     ask: "Tyre sizes alike across each axle",

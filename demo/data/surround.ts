@@ -1,4 +1,5 @@
 import type { Sheet, Target } from "@/core/sheet";
+import { maintainer, pressures } from "./checks";
 
 /** The made-up sheet of a surround view: two mats beside the vehicle. Every figure is invented. */
 
@@ -74,18 +75,8 @@ export const SURROUND: Sheet = {
     { say: "A mat slides underfoot: walk round it, not over it.", when: "start" },
   ],
   ready: [
-    {
-      id: "maintainer",
-      ask: "Battery maintainer on, supply steady",
-      why: "Ignition-on work drains the battery; a dip stops the routine.",
-      measure: { kind: "battery", minVolts: 12.4, minMinutes: 20 },
-    },
-    {
-      id: "tyres",
-      ask: "Tyre pressures at placard",
-      why: "A soft tyre lowers its corner, and with it a camera.",
-      measure: { kind: "pressures", load: "half", toleranceKPa: 15 },
-    },
+    maintainer(12.4, 20),
+    pressures("A soft tyre lowers its corner, and with it a camera.", 15),
     {
       id: "lenses",
       ask: "Lenses of all four cameras clean and dry",

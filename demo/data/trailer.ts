@@ -1,4 +1,5 @@
 import type { Sheet } from "@/core/sheet";
+import { maintainer } from "./checks";
 
 /** The made-up sheet of a trailer's camera: it looks along its own trailer. Every figure is invented. */
 export const TRAILER: Sheet = {
@@ -39,12 +40,7 @@ export const TRAILER: Sheet = {
     },
   ],
   ready: [
-    {
-      id: "maintainer",
-      ask: "Battery maintainer on, supply steady",
-      why: "Ignition-on work drains the battery; a dip stops the routine.",
-      measure: { kind: "battery", minVolts: 12.4, minMinutes: 20 },
-    },
+    maintainer(12.4, 20),
     {
       id: "plug",
       ask: "Trailer coupled, plug home, jockey wheel up, camera lens clean",

@@ -86,7 +86,7 @@ export function AimStep({
       <NextBar
         say={`Turn the ${step.side} camera by ${stepsWords(steps)}.`}
         caution={step.caution}
-        detail={`Outward is away from the vehicle. Left over then: ${deg(left.pan)} across, ${deg(left.tilt)} up; the aim is known to ±\u00a0${deg(1.96 * Math.max(sigma.pan, sigma.tilt))}.`}
+        detail={`Outward is away from the vehicle. ${advice.reaches ? "" : "Its steps are too coarse to bring the mark inside at once. "}Left over then: ${deg(left.pan)} across, ${deg(left.tilt)} up; the aim is known to ±\u00a0${deg(1.96 * Math.max(sigma.pan, sigma.tilt))}.`}
       >
         <Button look="quiet" size="large" onClick={() => setAgain(true)}>
           Correct it
