@@ -181,7 +181,7 @@ export const SCHOOLS: Record<SchoolId, School> = {
     name: "Any reading",
     path: [],
     needs: [],
-    sees: ["centreline", "rear-axle-normal"],
+    sees: ["centreline", "rear-axle-normal", "side-line"],
   },
 };
 

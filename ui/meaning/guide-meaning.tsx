@@ -4,7 +4,7 @@ import type { Sheet } from "@/core/sheet";
 import { marksOf, type FloorPoint, type MatForm, type Mount } from "@/core/surround";
 import { degToRad } from "@/core/units";
 import { sensorMount } from "@/core/vehicle";
-import { MeaningTable, useLengths } from "./rows";
+import { isRead, MeaningTable, useLengths } from "./rows";
 
 /** A mat drawn aside, and a camera turned where it sits: what a slip does. */
 const SLIP_MM = 20;
@@ -14,7 +14,7 @@ const AT_MM = [1000, 3000, 5000];
 
 /** Guide lines of a rear or a side camera: how wrong they are drawn after a mat that lay wrong. */
 export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) {
-  const { mm } = useLengths();
+  const { mm, far: metres } = useLengths();
   const { vehicle, target } = s.plan;
   const rear = sheet.appliesTo.system === "rear-camera";
   const side = sideOf(target);
@@ -58,8 +58,8 @@ export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) 
     now,
     figures: figures(guideErrors(mount, marks(at), lines)),
   });
-  const known = s.aim
-    ? [row("as the mat lies now", shifted(s.aim.alongMm, s.aim.acrossMm, s.aim.twistRad), true)]
+  const known = isRead(s)
+    ? [row("as the mat lies now", shifted(s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad), true)]
     : [];
   return (
     <>
@@ -70,7 +70,7 @@ export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) 
       </p>
       <MeaningTable
         columns={AT_MM.map((far) =>
-          rear ? `Line ${mm(far)} behind` : `Place ${mm(far * 0.6)} out`,
+          rear ? `Line ${metres(far)} behind` : `Place ${metres(far * 0.6)} out`,
         )}
         rows={[
           ...known,

@@ -3,7 +3,7 @@ import { nominalTarget, sideOf, type SetOutSolution } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import { degToRad, formatNumber, radToDeg } from "@/core/units";
 import { sideCameras } from "@/core/vehicle";
-import { MeaningTable, useLengths } from "./rows";
+import { isRead, MeaningTable, useLengths } from "./rows";
 
 /** How far a mark may be off by a slip of the tape, mm. */
 const SLIP_MM = 30;
@@ -50,7 +50,7 @@ export function MirrorMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet })
     };
   };
   const out = sideOf(target);
-  const now = s.aim ? [row("as it is drawn now", s.aim.alongMm, s.aim.acrossMm, true)] : [];
+  const now = isRead(s) ? [row("as it is drawn now", s.aim!.alongMm, s.aim!.acrossMm, true)] : [];
   const name = (v: number): string => mm(v);
   return (
     <>

@@ -1,7 +1,7 @@
 import { radarError, radarOff } from "@/core/guide";
 import { nominalTarget, scalarErrors, type SetOutSolution } from "@/core/setout";
 import { formatNumber, radToDeg } from "@/core/units";
-import { MeaningTable, useLengths } from "./rows";
+import { isRead, MeaningTable, useLengths } from "./rows";
 
 /** Behind the grille, where the vehicle's book does not say, mm. */
 const BEHIND_GRILLE_MM = 120;
@@ -52,7 +52,7 @@ export function RadarMeaning({ s }: { s: SetOutSolution }) {
       <MeaningTable
         columns={[...AT_MM.map((at) => `Car ${at / 1000}\u00a0m ahead`), "Beam"]}
         rows={[
-          ...(s.aim ? [row("as it stands now", s.aim.acrossMm, height, true)] : []),
+          ...(isRead(s) ? [row("as it stands now", s.aim!.acrossMm, height, true)] : []),
           row(`${mm(SLIP.asideMm)} to vehicle left`, SLIP.asideMm, 0),
           row(`${mm(SLIP.asideMm)} to vehicle right`, -SLIP.asideMm, 0),
           row(`${mm(SLIP.heightMm)} too high`, 0, SLIP.heightMm),

@@ -1,3 +1,4 @@
+import type { SetOutSolution } from "@/core/setout";
 import { formatLength } from "@/core/units";
 import { useSettings } from "../settings";
 
@@ -10,7 +11,7 @@ export type MeaningRow = { case: string; figures: string[]; now?: boolean };
 export function MeaningTable({ columns, rows }: { columns: string[]; rows: MeaningRow[] }) {
   return (
     <div className="overflow-x-auto">
-      <table className="w-full border-collapse text-left text-lg">
+      <table className="w-full min-w-[560px] border-collapse text-left text-lg">
         <thead>
           <tr className="border-b-2 border-ink align-bottom">
             <th className="py-2 pr-4 font-semibold">If it is</th>
@@ -40,6 +41,10 @@ export function MeaningTable({ columns, rows }: { columns: string[]; rows: Meani
     </div>
   );
 }
+
+/** Whether anything of a target was read that still counts: before that nobody knows how it lies. */
+export const isRead = (s: SetOutSolution): boolean =>
+  s.aim !== null && s.readings.some((r) => r.state === "counts");
 
 /** Lengths as this tablet writes them; long ones in metres. */
 export function useLengths(): {

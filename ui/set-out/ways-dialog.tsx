@@ -90,7 +90,8 @@ function Ways({
       <p className="mb-3 text-base text-soft">
         Every reading counts, whichever way it was taken. The chance is of ending inside the
         tolerance in the plan once all its readings are taken, each once; below it, how well the
-        place across and the twist are then known, two standard deviations.
+        place across and the {kind === "mark" ? "place along" : "twist"} are then known, two
+        standard deviations.
       </p>
       <ul className="flex flex-col gap-2">
         {(Object.keys(SCHOOLS) as SchoolId[]).filter(fits).map((id) => {
@@ -146,7 +147,7 @@ function Ways({
                     {chance && (
                       <>
                         <span className="block text-sm text-soft">{`${chance.readings} readings, ${Math.max(1, Math.round(chance.seconds / 60))} min`}</span>
-                        <span className="figure block text-sm text-soft">{`± ${formatNumber(2 * chance.sigma.acrossMm, 1)} mm, ± ${formatNumber(2 * radToDeg(chance.sigma.twistRad), 2)}°`}</span>
+                        <span className="figure block text-sm text-soft">{`± ${formatNumber(2 * chance.sigma.acrossMm, 1)} mm, ± ${kind === "mark" ? `${formatNumber(2 * chance.sigma.alongMm, 1)} mm` : `${formatNumber(2 * radToDeg(chance.sigma.twistRad), 2)}°`}`}</span>
                       </>
                     )}
                   </span>
