@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { MIRRORS } from "@/demo/data/mirror";
 import { SHEETS } from "@/demo/data/sheets";
 import { advanceRun, currentStep, replayRun, RUN_START, RunRefusal, type RunEvent } from ".";
 
@@ -107,5 +108,40 @@ describe("a run", () => {
   });
   it("begins only with a connection", () => {
     expect(() => advanceRun(RUN_START, WHOLE[1]!, steps)).toThrow("not connected");
+  });
+});
+
+describe("a camera that is aimed", () => {
+  const aimed = MIRRORS[0]!.run;
+  const begun: RunEvent[] = [
+    { at: at(0), type: "connected", tool, volts: 26.1 },
+    { at: at(1), type: "ignition", step: "ign-on", to: "on" },
+    { at: at(4), type: "waited", step: "ign-on" },
+    { at: at(5), type: "input", step: "height-left", valueMm: 2540 },
+    { at: at(6), type: "input", step: "height-right", valueMm: 2540 },
+    { at: at(7), type: "input", step: "end", valueMm: 9000 },
+  ];
+  const read = (right: number, up: number): RunEvent => ({
+    at: at(20),
+    type: "aim-read",
+    step: "aim-left",
+    right,
+    up,
+  });
+  const turned: RunEvent = { at: at(30), type: "aim-turned", step: "aim-left", pan: 4, tilt: 0 };
+
+  it("stays at its step until the mark is read inside, and is turned by a fresh reading only", () => {
+    const outside = replayRun([...begun, read(1, -1)], aimed);
+    expect(currentStep(outside, aimed)!.id).toBe("aim-left");
+    expect(outside.aims["aim-left"]).toMatchObject({ inside: false, fresh: true, turns: 0 });
+    expect(() => replayRun([...begun, turned], aimed)).toThrow(/Read where the mark stands/);
+    const once = replayRun([...begun, read(1, -1), turned], aimed);
+    expect(once.aims["aim-left"]).toMatchObject({ fresh: false, turns: 1 });
+    expect(() => advanceRun(once, turned, aimed)).toThrow(RunRefusal);
+    // The sheet wants it at 2 right, 1 down, within 0.4.
+    const inside = advanceRun(once, read(2.4, -1.4), aimed);
+    expect(inside.aims["aim-left"]).toMatchObject({ inside: true, turns: 1 });
+    expect(currentStep(inside, aimed)!.id).toBe("aim-right");
+    expect(currentStep(advanceRun(once, read(2.41, -1), aimed), aimed)!.id).toBe("aim-left");
   });
 });

@@ -390,3 +390,32 @@ describe("limits a source does not name", () => {
     });
   });
 });
+
+describe("a sheet of another system", () => {
+  const of = (id: string, change: (s: Sheet) => void): string[] => {
+    const copy = structuredClone(SHEETS.find((s) => s.id === id)!);
+    change(copy);
+    const read = readSheet(copy);
+    return read.ok ? [] : read.problems;
+  };
+  const target = (s: Sheet): Target => s.setups[0]!.targets[0]!;
+
+  it("is refused where what it sets out does not fit what it calibrates, the field named", () => {
+    expect(of("hauler-mirrors", () => undefined)).toEqual([]);
+    expect(
+      of("hauler-mirrors", (s) => (s.run = s.run.filter((x) => x.id !== "aim-right"))),
+    ).toEqual([expect.stringMatching(/^run: must aim the camera on vehicle right too/)]);
+    expect(of("hauler-mirrors", (s) => (target(s).placement.acrossMm *= -1))).toEqual([
+      expect.stringMatching(/acrossMm: does not lie on vehicle left/),
+    ]);
+    expect(of("fell-radar", (s) => delete target(s).object.is)).toEqual([
+      expect.stringMatching(/object.is: must be a reflector/),
+    ]);
+    expect(of("fell-radar", (s) => (s.appliesTo.system = "forward-camera")).join()).toMatch(
+      /is the routine of another system/,
+    );
+    expect(of("motto-rear", (s) => (target(s).placement.alongMm = 2700))).toEqual([
+      expect.stringMatching(/alongMm: must count behind the rear hub line/),
+    ]);
+  });
+});

@@ -86,8 +86,8 @@ export function readReadiness(
       case "camera-places": {
         const [what, side] = id.split("-") as ["height" | "out", "left" | "right"];
         const { sensor, outMm } = sideCameras(vehicle).find((c) => c.side === side)!;
-        const folded = car.folded === side && !fixed;
-        const is = what === "height" ? sensor.zMm + car.armMm[side] : outMm - (folded ? 230 : 0);
+        const sits = armSits(world, side, fixed);
+        const is = what === "height" ? sensor.zMm + sits.upMm : outMm - sits.inMm;
         return Math.round(is + 2 * gaussian(noise));
       }
       default:
@@ -97,9 +97,22 @@ export function readReadiness(
   return Object.fromEntries(fieldsFor(measure, vehicle).map((f) => [f.id, one(f.id)]));
 }
 
-/** How far a camera's arm sits from where the book has it, mm. */
-export const armOff = (world: BenchWorld, side: "left" | "right"): number =>
-  condition(world).armMm[side];
+/** How near to the body a folded arm lies, mm. */
+const FOLDED_MM = 230;
+
+/**
+ * How far a camera's arm sits from where the book has it: higher, and nearer to the body.
+ *
+ * @param fixed whether somebody has swung it out since it came
+ */
+export function armSits(
+  world: BenchWorld,
+  side: "left" | "right",
+  fixed: boolean,
+): { upMm: number; inMm: number } {
+  const { armMm, folded } = condition(world);
+  return { upMm: armMm[side], inMm: folded === side && !fixed ? FOLDED_MM : 0 };
+}
 
 function archOf(
   world: BenchWorld,

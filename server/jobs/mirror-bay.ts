@@ -1,8 +1,16 @@
-import { runLogOf, strikes, type CalibrationGround, type JobEvent } from "@/core/job";
+import {
+  checksOf,
+  itemsOf,
+  putRight,
+  runLogOf,
+  strikes,
+  type CalibrationGround,
+  type JobEvent,
+} from "@/core/job";
 import { targetsOf, type SheetStep, type Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import { sideCameras } from "@/core/vehicle";
-import { armOff } from "@/devices/bench/readiness";
+import { armSits } from "@/devices/bench/readiness";
 import type { BenchWorld } from "@/devices/bench/world";
 import type { ArmSeen } from "@/devices/scan-tool/simulated";
 import {
@@ -57,9 +65,28 @@ function armOf(
     down: Math.atan2(zMm, Math.hypot(dx, dy)) + step.at.up * division,
   };
   const seed = `${job.seed}/${view.calibrationId}`;
-  const mounted = mountedAfter(seed, step.side, [xMm, yMm, zMm + armOff(world, step.side)], wanted);
+  const { upMm, inMm } = armSits(world, step.side, swungOut(view, events));
+  const out = Math.sign(yMm);
+  const mounted = mountedAfter(seed, step.side, [xMm, yMm - out * inMm, zMm + upMm], {
+    ...wanted,
+    // A folded arm turns its camera to the body.
+    turn: wanted.turn + (inMm > 0 ? out * FOLDED_RAD : 0),
+  });
   const rad = { pan: degToRad(step.steps.panDeg), tilt: degToRad(step.steps.tiltDeg) };
   return turnedBy(mounted, turnsOf(events, view, step.id), rad, seed);
+}
+
+/** How far a folded arm turns its camera inward, rad. */
+const FOLDED_RAD = 1.1;
+
+/** Whether somebody has put the arms into driving position since the vehicle came. */
+function swungOut(view: CalibrationGround, events: readonly JobEvent[]): boolean {
+  const item = itemsOf(view, "ready").find((i) => i.measure?.kind === "camera-places");
+  if (!item) return false;
+  return (
+    putRight(events, item.id) > 0 ||
+    checksOf(events, "ready").get(item.id)?.body.outcome === "fixed"
+  );
 }
 
 /** Where a mark truly lies. */

@@ -16,7 +16,7 @@ export function Targets() {
     return (
       <nav
         aria-label="Targets"
-        className="flex items-center gap-1 border-b border-hairline bg-sheet px-2"
+        className="flex items-center gap-1 overflow-x-auto border-b border-hairline bg-sheet px-2"
       >
         {together.map((t) => {
           const standing = standingAt(ground, events, t.id);
@@ -32,7 +32,7 @@ export function Targets() {
               type="button"
               aria-current={here ? "true" : undefined}
               onClick={() => turnTo(ground.calibrationId, t.id)}
-              className={`flex min-h-12 items-center gap-2 rounded-md px-3 text-lg ${here ? "font-semibold" : "text-soft hover:bg-wash"}`}
+              className={`flex min-h-12 shrink-0 items-center gap-2 rounded-md px-3 text-lg whitespace-nowrap ${here ? "font-semibold" : "text-soft hover:bg-wash"}`}
             >
               <Mark state={state} size={12} />
               {t.name}
