@@ -173,3 +173,67 @@ test("a box truck: side cameras and the rear camera, a door and a tailgate that 
   for (const words of ["side cameras, two mats", "rear camera, mat behind"])
     expect(report).toContain(words);
 });
+
+test("boards taken round a small van: behind it for the rear camera, then to either side", async ({
+  page,
+}) => {
+  test.setTimeout(360_000);
+  await signIn(page, shop.url, "ines");
+  const job = await takeIn(
+    page,
+    "0AVMTV2A7R600132",
+    [
+      ["Door taken off or replaced", "vehicle left"],
+      ["Tailgate taken off or replaced", null],
+    ],
+    [],
+    ["Motto, side cameras, board on either side", "Motto, rear camera, board behind"],
+  );
+  await page.goto(`${job}/ready`);
+  await answerAll(page);
+  const next = nextBar(page);
+  await page.goto(`${job}/set-out`);
+  await expect(page.getByText("Place 1 of 2: board on vehicle left")).toBeVisible();
+  await expect(page.getByRole("group", { name: "Distance" })).toBeVisible();
+  await followToSet(page, /Board set: board on vehicle left/);
+  await page.screenshot({ path: "/tmp/around1.png" });
+  await page.goto(`${job}/run`);
+  const round = next.getByRole("button", { name: "Set it out there" });
+  await runRoutine(page, round);
+  await expect(next).toContainText("Take the board round to vehicle right.");
+  await round.click();
+  await page.waitForURL(/set-out$/);
+  await expect(page.getByText("Place 2 of 2: board on vehicle right")).toBeVisible();
+  await followToSet(page, /Board set: board on vehicle right/);
+  await page.goto(`${job}/run`);
+  await next.getByRole("button", { name: "It stands there" }).click();
+  await next.getByRole("button", { name: "Start the routine" }).click();
+  await expect(next).toContainText("The routine is done", { timeout: 20_000 });
+  await strip(page)
+    .getByRole("button", { name: /Rear camera/ })
+    .click();
+  await page.goto(`${job}/set-out`);
+  // One stand for both: it is at the vehicle's right until somebody says that it was brought.
+  await expect(next).toContainText("Bring S-1 to its place: board behind.");
+  await expect(next).toContainText("It is at board on vehicle right now.");
+  await next.getByRole("button", { name: "It stands there now" }).click();
+  await followToSet(page, /Board set: board behind/);
+  await page.screenshot({ path: "/tmp/around2.png" });
+  await page.getByRole("button", { name: "Means" }).click();
+  await expect(page.getByRole("dialog")).toContainText("as the board stands now");
+  await page.screenshot({ path: "/tmp/around3.png" });
+  await page.keyboard.press("Escape");
+  await page.goto(`${job}/run`);
+  await runRoutine(page);
+  await page.goto(`${job}/prove`);
+  await answerAll(page);
+  const { record, report } = await handOver(page, job);
+  expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length]).sort()).toEqual([
+    ["motto-rear", "passed", 1],
+    ["motto-sides", "passed", 2],
+  ]);
+  for (const t of record.calibrations.flatMap((c) => c.targets))
+    expect(t.settled!.chance).toBeGreaterThanOrEqual(0.99);
+  for (const words of ["board on either side", "rear camera, board behind"])
+    expect(report).toContain(words);
+});

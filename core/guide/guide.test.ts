@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { FloorPoint, Mount } from "@/core/surround/mount";
 import { degToRad } from "@/core/units";
-import { guideErrors, radarError, radarOff, turnedErrors } from ".";
+import { boardErrors, guideErrors, radarError, radarOff, turnedErrors } from ".";
 
 const mount: Mount = {
   xMm: -1000,
@@ -44,6 +44,29 @@ describe("guide lines", () => {
         // The unit takes what it sees for the place: a line for that place is drawn where it was shoved.
         expect(middle!.offMm[0]).toBeCloseTo(x, 0);
         expect(middle!.offMm[1]).toBeCloseTo(y, 0);
+      }),
+    );
+  });
+
+  it("swing about the camera by as much as its board stood aside, and no error along its view counts", () => {
+    const level: Mount = { ...mount, downRad: 0 };
+    fc.assert(
+      fc.property(num(80), num(300), (aside, away) => {
+        const board = (x: number, y: number): [number, number, number] => [x, y, level.zMm];
+        const off = boardErrors(
+          level,
+          { wanted: board(-3500, 0), truly: board(-3500 - away, aside) },
+          LINES,
+        );
+        // From the camera the board stands aside by this angle; level, a turn leaves distances.
+        const angle = Math.atan2(aside, 2500 + away);
+        for (const { at, seen } of off) {
+          const [dx, dy] = [at[0] - level.xMm, at[1] - level.yMm];
+          const far = Math.hypot(dx, dy);
+          const bearing = Math.atan2(dy, dx) - angle;
+          expect(seen[0]).toBeCloseTo(level.xMm + far * Math.cos(bearing), 4);
+          expect(seen[1]).toBeCloseTo(level.yMm + far * Math.sin(bearing), 4);
+        }
       }),
     );
   });

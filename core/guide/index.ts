@@ -1,2 +1,2 @@
-export { guideErrors, turnedErrors, type GuideError } from "./lines";
+export { boardErrors, guideErrors, turnedErrors, type GuideError, type SpacePoint } from "./lines";
 export { radarError, radarOff, type RadarError } from "./radar";

@@ -1,3 +1,4 @@
+import { apply, type Pose } from "@/core/camera";
 import { learnedPose, type Sighting } from "@/core/surround/learn";
 import { poseOf, turnedBy, type FloorPoint, type Mount, type Turned } from "@/core/surround/mount";
 import { shownAt, type Seeing } from "@/core/surround/view";
@@ -33,6 +34,38 @@ export function guideErrors(
 ): GuideError[] {
   const truly = poseOf(mount);
   const { pose: believed } = learnedPose(truly, truly, marks);
+  return errorsOf({ truly, believed }, lines);
+}
+
+/** A place above the floor, vehicle axes, mm. */
+export type SpacePoint = readonly [xMm: number, yMm: number, zMm: number];
+
+/** How far left of and below its own axis a camera sees a place, rad. */
+function bearing({ r, t }: Pose, p: SpacePoint): { leftRad: number; downRad: number } {
+  const [x, y, z] = apply({ r, t }, [...p]) as [number, number, number];
+  return { leftRad: -Math.atan2(x, z), downRad: Math.atan2(y, z) };
+}
+
+/**
+ * What a camera that learned from a board draws wrong: its unit believes that the board stands where
+ * the sheet wants it, and takes its camera for turned by as much as it sees the board elsewhere.
+ *
+ * @param mount the camera as the maker mounts it, and as it truly sits: only the board is wrong
+ * @param board where its centre belongs, and where it is, vehicle axes, mm
+ * @throws NoFloorError where the true camera has no floor on that ray
+ */
+export function boardErrors(
+  mount: Mount,
+  board: { wanted: SpacePoint; truly: SpacePoint },
+  lines: readonly FloorPoint[],
+): GuideError[] {
+  const truly = poseOf(mount);
+  const [wanted, seen] = [bearing(truly, board.wanted), bearing(truly, board.truly)];
+  // Seen farther left than it should be: the unit takes its camera for turned right.
+  const believed = turnedBy(truly, {
+    leftRad: wanted.leftRad - seen.leftRad,
+    downRad: wanted.downRad - seen.downRad,
+  });
   return errorsOf({ truly, believed }, lines);
 }
 

@@ -90,7 +90,7 @@ function measuredFloor(
   return floorOf(
     measured.body.values,
     plan.vehicle,
-    nominalTarget(plan).xMm,
+    nominalTarget(plan),
     measured.body.bay?.days ?? null,
   );
 }

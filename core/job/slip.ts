@@ -8,6 +8,7 @@ import {
   type Judged,
   type LengthSetting,
   type Slot,
+  thingOf,
 } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import { placeName, targetOf, targetsOf, type Target } from "@/core/sheet";
@@ -113,6 +114,12 @@ const nounOf = (c: Context, b: Of): string => {
   return { board: "Board", mat: "Mat", mark: "Mark" }[target?.kind ?? "board"];
 };
 
+/** What it hangs on, and where about the vehicle that stands; a board ahead where a line does not say. */
+const thingIn = (c: Context, b: Of) => {
+  const target = targetIn(c, b);
+  return target ? thingOf(target) : undefined;
+};
+
 const inPlace = (place: string | null, label: string): string =>
   place ? `${label}: ${place}` : label;
 
@@ -162,7 +169,7 @@ const FACTS: Facts = {
     {
       stage: "set-out",
       label: inPlace(placeOf(c, b), "Moved"),
-      value: moveWords(b.move, c.ground.vehicle, c.setting).say,
+      value: moveWords(b.move, c.ground.vehicle, c.setting, thingIn(c, b)).say,
       strikable: true,
     },
   ],

@@ -271,6 +271,15 @@ const spot = (
   sigmaMm,
 });
 
+/** Where a stand stands and looks, vehicle axes: a board ahead looks back, at half a turn. */
+export type StandPlace = { xMm: number; yMm: number; headingRad: number };
+
+/** A spot on the floor under the beam, so far to the right of whoever looks out of it at the car. */
+const beside = ({ xMm, yMm, headingRad }: StandPlace, mm: number): [number, number] => [
+  xMm + Math.sin(headingRad) * mm,
+  yMm - Math.cos(headingRad) * mm,
+];
+
 /**
  * The floor from the rule readings of an item, with the stand's spot where the sheet puts the
  * board.
@@ -281,7 +290,7 @@ const spot = (
 export function floorOf(
   values: Values,
   v: Vehicle,
-  standXMm: number,
+  stand: StandPlace,
   days: number | null = null,
 ): Floor | null {
   const sigma = days === null ? FLOOR_SIGMA_MM : bayFloorSigma(FLOOR_SIGMA_MM, days);
@@ -297,7 +306,7 @@ export function floorOf(
   return fitFloor(
     tyres,
     feet.flatMap(([id, y]) =>
-      values[id] === undefined ? [] : [spot(id, standXMm, y, values[id], sigma)],
+      values[id] === undefined ? [] : [spot(id, ...beside(stand, y), values[id], sigma)],
     ),
   );
 }
@@ -305,7 +314,7 @@ export function floorOf(
 function judgeFloor(m: Extract<Measure, { kind: "floor" }>, values: Values, v: Vehicle): Judgement {
   // The stand's distance hardly matters for slope and twist; the set-out asks again with the
   // sheet's own.
-  const f = floorOf(values, v, v.wheelbaseMm + 2800)!;
+  const f = floorOf(values, v, { xMm: v.wheelbaseMm + 2800, yMm: 0, headingRad: Math.PI })!;
   const slope = (s: { value: number }): number => radToDeg(s.value);
   const lines = [
     {

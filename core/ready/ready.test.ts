@@ -25,6 +25,9 @@ const PRESSURES: Measure = { kind: "pressures", load: "half", toleranceKPa: 12 }
 const ARCHES: Measure = { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 };
 const FLOOR: Measure = { kind: "floor", slopeDeg: 0.6, twistMm: 5 };
 
+/** A stand straight ahead, so far before the rear axle. */
+const before = (xMm: number) => ({ xMm, yMm: 0, headingRad: Math.PI });
+
 describe("tyre pressures", () => {
   const right = { FL: 230, FR: 228, RL: 221, RR: 219 };
   it("are judged against the placard of the load the sheet asks for", () => {
@@ -93,7 +96,7 @@ describe("the body's stance", () => {
 describe("the floor", () => {
   it("from rule readings: a larger reading is a lower floor", () => {
     const values = { FL: 600, FR: 600, RL: 600, RR: 600, stand: 607, "stand-2": 605 };
-    expect(floorOf(values, car, 5470)!.correction!.value).toBeCloseTo(-6, 9);
+    expect(floorOf(values, car, before(5470))!.correction!.value).toBeCloseTo(-6, 9);
     expect(plain(judgeMeasure(FLOOR, values, car).headline)).toBe(
       "floor at the stand 6.0 mm lower than the car’s plane",
     );
@@ -108,7 +111,7 @@ describe("the floor", () => {
     expect(slope.headline).toMatch(/^slope ahead, rising \+: 0\.80°/);
     const twist = judgeMeasure(FLOOR, { FL: 594, FR: 606, RL: 606, RR: 594, stand: 600 }, car);
     expect(plain(twist.headline)).toBe("twist: 6.0 mm");
-    expect(floorOf({ FL: 600 }, car, 5470)).toBeNull();
+    expect(floorOf({ FL: 600 }, car, before(5470))).toBeNull();
   });
 });
 

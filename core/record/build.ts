@@ -51,6 +51,7 @@ import {
   slotsFor,
   solveScene,
   touchName,
+  thingOf,
 } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import type { Setup, Target } from "@/core/sheet";
@@ -195,8 +196,8 @@ function calibrationOf(
 }
 
 /** What was done to a stand, in words; null for a line that is no such act. */
-function carriedOut(body: EventBody, vehicle: Vehicle): string | null {
-  if (body.kind === "move") return moveWords(body.move, vehicle).say;
+function carriedOut(body: EventBody, vehicle: Vehicle, target: Target): string | null {
+  if (body.kind === "move") return moveWords(body.move, vehicle, "mm", thingOf(target)).say;
   return body.kind === "kept"
     ? `Taken over as it stood proved for ${body.from.called}: nobody had touched it since.`
     : null;
@@ -284,7 +285,7 @@ function targetRecord(
     moves: own
       .filter((e) => !struck.has(e.id))
       .flatMap((e) => {
-        const say = carriedOut(e.body, view.vehicle);
+        const say = carriedOut(e.body, view.vehicle, target);
         return say ? [{ say, at: e.at, by: who(e) }] : [];
       }),
     touches: eventsOf(touching, "touch")

@@ -1,6 +1,6 @@
 import { hubOf, vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import type { SetOutPlan } from "./plan";
-import { asIs, inPlan, type Slot } from "./slot";
+import { asIs, flipped, inPlan, type Slot } from "./slot";
 
 /**
  * What the place of a mat is read with that lies across the vehicle's way: from the two hubs nearest
@@ -38,7 +38,7 @@ export function acrossSlots(plan: SetOutPlan): Slot[] {
       lineFrom: `${body}.inL`,
       lineTo: `${body}.inR`,
     })),
-    ...(behind ? asIs : { toModel: (v: number): number => -v, toShown: (v: number): number => -v }),
+    ...(behind ? asIs : flipped),
   });
   const tape = (
     id: string,

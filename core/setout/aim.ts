@@ -56,7 +56,7 @@ export function aim(
   const fromLine = [board.xMm - line.xMm, board.yMm - line.yMm] as const;
   const along = ux * fromOrigin[0] + uy * fromOrigin[1];
   const across = -uy * fromLine[0] + ux * fromLine[1];
-  const twist = wrapAngle(carrier.headingRad - line.headingRad - facing(target.kind));
+  const twist = wrapAngle(carrier.headingRad - line.headingRad - facing(target));
 
   const jacobian = [new Float64Array(order), new Float64Array(order), new Float64Array(order)];
   const [jAlong, jAcross, jTwist] = jacobian as [Float64Array, Float64Array, Float64Array];

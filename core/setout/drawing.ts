@@ -37,10 +37,16 @@ export function drawingLines(m: MarkOut): Line[] {
     line("vehicle", "hubFL", "hubFR"),
     line("vehicle", "hubRL", "hubFL"),
     line("vehicle", "hubRR", "hubFR"),
-    // The centreline runs on to a board; beside a mat it ends at the vehicle's own nose.
-    line("line", "badgeR", m.marks.some((x) => x.id === "beamL") ? "board" : "badgeF"),
+    centreline(m, line),
     ...(ends ? [line("board", ...ends)] : sideLineOf(m)),
   ];
+}
+
+/** The centreline runs on to a board ahead or behind; beside anything else it ends with the vehicle. */
+function centreline(m: MarkOut, line: (layer: "line", a: string, b: string) => Line): Line {
+  const board = m.marks.some((x) => x.id === "beamL");
+  if (board && m.stands === "behind") return line("line", "badgeF", "board");
+  return line("line", "badgeR", board && m.stands === "ahead" ? "board" : "badgeF");
 }
 
 /** The line a floor mark is measured on, from the front hub of its side on to abreast of it, and out. */

@@ -1,12 +1,13 @@
 import type { Target } from "@/core/sheet";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { acrossSlots } from "./across-slots";
+import { aroundSlots } from "./around-slots";
 import { drawMoves, drawnBy, matPoints } from "./draw";
 import { sideOf } from "./hands";
 import { markSlots } from "./mark-slots";
 import { installOnFloor } from "./on-floor";
 import type { SetOutPlan } from "./plan";
-import { asIs, inPlan, type Slot } from "./slot";
+import { asIs, flipped, inPlan, type Slot } from "./slot";
 
 /**
  * What a mat's place is read with: tapes from the hubs of its own side to the corners of its inner
@@ -14,9 +15,6 @@ import { asIs, inPlan, type Slot } from "./slot";
  */
 
 type Corner = "front" | "rear";
-
-/** Counted the other way round than the network counts. */
-const flipped = { toModel: (v: number): number => -v, toShown: (v: number): number => -v };
 
 /** Whether it lies across the vehicle's way, ahead of it or behind it. */
 const liesAcross = ({ lies }: Pick<Target, "lies">): boolean =>
@@ -223,4 +221,4 @@ function laserLines(plan: SetOutPlan): Slot[] {
 
 /** Makes the readings and the moves of mats and floor marks known to {@link onFloor}. */
 export const installFloorSlots = (): void =>
-  installOnFloor({ slots: floorSlots, points: matPoints, drawMoves, drawnBy });
+  installOnFloor({ slots: floorSlots, around: aroundSlots, points: matPoints, drawMoves, drawnBy });

@@ -11,7 +11,7 @@ import {
 import { wantedRail, wantedTilt, type SetOutPlan } from "./plan";
 import type { Instrument } from "./instrument";
 import { asIs, type Slot } from "./slot";
-import { thingOf } from "./thing";
+import { endsTurned, thingOf, WAYS, type Thing } from "./thing";
 
 const TILT = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
 /** Beyond this many divisions a bubble lies at the end of its tube and says nothing. */
@@ -84,11 +84,13 @@ function endsSlot(plan: SetOutPlan): Slot {
   const { beam } = thingOf(plan.target);
   const floor = wantedTilt({ ...plan, target: { ...plan.target, upright: "vehicle-plane" } }).roll;
   const rad = 1 / apartMm;
+  const { sides } = tiltsOf(thingOf(plan.target)).roll;
+  const { first, told } = endsOf(thingOf(plan.target));
   return {
     id: "ends-roll",
     name: `height of the ${beam}’s two ends`,
     short: "ends",
-    act: `Rule from the floor up to the ${beam} at both ends: enter both, vehicle left first, or how much higher one end is.`,
+    act: `Rule from the floor up to the ${beam} at both ends: enter both, ${first} first, or how much higher one end is.`,
     instrument: "rule",
     quantity: {
       name: `how much higher one end of the ${beam} is`,
@@ -98,13 +100,25 @@ function endsSlot(plan: SetOutPlan): Slot {
     },
     seconds: 30,
     step: { rad, unit: "mm", most: MOST_APART_MM },
-    sides: tiltsOf(thingOf(plan.target)).roll.sides,
+    sides,
     against: { id: FLOOR_FALL, sigma: Math.hypot(floor.sigma, Math.SQRT2 * UNEVEN_MM * rad) },
     observes: { in: "roll" },
-    toModel: (shown) => shown + floor.value,
-    toShown: (model) => model - floor.value,
+    toModel: (shown) => told(shown) + floor.value,
+    toShown: (model) => told(model - floor.value),
+    ...(sides.positive.startsWith("front") ? { toAndFro: true } : {}),
   };
 }
+
+/** Which end of a beam is told first, and how a difference from it to the other is reckoned in. */
+const endsOf = ({ stands }: Thing) => {
+  const { ends } = WAYS[stands];
+  const [first, other] = endsTurned(stands) ? [ends[1], ends[0]] : ends;
+  return {
+    first: first.replace("-", " "),
+    sides: { positive: `${first} end high`, negative: `${other} end high` },
+    told: endsTurned(stands) ? (v: number): number => -v : (v: number): number => v,
+  };
+};
 
 /** Where a board hangs on the rail of a beam that carries several, by the rail's own scale. */
 export function railSlot({ target }: SetOutPlan): Slot {
@@ -136,44 +150,54 @@ type Tilt = {
   /** What the board does, and where the bubble then runs: to the high side. */
   sides: NonNullable<Slot["sides"]>;
   bubbleSides: NonNullable<Slot["sides"]>;
-  more: Pick<Slot, "toAndFro">;
+  more: Pick<Slot, "toAndFro"> & Partial<Pick<Slot, "toModel" | "toShown">>;
 };
 
 /** The two tilts, of whatever hangs there on whatever it hangs. */
-const tiltsOf = ({ thing, beam }: ReturnType<typeof thingOf>): Record<"pitch" | "roll", Tilt> => ({
-  pitch: {
-    part: "pitch",
-    inclinometer: {
-      name: `${thing} lean, front to back`,
-      short: "lean",
-      act: `Hold the inclinometer upright on the face of the ${thing}.`,
+function tiltsOf(of: Thing): Record<"pitch" | "roll", Tilt> {
+  const { thing, beam, stands } = of;
+  const { sides, told } = endsOf(of);
+  const beside = stands === "left" || stands === "right";
+  return {
+    pitch: {
+      part: "pitch",
+      inclinometer: {
+        name: `${thing} lean, front to back`,
+        short: "lean",
+        act: `Hold the inclinometer upright on the face of the ${thing}.`,
+      },
+      bubble: {
+        name: "bubble along the base",
+        short: "bubble ↕",
+        act: "Read the bubble that lies along the base, in divisions; + is toward the car.",
+      },
+      sides: { positive: "top away from the car", negative: "top toward the car" },
+      bubbleSides: { positive: "toward the car", negative: "away from the car" },
+      more: { toAndFro: true },
     },
-    bubble: {
-      name: "bubble along the base",
-      short: "bubble ↕",
-      act: "Read the bubble that lies along the base, in divisions; + is toward the car.",
+    roll: {
+      part: "roll",
+      inclinometer: {
+        name: `${beam} level, side to side`,
+        short: "level",
+        act: `Lay the inclinometer along the ${beam}.`,
+      },
+      bubble: {
+        name: `bubble along the ${beam}`,
+        short: "bubble ↔",
+        act: `Read the bubble on the ${beam}, in divisions from the middle.`,
+      },
+      sides,
+      bubbleSides: beside
+        ? { positive: "toward its front end", negative: "toward its rear end" }
+        : { positive: "toward vehicle left", negative: "toward vehicle right" },
+      more: {
+        ...(beside ? { toAndFro: true } : {}),
+        ...(endsTurned(stands) ? { toModel: told, toShown: told } : {}),
+      },
     },
-    sides: { positive: "top away from the car", negative: "top toward the car" },
-    bubbleSides: { positive: "toward the car", negative: "away from the car" },
-    more: { toAndFro: true },
-  },
-  roll: {
-    part: "roll",
-    inclinometer: {
-      name: `${beam} level, side to side`,
-      short: "level",
-      act: `Lay the inclinometer along the ${beam}.`,
-    },
-    bubble: {
-      name: `bubble along the ${beam}`,
-      short: "bubble ↔",
-      act: `Read the bubble on the ${beam}, in divisions from the middle.`,
-    },
-    sides: { positive: "vehicle-left end high", negative: "vehicle-right end high" },
-    bubbleSides: { positive: "toward vehicle left", negative: "toward vehicle right" },
-    more: {},
-  },
-});
+  };
+}
 
 /** One tilt of the board, by each instrument that reads it. */
 function tiltSlots(
@@ -181,7 +205,7 @@ function tiltSlots(
   { part, inclinometer, bubble, sides, bubbleSides, more }: Tilt,
 ): Slot[] {
   const { thing, beam } = thingOf(plan.target);
-  const common = { ...tiltHint(plan, part, sides), ...more, observes: { in: part }, ...asIs };
+  const common = { ...tiltHint(plan, part, sides), observes: { in: part }, ...asIs, ...more };
   return [
     ...kindOf(plan, "inclinometer").map((): Slot => ({
       id: `tilt-${part}`,
@@ -231,8 +255,10 @@ function tiltHint(
       hint: "The board stands square to the vehicle’s plane: measure the floor under Ready, or nobody knows what is right.",
     };
   const { value } = wantedTilt(plan)[part];
+  const { told } = endsOf(thingOf(plan.target));
+  const shown = part === "roll" ? told(value) : value;
   return {
-    hint: `Square to the vehicle’s plane it is ${formatQuantity(Math.abs(value), "deg")} ${value >= 0 ? positive : negative}.`,
+    hint: `Square to the vehicle’s plane it is ${formatQuantity(Math.abs(value), "deg")} ${shown >= 0 ? positive : negative}.`,
   };
 }
 

@@ -7,6 +7,7 @@ import { inSchool, SCHOOLS, type SchoolId } from "./schools";
 import type { Slot } from "./slot";
 import { carrierPoints, readingSigma, slotsFor } from "./slots";
 import { solveSetOut, type SetOutEntry } from "./solve";
+import { standsOf, WAYS, type Stands } from "./thing";
 
 /**
  * One line of a mark-out: what to measure, what it shows when the board is right, and how far it
@@ -34,6 +35,8 @@ export type MarkOut = {
   steps: MarkOutStep[];
   marks: FloorMark[];
   heightMm: number;
+  /** Where a board stands about the vehicle. */
+  stands: Stands;
   /** Of a floor mark: the hubs its line runs through, by the names of their marks. */
   line?: [from: string, through: string];
 };
@@ -58,7 +61,10 @@ function endsOf(plan: SetOutPlan): { id: string; name: string; xMm: number; yMm:
         ? { inL: "inner left corner", inR: "inner right corner" }
         : isByHand(plan.target)
           ? { frontIn: "inner front corner", rearIn: "inner rear corner" }
-          : { beamL: "beam end, vehicle left", beamR: "beam end, vehicle right" };
+          : {
+              beamL: `beam end, ${WAYS[standsOf(plan.target)].ends[0].replace("-", " ")}`,
+              beamR: `beam end, ${WAYS[standsOf(plan.target)].ends[1].replace("-", " ")}`,
+            };
   return Object.entries(named).map(([id, name]) => ({ ...points.find((p) => p.id === id)!, name }));
 }
 
@@ -140,6 +146,7 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
     school,
     marks: floorMarks(plan),
     heightMm: wantedHeight(plan),
+    stands: standsOf(plan.target),
     ...(plan.target.line && { line: lineOf(plan, plan.target.line) }),
     steps: ordered.flatMap((slot): MarkOutStep[] => {
       const instrument = plan.instruments.find((i) => i.kind === slot.instrument);

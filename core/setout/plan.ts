@@ -13,6 +13,7 @@ import { TURNS_WITH_TOE } from "./causes";
 import { sideOf } from "./hands";
 import type { Instrument } from "./instrument";
 import type { SchoolId } from "./schools";
+import { standsOf } from "./thing";
 import type { PlanPose, Stand } from "./stand";
 
 /** Shop settings of the judgement. */
@@ -86,7 +87,7 @@ export const floorStep = (
 ): { value: number; sigma: number } =>
   plan.floorStepMm ?? { value: 0, sigma: UNMEASURED_FLOOR_RAD * throwFromWheels(plan) };
 
-/** From the front wheels to where the sheet puts the board, mm. */
+/** From the nearest wheels to where the sheet puts the board, mm. */
 export function throwFromWheels({
   target,
   vehicle,
@@ -97,9 +98,20 @@ export function throwFromWheels({
     "bumper-face": vehicle.frontOverhangMm,
     camera: vehicle.camera.xMm - vehicle.wheelbaseMm,
     "rear-hub-line": -vehicle.wheelbaseMm,
+    "rear-badge": -vehicle.wheelbaseMm + vehicle.rearBadge.xMm,
+    "rear-face": vehicle.frontOverhangMm - vehicle.lengthMm,
     "line-hub": -vehicle.wheelbaseMm,
   }[target.distanceFrom];
-  return Math.abs(target.placement.alongMm + ahead);
+  const { alongMm, acrossMm } = target.placement;
+  switch (standsOf(target)) {
+    case "behind":
+      return Math.abs(alongMm + ahead + vehicle.wheelbaseMm);
+    case "left":
+    case "right":
+      return Math.abs(acrossMm) - vehicle.trackRearMm / 2;
+    default:
+      return Math.abs(alongMm + ahead);
+  }
 }
 
 /**
@@ -107,9 +119,9 @@ export function throwFromWheels({
  * leaves unsure.
  *
  * Square to a plane z = a x + b y, the board's own upright is its normal, (-a, -b, 1) / |.|: it
- * leans toward the car where the floor rises forward, and its vehicle-left end is high where the
- * floor rises to the left. The board's heading is taken as straight at the car: a few milliradians
- * of it change a slope by less than a hundredth.
+ * leans away from the car by the rise toward the car, and its end to the body's right (of a board
+ * ahead, the vehicle-left one) is high by the rise toward there. The board's heading is taken as the
+ * sheet's: a few milliradians of it change a slope by less than a hundredth.
  */
 export function wantedTilt(
   plan: Pick<SetOutPlan, "target" | "floorSlopeRad">,
@@ -118,13 +130,13 @@ export function wantedTilt(
     return { pitch: { value: 0, sigma: 0 }, roll: { value: 0, sigma: 0 } };
   const unknown = { value: 0, sigma: UNMEASURED_FLOOR_RAD };
   const { ahead, left } = plan.floorSlopeRad ?? { ahead: unknown, left: unknown };
-  const turn = degToRad(plan.target.placement.twistDeg);
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const heading = facing(plan.target) + degToRad(plan.target.placement.twistDeg);
+  const [c, s] = [Math.cos(heading), Math.sin(heading)];
   const along = (p: number, q: number) => ({
     value: p * ahead.value + q * left.value,
     sigma: Math.hypot(p * ahead.sigma, q * left.sigma),
   });
-  return { pitch: along(-c, -s), roll: along(-s, c) };
+  return { pitch: along(c, s), roll: along(s, -c) };
 }
 
 /** Rear toe of a wheel nobody has measured: as cars are made. */
@@ -200,6 +212,17 @@ export function datumFrame(plan: Pick<SetOutPlan, "vehicle" | "target" | "rearTo
         ],
         distanceOffsetMm: 0,
       };
+    case "rear-badge":
+      return { ...line, distanceFrom: [["badgeR", 1]], distanceOffsetMm: 0 };
+    case "rear-face":
+      return {
+        ...line,
+        distanceFrom: [
+          ["hubRL", 0.5],
+          ["hubRR", 0.5],
+        ],
+        distanceOffsetMm: faceMm - vehicle.lengthMm,
+      };
     case "front-hub-line":
       return { ...line, distanceFrom: hubs, distanceOffsetMm: 0 };
     case "front-badge":
@@ -252,8 +275,12 @@ export type DatumLine = {
   originYMm: number;
 };
 
-/** How a target of this kind is turned from the datum's direction when it is right. */
-export const facing = (kind: Target["kind"]): number => (kind === "board" ? Math.PI : 0);
+/** How a board is turned from the datum's direction when it is right: it looks at the vehicle. */
+const FACING = { ahead: Math.PI, behind: 0, left: -Math.PI / 2, right: Math.PI / 2 } as const;
+
+/** How a target is turned from the datum's direction when it is right. */
+export const facing = (target: Pick<Target, "kind" | "stands">): number =>
+  target.kind === "board" ? FACING[standsOf(target)] : 0;
 
 /** Where on the rail of its beam a board belongs, mm to vehicle left of the beam's middle. */
 export const wantedRail = ({ placement, beam }: Target): number =>
@@ -300,7 +327,8 @@ export function datumLine(
  * centre of a board that faces the car, the middle of a beam, the cross line of a mat that looks
  * the car's way.
  */
-export function targetPose({ kind, placement, beam }: Target, line: DatumLine): PlanPose {
+export function targetPose(target: Target, line: DatumLine): PlanPose {
+  const { placement, beam } = target;
   const c = Math.cos(line.headingRad);
   const s = Math.sin(line.headingRad);
   // Foot of the distance origin on the datum line, then along and across from there.
@@ -309,7 +337,7 @@ export function targetPose({ kind, placement, beam }: Target, line: DatumLine): 
   return {
     xMm: line.xMm + c * t - s * acrossMm,
     yMm: line.yMm + s * t + c * acrossMm,
-    headingRad: line.headingRad + facing(kind) + degToRad(placement.twistDeg),
+    headingRad: line.headingRad + facing(target) + degToRad(placement.twistDeg),
   };
 }
 

@@ -3,6 +3,7 @@ import type { Target } from "@/core/sheet";
 import type { PlaneQuantity } from "./plane";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
+import { standsOf, type Stands } from "./thing";
 import { scalarErrors } from "./verdict";
 
 /**
@@ -33,7 +34,8 @@ export type QuantityId =
   | "equal-distance";
 
 /** What each is called, and what a positive and a negative error mean. */
-export const QUANTITIES: Record<QuantityId, { name: string; more: string; less: string }> = {
+type Words = { name: string; more: string; less: string };
+export const QUANTITIES: Record<QuantityId, Words> = {
   along: { name: "Distance", more: "too far", less: "too near" },
   across: { name: "Across", more: "left", less: "right" },
   twist: { name: "Twist", more: "to left", less: "to right" },
@@ -56,12 +58,25 @@ const OF_MARKS: Partial<typeof QUANTITIES> = {
   across: { name: "Beside the line", more: "left", less: "right" },
 };
 
+const turned = ({ name, more, less }: Words): Words => ({ name, more: less, less: more });
+const DISTANCE = QUANTITIES.along;
+const ALONG: Words = { name: "Along", more: "ahead", less: "behind" };
+const LEVEL: Words = { name: "Level", more: "rear high", less: "front high" };
+
+/** The same of boards that stand elsewhere than ahead: what is far and near lies another way. */
+const OF_BOARDS: Record<Stands, Partial<typeof QUANTITIES>> = {
+  ahead: {},
+  behind: { along: turned(DISTANCE), roll: turned(QUANTITIES.roll) },
+  left: { along: ALONG, across: DISTANCE, roll: LEVEL },
+  right: { along: ALONG, across: turned(DISTANCE), roll: turned(LEVEL) },
+};
+
 /** What a quantity of a target is called, and what a positive and a negative error mean. */
-export const quantityWords = (
-  id: QuantityId,
-  kind: Target["kind"],
-): { name: string; more: string; less: string } =>
-  (kind === "board" ? undefined : (kind === "mat" ? OF_MATS : OF_MARKS)[id]) ?? QUANTITIES[id];
+export function quantityWords(id: QuantityId, target: Pick<Target, "kind" | "stands">): Words {
+  const { kind } = target;
+  const own = kind === "board" ? OF_BOARDS[standsOf(target)] : kind === "mat" ? OF_MATS : OF_MARKS;
+  return own[id] ?? QUANTITIES[id];
+}
 
 /** What the plan's quantities of a kind of target are, before anything solves. */
 const unknownOf = (s: SetOutSolution): PlaneQuantity[] => {

@@ -32,6 +32,9 @@ export const SCHOOL_WORDS: Record<SchoolId, { say: string; note?: string }> = {
     say: "The rig sees a target on each wheel and says where it stands, many times a second.",
     note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",
   },
+  about: {
+    say: "Tapes from the hubs the board looks at to both ends of the beam, with the two diagonals, and its laser.",
+  },
   "mat-tapes": {
     say: "From the hubs of its side square out to the inner edge and to the cross line, then from mat to mat.",
   },

@@ -2,6 +2,7 @@ import type { Target } from "@/core/sheet";
 import { isAside } from "./aside";
 import type { Instrument } from "./instrument";
 import type { DatumKind } from "@/core/vehicle";
+import { standsOf } from "./thing";
 
 /**
  * The ways of setting out. All their readings join one adjustment; a school only says which ones
@@ -16,6 +17,7 @@ export type SchoolId =
   | "wheel-lasers"
   | "beam-lasers"
   | "rig"
+  | "about"
   | "mat-tapes"
   | "mat-laser"
   | "mark-laser"
@@ -35,6 +37,8 @@ export type School = {
   sees: readonly DatumKind[];
   /** What it sets out, where that is not a board. */
   for?: Target["kind"];
+  /** For boards that stand behind the vehicle or beside it; the others are for those ahead. */
+  around?: true;
 };
 
 const TAPES = [
@@ -53,6 +57,25 @@ const BOX_ENDS = [
   "box-end-r",
   "box-diag-l",
   "box-diag-r",
+] as const;
+
+/** Of a board behind the vehicle or beside it. */
+const ABOUT = [
+  "about-rl-left",
+  "about-rr-right",
+  "about-fl-front",
+  "about-fr-front",
+  "about-rl-rear",
+  "about-rr-rear",
+  "about-rl-right",
+  "about-rr-left",
+  "about-fl-rear",
+  "about-fr-rear",
+  "about-rl-front",
+  "about-rr-front",
+  "about-laser",
+  "about-fl-left",
+  "about-fr-right",
 ] as const;
 
 /** Of a mat that lies across the vehicle's way. */
@@ -132,6 +155,13 @@ export const SCHOOLS: Record<SchoolId, School> = {
     needs: ["rig"],
     sees: ["rear-axle-normal"],
   },
+  about: {
+    name: "Hub tapes",
+    path: ABOUT,
+    needs: ["tape"],
+    sees: ["centreline", "rear-axle-normal"],
+    around: true,
+  },
   "mat-tapes": {
     name: "Tapes from the hubs",
     path: [
@@ -190,7 +220,7 @@ export const SCHOOLS: Record<SchoolId, School> = {
  * lasers on the rear wheels belong to every way: nothing else in a shop sees where the car drives.
  */
 export function inSchool(
-  plan: { target: Pick<Target, "kind" | "datum">; school?: SchoolId },
+  plan: { target: Pick<Target, "kind" | "datum" | "stands">; school?: SchoolId },
   slot: { id: string; like?: string; instrument: Instrument["kind"]; observes: { in: string } },
 ): boolean {
   const { path } = SCHOOLS[schoolOf(plan)];
@@ -222,9 +252,11 @@ const ALONG_CAR: readonly SchoolId[] = [
 /** Whether this way cannot see the board where the sheet puts it. */
 export const misses = (
   school: SchoolId,
-  target: Pick<Target, "kind" | "placement" | "beam">,
+  target: Pick<Target, "kind" | "placement" | "beam" | "stands">,
 ): boolean =>
-  (school !== "free" && (SCHOOLS[school].for ?? "board") !== target.kind) ||
+  (school !== "free" &&
+    ((SCHOOLS[school].for ?? "board") !== target.kind ||
+      (SCHOOLS[school].around ?? false) !== (standsOf(target) !== "ahead"))) ||
   (ALONG_CAR.includes(school) && isAside(target));
 
 const USUAL: Record<Target["kind"], SchoolId> = {
@@ -234,13 +266,16 @@ const USUAL: Record<Target["kind"], SchoolId> = {
 };
 
 /** The way a plan is set out: the one that was chosen, or the usual one of its kind of target. */
-export const schoolOf = (plan: { target: Pick<Target, "kind">; school?: SchoolId }): SchoolId =>
-  plan.school ?? USUAL[plan.target.kind];
+export const schoolOf = (plan: {
+  target: Pick<Target, "kind" | "stands">;
+  school?: SchoolId;
+}): SchoolId =>
+  plan.school ?? (standsOf(plan.target) === "ahead" ? USUAL[plan.target.kind] : "about");
 
 /** The schools a kit can walk to where the sheet puts the board. */
 export const schoolsFor = (plan: {
   instruments: readonly Instrument[];
-  target: Pick<Target, "kind" | "placement" | "beam">;
+  target: Pick<Target, "kind" | "placement" | "beam" | "stands">;
 }): SchoolId[] =>
   (Object.keys(SCHOOLS) as SchoolId[]).filter(
     (id) =>

@@ -73,6 +73,9 @@ export type Against = { id: string; sigma: number };
 /** The instrument shows what the network wants. */
 export const asIs = { toModel: (v: number): number => v, toShown: (v: number): number => v };
 
+/** Counted the other way round than the network counts. */
+export const flipped = { toModel: (v: number): number => -v, toShown: (v: number): number => -v };
+
 type Measured = Extract<Reading, { valueMm: number }>;
 /** A reading of the network without its name, its figure and its uncertainty. */
 type Geometry = Measured extends infer R

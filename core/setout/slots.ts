@@ -7,7 +7,7 @@ import type { Instrument } from "./instrument";
 import type { SetOutPlan } from "./plan";
 import { onFloor } from "./on-floor";
 import { asIs, inPlan, type Slot } from "./slot";
-import { thingOf } from "./thing";
+import { standsOf, thingOf } from "./thing";
 import { beamLaserSlots, mirrorSlots } from "./beam-slots";
 import { floorMarkSlots, laserBehind, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
@@ -130,6 +130,7 @@ type CentreMark = NonNullable<SetOutPlan["vehicle"]["centreMarks"]>[number];
 
 function makeSlots(plan: SetOutPlan): Slot[] {
   if (isByHand(plan.target)) return onFloor().slots(plan);
+  if (standsOf(plan.target) !== "ahead") return [...onFloor().around(plan), ...levelSlots(plan)];
   const { stand, vehicle, instruments } = plan;
   const { beam } = thingOf(plan.target);
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);

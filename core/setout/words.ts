@@ -2,7 +2,7 @@ import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/uni
 import type { Vehicle } from "@/core/vehicle";
 import type { Adjuster, Move } from "./moves";
 import type { Slot } from "./slot";
-import type { thingOf } from "./thing";
+import { WAYS, type Thing } from "./thing";
 
 export type LengthSetting = "mm" | "in";
 
@@ -11,7 +11,7 @@ export type MoveWords = { say: string; figure: string; detail: string };
 
 type Side = "left" | "right";
 const sideOf = (leftMm: number): Side => (leftMm >= 0 ? "left" : "right");
-const farOf = (awayMm: number): string => (awayMm >= 0 ? "away from the car" : "toward the car");
+const wayOf = (ways: readonly [string, string], mm: number): string => ways[mm >= 0 ? 0 : 1];
 
 /** Which side that is for the person in the seat: "Vehicle left is the driver’s side." */
 const sideNote = (side: Side, vehicle: Pick<Vehicle, "driverSide">): string =>
@@ -29,18 +29,18 @@ export function moveWords(
   move: Move,
   vehicle: Pick<Vehicle, "driverSide">,
   setting: LengthSetting = "mm",
-  { thing, beam }: ReturnType<typeof thingOf> = { thing: "board", beam: "beam" },
+  { thing, beam, stands }: Thing = { thing: "board", beam: "beam", stands: "ahead" },
 ): MoveWords {
+  const { x, y, ends } = WAYS[stands];
+  const beside = stands === "left" || stands === "right";
   const mm = (v: number): string => formatLength(Math.abs(v), setting);
   const deg = (rad: number): string => formatQuantity(Math.abs(rad), "deg");
   const turns = (t: number): string => `${formatNumber(Math.abs(t), 1)} turns`;
   switch (move.kind) {
     case "roll": {
       const parts = [
-        Math.abs(move.awayMm) >= 0.5 ? `${mm(move.awayMm)} ${farOf(move.awayMm)}` : "",
-        Math.abs(move.leftMm) >= 0.5
-          ? `${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}`
-          : "",
+        Math.abs(move.awayMm) >= 0.5 ? `${mm(move.awayMm)} ${wayOf(x, move.awayMm)}` : "",
+        Math.abs(move.leftMm) >= 0.5 ? `${mm(move.leftMm)} ${wayOf(y, move.leftMm)}` : "",
       ].filter(Boolean);
       const turn =
         Math.abs(move.turnRad) >= 1e-4
@@ -54,7 +54,7 @@ export function moveWords(
       return {
         say,
         figure: parts.length > 0 ? mm(larger) : deg(move.turnRad),
-        detail: sideNote("left", vehicle),
+        detail: beside ? "" : sideNote("left", vehicle),
       };
     }
     case "level":
@@ -65,19 +65,19 @@ export function moveWords(
       };
     case "yaw":
       return {
-        say: `Turn the ${beam} until its vehicle-left end has come ${mm(move.leftEndMm)} ${farOf(move.leftEndMm)}.`,
+        say: `Turn the ${beam} until its ${ends[0]} end has come ${mm(move.leftEndMm)} ${wayOf(WAYS.ahead.x, move.leftEndMm)}.`,
         figure: mm(move.leftEndMm),
-        detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above. ${sideNote("left", vehicle)}${playNote(move, mm)}`,
+        detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above.${beside ? "" : ` ${sideNote("left", vehicle)}`}${playNote(move, mm)}`,
       };
     case "slide":
       return move.axis === "cross"
         ? {
-            say: `Slide the ${thing} ${mm(move.byMm)} toward vehicle ${sideOf(move.leftMm)}.`,
+            say: `Slide the ${thing} ${mm(move.byMm)} ${beside ? wayOf(x, move.awayMm) : wayOf(y, move.leftMm)}.`,
             figure: mm(move.byMm),
-            detail: `Cross slide. ${sideNote(sideOf(move.leftMm), vehicle)}${playNote(move, mm)}`,
+            detail: `Cross slide.${beside ? "" : ` ${sideNote(sideOf(move.leftMm), vehicle)}`}${playNote(move, mm)}`,
           }
         : {
-            say: `Slide the ${thing} ${mm(move.byMm)} ${farOf(move.awayMm)}.`,
+            say: `Slide the ${thing} ${mm(move.byMm)} ${beside ? wayOf(y, move.leftMm) : wayOf(x, move.awayMm)}.`,
             figure: mm(move.byMm),
             detail: `Fore-and-aft slide.${playNote(move, mm)}`,
           };

@@ -55,9 +55,9 @@ const anySheet = fc
       ...setup,
       targets: setup.targets.map((t) => ({
         ...t,
-        // JSON knows no negative zero. A mark stays on its side, a mat ahead or behind where it lies.
+        // JSON knows no negative zero. A mark stays on its side, what lies or stands elsewhere than usual stays there.
         placement:
-          t.kind === "mark" || t.lies
+          t.kind === "mark" || t.lies || t.stands
             ? t.placement
             : { ...t.placement, alongMm, acrossMm: acrossMm + 0 },
         tolerance: t.kind === "mark" ? t.tolerance : { ...t.tolerance, twistDeg },
@@ -414,8 +414,20 @@ describe("a sheet of another system", () => {
     expect(of("fell-radar", (s) => (s.appliesTo.system = "forward-camera")).join()).toMatch(
       /is the routine of another system/,
     );
-    expect(of("motto-rear", (s) => (target(s).placement.alongMm = 2700))).toEqual([
+    expect(of("carrier-rear", (s) => (target(s).placement.alongMm = 4200))).toEqual([
       expect.stringMatching(/alongMm: must count behind the rear hub line/),
+    ]);
+    expect(of("motto-rear", (s) => (target(s).placement.alongMm = 2700))).toEqual([
+      expect.stringMatching(/alongMm: is negative, at least 300 mm behind/),
+    ]);
+    expect(of("motto-rear", (s) => (target(s).distanceFrom = "front-badge"))).toEqual([
+      expect.stringMatching(/distanceFrom: must be at the rear/),
+    ]);
+    expect(of("motto-sides", (s) => (target(s).placement.acrossMm *= -1))).toEqual([
+      expect.stringMatching(/acrossMm: does not lie at least 300 mm to vehicle left/),
+    ]);
+    expect(of("lisse-forward", (s) => (target(s).placement.alongMm = -2700))).toEqual([
+      expect.stringMatching(/alongMm: is at least 300 mm: the board stands ahead/),
     ]);
   });
 });

@@ -64,12 +64,21 @@ const EXPECTED_OF_REFLECTORS: Expectation[] = [
   ...EXPECTED.filter((e) => e.field.startsWith("tolerance.")),
 ];
 
+/** A board behind the vehicle counts backward; one beside it stands off by what it lies across. */
+function expectedOfBoards(stands: unknown): Expectation[] {
+  const [along, ...others] = EXPECTED;
+  if (stands === "behind") return [{ ...along!, min: -along!.max, max: -along!.min }, ...others];
+  if (stands !== "left" && stands !== "right") return EXPECTED;
+  const [min, max] = stands === "left" ? [600, 4000] : [-4000, -600];
+  return [{ field: "placement.acrossMm", min, max, unit: "mm" }, ...others];
+}
+
 /** A floor mark lies within a lorry's length of its hub, and is drawn to a few millimetres. */
 const EXPECTED_OF_MARKS: Expectation[] = EXPECTED.filter((e) =>
   ["tolerance.alongMm", "tolerance.acrossMm"].includes(e.field),
 );
 
-function doubtsOf(target: Figures & { kind?: unknown }): Doubt[] {
+function doubtsOf(target: Figures & { kind?: unknown; stands?: unknown }): Doubt[] {
   const expected =
     target.object?.is === "reflector"
       ? EXPECTED_OF_REFLECTORS
@@ -77,7 +86,7 @@ function doubtsOf(target: Figures & { kind?: unknown }): Doubt[] {
         ? EXPECTED_OF_MARKS
         : target.kind === "mat"
           ? EXPECTED_OF_MATS
-          : EXPECTED;
+          : expectedOfBoards(target.stands);
   return expected.flatMap(({ field, min, max, unit }): Doubt[] => {
     const [part, name] = field.split(".") as ["placement" | "tolerance" | "object", string];
     const value = target[part]?.[name];

@@ -169,16 +169,19 @@ export const mat = board.omit({ is: true }).extend({
   aheadMm: z.number().min(0).max(12000),
 });
 
-/**
- * Where the centre of the board belongs. `acrossMm` positive to vehicle left; height above the
- * floor.
- */
-export const placement = z.object({
+/** The same while every board stood ahead of the vehicle. */
+export const placement1 = z.object({
   alongMm: z.number().min(300).max(12000),
   acrossMm: z.number().min(-4000).max(4000),
   twistDeg: z.number().min(-45).max(45),
   heightMm: z.number().min(100).max(3000),
 });
+
+/**
+ * Where the centre of the board belongs. `alongMm` negative behind what it counts from, `acrossMm`
+ * positive to vehicle left; height above the floor.
+ */
+export const placement = placement1.extend({ alongMm: z.number().min(-12000).max(12000) });
 
 /** Where the cross line of a mat meets its middle; it lies on the floor. */
 export const matPlacement = z.object({
@@ -302,7 +305,11 @@ export const distanceFrom = z.enum([
   "bumper-face",
   "camera",
   "rear-hub-line",
+  "rear-badge",
+  "rear-face",
 ]);
+/** Where a board stands about the vehicle, looking at it; ahead where it is not said. */
+export const stands = z.enum(["ahead", "behind", "left", "right"]).optional();
 /** Where a mat lies about the vehicle; beside it where it is not said. */
 export const lies = z.enum(["beside", "ahead", "behind"]).optional();
 

@@ -7,7 +7,7 @@ import {
   distanceFrom1,
   id,
   method1,
-  placement,
+  placement1,
   readyItem1,
   say,
   source,
@@ -33,7 +33,7 @@ export const sheet1Schema = z.object({
   datum,
   distanceFrom: distanceFrom1,
   board: board1,
-  placement,
+  placement: placement1,
   upright,
   /** Places after the first, in any number: another offset, another distance, a second board. */
   positions: z
@@ -41,7 +41,7 @@ export const sheet1Schema = z.object({
       z.object({
         id,
         name: say,
-        placement,
+        placement: placement1,
         board: board1.optional(),
         /** The boards of the places before stay where they stand; another stand carries this one. */
         beside: z.literal(true).optional(),

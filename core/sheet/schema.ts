@@ -23,6 +23,7 @@ import {
   say,
   sideLine,
   sourceMaybeChecked,
+  stands,
   step,
   tolerance,
   upright,
@@ -42,6 +43,7 @@ const boardTarget = z.object({
   ...inDatum,
   kind: z.literal("board"),
   object: board,
+  stands,
   placement,
   measuredTo,
   upright,
@@ -151,6 +153,8 @@ const written = z
           [...at, "object", "is"],
           reflects ? "is looked at by a radar only" : "must be a reflector: a radar sees no print",
         );
+      if (t.kind === "board")
+        for (const [field, message] of standProblems(t)) wrong([...at, ...field], message);
       if (t.kind !== "board" || t.upright !== "vehicle-plane") continue;
       const message = "is needed: the board is to stand square to the vehicle's plane";
       for (const part of ["pitchDeg", "rollDeg"] as const)
@@ -205,7 +209,7 @@ export type Target = Pick<BoardTarget, "id" | "name" | "placement"> & {
   distanceFrom: (BoardTarget | MarkTarget)["distanceFrom"];
   object: Partial<MatTarget["object"]> & BoardTarget["object"];
   tolerance: Partial<BoardTarget["tolerance"]>;
-} & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam" | "ownLimit">> &
+} & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam" | "ownLimit" | "stands">> &
   Partial<Pick<MatTarget, "lies">> &
   Partial<Pick<MarkTarget, "line">>;
 export type Setup = Omit<Written["setups"][number], "targets"> & { targets: Target[] };
@@ -226,6 +230,43 @@ function lieProblem({ lies: where, placement, distanceFrom: from }: MatTarget): 
   if (where === "behind" && (placement.alongMm >= 0 || from !== "rear-hub-line"))
     return "must count behind the rear hub line, negative: the mat lies behind it";
   return null;
+}
+
+/** Nearer than this to what it counts from no board stands, mm. */
+const NEAREST_MM = 300;
+const FROM_REAR: readonly BoardTarget["distanceFrom"][] = [
+  "rear-hub-line",
+  "rear-badge",
+  "rear-face",
+];
+
+/** A board's place that is not where it says it stands: field and message of each. */
+function standProblems(t: BoardTarget): [string[], string][] {
+  const { stands: where = "ahead", placement, distanceFrom: from } = t;
+  const least = `at least ${NEAREST_MM} mm`;
+  const found: [string[], string][] = [];
+  if (where === "ahead" && placement.alongMm < NEAREST_MM)
+    found.push([["placement", "alongMm"], `is ${least}: the board stands ahead of the vehicle`]);
+  if (where === "behind" && placement.alongMm > -NEAREST_MM)
+    found.push([
+      ["placement", "alongMm"],
+      `is negative, ${least} behind: the board stands behind the vehicle`,
+    ]);
+  if (where === "behind" && !FROM_REAR.includes(from))
+    found.push([["distanceFrom"], "must be at the rear: the board stands behind the vehicle"]);
+  const out = where === "left" ? placement.acrossMm : -placement.acrossMm;
+  if ((where === "left" || where === "right") && out < NEAREST_MM)
+    found.push([
+      ["placement", "acrossMm"],
+      `does not lie ${least} to vehicle ${where}, where the board stands`,
+    ]);
+  if (where === "ahead") return found;
+  if (t.beam) found.push([["beam"], "is for boards ahead of the vehicle only"]);
+  if (t.measuredTo?.along)
+    found.push([["measuredTo", "along"], "is for boards ahead of the vehicle only"]);
+  if (t.object.is)
+    found.push([["object", "is"], "stands ahead of the vehicle: a radar looks forward"]);
+  return found;
 }
 
 /** The routine of each system. */

@@ -14,6 +14,8 @@ export const DISTANCE_FROM_NAMES: Record<Target["distanceFrom"], string> = {
   "bumper-face": "the bumper face",
   camera: "the camera",
   "rear-hub-line": "the rear hub line",
+  "rear-badge": "the rear badge",
+  "rear-face": "the rear bumper’s face",
   "line-hub": "the hub it is measured from",
 };
 

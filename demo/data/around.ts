@@ -2,7 +2,7 @@ import type { Sheet, Target } from "@/core/sheet";
 import { SURROUND } from "./surround";
 import { BASELINE, maintainer } from "./checks";
 
-/** Made-up sheets of mats all round, of rear and of side cameras. Every figure is invented. */
+/** Made-up sheets of mats all round, of rear and of side cameras, by mats and by boards. Every figure is invented. */
 type Place = "left" | "right" | "ahead" | "behind";
 
 const beside = (
@@ -257,9 +257,114 @@ const SIDES: Sheet = {
   ],
 };
 
+/** Boards on a stand that is taken round: behind the van, or to either of its sides. */
+const stood = (
+  id: string,
+  name: string,
+  placement: Pick<Target["placement"], "alongMm" | "acrossMm">,
+  at: Pick<Target, "stands" | "datum" | "distanceFrom">,
+): Target => ({
+  id,
+  name,
+  kind: "board",
+  object: { code: "HQ-14", widthMm: 1100 },
+  ...at,
+  placement: { ...placement, twistDeg: 0, heightMm: 960 },
+  tolerance: { alongMm: 20, acrossMm: 20, twistDeg: 0.6, heightMm: 45 },
+});
+const BESIDE_CAUTIONS: Sheet["cautions"] = [
+  { say: "Chocks in and park brake on before anyone works at the wheels.", when: "wheels" },
+  { say: "Do not look into the board’s laser; keep it off when nobody reads it.", when: "laser" },
+];
+const BOARD_REAR: Sheet = {
+  ...rear("motto-rear", "ardvale-motto", "Motto, rear camera, board behind", -2700),
+  setups: [
+    {
+      id: "behind",
+      name: "board behind",
+      targets: [
+        stood(
+          "board-rear",
+          "board behind",
+          { alongMm: -2700, acrossMm: 0 },
+          { stands: "behind", datum: "rear-axle-normal", distanceFrom: "rear-badge" },
+        ),
+      ],
+    },
+  ],
+  cautions: BESIDE_CAUTIONS,
+  ready: [
+    ...SURROUND.ready.filter((i) => i.id === "maintainer" || i.id === "tyres"),
+    {
+      id: "rear-lens",
+      ask: "Both rear doors shut and latched, lens clean and dry, nothing hung on the rear",
+      why: "The camera sits on what opens.",
+    },
+  ],
+  run: routine("rear-camera-static", "Let the rear camera look at the board."),
+  prove: [
+    RESCAN("rear"),
+    {
+      id: "guide-lines",
+      ask: "Guide lines on the display lead along a straight joint of the floor",
+      why: "Lines that lead beside it say the camera learned another place.",
+    },
+  ],
+};
+
+/** One board, first on vehicle left and then on vehicle right: each camera learns by itself. */
+const BOARD_SIDES: Sheet = {
+  ...SIDES,
+  id: "motto-sides",
+  title: "Motto, side cameras, board on either side",
+  source: source("Shop workbook, Hollin Quay, cameras at the sides"),
+  appliesTo: { ...SIDES.appliesTo, vehicles: ["ardvale-motto"] },
+  setups: (["left", "right"] as const).map((side) => ({
+    id: side,
+    name: `board on vehicle ${side}`,
+    targets: [
+      stood(
+        `board-${side}`,
+        `board on vehicle ${side}`,
+        { alongMm: -640, acrossMm: side === "left" ? 2600 : -2600 },
+        { stands: side, datum: "rear-axle-normal", distanceFrom: "front-hub-line" },
+      ),
+    ],
+  })),
+  cautions: BESIDE_CAUTIONS,
+  ready: [
+    ...SURROUND.ready.filter((i) => i.id === "maintainer" || i.id === "tyres"),
+    {
+      id: "doors",
+      ask: "Both doors shut and latched, mirrors folded out: height and reach of the cameras",
+      why: "Door and mirror carry the camera: ajar or folded it looks elsewhere.",
+      measure: { kind: "camera-places", heightMm: 40, outMm: 60 },
+    },
+  ],
+  run: [
+    ...routine("side-camera-static", "Let the left side camera look at the board.")
+      .filter((s) => s.id !== "clear")
+      .map((s) => (s.id === "learn" ? { ...s, id: "learn-left" } : s)),
+    {
+      id: "to-right",
+      kind: "position",
+      say: "Take the board round to vehicle right.",
+      to: "board-right",
+    },
+    {
+      id: "learn-right",
+      kind: "routine",
+      say: "Let the right side camera look at the board.",
+      routine: "side-camera-static",
+      minQuality: 65,
+    },
+  ],
+};
+
 export const AROUND: Sheet[] = [
   ALL_ROUND,
   SIDES,
   rear("carrier-rear", "keld-carrier", "Carrier 7, rear camera, mat behind", -4200),
-  rear("motto-rear", "ardvale-motto", "Motto, rear camera, mat behind", -2700),
+  BOARD_REAR,
+  BOARD_SIDES,
 ];

@@ -138,6 +138,15 @@ function floorHeight(world: BenchWorld, id: string): number {
     const sign = (corner[0] === "F" ? 1 : -1) * (corner[1] === "L" ? 1 : -1);
     return aheadRad * p.xMm + leftRad * p.yMm + twistMm * sign;
   }
-  const x = world.plan.target.placement.alongMm + vehicle.wheelbaseMm;
-  return aheadRad * x + leftRad * (id === "stand" ? 350 : -350) + stepMm;
+  const { stands = "ahead", placement, distanceFrom, beam } = world.plan.target;
+  const across = beam?.acrossMm ?? placement.acrossMm;
+  const foot = id === "stand" ? 350 : -350;
+  const ahead = distanceFrom.startsWith("rear") ? 0 : vehicle.wheelbaseMm;
+  const [x, y] = {
+    ahead: [0, across + foot],
+    behind: [0, across - foot],
+    left: [-foot, across],
+    right: [foot, across],
+  }[stands] as [number, number];
+  return aheadRad * (ahead + placement.alongMm + x) + leftRad * y + stepMm;
 }

@@ -377,11 +377,73 @@ export function measure(
   return truth + seat + readingSigma(instrument, slot, truth) * gaussian(random);
 }
 
+/**
+ * The same at a board that stands behind the vehicle or beside it: its beam's ends are told apart by
+ * where they truly are, its laser by where the light crosses what it is read at.
+ */
+function aboutReading(world: BenchWorld, slotId: string): number {
+  const { stand, target } = world.plan;
+  const board = boardOf(stand, world.stand);
+  const place = (id: string) => world.points.find((p) => p.id === id)!;
+  const hooks = [-1, 1].map((side) =>
+    pointOf(stand, world.stand, side * stand.beamHalfMm, stand.hookHeightMm),
+  );
+  const beside = target.stands !== "behind";
+  // What is farther forward, or farther to vehicle left, comes first.
+  const [first, second] = hooks.toSorted((a, b) => (beside ? b.x - a.x : b.y - a.y));
+  const [family, from, end] = slotId.split("-");
+  if (family === "about" && end) {
+    const hub = place(HUBS[from!]!);
+    const hook = end === "front" || end === "left" ? first! : second!;
+    return Math.hypot(hook.x - hub.xMm, hook.y - hub.yMm, hook.z - hub.zMm);
+  }
+  const up = Math.hypot(first!.x - second!.x, first!.y - second!.y, first!.z - second!.z);
+  switch (slotId) {
+    case "about-laser": {
+      const shines = pointOf(stand, world.stand, 0, world.stand.mastMm + (stand.laserUpMm ?? 0));
+      const { headingRad } = board.pose;
+      // As far along its way as what it is read at lies across the vehicle, or along it.
+      if (beside) {
+        const hub = place(nearestHub(world, target.stands === "left" ? "L" : "R"));
+        const t = (hub.yMm - shines.y) / Math.sin(headingRad);
+        return shines.x + t * Math.cos(headingRad) - hub.xMm;
+      }
+      const badge = place("badgeR");
+      const t = (badge.xMm - shines.x) / Math.cos(headingRad);
+      return shines.y + t * Math.sin(headingRad) - badge.yMm;
+    }
+    case "ends-roll": {
+      const { leftRad, aheadRad } = world.floor;
+      const rises = leftRad * (first!.y - second!.y) + aheadRad * (first!.x - second!.x);
+      return (first!.z - second!.z - rises) / (2 * stand.beamHalfMm);
+    }
+    case "tilt-roll":
+    case "bubble-roll":
+      return Math.asin((first!.z - second!.z) / up);
+    case "height-rule":
+      return board.heightMm;
+    case "height-scale":
+      return board.heightMm - withBooster(stand, world.stand.booster ?? null).scaleOffsetMm;
+    case "tilt-pitch":
+    case "bubble-pitch":
+      return board.pitchRad;
+    default:
+      throw new Error(`No such reading: "${slotId}".`);
+  }
+}
+
+/** The hub of a side that a light from there is read at: the sheet's own place says which. */
+function nearestHub({ plan, points }: BenchWorld, side: "L" | "R"): string {
+  const wanted = targetPose(plan.target, datumLine(datumFrame(plan), points)).xMm;
+  const far = (id: string): number => Math.abs(points.find((p) => p.id === id)!.xMm - wanted);
+  return far(`hubF${side}`) < far(`hubR${side}`) ? `hubF${side}` : `hubR${side}`;
+}
+
 const HUBS: Record<string, string> = { fl: "hubFL", fr: "hubFR", rl: "hubRL", rr: "hubRR" };
 
 /** Readings that are taken along a tape, whichever way they are dropped to the floor. */
 const TAPED =
-  /^(tape-|box-|mat-(beside|abeam|rear|front|apart)|across-(edge|far|[lr])|mark-(along|across|straight|apart))/;
+  /^(tape-|box-|about-[fr][lr]-|mat-(beside|abeam|rear|front|apart)|across-(edge|far|[lr])|mark-(along|across|straight|apart))/;
 
 /** The same without noise: plain geometry of points in space, and a tape that is not quite right. */
 export function trueReading(
@@ -401,6 +463,7 @@ function exactly(world: BenchWorld, slotId: string, mate: BenchWorld | null): nu
     return matReading(slotId, world.mat, shapeOf(world.plan.target), hub, other);
   }
   if (slotId === "rail-scale") return world.railMm;
+  if ((world.plan.target.stands ?? "ahead") !== "ahead") return aboutReading(world, slotId);
   const board = boardOf(stand, world.stand);
   const { headingRad } = board.pose;
   const place = (id: string) => world.points.find((p) => p.id === id)!;

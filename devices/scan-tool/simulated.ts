@@ -4,7 +4,7 @@ import { layDown } from "../bench/mat-sim";
 import { shapeOf, type BenchWorld } from "../bench/world";
 import { boardOf } from "../bench/stand-sim";
 import { alignRadar, seatAfter, type Echo } from "../vehicle/front-radar";
-import { learnForwardCamera } from "../vehicle/forward-camera";
+import { learnForwardCamera, learnFromBoard, type Eye } from "../vehicle/forward-camera";
 import { storeAims } from "../vehicle/mirror-camera";
 import { learnTrailerCamera } from "../vehicle/trailer-camera";
 import { learnSurroundView, type SeenMat } from "../vehicle/surround-view";
@@ -87,6 +87,42 @@ export function matSeen({ name, world }: BesideWorld): SeenMat[] {
     way,
   );
   return [{ name, body: world.mat, shape: shapeOf(plan.target), wanted }];
+}
+
+/** Where such cameras sit where the vehicle's book does not say, mm: over the plate, in the mirror. */
+const USUAL_EYE = { rear: { insideMm: 40, zMm: 950 }, side: { behindFrontMm: 520, zMm: 1000 } };
+
+/** The camera that looks at a board behind the vehicle or beside it, as its book has it. */
+function eyeAt({ plan }: BenchWorld, routine: "rear-camera-static" | "side-camera-static"): Eye {
+  const { vehicle: v, target } = plan;
+  const rear = routine === "rear-camera-static";
+  const side = target.stands === "right" ? -1 : 1;
+  const system = rear ? "rear-camera" : "side-camera";
+  const entered = v.sensors?.find((s) => s.system === system && (rear || s.yMm * side > 0));
+  const rad = Math.PI / 180;
+  if (entered)
+    return {
+      ...entered,
+      turn: {
+        yaw: entered.headingDeg * rad,
+        pitch: entered.downDeg * rad,
+        roll: entered.rollDeg * rad,
+      },
+    };
+  const end = v.wheelbaseMm + v.frontOverhangMm - v.lengthMm;
+  return rear
+    ? {
+        xMm: end + USUAL_EYE.rear.insideMm,
+        yMm: 0,
+        zMm: USUAL_EYE.rear.zMm,
+        turn: { yaw: Math.PI, pitch: 0.5, roll: 0 },
+      }
+    : {
+        xMm: v.wheelbaseMm - USUAL_EYE.side.behindFrontMm,
+        yMm: side * (v.widthMm / 2 + 100),
+        zMm: USUAL_EYE.side.zMm,
+        turn: { yaw: (side * Math.PI) / 2, pitch: 0.5, roll: 0 },
+      };
 }
 
 /** Where a front radar sits where the vehicle's book does not say, mm: behind the grille. */
@@ -201,9 +237,17 @@ export function simulatedScanTool(
       const look = `${world.seed}/${cabin.looksBefore}`;
       if (routine === "surround-view-static")
         return learnSurroundView(boards.flatMap(matSeen), look);
-      if (routine === "rear-camera-static")
-        return learnSurroundView(boards.flatMap(matSeen), look, 1);
-      if (routine === "side-camera-static") return learnSurroundView(boards.flatMap(matSeen), look);
+      if (routine === "rear-camera-static" || routine === "side-camera-static") {
+        const mats = boards.flatMap(matSeen);
+        if (mats.length > 0)
+          return learnSurroundView(mats, look, routine === "rear-camera-static" ? 1 : 2);
+        return together(
+          boards.map(({ name, world: w }) => ({
+            name,
+            result: learnFromBoard(w, look, eyeAt(w, routine)),
+          })),
+        );
+      }
       if (routine === "front-radar-static")
         return alignRadar(boards.map(echoOf), seatAfter(world.seed), look);
       if (routine === "mirror-camera-static") return storeAims(cabin.arms, look);

@@ -53,6 +53,12 @@ function boardPoints(board: BoardState, widthMm: number): Vec3[] {
 
 type Turn = { yaw: number; pitch: number; roll: number };
 
+const turnedFrom = (a: Turn, b: Turn): Turn => ({
+  yaw: a.yaw + b.yaw,
+  pitch: a.pitch + b.pitch,
+  roll: a.roll + b.roll,
+});
+
 /**
  * Pinhole picture of vehicle points; camera axes x right, y down, z forward, turned by yaw, pitch,
  * roll.
@@ -75,17 +81,32 @@ function picture(
   });
 }
 
+/** A camera as the maker mounts it: where it sits, and how it is turned from straight ahead, rad. */
+export type Eye = { xMm: number; yMm: number; zMm: number; turn: Turn };
+
+type Learned = RoutineResult &
+  Record<"learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg", number>;
+
 /** What the computer concludes from one look at the board. */
-export function learnForwardCamera(
-  world: BenchWorld,
-  look: string,
-): RoutineResult & Record<"learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg", number> {
+export const learnForwardCamera = (world: BenchWorld, look: string): Learned =>
+  learnFromBoard(world, look, {
+    ...world.plan.vehicle.camera,
+    turn: { yaw: 0, pitch: 0, roll: 0 },
+  });
+
+/**
+ * The same of a camera that looks another way, at a board that stands there.
+ *
+ * @param eye as its maker mounts it; the repair left it turned a little from that
+ */
+export function learnFromBoard(world: BenchWorld, look: string, eye: Eye): Learned {
   const { plan } = world;
   const random = randomFrom(seedFrom(`${world.seed}/look/${look}`));
   // Height counts from the vehicle's own plane; the stand stands on its own piece of floor.
   const standing = boardOf(plan.stand, world.stand);
   // Its tilts are read against gravity; the vehicle knows only the plane it stands on.
   const { stepMm, aheadRad, leftRad } = world.floor;
+  const [ch, sh] = [Math.cos(standing.pose.headingRad), Math.sin(standing.pose.headingRad)];
   // On a beam that carries several boards this one hangs beside its middle; its right is vehicle left.
   const { headingRad } = standing.pose;
   const right = -world.railMm;
@@ -97,13 +118,14 @@ export function learnForwardCamera(
       yMm: standing.pose.yMm + Math.cos(headingRad) * right,
     },
     heightMm: standing.heightMm + stepMm,
-    pitchRad: standing.pitchRad + aheadRad,
-    rollRad: standing.rollRad - leftRad,
+    // The floor rises toward where the board looks, and toward its right hand.
+    pitchRad: standing.pitchRad - (ch * aheadRad + sh * leftRad),
+    rollRad: standing.rollRad - (sh * aheadRad - ch * leftRad),
   };
   const seen = picture(
     boardPoints(board, plan.target.object.widthMm),
-    plan.vehicle.camera,
-    world.cameraRad,
+    eye,
+    turnedFrom(eye.turn, world.cameraRad),
   ).map(([u, v]): [number, number] => [
     u + PIXEL_NOISE * gaussian(random),
     v + PIXEL_NOISE * gaussian(random),
@@ -116,10 +138,10 @@ export function learnForwardCamera(
     { pose, heightMm: plan.target.placement.heightMm, pitchRad: 0, rollRad: 0 },
     plan.target.object.widthMm,
   );
-  const turn: Turn = { yaw: 0, pitch: 0, roll: 0 };
-  for (let round = 0; round < 8; round++) fitTurn(turn, believed, seen, plan.vehicle.camera);
+  const turn: Turn = { ...eye.turn };
+  for (let round = 0; round < 8; round++) fitTurn(turn, believed, seen, eye);
 
-  const fitted = picture(believed, plan.vehicle.camera, turn);
+  const fitted = picture(believed, eye, turn);
   const rms = Math.sqrt(
     seen.reduce((s, p, i) => s + (p[0] - fitted[i]![0]) ** 2 + (p[1] - fitted[i]![1]) ** 2, 0) /
       seen.length,
@@ -127,9 +149,9 @@ export function learnForwardCamera(
   const scale = spread(seen) / spread(fitted) - 1;
   const result = {
     qualityPercent: Math.max(0, 100 - 22 * rms),
-    learnedYawDeg: radToDeg(turn.yaw),
-    learnedPitchDeg: radToDeg(turn.pitch),
-    learnedRollDeg: radToDeg(turn.roll),
+    learnedYawDeg: radToDeg(turn.yaw - eye.turn.yaw),
+    learnedPitchDeg: radToDeg(turn.pitch - eye.turn.pitch),
+    learnedRollDeg: radToDeg(turn.roll - eye.turn.roll),
   };
   const reason = refusal(result, scale, rms);
   return { ...result, passed: reason === null, reason };

@@ -184,7 +184,7 @@ export async function followToSet(
 }
 
 /** Drives the routine as the Next bar asks, until the vehicle has answered. */
-export async function runRoutine(page: Page): Promise<void> {
+export async function runRoutine(page: Page, until?: Locator): Promise<void> {
   const result = page.getByRole("region", { name: "Result" });
   const act = nextBar(page).getByRole("button", {
     name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Send|Start the routine|Enter)$/,
@@ -201,7 +201,7 @@ export async function runRoutine(page: Page): Promise<void> {
   }
   let begun = false;
   for (const last = Date.now() + 60_000; Date.now() < last;) {
-    if (begun && (await result.isVisible())) return;
+    if (begun && (await (until ?? result).isVisible())) return;
     if (!(await act.isVisible())) {
       await page.waitForTimeout(250);
       continue;

@@ -41,6 +41,7 @@ import {
   suffers,
   takeReading,
   type Move,
+  standsOf,
 } from "@/core/setout";
 import { placeName, targetOf, targetsOf, type CheckItem } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
@@ -376,6 +377,8 @@ function keptFloor(b: Body<"measured">, { job, view, events }: Place): EventBody
   const days = floor ? bayFloorAge(floor, new Date().toISOString()) : Infinity;
   if (!floor || itemAt({ view }, "ready", b.itemId).measure?.kind !== "floor")
     return refuse("bay: no floor of that bay is kept for this job. Read it at the wheels.");
+  if (standsOf(targetInHand(view, events)) !== "ahead")
+    return refuse("bay: that floor was read before the vehicle. Read it where the stand stands.");
   if (days > BAY_FLOOR_DAYS)
     return refuse(`bay: the floor of ${floor.bay} was read too long ago. Read it anew.`);
   const values = valuesFromBay(

@@ -40,14 +40,14 @@ function Plumb({ q }: { q: Quantity }) {
 export function Plumbs({ t, sheet }: { t: TargetRecord; sheet: Pick<Sheet, "setups"> }) {
   const limited = t.settled?.quantities.filter((q) => Number.isFinite(q.upper - q.lower)) ?? [];
   if (limited.length === 0) return null;
-  const { kind } = targetOf(sheet, t.id);
+  const target = targetOf(sheet, t.id);
   return (
     <View wrap={false} style={{ marginVertical: 6 }}>
       <View style={{ flexDirection: "row", flexWrap: "wrap", gap: 14 }}>
         {limited.map((q) => (
           <View key={`${q.id}/${q.to ?? ""}`}>
             <Text style={styles.soft}>
-              {quantityWords(q.id as Parameters<typeof quantityWords>[0], kind).name}
+              {quantityWords(q.id as Parameters<typeof quantityWords>[0], target).name}
             </Text>
             <Plumb q={q} />
           </View>

@@ -143,7 +143,7 @@ function withPending(confirmed: JobEvent[], pending: readonly Line[], me: Me): J
   ];
 }
 
-/** The readings of what lies on the floor, fetched once, where a job has something there. */
+/** The readings of all but boards ahead, fetched once, where a job has such targets. */
 let onFloor: Promise<void> | null = null;
 const fetchOnFloor = (): Promise<void> =>
   (onFloor ??= import("@/core/setout/floor-slots").then((m) => m.installFloorSlots()));
@@ -159,8 +159,10 @@ type JobProps = {
 
 /** Everything of one job for the pages inside: its log, its outbox, the judgement of what is in hand. */
 export function JobProvider(props: JobProps) {
-  const lies = props.ground.calibrations.some((c) => targetsOf(c.sheet).some(isByHand));
-  if (lies) use(fetchOnFloor());
+  const around = props.ground.calibrations.some((c) =>
+    targetsOf(c.sheet).some((t) => isByHand(t) || t.stands),
+  );
+  if (around) use(fetchOnFloor());
   return <Provider {...props} />;
 }
 

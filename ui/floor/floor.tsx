@@ -13,6 +13,7 @@ import {
   isByHand,
   nominalTarget,
   proofHalfWidths,
+  quantityWords,
   targetOn,
   type Judged,
   type PlanPose,
@@ -115,25 +116,21 @@ export function Floor({
   const { vehicle, stand, target: wanted } = s.plan;
   const front = vehicle.wheelbaseMm + vehicle.frontOverhangMm;
   const mat = isByHand(wanted);
-  const boards = [
-    { yMm: s.target.pose.yMm, halfMm: mat ? wanted.object.widthMm / 2 : stand.beamHalfMm },
-    ...beside.map((b) => ({ yMm: b.pose.yMm, halfMm: b.halfMm })),
-  ];
   const reaches = [
-    matReach(s.target.pose.xMm, wanted),
-    ...beside.filter((b) => isByHand(b.target)).map((b) => matReach(b.pose.xMm, b.target)),
+    reachOf(s.target.pose, wanted, mat ? wanted.object.widthMm / 2 : stand.beamHalfMm),
+    ...beside.map((b) => reachOf(b.pose, b.target, b.halfMm)),
   ];
-  const reach = {
-    front: Math.max(...reaches.map((r) => r.front)),
-    rear: Math.min(...reaches.map((r) => r.rear)),
-  };
   // A cross at the edge of the picture would lie under its labels.
   const edge = wanted.kind === "mark" ? 700 : 250;
+  // Beside the vehicle a stand is drawn as much off as one ahead of it, and toward the picture's edge.
+  const room = wanted.stands === "left" || wanted.stands === "right" ? 700 : 170;
   const extent = {
-    minX: Math.min(front - vehicle.lengthMm, reach.rear) - edge,
-    maxX: mat ? Math.max(front, reach.front) + 350 : s.target.pose.xMm + 650,
-    minY: Math.min(-vehicle.widthMm / 2, ...boards.map((b) => b.yMm - b.halfMm)) - edge - 170,
-    maxY: Math.max(vehicle.widthMm / 2, ...boards.map((b) => b.yMm + b.halfMm)) + edge + 170,
+    minX:
+      Math.min(front - vehicle.lengthMm, ...reaches.map((r) => r.rear)) -
+      (wanted.stands === "behind" ? 650 : edge),
+    maxX: Math.max(front + 350, ...reaches.map((r) => r.front + (isByHand(r.of) ? 350 : 650))),
+    minY: Math.min(-vehicle.widthMm / 2, ...reaches.map((r) => r.right)) - edge - room,
+    maxY: Math.max(vehicle.widthMm / 2, ...reaches.map((r) => r.left)) + edge + room,
   };
   // The row of buttons lies over the top edge.
   const view = fitView(extent, size.width, size.height - BUTTONS_PX, zoom, {
@@ -293,10 +290,19 @@ function labelPlace({ target, pose }: Beside): Place {
   };
 }
 
-/** How far a mat reaches along the vehicle, of a target that is one. */
-function matReach(x: number, { object }: SheetTarget): { front: number; rear: number } {
-  const { aheadMm = 0, lengthMm = 0 } = object;
-  return { front: x + aheadMm, rear: x + aheadMm - lengthMm };
+/** How far a target reaches each way: a mat by its own size, a board by the beam it hangs on. */
+function reachOf({ xMm: x, yMm: y, headingRad }: PlanPose, of: SheetTarget, halfMm: number) {
+  const { aheadMm = 0, lengthMm = 0 } = of.object;
+  const half = isByHand(of)
+    ? { x: 0, y: halfMm }
+    : { x: Math.abs(Math.sin(headingRad)) * halfMm, y: Math.abs(Math.cos(headingRad)) * halfMm };
+  return {
+    of,
+    front: x + aheadMm + half.x,
+    rear: x + aheadMm - lengthMm - half.x,
+    left: y + half.y,
+    right: y - half.y,
+  };
 }
 
 /** A target in plan: a mat, or the stand with its board, on its rail where it has one. */
@@ -325,10 +331,14 @@ function describe(judged: Judged): string {
   const { aim } = judged.solution;
   const { target } = judged.solution.plan;
   const name = isByHand(target) ? target.name : "board";
+  const words = (id: "along" | "across"): [string, string] => {
+    const { more, less } = quantityWords(id, target);
+    return [more, less];
+  };
   if (!aim) return `Floor plan. The ${name} is not placed yet.`;
   const mm = (v: number, plus: string, minus: string): string =>
     `${formatNumber(Math.abs(v))} mm ${v >= 0 ? plus : minus}`;
-  return `Floor plan. The ${name}: ${mm(aim.alongMm, "too far", "too near")}, ${mm(aim.acrossMm, "to vehicle left", "to vehicle right")}.`;
+  return `Floor plan. The ${name}: ${mm(aim.alongMm, ...words("along"))}, ${mm(aim.acrossMm, ...words("across"))}.`;
 }
 
 /** Wheel, drag and two-finger pinch. */

@@ -69,6 +69,7 @@ const PLACES = [0.36, 0.36, 0.24, 0.24, 0.5, 0.16, 0.16];
 /** Those whose neighbours would cover them: along the edge of a mat everything runs the same way. */
 const OWN_PLACES: Record<string, number> = {
   "laser-badge": 0.46,
+  "about-laser": 0.2,
   "mat-abeam": -0.55,
   "mat-cross": -0.55,
   "mat-rear-front": 0.5,

@@ -1,5 +1,18 @@
-import { guideErrors, turnedErrors, type GuideError } from "@/core/guide";
-import { nominalTarget, sideOf, type PlanPose, type SetOutSolution } from "@/core/setout";
+import {
+  boardErrors,
+  guideErrors,
+  turnedErrors,
+  type GuideError,
+  type SpacePoint,
+} from "@/core/guide";
+import {
+  isByHand,
+  nominalTarget,
+  sideOf,
+  wantedHeight,
+  type PlanPose,
+  type SetOutSolution,
+} from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import { marksOf, type FloorPoint, type MatForm, type Mount } from "@/core/surround";
 import { degToRad } from "@/core/units";
@@ -39,6 +52,8 @@ export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) 
     yMm: wanted.yMm + left,
     headingRad: wanted.headingRad + turn,
   });
+  const board = !isByHand(target);
+  const [thing, slipWays] = board ? (["board", "stands"] as const) : (["mat", "lies"] as const);
   const { aheadMm = 0, lengthMm = 0, widthMm } = target.object;
   const form: MatForm = { aheadMm, lengthMm, widthMm };
   const marks = (truly: PlanPose) => {
@@ -48,25 +63,38 @@ export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) 
   const figures = (errors: GuideError[]): string[] =>
     errors.map(({ offMm: [ahead, left] }) => {
       const parts = [
-        Math.abs(left) < 0.5 ? "" : `${mm(left)} ${left > 0 ? "left" : "right"}`,
-        Math.abs(ahead) < 0.5 ? "" : `${mm(ahead)} ${ahead > 0 ? "ahead" : "back"}`,
+        Math.abs(left) < 0.5 ? "" : `${mm(left)}\u00a0${left > 0 ? "left" : "right"}`,
+        Math.abs(ahead) < 0.5 ? "" : `${mm(ahead)}\u00a0${ahead > 0 ? "ahead" : "back"}`,
       ].filter(Boolean);
       return parts.length > 0 ? parts.join(", ") : mm(0);
     });
-  const row = (name: string, at: PlanPose, now = false) => ({
+  const height = target.placement.heightMm;
+  const centre = (at: PlanPose, upMm: number): SpacePoint => [at.xMm, at.yMm, height + upMm];
+  const row = (name: string, at: PlanPose, { now = false, upMm = 0 } = {}) => ({
     case: name,
     now,
-    figures: figures(guideErrors(mount, marks(at), lines)),
+    figures: figures(
+      board
+        ? boardErrors(mount, { wanted: centre(wanted, 0), truly: centre(at, upMm) }, lines)
+        : guideErrors(mount, marks(at), lines),
+    ),
   });
+  const upMm = s.scalars.height.value - wantedHeight(s.plan);
   const known = isRead(s)
-    ? [row("as the mat lies now", shifted(s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad), true)]
+    ? [
+        row(
+          `as the ${thing} ${slipWays} now`,
+          shifted(s.aim!.alongMm, s.aim!.acrossMm, s.aim!.twistRad),
+          { now: true, upMm: board && Number.isFinite(s.scalars.height.variance) ? upMm : 0 },
+        ),
+      ]
     : [];
   return (
     <>
       <p className="mb-4 max-w-[70ch] text-lg leading-snug">
-        The unit takes the mat for where it should lie, and draws its lines by that. So far a line
-        for a place on the floor lies beside that place, worked out from the camera’s own
-        projection.
+        The unit takes the {thing} for where it should {board ? "stand" : "lie"}, and draws its
+        lines by that. So far a line for a place on the floor lies beside that place, worked out
+        from the camera’s own projection.
       </p>
       <MeaningTable
         columns={AT_MM.map((far) =>
@@ -74,9 +102,11 @@ export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) 
         )}
         rows={[
           ...known,
-          row(`mat ${mm(SLIP_MM)} to vehicle left`, shifted(0, SLIP_MM)),
-          row(`mat ${mm(SLIP_MM)} too far ahead`, shifted(SLIP_MM, 0)),
-          row("mat turned by 0.5°", shifted(0, 0, TURN_RAD)),
+          row(`${thing} ${mm(SLIP_MM)} to vehicle left`, shifted(0, SLIP_MM)),
+          row(`${thing} ${mm(SLIP_MM)} too far ahead`, shifted(SLIP_MM, 0)),
+          board
+            ? row(`board ${mm(SLIP_MM)} high`, wanted, { upMm: SLIP_MM })
+            : row("mat turned by 0.5°", shifted(0, 0, TURN_RAD)),
           {
             case: "camera 0.5° low since",
             figures: figures(turnedErrors(mount, { downRad: TURN_RAD }, lines)),
@@ -88,7 +118,9 @@ export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) 
         ]}
       />
       <p className="mt-4 text-base text-soft">
-        Worked out with a unit that takes each camera’s place and aim from the marks it sees.
+        {board
+          ? "Worked out with a unit that takes the camera for turned by as much as it sees the board elsewhere. "
+          : "Worked out with a unit that takes each camera’s place and aim from the marks it sees. "}
         Another unit may share the error out otherwise.
       </p>
     </>

@@ -28,9 +28,9 @@ export function MeaningTable({ columns, rows }: { columns: string[]; rows: Meani
               key={r.case}
               className={`border-b border-dashed border-hairline ${r.now ? "bg-wash/60 font-semibold" : ""}`}
             >
-              <th className="py-2.5 pr-4 font-[inherit]">{r.case}</th>
+              <th className="min-w-40 py-2.5 pr-4 font-[inherit]">{r.case}</th>
               {r.figures.map((f, i) => (
-                <td key={columns[i]} className="figure py-2.5 pl-4 text-right whitespace-nowrap">
+                <td key={columns[i]} className="figure py-2.5 pl-4 text-right">
                   {f}
                 </td>
               ))}

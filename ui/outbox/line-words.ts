@@ -1,5 +1,5 @@
 import { itemOf, type EventBody } from "@/core/job";
-import { moveWords, touchName } from "@/core/setout";
+import { moveWords, thingOf, touchName } from "@/core/setout";
 import { useJob } from "../bench/job-store";
 
 const NAMES: Record<
@@ -50,7 +50,7 @@ export function useLineWords(): (body: EventBody) => string {
       case "strike":
         return `struck a line: ${b.reason}`;
       case "move":
-        return moveWords(b.move, ground.vehicle).say;
+        return moveWords(b.move, ground.vehicle, "mm", target ? thingOf(target) : undefined).say;
       case "check":
       case "put-right":
       case "measured":

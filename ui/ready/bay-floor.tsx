@@ -3,7 +3,7 @@
 import { useState, type FormEvent } from "react";
 import { measuredOf } from "@/core/job";
 import { bayFloorAge, judgeMeasure, valuesFromBay, type BayFloor } from "@/core/ready";
-import { nominalTarget } from "@/core/setout";
+import { nominalTarget, standsOf } from "@/core/setout";
 import type { Measure } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
@@ -30,10 +30,11 @@ export function BayFloors({
   const floors = ground.bayFloors ?? [];
   const read = measuredOf(events).get(itemId);
   if (me.role === "viewer" || (floors.length === 0 && !read)) return null;
+  // A bay keeps the floor before the vehicle; a stand behind it or beside it stands elsewhere.
+  if (!judged || standsOf(judged.solution.plan.target) !== "ahead") return null;
   const take = (f: BayFloor, days: number): void => {
-    const values = judged
-      ? valuesFromBay(f, ground.vehicle, nominalTarget(judged.solution.plan).xMm)
-      : {};
+    const standX = nominalTarget(judged.solution.plan).xMm;
+    const values = valuesFromBay(f, ground.vehicle, standX);
     const taken = {
       kind: "measured" as const,
       itemId,

@@ -88,12 +88,12 @@ export function FloorActs({
   ];
   return (
     <>
-      <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-42 sm:flex-wrap">
+      <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-40 sm:flex-wrap">
         {acts.map(([name, key, act]) => (
           <Button key={name} look="tool" onClick={act}>
             {name}{" "}
             {key && (
-              <kbd className="figure hidden text-xs font-normal text-soft md:inline">{key}</kbd>
+              <kbd className="figure hidden text-xs font-normal text-soft 2xl:inline">{key}</kbd>
             )}
           </Button>
         ))}

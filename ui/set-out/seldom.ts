@@ -3,3 +3,4 @@ export { BlindNote } from "./blind-note";
 export { BookFigures } from "./book-figures";
 export { LeftBar } from "./left-bar";
 export { Targets } from "./targets";
+export { BringBar } from "./bring-bar";

@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { useState, type ComponentProps } from "react";
-import { strikes, targetIn } from "@/core/job";
+import { standingAt, strikes, targetIn } from "@/core/job";
 import { targetsOf } from "@/core/sheet";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -31,6 +31,7 @@ const LATER = {
 };
 const NextStage = dynamic(() => LATER.stage().then((m) => m.NextStage));
 const LeftBar = dynamic(() => LATER.seldom().then((m) => m.LeftBar));
+const BringBar = dynamic(() => LATER.seldom().then((m) => m.BringBar));
 const BookFigures = dynamic(() => LATER.seldom().then((m) => m.BookFigures));
 const Targets = dynamic(() => LATER.seldom().then((m) => m.Targets));
 const BlindNote = dynamic(() => LATER.seldom().then((m) => m.BlindNote));
@@ -44,7 +45,7 @@ export function SetOut({
   /** Stands that another job left proved, by calibration and target. */
   left: Record<string, ComponentProps<typeof LeftBar>["left"]>;
 }) {
-  const { judged, problem, head, own, ground, target, turnTo, write, me } = useJob();
+  const { judged, problem, head, own, events, ground, target, turnTo, write, me } = useJob();
   const [armed, arm] = useArmed(draftPlace(head.id, target));
   const together = useTogether();
   const restful = useLater(LATER);
@@ -110,7 +111,9 @@ export function SetOut({
     <Stage
       title="Set out"
       next={
-        asLeft && !byHand && me.role !== "viewer" ? (
+        !standingAt(ground, events, target.id) ? (
+          <BringBar />
+        ) : asLeft && !byHand && me.role !== "viewer" ? (
           <LeftBar left={asLeft} onFresh={() => setFresh(true)} />
         ) : (
           <NextActBar

@@ -34,7 +34,7 @@ export function VerdictStrip({ judged }: { judged: Judged }) {
       minutes={minutes}
       lengths={lengths}
       quantities={quantitiesOf(s).map((q) => {
-        const { name, more, less } = quantityWords(q.id, s.plan.target.kind);
+        const { name, more, less } = quantityWords(q.id, s.plan.target);
         return { ...q, name, known: Number.isFinite(q.sigma), words: [more, less] };
       })}
     />

@@ -15,10 +15,17 @@ import { MatFields, setsOutEnds, setsOutMats } from "./mat-fields";
 import { hasOwnLimits, OwnLimitFields } from "./own-limit-fields";
 import { SHEET_SIGNATURES } from "./signatures";
 import { StepList } from "./step-list";
-import { forSystem, GUIDED, type GuidedSystem } from "./systems";
+import { forSystem, GUIDED, looksAtChoices, type GuidedSystem, type LooksAt } from "./systems";
 
 /** The target that stands before the routine begins: its figures stand on the page itself. */
 const FIRST = "setups.0.targets.0";
+
+/** What a board's first figure is called where it does not stand ahead. */
+const STANDS_LABEL: Record<string, string> = {
+  behind: "Behind, negative",
+  left: "Along, ahead +",
+  right: "Along, ahead +",
+};
 
 /** Writes a sheet. */
 export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehicle[] }) {
@@ -41,6 +48,8 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
         const marks = setsOutMarks(doc);
         const places = Array.isArray(doc.setups) && doc.setups.length > 0;
         const system = at("appliesTo.system");
+        const choices = looksAtChoices(system.value);
+        const around = choices.length > 0 && !mats;
         return (
           <>
             <TextField label="Title" large {...at("title")} />
@@ -52,6 +61,17 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
               // What is set out, and the routine, are that system's own.
               onChange={(v) => change("", forSystem(doc, v as GuidedSystem))}
             />
+            {choices.length > 0 && (
+              <ChoiceField
+                label="The camera looks at"
+                choices={choices}
+                {...system}
+                value={mats ? "mats" : "boards"}
+                onChange={(v) =>
+                  change("", forSystem(doc, system.value as GuidedSystem, v as LooksAt))
+                }
+              />
+            )}
             {places && !marks && (
               <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
                 <ChoiceField
@@ -64,7 +84,9 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
                   <ChoiceField
                     label="Distance counts from"
                     choices={Object.entries(DISTANCE_FROM_NAMES).filter(
-                      ([id]) => id !== "line-hub" && (mats || id !== "rear-hub-line"),
+                      ([id]) =>
+                        id !== "line-hub" &&
+                        (!id.startsWith("rear-") || around || (mats && id === "rear-hub-line")),
                     )}
                     {...all("distanceFrom")}
                   />
@@ -153,7 +175,11 @@ function BoardFields({
   return (
     <>
       <div className="grid grid-cols-2 gap-x-6 gap-y-2 border-y-2 border-ink py-3 lg:grid-cols-4">
-        <NumberField label="Ahead" unit="mm" {...at(`${FIRST}.placement.alongMm`)} />
+        <NumberField
+          label={STANDS_LABEL[String(at(`${FIRST}.stands`).value)] ?? "Ahead"}
+          unit="mm"
+          {...at(`${FIRST}.placement.alongMm`)}
+        />
         <NumberField label="Across, left +" unit="mm" {...at(`${FIRST}.placement.acrossMm`)} />
         <NumberField label="Twist" unit="°" {...at(`${FIRST}.placement.twistDeg`)} />
         <NumberField label="Centre height" unit="mm" {...at(`${FIRST}.placement.heightMm`)} />

@@ -36,7 +36,61 @@ const board = (object: Draft, name: string): Draft => ({
   placement: { acrossMm: 0, twistDeg: 0 },
   tolerance: {},
 });
+const stood = (stands: "behind" | "left" | "right", name: string, distanceFrom: string): Draft => ({
+  ...board({}, name),
+  id: `board-${stands}`,
+  stands,
+  datum: "rear-axle-normal",
+  distanceFrom,
+});
 const setup = (id: string, name: string, targets: Draft[]): Draft[] => [{ id, name, targets }];
+
+/** What a camera at the side or the rear looks at: some makers want mats, some a board on a stand. */
+export type LooksAt = "mats" | "boards";
+
+/** What a sheet sets out that wants boards where others want mats, and the steps between its boards. */
+const BOARDS: Partial<Record<GuidedSystem, { setups: Draft[]; steps: Draft[] }>> = {
+  "rear-camera": {
+    setups: setup("behind", "board behind", [stood("behind", "board behind", "rear-hub-line")]),
+    steps: [],
+  },
+  "side-camera": {
+    setups: sides.flatMap((side) =>
+      setup(side, `board on vehicle ${side}`, [
+        stood(side, `board on vehicle ${side}`, "front-hub-line"),
+      ]),
+    ),
+    steps: [
+      {
+        id: "to-right",
+        kind: "position",
+        say: "Take the board round to vehicle right.",
+        to: "board-right",
+      },
+      {
+        id: "learn-right",
+        kind: "routine",
+        say: "Let the right camera look at the board.",
+        routine: "side-camera-static",
+        minQuality: 60,
+      },
+    ],
+  },
+};
+
+/** The choices a system leaves; none where it has but one. */
+export const looksAtChoices = (system: unknown): [LooksAt, string][] =>
+  system === "rear-camera"
+    ? [
+        ["mats", "A mat behind"],
+        ["boards", "A board behind"],
+      ]
+    : system === "side-camera"
+      ? [
+          ["mats", "Mats on both sides"],
+          ["boards", "A board on either side"],
+        ]
+      : [];
 
 /** What a sheet of each system begins with: what it sets out, without a figure that only its source has. */
 const BEGINNINGS: Record<GuidedSystem, { setups: Draft[]; routine: Routine }> = {
@@ -90,11 +144,17 @@ export const routineOf = (system: unknown): Routine =>
 /**
  * A draft for another system: what is set out begins anew, its routine is that system's, all else stays.
  */
-export function forSystem(doc: Draft, system: GuidedSystem): Draft {
-  const { setups, routine } = BEGINNINGS[system];
+export function forSystem(doc: Draft, system: GuidedSystem, at: LooksAt = "mats"): Draft {
+  const { setups: usual, routine } = BEGINNINGS[system];
+  const { setups, steps } = (at === "boards" && BOARDS[system]) || { setups: usual, steps: [] };
   const appliesTo = { ...(doc.appliesTo as Draft | undefined), system };
   const run = (Array.isArray(doc.run) ? (doc.run as Draft[]) : [])
-    .filter((s) => s.kind !== "aim" && s.kind !== "position")
+    .filter((s) => s.kind !== "aim" && s.kind !== "position" && s.id !== "learn-right")
     .map((s) => (s.kind === "routine" ? { ...s, routine } : s));
-  return { ...doc, appliesTo, setups: structuredClone(setups), run };
+  return {
+    ...doc,
+    appliesTo,
+    setups: structuredClone(setups),
+    run: [...run, ...structuredClone(steps)],
+  };
 }

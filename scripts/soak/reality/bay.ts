@@ -178,6 +178,8 @@ export class Bay {
       camera: v.camera.xMm - v.wheelbaseMm,
       // Boards stand ahead of the vehicle; nothing here counts from its rear.
       "rear-hub-line": NaN,
+      "rear-badge": NaN,
+      "rear-face": NaN,
       "line-hub": NaN,
     };
     const { way } = this.line();
