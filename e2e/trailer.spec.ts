@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
 import type { JobRecord } from "@/core/record";
 import { madeUpVin } from "@/demo/data/vehicles";
-import { answerAll, awake, nextBar, runRoutine, signIn, slip } from "./support/hands";
+import { answerAll, awake, followToSet, nextBar, runRoutine, signIn, slip } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
 
 let shop: Shop;
@@ -84,4 +84,50 @@ test("a camper and its trailer's camera: taped out of line, pulled straight as t
   });
   for (const words of ["Wander, trailer camera", "articulation", "in line"])
     expect(text).toContain(words);
+});
+
+test("a small van and a mat behind its trailer: in line first, then drawn to its place from the trailer's own hubs", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0AVMTV2A7R600149"));
+  await page.getByRole("button", { name: "Camera taken off and put back" }).click();
+  await page.getByRole("button", { name: "trailer", exact: true }).click();
+  await page.getByRole("button", { name: "It is here" }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("Box Behind");
+  await expect(page.getByRole("region", { name: "Owed" })).toContainText(
+    "Motto, trailer camera, mat behind the trailer",
+  );
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
+  const job = page.url().replace(/\/take-in$/, "");
+  await page.goto(`${job}/ready`);
+  await answerAll(page);
+  await page.goto(`${job}/set-out`);
+  // The trailer has two hubs and no badge: tapes from those, and nothing else.
+  const tray = page.getByRole("main");
+  await expect(tray).toContainText("RL → edge");
+  await expect(tray).not.toContainText("FL →");
+  await followToSet(page, /Mat set/);
+  await page.screenshot({ path: "/tmp/trailer1.png" });
+  await page.goto(`${job}/run`);
+  await runRoutine(page);
+  await expect(page.getByRole("region", { name: "Result" })).toBeVisible();
+  await page.goto(`${job}/prove`);
+  await answerAll(page);
+  await page.goto(`${job}/hand-over`);
+  const next = nextBar(page);
+  await next.getByRole("button", { name: "Hand over" }).click();
+  await expect(next).toContainText("Handed over");
+  await expect(page.getByText("All kept")).toBeVisible();
+  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
+  const record = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
+  expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length])).toEqual([
+    ["motto-trailer", "passed", 1],
+  ]);
+  const [mat] = record.calibrations[0]!.targets;
+  expect(mat!.settled!.chance).toBeGreaterThanOrEqual(0.99);
+  expect(mat!.readings.map((r) => r.name).join()).toContain("trailer’s hub");
 });

@@ -26,6 +26,12 @@ export function askedFor(
         }
       : null;
   }
+  if (step.takes === "trailer-camera-height") {
+    const { trailer } = g.vehicle;
+    return trailer?.cameraHeightMm === undefined
+      ? null
+      : { mm: trailer.cameraHeightMm, from: `${trailer.name}, from the vehicle’s book.` };
+  }
   if (step.takes === "camera-height-left" || step.takes === "camera-height-right") {
     const places = itemsOf(g, "ready").find((i) => i.measure?.kind === "camera-places");
     const mm =

@@ -16,8 +16,9 @@ import {
   type SetOutEntry,
   type SetOutPlan,
 } from "@/core/setout";
-import { setupOf, targetOf } from "@/core/sheet";
+import { setupOf, targetOf, type Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
+import { trailerAlone, type Vehicle } from "@/core/vehicle";
 import { viewOf, type CalibrationGround, type JobGround } from "./ground";
 import { itemsOf } from "./items";
 import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
@@ -42,7 +43,7 @@ export function planFor(
   const toe = lastOf(events, "rear-toe")?.body;
   const rearToe = toe ? { left: toe.leftDeg, right: toe.rightDeg } : g.intake.rearToeDeg;
   const plan: SetOutPlan = {
-    vehicle: g.vehicle,
+    vehicle: frameOf(g.vehicle, target),
     target,
     setup,
     against: (setup.relations?.length ? setup.targets : [])
@@ -55,7 +56,8 @@ export function planFor(
     ...(toe?.how === "rolled" ? { rearToeSigmaRad: ROLLED_TOE_SIGMA } : {}),
     ...(school && !misses(school, target) ? { school } : {}),
   };
-  const floor = isByHand(target) ? null : measuredFloor(g, plan, events);
+  // The tyres were read under the vehicle, not under its trailer.
+  const floor = isByHand(target) || target.frame ? null : measuredFloor(g, plan, events);
   if (!floor) return plan;
   return {
     ...plan,
@@ -63,6 +65,10 @@ export function planFor(
     ...(floor.correction ? { floorStepMm: floor.correction } : {}),
   };
 }
+
+/** What a target is set out about: the vehicle, or its trailer by itself. @throws RangeError */
+const frameOf = (vehicle: Vehicle, { frame }: Pick<Target, "frame">): Vehicle =>
+  frame === "trailer" ? trailerAlone(vehicle) : vehicle;
 
 /** The kit with what was taken in hand in this job first of its kind; the last choice wins. */
 function instrumentsInHand(
@@ -182,12 +188,15 @@ export function sceneNow(
   );
   const asked = open.find((s) => s.calibrationId === g.calibrationId && s.target.id === targetId);
   // What nobody has come to yet tells nothing; the mates of a mat lie beside it all the same.
+  const { frame } = targetOf(g.sheet, targetId);
+  // A trailer has hubs of its own: what stands about it says nothing of the vehicle's.
   const places = all.filter(
     (s) =>
-      s === asked ||
-      read.has(s) ||
-      (s.until === Infinity && isByHand(s.target) && own.includes(s.carrier)) ||
-      (s.until !== Infinity && s.target.beam && own.includes(s.carrier)),
+      s.target.frame === frame &&
+      (s === asked ||
+        read.has(s) ||
+        (s.until === Infinity && isByHand(s.target) && own.includes(s.carrier)) ||
+        (s.until !== Infinity && s.target.beam && own.includes(s.carrier))),
   );
   const scene = places.map((s): ScenePlace => {
     const view = viewOf(g, s.calibrationId);

@@ -11,7 +11,9 @@ export function acrossSlots(plan: SetOutPlan): Slot[] {
   const { target, vehicle, instruments } = plan;
   const has = (kind: Slot["instrument"]): boolean => instruments.some((i) => i.kind === kind);
   const behind = target.lies === "behind";
-  const axle = behind ? "rear" : "front";
+  // A trailer has two hubs of its own and no badges.
+  const towed = target.frame === "trailer";
+  const whose = towed ? "trailer’s" : behind ? "rear" : "front";
   const way = behind ? "back" : "forward";
   const points = vehiclePoints(vehicle);
   const hub = (side: "l" | "r"): VehiclePointId =>
@@ -20,12 +22,12 @@ export function acrossSlots(plan: SetOutPlan): Slot[] {
   const drop = points.find((p) => p.id === hub("l"))!.zMm;
   const edge = (side: "l" | "r"): Slot => ({
     id: `across-edge-${side}`,
-    name: `${axle} hub ${word(side)} → inner edge, straight on`,
+    name: `${whose} hub ${word(side)} → inner edge, straight on`,
     short: `${hub(side).slice(3)} → edge`,
-    act: `Plumb the ${axle} hub ${word(side)}; read from its mark straight ${way}, square to the mat’s inner edge.`,
+    act: `Plumb the ${whose} hub ${word(side)}; read from its mark straight ${way}, square to the mat’s inner edge.`,
     instrument: "tape",
     quantity: {
-      name: `from the ${axle} hub ${word(side)} to the inner edge`,
+      name: `from the ${whose} hub ${word(side)} to the inner edge`,
       dimension: "length",
       min: 300,
       max: 12_000,
@@ -66,7 +68,13 @@ export function acrossSlots(plan: SetOutPlan): Slot[] {
     };
   };
   const near = (from: "l" | "r", to: "l" | "r"): Slot =>
-    tape(`across-${from}-${to}`, hub(from), `${axle} hub ${word(from)}`, to, from === to ? 40 : 50);
+    tape(
+      `across-${from}-${to}`,
+      hub(from),
+      `${whose} hub ${word(from)}`,
+      to,
+      from === to ? 40 : 50,
+    );
   /** Past the near wheel, from the hub of the other axle: it says which way the vehicle stands. */
   const long = (side: "l" | "r"): Slot =>
     tape(
@@ -102,9 +110,15 @@ export function acrossSlots(plan: SetOutPlan): Slot[] {
   };
   return [
     ...(has("tape")
-      ? [edge("l"), edge("r"), near("l", "r"), near("r", "l"), long("l"), long("r")]
+      ? [
+          edge("l"),
+          edge("r"),
+          near("l", "r"),
+          near("r", "l"),
+          ...(towed ? [] : [long("l"), long("r")]),
+        ]
       : []),
-    ...(has("floor-laser") ? [middle] : []),
+    ...(has("floor-laser") && !towed ? [middle] : []),
     ...(has("tape") ? [near("l", "l"), near("r", "r")] : []),
   ];
 }

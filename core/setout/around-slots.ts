@@ -14,10 +14,12 @@ type End = "beamL" | "beamR";
 /** The hubs a tape is held to, the near ones first, with which end of the beam lies opposite. */
 function hubsOf(
   stands: Around,
+  towed: boolean,
 ): { axle: "front" | "rear"; left: boolean; end: End; far: boolean }[] {
   const opposite = (name: string): End => (WAYS[stands].ends[0] === name ? "beamL" : "beamR");
   if (stands === "behind")
-    return [false, true].flatMap((far) =>
+    // A trailer has no hubs farther ahead.
+    return (towed ? [false] : [false, true]).flatMap((far) =>
       [true, false].map((left) => ({
         axle: far ? ("front" as const) : ("rear" as const),
         left,
@@ -38,26 +40,27 @@ export function aroundSlots(plan: SetOutPlan): Slot[] {
   const stands = standsOf(plan.target) as Around;
   const has = (kind: Slot["instrument"]): boolean => plan.instruments.some((i) => i.kind === kind);
   const tape = tapeOf(plan, stands);
-  const hubs = hubsOf(stands);
+  const towed = plan.target.frame === "trailer";
+  const hubs = hubsOf(stands, towed);
   const other = (end: End): End => (end === "beamL" ? "beamR" : "beamL");
   const near = hubs.filter((h) => !h.far);
   return [
     ...(has("tape")
       ? [...near.map((h) => tape(h, h.end, 35)), ...near.map((h) => tape(h, other(h.end), 45))]
       : []),
-    ...(has("laser") ? [laserPast(plan, stands)] : []),
+    ...(has("laser") && !towed ? [laserPast(plan, stands)] : []),
     ...(has("tape") ? hubs.filter((h) => h.far).map((h) => tape(h, h.end, 60)) : []),
   ];
 }
 
 /** One tape from a hub to an end of the beam; the network is a plan, so the rise is taken out. */
 const tapeOf =
-  ({ stand, vehicle }: SetOutPlan, stands: Around) =>
+  ({ stand, vehicle, target }: SetOutPlan, stands: Around) =>
   ({ axle, left }: ReturnType<typeof hubsOf>[number], end: End, seconds: number): Slot => {
     const hub = hubOf(axle, left);
     const rise = stand.hookHeightMm - vehiclePoints(vehicle).find((p) => p.id === hub)!.zMm;
     const endName = WAYS[stands].ends[end === "beamL" ? 0 : 1];
-    const hubName = `${axle} hub ${left ? "left" : "right"}`;
+    const hubName = `${target.frame === "trailer" ? "trailer’s" : axle} hub ${left ? "left" : "right"}`;
     const bare = endName.replace("vehicle-", "");
     const name = `${hubName} → beam’s ${endName} end`;
     return {

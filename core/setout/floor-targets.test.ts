@@ -5,7 +5,7 @@ import { MIRRORS } from "@/demo/data/mirror";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { gaussian, randomFrom } from "@/core/math/random";
 import type { Setup, Target } from "@/core/sheet";
-import { vehiclePoints, type Vehicle } from "@/core/vehicle";
+import { trailerAlone, vehiclePoints, type Vehicle } from "@/core/vehicle";
 import {
   drawn,
   layDown,
@@ -51,8 +51,25 @@ const across = (lies: "ahead" | "behind"): Target => ({
   tolerance: { alongMm: 15, acrossMm: 15, twistDeg: 0.3 },
 });
 const ENDS: Pick<Setup, "targets"> = { targets: [across("ahead"), across("behind")] };
+/** A mat behind a trailer, in two pieces: nothing but the trailer's two hubs to measure from. */
+const MOTTO = VEHICLES.find((v) => v.id === "ardvale-motto")!;
+const behindTrailer = (id: string, acrossMm: number): Target => {
+  const bare = across("behind");
+  return {
+    ...bare,
+    id,
+    frame: "trailer",
+    datum: "rear-axle-normal",
+    placement: { ...bare.placement, alongMm: -3900, acrossMm },
+  };
+};
 const CASES: [string, Vehicle, Pick<Setup, "targets">][] = [
   ["mats ahead and behind", TARN, ENDS],
+  [
+    "a mat behind a trailer, in two pieces",
+    trailerAlone(MOTTO),
+    { targets: [behindTrailer("left piece", 700), behindTrailer("right piece", -700)] },
+  ],
   // The tractor: its marks count from the third axle.
   ...MIRRORS.slice(1).map((s): [string, Vehicle, Pick<Setup, "targets">] => [
     `marks of ${s.title}`,
@@ -107,13 +124,19 @@ function truly(points: readonly Point[], t: Target, m: MatBody): number[] {
         at("badgeR"),
         at("badgeF"),
       ];
-  const angle = Math.atan2(front[1] - rear[1], front[0] - rear[0]);
+  // Square to an axle: a quarter turn clockwise from its right hub to its left one.
+  const [l, r] = [at("hubRL"), at("hubRR")];
+  const square = t.datum === "rear-axle-normal";
+  const angle = square
+    ? Math.atan2(l[1] - r[1], l[0] - r[0]) - Math.PI / 2
+    : Math.atan2(front[1] - rear[1], front[0] - rear[0]);
   const turn = ([x, y]: readonly number[]): [number, number] => [
     x! * Math.cos(angle) + y! * Math.sin(angle),
     y! * Math.cos(angle) - x! * Math.sin(angle),
   ];
   const [along] = turn([m.at[0] - from[0], m.at[1] - from[1]]);
-  const [, beside] = turn([m.at[0] - rear[0], m.at[1] - rear[1]]);
+  const on = square ? mean(l, r) : rear;
+  const [, beside] = turn([m.at[0] - on[0], m.at[1] - on[1]]);
   const twist = Math.atan2(m.way[1], m.way[0]) - angle;
   const off = [along - t.placement.alongMm, beside - t.placement.acrossMm, twist];
   return t.kind === "mark" ? off.slice(0, 2) : off;

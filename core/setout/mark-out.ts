@@ -50,6 +50,19 @@ const HUBS: [string, string][] = [
   ["badgeR", "rear badge"],
 ];
 
+/** What the vehicle's own points are called: a trailer has two hubs and its hitch. */
+const hubsOf = ({ target }: SetOutPlan): [string, string][] =>
+  target.frame === "trailer"
+    ? HUBS.map(([id, name]) => [
+        id,
+        id === "badgeR"
+          ? "trailer’s end"
+          : name.startsWith("front")
+            ? "hitch"
+            : name.replace("rear", "trailer’s"),
+      ])
+    : HUBS;
+
 /** The ends of what a target's carrier is drawn by, as the people at it call them. */
 function endsOf(plan: SetOutPlan): { id: string; name: string; xMm: number; yMm: number }[] {
   const points = carrierPoints(plan);
@@ -83,7 +96,12 @@ export function floorMarks(plan: SetOutPlan): FloorMark[] {
         return { id: hubOf(id, left), name: hubName(plan.vehicle, id, left), xMm, yMm };
       }),
     ),
-    ...HUBS.map(([id, name]) => ({ id, name, xMm: points.get(id)!.xMm, yMm: points.get(id)!.yMm })),
+    ...hubsOf(plan).map(([id, name]) => ({
+      id,
+      name,
+      xMm: points.get(id)!.xMm,
+      yMm: points.get(id)!.yMm,
+    })),
     {
       id: "board",
       name: { board: "board centre", mat: "cross line", mark: plan.target.name }[plan.target.kind],

@@ -22,6 +22,7 @@ const input2 = input1.extend({
       "arch-front",
       "arch-rear",
       "trailer-length",
+      "trailer-camera-height",
       "camera-height-left",
       "camera-height-right",
     ])
@@ -308,6 +309,8 @@ export const distanceFrom = z.enum([
   "rear-badge",
   "rear-face",
 ]);
+/** Whose hubs a target is measured from; the vehicle's own where it is not said. */
+export const frame = z.literal("trailer").optional();
 /** Where a board stands about the vehicle, looking at it; ahead where it is not said. */
 export const stands = z.enum(["ahead", "behind", "left", "right"]).optional();
 /** Where a mat lies about the vehicle; beside it where it is not said. */

@@ -7,6 +7,7 @@ import {
   caution,
   datum,
   distanceFrom,
+  frame,
   id,
   lies,
   mark,
@@ -33,7 +34,7 @@ import { standsAlong } from "./along";
 import { ownLimit, ownLimitProblems } from "./own-limit";
 import { upcastSheet } from "./upcast";
 
-const inDatum = { id, name: say, datum, distanceFrom };
+const inDatum = { id, name: say, frame, datum, distanceFrom };
 
 /**
  * A board: its pose has six parts, along, across and twist in the floor's plan, height, lean and
@@ -153,6 +154,21 @@ const written = z
           [...at, "object", "is"],
           reflects ? "is looked at by a radar only" : "must be a reflector: a radar sees no print",
         );
+      const towed = t.kind !== "mark" && t.frame === "trailer";
+      if (towed !== (sheet.appliesTo.system === "trailer-camera"))
+        wrong(
+          [...at, "frame"],
+          towed
+            ? "is of a trailer’s camera only"
+            : "must be the trailer: its camera looks at what lies or stands behind it",
+        );
+      if (towed && (t.kind === "mat" ? t.lies : t.stands) !== "behind")
+        wrong([...at, t.kind === "mat" ? "lies" : "stands"], "must be behind the trailer");
+      if (towed && (t.datum !== "rear-axle-normal" || t.distanceFrom !== "rear-hub-line"))
+        wrong(
+          [...at, "distanceFrom"],
+          "must be the rear hub line, square to the axle: a trailer has no other marks",
+        );
       if (t.kind === "board")
         for (const [field, message] of standProblems(t)) wrong([...at, ...field], message);
       if (t.kind !== "board" || t.upright !== "vehicle-plane") continue;
@@ -210,7 +226,7 @@ export type Target = Pick<BoardTarget, "id" | "name" | "placement"> & {
   object: Partial<MatTarget["object"]> & BoardTarget["object"];
   tolerance: Partial<BoardTarget["tolerance"]>;
 } & Partial<Pick<BoardTarget, "upright" | "measuredTo" | "beam" | "ownLimit" | "stands">> &
-  Partial<Pick<MatTarget, "lies">> &
+  Partial<Pick<MatTarget, "lies" | "frame">> &
   Partial<Pick<MarkTarget, "line">>;
 export type Setup = Omit<Written["setups"][number], "targets"> & { targets: Target[] };
 export type Sheet = Omit<Written, "setups"> & { setups: Setup[] };

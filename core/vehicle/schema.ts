@@ -110,6 +110,8 @@ export const vehicleSchema = z.object({
       lengthMm: mm(2000, 16000),
       hubHalfMm: mm(500, 1400),
       hubHeightMm: mm(150, 700),
+      /** Its camera above the floor, where somebody has measured it once. */
+      cameraHeightMm: mm(300, 4000).optional(),
       /** Standard uncertainties of hubs and hitch on one trailer of this kind. */
       hubSigmaMm: mm(0.1, 20),
       hitchSigmaMm: mm(0.1, 20),

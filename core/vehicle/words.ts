@@ -21,6 +21,7 @@ const NAMES: Record<string, string> = {
   "trailer.name": "the trailer’s name",
   "trailer.hitchBehindMm": "how far the hitch lies behind the rear hubs",
   "trailer.hitchToAxleMm": "the trailer’s hitch to its axle",
+  "trailer.cameraHeightMm": "the height of the trailer’s camera",
   "trailer.lengthMm": "the trailer’s hitch to its end",
   "glass.makerPart": "the maker’s glass part",
   "glass.equivalentParts": "the equivalent parts",

@@ -30,7 +30,7 @@ const beside = (
   tolerance: { alongMm: 15, twistDeg: 0.3 },
 });
 
-const across = (
+export const across = (
   id: string,
   name: string,
   lies: Extract<Place, "ahead" | "behind">,

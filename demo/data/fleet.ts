@@ -210,6 +210,7 @@ export const FLEET: Omit<Vehicle, "source">[] = [
       ...FRONT,
       { system: "side-camera", places: ["left", "right"] },
       { system: "rear-camera", places: ["rear"] },
+      { system: "trailer-camera", places: ["trailer"] },
     ],
     sensors: [
       {
@@ -249,7 +250,27 @@ export const FLEET: Omit<Vehicle, "source">[] = [
         rollDeg: 0,
       },
     ],
-    questions: [],
+    trailer: {
+      name: "Ardvale Haul, box on one axle",
+      hitchBehindMm: 905,
+      hitchToAxleMm: 2640,
+      lengthMm: 4310,
+      cameraHeightMm: 1720,
+      hubHalfMm: 872,
+      hubHeightMm: 286,
+      hubSigmaMm: 2,
+      hitchSigmaMm: 2,
+    },
+    questions: [
+      {
+        id: "trailer",
+        ask: "Is its trailer with the camera here?",
+        choices: [
+          { id: "yes", name: "It is here", without: [] },
+          { id: "no", name: "It is not", without: ["trailer-camera"] },
+        ],
+      },
+    ],
     archMm: same(688, 702),
     placardKPa: { half: { front: 250, rear: 270 }, full: { front: 260, rear: 340 } },
     tyres: { front: "195/65 R15", rear: "195/65 R15" },

@@ -4,7 +4,7 @@ import { BASELINE, maintainer, pressures } from "./checks";
 import { MIRRORS } from "./mirror";
 import { RADARS } from "./radar";
 import { SURROUND } from "./surround";
-import { TRAILER } from "./trailer";
+import { TRAILER, TRAILER_MAT } from "./trailer";
 
 /** Made-up procedure sheets. Figures, sources and people are invented. */
 const READY: Sheet["ready"] = [
@@ -517,6 +517,7 @@ export const SHEETS: Sheet[] = [
   },
   SURROUND,
   TRAILER,
+  TRAILER_MAT,
   ...MIRRORS,
   ...RADARS,
   ...AROUND,

@@ -1,4 +1,5 @@
 import type { Sheet } from "@/core/sheet";
+import { across } from "./around";
 import { maintainer } from "./checks";
 
 /** The made-up sheet of a trailer's camera: it looks along its own trailer. Every figure is invented. */
@@ -98,4 +99,45 @@ export const TRAILER: Sheet = {
       why: "A line that lies short or long is a length that was typed wrong.",
     },
   ],
+};
+
+/** The same with a mat behind the trailer: its camera takes its height and its aim from that. */
+export const TRAILER_MAT: Sheet = {
+  ...TRAILER,
+  id: "motto-trailer",
+  title: "Motto, trailer camera, mat behind the trailer",
+  appliesTo: { ...TRAILER.appliesTo, vehicles: ["ardvale-motto"] },
+  setups: [
+    {
+      id: "behind",
+      name: "mat behind the trailer",
+      targets: [
+        {
+          ...across(
+            "mat-behind",
+            "mat behind the trailer",
+            "behind",
+            { code: "HQ-M8", widthMm: 2400, lengthMm: 1200, aheadMm: 0 },
+            -3900,
+          ),
+          frame: "trailer",
+        },
+      ],
+    },
+  ],
+  ready: [
+    ...TRAILER.ready,
+    {
+      id: "flat",
+      ask: "Mat flat, no edge curled, floor dry and dull under it",
+      why: "A crease moves a mark as surely as a pull; a wet floor shows it twice.",
+    },
+  ],
+  run: TRAILER.run.map((s): Sheet["run"][number] =>
+    s.id === "learn"
+      ? { ...s, say: "Let the camera look at the mat. Nobody walks behind it." }
+      : s.id === "height" && s.kind === "input"
+        ? { ...s, takes: "trailer-camera-height" }
+        : s,
+  ),
 };

@@ -251,8 +251,12 @@ export function simulatedScanTool(
       if (routine === "front-radar-static")
         return alignRadar(boards.map(echoOf), seatAfter(world.seed), look);
       if (routine === "mirror-camera-static") return storeAims(cabin.arms, look);
-      if (routine === "trailer-camera-static")
-        return learnTrailerCamera(cabin.articulationRad, look);
+      if (routine === "trailer-camera-static") {
+        const straight = learnTrailerCamera(cabin.articulationRad, look);
+        // Beside standing in line it may look for a mat behind the trailer.
+        const mats = boards.filter((b) => b.world.plan.target.frame).flatMap(matSeen);
+        return straight.passed && mats.length > 0 ? learnSurroundView(mats, look, 1) : straight;
+      }
       return together(
         boards.map(({ name, world: w }) => ({
           name,

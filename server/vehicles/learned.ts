@@ -23,7 +23,9 @@ function carIn(jobId: string, version: number): CarSeen | null {
   if (before?.events === events.length) return before.car;
   const settled = staysOf(job.ground, events).findLast((s) => {
     const view = viewOf(job.ground, s.calibrationId);
-    return s.until === Infinity && standingAt(view, events, s.target.id)?.settled;
+    return (
+      s.until === Infinity && !s.target.frame && standingAt(view, events, s.target.id)?.settled
+    );
   });
   const car =
     settled &&

@@ -32,6 +32,7 @@ import {
   MatPlan,
   StandPlan,
   Target,
+  TrailerPlan,
   TWO_D_95,
   VehiclePlan,
 } from "./shapes";
@@ -193,7 +194,11 @@ export function Floor({
           className="block select-none"
         >
           <Grid view={view} extent={extent} />
-          <VehiclePlan view={view} vehicle={vehicle} />
+          {wanted.frame === "trailer" ? (
+            <TrailerPlan view={view} trailer={vehicle} />
+          ) : (
+            <VehiclePlan view={view} vehicle={vehicle} />
+          )}
           <Line
             view={view}
             from={lineStart}

@@ -107,24 +107,9 @@ export function VehiclePlan({
   view: View;
   vehicle: Judged["solution"]["plan"]["vehicle"];
 }) {
-  const wheel = (x: number, y: number) => {
-    const [a, b] = [
-      view.to({ x: x - vehicle.hubHeightMm, y: y - 105 }),
-      view.to({ x: x + vehicle.hubHeightMm, y: y + 105 }),
-    ];
-    return (
-      <rect
-        key={`${x}${y}`}
-        x={Math.min(a.u, b.u)}
-        y={Math.min(a.v, b.v)}
-        width={Math.abs(a.u - b.u)}
-        height={Math.abs(a.v - b.v)}
-        rx={2}
-        className="fill-chalk"
-        opacity={0.75}
-      />
-    );
-  };
+  const wheel = (x: number, y: number) => (
+    <Wheel key={`${x}${y}`} view={view} at={{ x, y }} radius={vehicle.hubHeightMm} />
+  );
   const roof = (x0: number, x1: number, inset: number): Place[] => {
     const h = vehicle.widthMm / 2 - inset;
     return [
@@ -161,6 +146,77 @@ export function VehiclePlan({
         strokeWidth={1.8}
       />
       <circle cx={camera.u} cy={camera.v} r={1.6} className="fill-ink" />
+    </g>
+  );
+}
+
+function Wheel({ view, at, radius }: { view: View; at: Place; radius: number }) {
+  const [a, b] = [
+    view.to({ x: at.x - radius, y: at.y - 105 }),
+    view.to({ x: at.x + radius, y: at.y + 105 }),
+  ];
+  return (
+    <rect
+      x={Math.min(a.u, b.u)}
+      y={Math.min(a.v, b.v)}
+      width={Math.abs(a.u - b.u)}
+      height={Math.abs(a.v - b.v)}
+      rx={2}
+      className="fill-chalk"
+      opacity={0.75}
+    />
+  );
+}
+
+/** How far behind the hitch a trailer's box begins, mm. */
+const DRAWBAR_MM = 1100;
+
+/** A trailer by itself: its box, its wheels, and the bars to the hitch. */
+export function TrailerPlan({
+  view,
+  trailer,
+}: {
+  view: View;
+  trailer: Judged["solution"]["plan"]["vehicle"];
+}) {
+  const half = trailer.widthMm / 2;
+  const hitch = trailer.wheelbaseMm;
+  const [front, rear] = [hitch - DRAWBAR_MM, hitch - trailer.lengthMm];
+  const path = (points: Place[], closed: boolean): string =>
+    `M${points.map((p) => `${view.to(p).u} ${view.to(p).v}`).join("L")}${closed ? "Z" : ""}`;
+  const tip = view.to({ x: hitch, y: 0 });
+  return (
+    <g>
+      {[half, -half].map((y) => (
+        <Wheel key={y} view={view} at={{ x: 0, y }} radius={trailer.hubHeightMm} />
+      ))}
+      <path
+        d={path(
+          [
+            { x: front, y: 0.6 * half },
+            { x: hitch, y: 0 },
+            { x: front, y: -0.6 * half },
+          ],
+          false,
+        )}
+        className="fill-none stroke-ink"
+        strokeWidth={1.8}
+      />
+      <path
+        d={path(
+          [
+            { x: front, y: half },
+            { x: front, y: -half },
+            { x: rear, y: -half },
+            { x: rear, y: half },
+          ],
+          true,
+        )}
+        className="fill-sheet stroke-ink"
+        strokeWidth={1.8}
+        fillOpacity={0.86}
+      />
+      <circle cx={tip.u} cy={tip.v} r={5} className="fill-sheet stroke-ink" strokeWidth={1.8} />
     </g>
   );
 }

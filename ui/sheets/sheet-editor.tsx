@@ -49,7 +49,7 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
         const places = Array.isArray(doc.setups) && doc.setups.length > 0;
         const system = at("appliesTo.system");
         const choices = looksAtChoices(system.value);
-        const around = choices.length > 0 && !mats;
+        const around = choices.length > 0 && places && !mats;
         return (
           <>
             <TextField label="Title" large {...at("title")} />
@@ -66,7 +66,7 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
                 label="The camera looks at"
                 choices={choices}
                 {...system}
-                value={mats ? "mats" : "boards"}
+                value={mats ? "mats" : places ? "boards" : "none"}
                 onChange={(v) =>
                   change("", forSystem(doc, system.value as GuidedSystem, v as LooksAt))
                 }

@@ -168,6 +168,9 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   <option value="">measured then</option>
                   <option value="arch-front">front arches, from Ready</option>
                   <option value="arch-rear">rear arches, from Ready</option>
+                  <option value="trailer-camera-height">
+                    height of the trailer’s camera, from the vehicle’s book
+                  </option>
                   <option value="trailer-length">trailer’s length, from the vehicle’s book</option>
                   <option value="camera-height-left">left camera’s height, from Ready</option>
                   <option value="camera-height-right">right camera’s height, from Ready</option>

@@ -43,38 +43,63 @@ const stood = (stands: "behind" | "left" | "right", name: string, distanceFrom: 
   datum: "rear-axle-normal",
   distanceFrom,
 });
+const matBehind: Draft = {
+  id: "mat-rear",
+  name: "rear mat",
+  kind: "mat",
+  lies: "behind",
+  object: { aheadMm: 0 },
+  datum: "rear-axle-normal",
+  distanceFrom: "rear-hub-line",
+  placement: { acrossMm: 0, twistDeg: 0, heightMm: 0 },
+  tolerance: {},
+};
 const setup = (id: string, name: string, targets: Draft[]): Draft[] => [{ id, name, targets }];
 
-/** What a camera at the side or the rear looks at: some makers want mats, some a board on a stand. */
-export type LooksAt = "mats" | "boards";
+/** What a camera at a side or behind looks at: some makers want mats, some a board on a stand. */
+export type LooksAt = "none" | "mats" | "boards";
 
-/** What a sheet sets out that wants boards where others want mats, and the steps between its boards. */
-const BOARDS: Partial<Record<GuidedSystem, { setups: Draft[]; steps: Draft[] }>> = {
+type Other = Partial<Record<LooksAt, { setups: Draft[]; steps: Draft[] }>>;
+const boardBehind = stood("behind", "board behind", "rear-hub-line");
+
+/** What a sheet sets out that wants something else than usual, and the steps between its boards. */
+const OTHERS: Partial<Record<GuidedSystem, Other>> = {
   "rear-camera": {
-    setups: setup("behind", "board behind", [stood("behind", "board behind", "rear-hub-line")]),
-    steps: [],
+    boards: { setups: setup("behind", "board behind", [boardBehind]), steps: [] },
+  },
+  "trailer-camera": {
+    mats: {
+      setups: setup("behind", "mat behind the trailer", [{ ...matBehind, frame: "trailer" }]),
+      steps: [],
+    },
+    boards: {
+      setups: setup("behind", "board behind the trailer", [{ ...boardBehind, frame: "trailer" }]),
+      steps: [],
+    },
   },
   "side-camera": {
-    setups: sides.flatMap((side) =>
-      setup(side, `board on vehicle ${side}`, [
-        stood(side, `board on vehicle ${side}`, "front-hub-line"),
-      ]),
-    ),
-    steps: [
-      {
-        id: "to-right",
-        kind: "position",
-        say: "Take the board round to vehicle right.",
-        to: "board-right",
-      },
-      {
-        id: "learn-right",
-        kind: "routine",
-        say: "Let the right camera look at the board.",
-        routine: "side-camera-static",
-        minQuality: 60,
-      },
-    ],
+    boards: {
+      setups: sides.flatMap((side) =>
+        setup(side, `board on vehicle ${side}`, [
+          stood(side, `board on vehicle ${side}`, "front-hub-line"),
+        ]),
+      ),
+      steps: [
+        {
+          id: "to-right",
+          kind: "position",
+          say: "Take the board round to vehicle right.",
+          to: "board-right",
+        },
+        {
+          id: "learn-right",
+          kind: "routine",
+          say: "Let the right camera look at the board.",
+          routine: "side-camera-static",
+          minQuality: 60,
+        },
+      ],
+    },
   },
 };
 
@@ -90,7 +115,13 @@ export const looksAtChoices = (system: unknown): [LooksAt, string][] =>
           ["mats", "Mats on both sides"],
           ["boards", "A board on either side"],
         ]
-      : [];
+      : system === "trailer-camera"
+        ? [
+            ["none", "Its own trailer alone"],
+            ["mats", "A mat behind it"],
+            ["boards", "A board behind it"],
+          ]
+        : [];
 
 /** What a sheet of each system begins with: what it sets out, without a figure that only its source has. */
 const BEGINNINGS: Record<GuidedSystem, { setups: Draft[]; routine: Routine }> = {
@@ -107,19 +138,7 @@ const BEGINNINGS: Record<GuidedSystem, { setups: Draft[]; routine: Routine }> = 
     routine: "side-camera-static",
   },
   "rear-camera": {
-    setups: setup("behind", "mat behind", [
-      {
-        id: "mat-rear",
-        name: "rear mat",
-        kind: "mat",
-        lies: "behind",
-        object: { aheadMm: 0 },
-        datum: "rear-axle-normal",
-        distanceFrom: "rear-hub-line",
-        placement: { acrossMm: 0, twistDeg: 0, heightMm: 0 },
-        tolerance: {},
-      },
-    ]),
+    setups: setup("behind", "mat behind", [matBehind]),
     routine: "rear-camera-static",
   },
   "mirror-camera": {
@@ -144,9 +163,9 @@ export const routineOf = (system: unknown): Routine =>
 /**
  * A draft for another system: what is set out begins anew, its routine is that system's, all else stays.
  */
-export function forSystem(doc: Draft, system: GuidedSystem, at: LooksAt = "mats"): Draft {
+export function forSystem(doc: Draft, system: GuidedSystem, at?: LooksAt): Draft {
   const { setups: usual, routine } = BEGINNINGS[system];
-  const { setups, steps } = (at === "boards" && BOARDS[system]) || { setups: usual, steps: [] };
+  const { setups, steps } = (at && OTHERS[system]?.[at]) ?? { setups: usual, steps: [] };
   const appliesTo = { ...(doc.appliesTo as Draft | undefined), system };
   const run = (Array.isArray(doc.run) ? (doc.run as Draft[]) : [])
     .filter((s) => s.kind !== "aim" && s.kind !== "position" && s.id !== "learn-right")

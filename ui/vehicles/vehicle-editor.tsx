@@ -134,6 +134,11 @@ export function VehicleEditor(page: DraftPage) {
                   />
                   <NumberField label="Hitch to its end" unit="mm" {...at("trailer.lengthMm")} />
                   <NumberField
+                    label="Its camera above the floor"
+                    unit="mm"
+                    {...at("trailer.cameraHeightMm")}
+                  />
+                  <NumberField
                     label="Its hubs from the middle"
                     unit="mm"
                     {...at("trailer.hubHalfMm")}
