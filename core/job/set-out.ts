@@ -6,6 +6,7 @@ import {
   misses,
   nextAct,
   nominalTarget,
+  onFloor,
   ROLLED_TOE_SIGMA,
   solveScene,
   targetOn,
@@ -18,7 +19,7 @@ import {
 } from "@/core/setout";
 import { setupOf, targetOf, type Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import { trailerAlone, type Vehicle } from "@/core/vehicle";
+import type { Vehicle } from "@/core/vehicle";
 import { viewOf, type CalibrationGround, type JobGround } from "./ground";
 import { itemsOf } from "./items";
 import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
@@ -68,7 +69,7 @@ export function planFor(
 
 /** What a target is set out about: the vehicle, or its trailer by itself. @throws RangeError */
 const frameOf = (vehicle: Vehicle, { frame }: Pick<Target, "frame">): Vehicle =>
-  frame === "trailer" ? trailerAlone(vehicle) : vehicle;
+  frame === "trailer" ? onFloor().trailerAlone(vehicle) : vehicle;
 
 /** The kit with what was taken in hand in this job first of its kind; the last choice wins. */
 function instrumentsInHand(

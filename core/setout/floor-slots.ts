@@ -1,12 +1,15 @@
 import type { Target } from "@/core/sheet";
 import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
+import { trailerAlone } from "@/core/vehicle/trailer";
 import { acrossSlots } from "./across-slots";
 import { aroundSlots } from "./around-slots";
 import { drawMoves, drawnBy, matPoints } from "./draw";
+import { drawWords } from "./draw-words";
 import { sideOf } from "./hands";
 import { markSlots } from "./mark-slots";
 import { installOnFloor } from "./on-floor";
 import type { SetOutPlan } from "./plan";
+import { relationErrors } from "./relations";
 import { asIs, flipped, inPlan, type Slot } from "./slot";
 
 /**
@@ -221,4 +224,13 @@ function laserLines(plan: SetOutPlan): Slot[] {
 
 /** Makes the readings and the moves of mats and floor marks known to {@link onFloor}. */
 export const installFloorSlots = (): void =>
-  installOnFloor({ slots: floorSlots, around: aroundSlots, points: matPoints, drawMoves, drawnBy });
+  installOnFloor({
+    slots: floorSlots,
+    around: aroundSlots,
+    points: matPoints,
+    drawMoves,
+    drawnBy,
+    drawWords,
+    relationErrors,
+    trailerAlone,
+  });

@@ -5,7 +5,8 @@ import { MIRRORS } from "@/demo/data/mirror";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { gaussian, randomFrom } from "@/core/math/random";
 import type { Setup, Target } from "@/core/sheet";
-import { trailerAlone, vehiclePoints, type Vehicle } from "@/core/vehicle";
+import { vehiclePoints, type Vehicle } from "@/core/vehicle";
+import { trailerAlone } from "@/core/vehicle/trailer";
 import {
   drawn,
   layDown,

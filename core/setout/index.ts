@@ -66,6 +66,7 @@ export { LAST_ACT_IDS, type LastActId } from "./last-act-ids";
 export { LAST_ACTS } from "./last-acts";
 export { suffers, touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
 export { carries } from "./carries";
+export { onFloor } from "./on-floor";
 export { standsOf, thingOf } from "./thing";
 export { HANDS, isByHand, isLabelled, sideOf } from "./hands";
 export {

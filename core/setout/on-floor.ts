@@ -1,10 +1,13 @@
 import type { Target } from "@/core/sheet";
+import type { Vehicle } from "@/core/vehicle";
 import type { BoardState, Least, Move } from "./moves";
 import type { SetOutPlan } from "./plan";
+import type { relationErrors } from "./relations";
 import type { Slot } from "./slot";
 import type { PlanPose } from "./stand";
+import type { MoveWords } from "./words";
 
-/** What is read of targets that are no board ahead of the vehicle, and how hands draw those on the floor. */
+/** What only targets need that are no board ahead of the vehicle: readings, moves, words, relations. */
 export type FloorParts = {
   slots: (plan: SetOutPlan) => Slot[];
   /** What is read in the plan of a board that stands behind the vehicle or beside it. */
@@ -12,6 +15,11 @@ export type FloorParts = {
   points: (target: Target) => { id: string; xMm: number; yMm: number }[];
   drawMoves: (target: Target, now: BoardState, wanted: PlanPose, least: Least) => Move[];
   drawnBy: (move: Extract<Move, { kind: "draw" }>) => PlanPose;
+  drawWords: (move: Extract<Move, { kind: "draw" }>, mm: (v: number) => string) => MoveWords;
+  /** What two targets have to be to each other. */
+  relationErrors: typeof relationErrors;
+  /** A trailer by itself, as a vehicle is taken. @throws RangeError */
+  trailerAlone: (vehicle: Vehicle) => Vehicle;
 };
 
 /**

@@ -5,7 +5,8 @@ import type { PlanAim } from "./aim";
 import { isByHand } from "./hands";
 import type { DatumFrame, SetOutPlan } from "./plan";
 import type { PlanPose } from "./stand";
-import { relationErrors, type RelationError } from "./relations";
+import { onFloor } from "./on-floor";
+import type { RelationError } from "./relations";
 
 /** What is judged together in the floor's plan: a target's own parts, and its relations. */
 export type PlaneQuantity = {
@@ -46,7 +47,10 @@ export function planeFor(
   body: string,
   bodyOf: (targetId: string) => string | null,
 ): { plane: Plane; pose: PlanPose | null } {
-  const plane = planeOf(a, aimed, target, relationErrors(a, frame, setup, target, bodyOf));
+  const relations = setup?.relations?.length
+    ? onFloor().relationErrors(a, frame, setup, target, bodyOf)
+    : [];
+  const plane = planeOf(a, aimed, target, relations);
   if (!isByHand(target))
     return { plane: { ...plane, nulled: plane.quantities.map(() => 0) }, pose: null };
   const at = a.bodies.find((b) => b.id === body)!;

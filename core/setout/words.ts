@@ -2,6 +2,7 @@ import { formatLength, formatNumber, formatQuantity, radToDeg } from "@/core/uni
 import type { Vehicle } from "@/core/vehicle";
 import type { Adjuster, Move } from "./moves";
 import type { Slot } from "./slot";
+import { onFloor } from "./on-floor";
 import { WAYS, type Thing } from "./thing";
 
 export type LengthSetting = "mm" | "in";
@@ -111,7 +112,7 @@ export function moveWords(
         detail: "All moves are reckoned from there.",
       };
     case "draw":
-      return drawWords(move, mm);
+      return onFloor().drawWords(move, mm);
     case "booster":
       return {
         say: move.booster
@@ -136,53 +137,6 @@ const marksOf = (adjusters: readonly Adjuster[]): string => {
     ...(slides.length > 0 ? [`${slides.join(" and ")} slide centred`] : []),
   ].join(", ");
 };
-
-/** A mat is told by its end and by the car: nobody has to think of axes on the floor. */
-function drawWords(move: Extract<Move, { kind: "draw" }>, mm: (v: number) => string): MoveWords {
-  if (move.end === "mark") {
-    const parts = [
-      Math.abs(move.aheadMm) >= 0.5
-        ? `${mm(move.aheadMm)} ${move.aheadMm > 0 ? "forward" : "back"}`
-        : "",
-      Math.abs(move.leftMm) >= 0.5
-        ? `${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}`
-        : "",
-    ].filter(Boolean);
-    return {
-      say: `Draw the mark anew ${parts.join(" and ")}.`,
-      figure: mm(Math.abs(move.aheadMm) > Math.abs(move.leftMm) ? move.aheadMm : move.leftMm),
-      detail: "Forward is along the hubs’ line. Wipe the old cross away: two crosses are none.",
-    };
-  }
-  if (move.end === "left" || move.end === "right")
-    return {
-      say: `Draw the mat’s ${move.end} end ${mm(move.aheadMm)} ${move.aheadMm >= 0 ? "forward" : "back"}.`,
-      figure: mm(move.aheadMm),
-      detail: `Forward is the way the vehicle faces. Let the ${move.end === "left" ? "right" : "left"} end lie still. Keep it flat: a fold shortens it.`,
-    };
-  if (move.end === "whole" && Math.abs(move.leftMm) > Math.abs(move.aheadMm))
-    return {
-      say: `Draw the whole mat ${mm(move.leftMm)} toward vehicle ${sideOf(move.leftMm)}, along its own edge.`,
-      figure: mm(move.leftMm),
-      detail: "Keep it flat: a fold shortens it.",
-    };
-  if (move.end === "whole") {
-    const way = move.aheadMm >= 0 ? "forward" : "back";
-    return {
-      say: `Draw the whole mat ${mm(move.aheadMm)} ${way}, along its own edge.`,
-      figure: mm(move.aheadMm),
-      detail: "Forward is the way the vehicle faces. Keep it flat: a fold shortens it.",
-    };
-  }
-  // Where it lies says which way the car is: toward the middle from either side.
-  const toward = move.after.pose.yMm * move.leftMm < 0;
-  const still = move.end === "front" ? "rear" : "front";
-  return {
-    say: `Draw the mat’s ${move.end} end ${mm(move.leftMm)} ${toward ? "toward" : "away from"} the car.`,
-    figure: mm(move.leftMm),
-    detail: `Let the ${still} end lie still. Keep it flat: a fold shortens it.`,
-  };
-}
 
 /**
  * A slot's value for reading: lengths in the user's setting, tilts in degrees, sides spelled out.

@@ -34,4 +34,3 @@ export { readVehicle, signVehicle, vehicleJsonSchema, vehicleProblems } from "./
 export { vehicleFieldName } from "./words";
 export { LEARNED_POINTS, LEAST_CARS, learnDimensions, type CarSeen, type Learned } from "./learn";
 export { hubName } from "./hub-name";
-export { trailerAlone } from "./trailer";

@@ -317,6 +317,8 @@ const BOARD_SIDES: Sheet = {
   ...SIDES,
   id: "motto-sides",
   title: "Motto, side cameras, board on either side",
+  reason:
+    "The cameras in the mirrors show what drives beside the van; a door that was off hangs elsewhere.",
   source: source("Shop workbook, Hollin Quay, cameras at the sides"),
   appliesTo: { ...SIDES.appliesTo, vehicles: ["ardvale-motto"] },
   setups: (["left", "right"] as const).map((side) => ({
@@ -331,6 +333,14 @@ const BOARD_SIDES: Sheet = {
       ),
     ],
   })),
+  prove: [
+    RESCAN("side"),
+    {
+      id: "side-lines",
+      ask: "A straight joint of the floor runs straight and alike in both pictures",
+      why: "A driver compares them without knowing it.",
+    },
+  ],
   cautions: BESIDE_CAUTIONS,
   ready: [
     ...SURROUND.ready.filter((i) => i.id === "maintainer" || i.id === "tyres"),

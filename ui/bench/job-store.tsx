@@ -160,7 +160,7 @@ type JobProps = {
 /** Everything of one job for the pages inside: its log, its outbox, the judgement of what is in hand. */
 export function JobProvider(props: JobProps) {
   const around = props.ground.calibrations.some((c) =>
-    targetsOf(c.sheet).some((t) => isByHand(t) || t.stands),
+    c.sheet.setups.some((s) => s.relations || s.targets.some((t) => isByHand(t) || t.stands)),
   );
   if (around) use(fetchOnFloor());
   return <Provider {...props} />;

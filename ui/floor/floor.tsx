@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import {
   useEffect,
   useRef,
@@ -24,19 +25,11 @@ import { formatNumber } from "@/core/units";
 import { DATUM_NAMES, vehiclePoints } from "@/core/vehicle";
 import { fitView, magnification, type Place } from "./geometry";
 import { useJob } from "../bench/job-store";
-import {
-  Ellipse,
-  Grid,
-  Label,
-  Line,
-  MatPlan,
-  StandPlan,
-  Target,
-  TrailerPlan,
-  TWO_D_95,
-  VehiclePlan,
-} from "./shapes";
+import { Ellipse, Grid, Label, Line, StandPlan, Target, TWO_D_95, VehiclePlan } from "./shapes";
 import { Tapes } from "./tapes";
+
+const MatPlan = dynamic(() => import("./around-plans").then((m) => m.MatPlan));
+const TrailerPlan = dynamic(() => import("./around-plans").then((m) => m.TrailerPlan));
 
 const BUTTONS_PX = 56;
 
@@ -209,7 +202,12 @@ export function Floor({
           />
           <Label
             view={view}
-            at={ahead(lineStart, line.headingRad, 520)}
+            at={
+              // What lies behind the vehicle would cover its name there.
+              wanted.lies === "behind" || wanted.stands === "behind"
+                ? ahead(lineEnd, line.headingRad, -1500)
+                : ahead(lineStart, line.headingRad, 520)
+            }
             dv={-9}
             className="fill-act"
             text={DATUM_NAMES[wanted.datum]}

@@ -60,13 +60,13 @@ export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) 
     const [a, b] = [marksOf(wanted, form), marksOf(truly, form)];
     return a.map((w, i) => ({ wanted: w, truly: b[i]! }));
   };
-  const figures = (errors: GuideError[]): string[] =>
+  const figures = (errors: GuideError[]): string[][] =>
     errors.map(({ offMm: [ahead, left] }) => {
       const parts = [
-        Math.abs(left) < 0.5 ? "" : `${mm(left)}\u00a0${left > 0 ? "left" : "right"}`,
-        Math.abs(ahead) < 0.5 ? "" : `${mm(ahead)}\u00a0${ahead > 0 ? "ahead" : "back"}`,
+        Math.abs(left) < 0.5 ? "" : `${mm(left)} ${left > 0 ? "left" : "right"}`,
+        Math.abs(ahead) < 0.5 ? "" : `${mm(ahead)} ${ahead > 0 ? "ahead" : "back"}`,
       ].filter(Boolean);
-      return parts.length > 0 ? parts.join(", ") : mm(0);
+      return parts.length > 0 ? parts : [mm(0)];
     });
   const height = target.placement.heightMm;
   const centre = (at: PlanPose, upMm: number): SpacePoint => [at.xMm, at.yMm, height + upMm];

@@ -3,7 +3,7 @@ import { formatLength } from "@/core/units";
 import { useSettings } from "../settings";
 
 /** One case of an error, and what follows from it: figures by the columns' order. */
-export type MeaningRow = { case: string; figures: string[]; now?: boolean };
+export type MeaningRow = { case: string; figures: (string | string[])[]; now?: boolean };
 
 /**
  * What an error means, case by case: the one that holds now first, then what a hand's slip would do.
@@ -31,7 +31,13 @@ export function MeaningTable({ columns, rows }: { columns: string[]; rows: Meani
               <th className="min-w-40 py-2.5 pr-4 font-[inherit]">{r.case}</th>
               {r.figures.map((f, i) => (
                 <td key={columns[i]} className="figure py-2.5 pl-4 text-right">
-                  {f}
+                  {typeof f === "string"
+                    ? f
+                    : f.map((part) => (
+                        <span key={part} className="block">
+                          {part}
+                        </span>
+                      ))}
                 </td>
               ))}
             </tr>

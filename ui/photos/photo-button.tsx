@@ -22,13 +22,17 @@ export function PhotoButton({ subject }: { subject: PhotoSubject }) {
   return (
     <label className="flex min-h-12 shrink-0 cursor-pointer items-center gap-2 rounded-md border border-hairline bg-sheet px-3 text-base font-semibold hover:bg-wash focus-within:outline focus-within:outline-2 focus-within:outline-act">
       <Camera size={18} aria-hidden />
-      {sending > 0
-        ? "Sending"
-        : waiting > 0
-          ? `${waiting} wait`
-          : taken > 0
-            ? `Photo, ${taken}`
-            : "Photo"}
+      {sending > 0 ? (
+        "Sending"
+      ) : waiting > 0 ? (
+        `${waiting} wait`
+      ) : (
+        <>
+          {/* The row it stands in is full on a tablet: the picture says it there. */}
+          <span className="hidden 2xl:inline">Photo</span>
+          {taken > 0 && <span className="figure">{taken}</span>}
+        </>
+      )}
       <input
         type="file"
         accept="image/jpeg,image/png,image/webp"
