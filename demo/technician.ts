@@ -15,6 +15,7 @@ import {
   type CalibrationGround,
   type JobEvent,
   type TabletEvent,
+  codesAfter,
 } from "@/core/job";
 import type { RunEvent } from "@/core/run";
 import { asTyped, fieldsFor, judgeFully, readFields } from "@/core/ready";
@@ -41,6 +42,14 @@ type AimStep = Extract<SheetStep, { kind: "aim" }>;
  * @param person who writes
  * @param startAt ISO time of the first act; each act then takes its own time
  */
+/** What the demo's people say of what is left after a clearing. */
+const saidOf = (code: string | null): string =>
+  code === null
+    ? "Silent before the work too; the customer knows"
+    : code === "ST-058"
+      ? "Learned by itself on the first turns of the drive"
+      : "Known to the customer, not of this work";
+
 export function technician(person: Person, startAt: string) {
   let clock = Date.parse(startAt);
   let jobId = "";
@@ -173,8 +182,12 @@ export function technician(person: Person, startAt: string) {
         const answer = (outcome: "fine" | "fixed" | "accepted", reason: string | null): void =>
           write({ kind: "check", stage, itemId: item.id, outcome, reason }, 30);
         const { measure } = item;
-        if (measure?.kind === "scan" || (stage === "prove" && item.id === "rescan"))
-          await scan(measure ? ["read"] : ["read", "clear", "read"]);
+        if (measure?.kind === "scan") await scan(["read"]);
+        if (measure?.kind === "rescan") {
+          await scan(["clear", "read"]);
+          for (const asked of codesAfter(view(), events())?.missing ?? [])
+            write({ kind: "code-word", ...asked, word: saidOf(asked.code) }, 45);
+        }
         let outcome: "fine" | "fixed" = "fine";
         if (measure?.kind === "battery") {
           await scan(["volts"]);
@@ -184,7 +197,7 @@ export function technician(person: Person, startAt: string) {
             await scan(["volts"]);
           }
         }
-        if (measure && measure.kind !== "scan" && measure.kind !== "battery") {
+        if (measure && !["scan", "rescan", "battery"].includes(measure.kind)) {
           for (let n = 0; n < 3; n++) {
             const values = holdReadiness(job(), view(), events(), item.id)!;
             const typed = Object.fromEntries(

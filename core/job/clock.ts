@@ -21,6 +21,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   glass: "take-in",
   walk: "take-in",
   photo: null,
+  "code-word": "prove",
   "second-look": null,
   instrument: "set-out",
   kept: "set-out",

@@ -316,6 +316,15 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   /** The clock stops, with a reason; it goes on by itself with the next work, or by hand. */
   z.object({ kind: z.literal("pause"), reason }),
   z.object({ kind: z.literal("resume") }),
+  /** What is said of a code, or of a unit that does not answer, before the vehicle goes. */
+  z.object({
+    kind: z.literal("code-word"),
+    unit: z.string().trim().min(1).max(60),
+    /** What the unit is called; the shop fills it in from the reading. */
+    name: z.string().trim().max(80).optional(),
+    code: z.string().trim().min(1).max(40).nullable(),
+    word: reason,
+  }),
   /** A second person compared what was typed on the spot with its source, figure by figure. */
   z.object({ kind: z.literal("second-look") }),
   z.object({ kind: z.literal("hand-over") }),

@@ -1,5 +1,6 @@
 export { documentsOnTheSpot, onTheSpotSchema, type OnTheSpot } from "./on-the-spot";
 export { typedFigures } from "./second-look";
+export { codesAfter, wordKey, type CodesAfter } from "./codes-after";
 export { askedFor } from "./asked-for";
 export { jobClock, type JobClock } from "./clock";
 export {

@@ -20,7 +20,7 @@ export type ItemReading =
 
 /** When something is measured: only the joined picture has to be there first. */
 export const stageOfMeasure = (measure: Measure): "ready" | "prove" =>
-  measure.kind === "seams" ? "prove" : "ready";
+  measure.kind === "seams" || measure.kind === "rescan" ? "prove" : "ready";
 
 /**
  * How a checklist item stands by its measurement; null for one that is only looked at. What can be
@@ -35,6 +35,11 @@ export function itemReading(
   if (!measure) return null;
   const righted = putRight(events, item.id);
   const last = lastRead(events, item);
+  // What changed, and whether every line of it has its word, is judged where it is answered.
+  if (measure.kind === "rescan")
+    return last === 0
+      ? { kind: "unread", say: "Read all control units again, after the routine." }
+      : { kind: "inside", clean: false };
   if (measure.kind === "scan") {
     // That a unit has lost its aim is what this job is for.
     const owed = ({ system }: { system: string | null }): boolean =>
@@ -80,6 +85,11 @@ export function itemReading(
 /** Where in the log an item was last read; 0 when it never was. */
 function lastRead(events: readonly JobEvent[], item: Item): number {
   const kind = item.measure?.kind;
+  if (kind === "rescan") {
+    const ran = eventsOf(events, "run").findLast((e) => e.body.event.type === "routine-result");
+    const read = eventsOf(events, "scan").findLast((e) => e.body.event.type === "read");
+    return ran && read && read.seq > ran.seq ? read.seq : 0;
+  }
   if (kind !== "scan" && kind !== "battery")
     return item.measure
       ? (measuredOf(events, stageOfMeasure(item.measure)).get(item.id)?.seq ?? 0)
@@ -116,6 +126,11 @@ export function itemSettled(
   const check = checksOf(events, stage).get(item.id);
   if (!check || check.seq < putRight(events, item.id)) return false;
   if (check.body.outcome === "accepted" || check.body.outcome === "blocks") return true;
+  // Read again, the codes are another matter.
+  if (item.measure?.kind === "rescan") {
+    const read = lastRead(events, item);
+    return read > 0 && check.seq > read;
+  }
   // A scan and the supply were judged when the answer was given; later readings of them belong to
   // other steps.
   const typed = item.measure && item.measure.kind !== "scan" && item.measure.kind !== "battery";

@@ -13,6 +13,14 @@ export const ASKED_FLOOR: ReadyItem = {
   measure: { kind: "floor", slopeDeg: 1, twistMm: 10 },
 };
 
+/** Asked where a sheet has the codes read again after the work, and not before it. */
+const ASKED_SCAN: ReadyItem = {
+  id: "scan-asked",
+  ask: "All control units scanned; the first scan is kept",
+  why: "What was there before cannot be told from what came with the work unless somebody looked.",
+  measure: { kind: "scan" },
+};
+
 /** Limits that ask for at least so much; every other limit allows at most so much. */
 const AT_LEAST = new Set(["aheadMm", "sideMm", "minShare", "minVolts", "minMinutes"]);
 
@@ -48,6 +56,8 @@ function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): ReadyItem[]
           items.some((x) => x.id === item.id) ? { ...item, id: `${id}-${item.id}` } : item,
         );
     }
+  const again = g.calibrations.some((c) => c.sheet.prove.some((i) => i.measure?.kind === "rescan"));
+  if (again && !items.some((i) => i.measure?.kind === "scan")) items.unshift(ASKED_SCAN);
   if (items.some((i) => i.measure?.kind === "floor")) return byPlace(items);
   const targets = g.calibrations.flatMap((c) => targetsOf(c.sheet));
   const sure = targets.every((target) => {

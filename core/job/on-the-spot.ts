@@ -205,6 +205,7 @@ const PROVE: Sheet["prove"] = [
     id: "rescan",
     ask: "Codes cleared and read again: none from the camera",
     why: "A code that returns says the fault is still there.",
+    measure: { kind: "rescan" },
   },
   {
     id: "road-check",

@@ -32,6 +32,7 @@ export const SCOPES: Record<TabletEvent["kind"], LineScope> = {
   "owed-add": "job",
   pause: "job",
   resume: "job",
+  "code-word": "job",
   "second-look": "job",
   instrument: "job",
   "hand-over": "job",

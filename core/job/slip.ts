@@ -296,6 +296,14 @@ const FACTS: Facts = {
       strikable: true,
     },
   ],
+  "code-word": (b) => [
+    {
+      stage: "prove",
+      label: `${b.name ?? b.unit}: ${b.code ?? "no answer"}`,
+      value: b.word,
+      strikable: true,
+    },
+  ],
   "second-look": () => [
     {
       stage: "hand-over",

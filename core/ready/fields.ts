@@ -161,6 +161,7 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
       return articulationFields(v);
     case "battery":
     case "scan":
+    case "rescan":
       return [];
   }
 }

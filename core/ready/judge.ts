@@ -54,6 +54,7 @@ function neededFor(measure: Measure, v: Vehicle): readonly string[] {
     case "articulation":
     case "battery":
     case "scan":
+    case "rescan":
       return [];
   }
 }
@@ -148,6 +149,7 @@ export function judgeMeasure(
       return found ? { ...found, lines: [] } : { ok: null, headline: "not judged yet", lines: [] };
     case "battery":
     case "scan":
+    case "rescan":
       return { ok: null, headline: "read by the scan tool", lines: [] };
   }
 }

@@ -11,6 +11,7 @@ export type CheckPlace = keyof typeof CHECK_PLACES;
 
 const OF: Record<Measure["kind"], CheckPlace> = {
   scan: "cabin",
+  rescan: "cabin",
   battery: "cabin",
   fuel: "cabin",
   steering: "cabin",

@@ -39,6 +39,8 @@ import {
   type JobGround,
   type MountPart,
   type StageState,
+  codesAfter,
+  wordKey,
 } from "@/core/job";
 import { glassSeatOf, judgeFully } from "@/core/ready";
 import { FIRST_ZONE, radToDeg } from "@/core/units";
@@ -102,6 +104,7 @@ export function buildRecord(
     },
     owed: { done: intake.happenings.map(happeningName), lines: owedLines(ground, events) },
     checks: checksIn(ground, events),
+    ...codesOf(ground, events),
     ...arrivalOf(events),
     glass: glassOf(ground, events),
     calibrations: viewsOf(ground).map((view) => calibrationOf(view, events, simulated)),
@@ -110,6 +113,27 @@ export function buildRecord(
     open: openIn(ground, events),
     handedOver: handed ? { at: handed.at, by: who(handed) } : null,
     notice: NOTICE,
+  };
+}
+
+/** The control units before and after, each code that matters with what was said of it. */
+function codesOf(ground: JobGround, events: readonly JobEvent[]): Pick<JobRecord, "codes"> {
+  const found = codesAfter(ground, events);
+  if (!found) return {};
+  const word = (unit: string, code: string | null): string | null =>
+    found.words.get(wordKey({ unit, code }))?.body.word ?? null;
+  return {
+    codes: {
+      before: found.before?.at ?? null,
+      after: found.after?.at ?? null,
+      cleared: found.cleared,
+      units: found.units.map((u) => ({
+        name: u.name,
+        change: u.change,
+        word: word(u.id, null),
+        codes: u.codes.map((c) => ({ ...c, word: word(u.id, c.code) })),
+      })),
+    },
   };
 }
 

@@ -20,6 +20,7 @@ export {
   resultLines,
   runLine,
   standLines,
+  codeLines,
   timeLines,
   verdictLine,
 } from "./words";

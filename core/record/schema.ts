@@ -13,6 +13,35 @@ import {
   touches,
 } from "./parts";
 
+const codeState = z.enum(["stored", "pending", "history"]).nullable();
+
+/** Two readings of the control units against each other, and the word that was said of what matters. */
+const codes = z.object({
+  /** Null where nobody read before the routine. */
+  before: time.nullable(),
+  /** Null while nobody read again after the routine. */
+  after: time.nullable(),
+  /** Whether codes were cleared between the routine and the last reading. */
+  cleared: z.boolean(),
+  units: z.array(
+    z.object({
+      name: z.string(),
+      change: z.enum(["answers", "lost", "found", "silent", "not-fitted"]),
+      word: z.string().nullable(),
+      codes: z.array(
+        z.object({
+          code: z.string(),
+          text: z.string(),
+          change: z.enum(["gone", "stayed", "new", "unread"]),
+          before: codeState,
+          after: codeState,
+          word: z.string().nullable(),
+        }),
+      ),
+    }),
+  ),
+});
+
 /** One number with limits, as it was accepted: error is actual minus wanted. */
 const quantity = z.object({
   id: z.string(),
@@ -108,6 +137,8 @@ export const recordSchema = z.object({
   vehicle,
   owed: z.object(owedParts),
   checks,
+  /** The control units before the work and after it; absent where nobody read them. */
+  codes: codes.optional(),
   cameIn,
   consent,
   photos,

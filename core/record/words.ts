@@ -162,6 +162,49 @@ export function checkLine(
   return `${mat ? "Mat" : "Board"} ${check.code} checked, arrow ${mat ? "forward" : "up"}, ${clockTime(check.at)} ${check.by.initials}.${worn}`;
 }
 
+const UNIT_CHANGES = {
+  answers: "answers",
+  lost: "answered before the work, silent after it",
+  found: "silent before the work, answers after it",
+  silent: "silent before and after the work",
+  "not-fitted": "not fitted",
+} as const;
+const CODE_CHANGES = {
+  gone: "gone",
+  stayed: "was there before, stayed",
+  new: "new since the first reading",
+  unread: "there now, not read before",
+} as const;
+
+/** The control units before and after: when they were read, what has something to say, who has not. */
+export function codeLines(
+  { codes }: JobRecord,
+  { dateAndTime }: Pick<Times, "dateAndTime">,
+): { head: string; rows: [what: string, change: string, word: string][]; quiet: string } | null {
+  if (!codes) return null;
+  const again = codes.after
+    ? `read again ${dateAndTime(codes.after)}, ${codes.cleared ? "codes cleared in between" : "nothing cleared since the routine"}`
+    : "NOT READ AGAIN AFTER THE WORK";
+  const loud = codes.units.filter((u) => u.codes.length > 0 || u.change !== "answers");
+  return {
+    head: `${codes.before ? `First read ${dateAndTime(codes.before)}` : "NOT READ BEFORE THE WORK"}; ${again}.`,
+    rows: loud.flatMap((u): [string, string, string][] => [
+      ...(u.change === "answers"
+        ? []
+        : [[u.name, UNIT_CHANGES[u.change], u.word ?? ""] as [string, string, string]]),
+      ...u.codes.map((c): [string, string, string] => [
+        `${c.code}  ${u.name}: ${c.text}`,
+        `${CODE_CHANGES[c.change]}${c.after ? ` (${c.after})` : ""}`,
+        c.word ?? "",
+      ]),
+    ]),
+    quiet: codes.units
+      .filter((u) => !loud.includes(u))
+      .map((u) => u.name)
+      .join(", "),
+  };
+}
+
 /** The vehicle's answer in one line. */
 export function runLine({ run }: CalibrationRecord): string {
   const { status, result } = run;

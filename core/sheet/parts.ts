@@ -284,9 +284,11 @@ const measure = z.discriminatedUnion("kind", [
     outMm: z.number().min(2).max(300),
   }),
 ]);
-/** What is read after the routine, off the vehicle's own display: the steps at the seams of a picture. */
+/** What is read after the routine: the steps at the seams of a picture, or the control units again. */
 const measureAfter = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("seams"), limitMm: z.number().min(2).max(200) }),
+  /** All control units are read again, and what changed since they were first read has a word. */
+  z.object({ kind: z.literal("rescan") }),
 ]);
 export type Measure = z.infer<typeof measure> | z.infer<typeof measureAfter>;
 

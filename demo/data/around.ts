@@ -60,6 +60,7 @@ const RESCAN = (what: string): Sheet["prove"][number] => ({
   id: `${what}-rescan`,
   ask: "Codes read again: none from these cameras",
   why: "A code that returns says the fault is still there.",
+  measure: { kind: "rescan" },
 });
 const MATS: [string, string] = ["mat-left", "mat-right"];
 const apart = (minMm: number, maxMm: number): NonNullable<Sheet["setups"][number]["relations"]> => [

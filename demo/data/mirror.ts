@@ -162,6 +162,7 @@ const sheet = (f: Figures): Sheet => ({
       id: "mirror-rescan",
       ask: "Codes read again: none from the mirror cameras",
       why: "A code that returns says the fault is still there.",
+      measure: { kind: "rescan" },
     },
     {
       id: "end-line",

@@ -110,6 +110,7 @@ const radar = (
       id: "radar-rescan",
       ask: "Codes read again: none from the radar",
       why: "A code that returns says the fault is still there.",
+      measure: { kind: "rescan" },
     },
     {
       id: "radar-answer",

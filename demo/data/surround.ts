@@ -111,6 +111,7 @@ export const SURROUND: Sheet = {
       id: "view-rescan",
       ask: "Codes read again: none from the surround view",
       why: "A code that returns says the fault is still there.",
+      measure: { kind: "rescan" },
     },
     {
       id: "seams",

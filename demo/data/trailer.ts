@@ -92,6 +92,7 @@ export const TRAILER: Sheet = {
       id: "trailer-rescan",
       ask: "Codes read again: none from the trailer camera",
       why: "A code that returns says the fault is still there.",
+      measure: { kind: "rescan" },
     },
     {
       id: "end-line",

@@ -9,7 +9,15 @@ import { clearCodes, readModules, signInToGateway, type NetworkState } from "./n
 
 const plan = planOf(1, 1);
 const bays = Array.from({ length: 120 }, (_, i) => openBay(`net-${i}`, plan));
-const fresh: NetworkState = { volts: 12.6, open: true, learned: false, cleared: false };
+const LOST = ["forward-camera"] as const;
+const fresh: NetworkState = {
+  volts: 12.6,
+  open: true,
+  lost: LOST,
+  learned: [],
+  cleared: false,
+  without: [],
+};
 const codes = (world: (typeof bays)[number], state: NetworkState): string[] =>
   readModules(world, state).flatMap((m) => m.codes.map((c) => c.code));
 
@@ -32,8 +40,19 @@ describe("the simulated vehicle's network", () => {
     const [w] = bays as [(typeof bays)[number]];
     expect(codes(w, fresh)).toContain("FC-031");
     expect(codes(w, { ...fresh, cleared: true })).toContain("FC-031");
-    expect(codes(w, { ...fresh, learned: true })).toContain("FC-031");
-    expect(codes(w, { ...fresh, learned: true, cleared: true })).not.toContain("FC-031");
+    expect(codes(w, { ...fresh, learned: LOST })).toContain("FC-031");
+    expect(codes(w, { ...fresh, learned: LOST, cleared: true })).not.toContain("FC-031");
+  });
+  it("has no answer from a unit that was not built in, and a steering that forgets when it is cleared", () => {
+    const [w] = bays as [(typeof bays)[number]];
+    const of = (state: NetworkState, id: string) => readModules(w, state).find((m) => m.id === id)!;
+    const bare = { ...fresh, without: ["rear-camera"] as const };
+    expect(of(fresh, "rear-camera").answers).toBe(true);
+    expect(of(bare, "rear-camera").answers).toBe(false);
+    const forgetting = bays.filter((b) => codes(b, { ...fresh, cleared: true }).includes("ST-058"));
+    expect(forgetting.length).toBeGreaterThan(25);
+    expect(forgetting.length).toBeLessThan(75);
+    for (const b of forgetting) expect(codes(b, fresh)).not.toContain("ST-058");
   });
   it("clears nothing behind a locked gateway or on a low supply, and says what to do", () => {
     expect(() => clearCodes({ ...fresh, open: false })).toThrow(/sign in over the network first/);

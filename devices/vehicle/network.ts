@@ -1,5 +1,5 @@
 import { randomFrom, seedFrom } from "@/core/math/random";
-import { SYSTEMS } from "@/core/owed";
+import { SYSTEMS, type SystemId } from "@/core/owed";
 import type { FaultCode, ModuleReading } from "@/core/scan";
 import { DeviceRefusal } from "../scan-tool/scan-tool";
 import type { BenchWorld } from "../bench/world";
@@ -9,10 +9,13 @@ export type NetworkState = {
   volts: number;
   /** Whether the gateway's session is open; always true for a vehicle without a gateway. */
   open: boolean;
-  /** Whether the forward camera has learned its aim in this job. */
-  learned: boolean;
-  /** Whether codes were cleared since they were first read, and since it learned. */
+  /** Systems whose aim was lost by the work, and those of them that have learned it since. */
+  lost: readonly SystemId[];
+  learned: readonly SystemId[];
+  /** Whether codes were cleared since they were first read, and since the last of them learned. */
   cleared: boolean;
+  /** Systems this kind of vehicle may have and this very one has not: their units never answer. */
+  without: readonly SystemId[];
 };
 
 /** Below this a control unit or two fall asleep. */
@@ -26,6 +29,23 @@ const COMMON = [
   { id: "gateway", name: "Gateway" },
 ];
 
+/** How the codes of a unit begin whose camera or radar has lost its aim. */
+const AIM_CODES: Partial<Record<SystemId, string>> = {
+  "forward-camera": "FC",
+  "surround-view": "SV",
+  "mirror-camera": "MC",
+  "side-camera": "SC",
+  "rear-camera": "RC",
+  "trailer-camera": "TC",
+  "front-radar": "FR",
+};
+
+const FORGOTTEN: FaultCode = {
+  code: "ST-058",
+  state: "pending",
+  text: "End stops of the steering not learned",
+};
+
 const SPORADIC: Record<string, FaultCode> = {
   body: { code: "BD-212", state: "history", text: "Door contact, rear right, sporadic" },
   engine: { code: "EN-087", state: "history", text: "Supply voltage low, once" },
@@ -36,6 +56,7 @@ const SPORADIC: Record<string, FaultCode> = {
 export function readModules(world: BenchWorld, state: NetworkState): ModuleReading[] {
   const random = randomFrom(seedFrom(`${world.seed}/modules`));
   const dead = random() < 0.2 ? COMMON[1 + Math.floor(random() * 3)]!.id : null;
+  const forgets = randomFrom(seedFrom(`${world.seed}/end-stops`))() < 0.4;
   const sleepy = state.volts < SLEEPY_VOLTS ? ["body", "steering"] : [];
   const fitted = world.plan.vehicle.fitted.map((f) => ({
     id: f.system,
@@ -43,14 +64,19 @@ export function readModules(world: BenchWorld, state: NetworkState): ModuleReadi
     system: f.system,
   }));
   return [...COMMON.map((m) => ({ ...m, system: null })), ...fitted].map((m) => {
-    const answers = m.id !== dead && !sleepy.includes(m.id);
+    const has = m.system === null || !state.without.includes(m.system);
+    const answers = has && m.id !== dead && !sleepy.includes(m.id);
     const codes: FaultCode[] = [];
-    if (answers && m.id === "forward-camera" && !(state.learned && state.cleared))
+    const prefix = m.system && AIM_CODES[m.system];
+    const learned = m.system !== null && state.learned.includes(m.system);
+    if (answers && prefix && state.lost.includes(m.system!) && !(learned && state.cleared))
       codes.push({
-        code: "FC-031",
-        state: state.learned ? "history" : "stored",
+        code: `${prefix}-031`,
+        state: learned ? "history" : "stored",
         text: "Aim not learned",
       });
+    // What a clearing throws away some units want to learn again: that says so until it has driven.
+    if (answers && m.id === "steering" && state.cleared && forgets) codes.push(FORGOTTEN);
     const old = SPORADIC[m.id];
     if (answers && old && !state.cleared && random() < 0.35) codes.push(old);
     return { ...m, answers, codes };

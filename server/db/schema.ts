@@ -1,3 +1,4 @@
+import { sql } from "drizzle-orm";
 import {
   blob,
   index,
@@ -190,6 +191,10 @@ export const jobEvents = sqliteTable(
   (t) => [
     primaryKey({ columns: [t.jobId, t.seq] }),
     uniqueIndex("job_events_id").on(t.jobId, t.id),
+    // What was said of a code before is looked up while somebody waits.
+    index("job_events_code_word")
+      .on(sql`${t.body} ->> '$.code'`)
+      .where(sql`body ->> '$.kind' = 'code-word'`),
   ],
 );
 

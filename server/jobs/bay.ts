@@ -3,6 +3,7 @@ import {
   calibrationLog,
   checksOf,
   eventsOf,
+  fittedTo,
   isOfStay,
   itemOf,
   itemsOf,
@@ -312,12 +313,22 @@ export function cabinViewOf(
 /** The vehicle's network as the log has left it. */
 export function networkOf(job: JobRow, events: readonly JobEvent[], volts: number): NetworkState {
   const log = scanLogOf(events);
-  const view = viewsOf(job.ground).find((v) => v.sheet.appliesTo.system === "forward-camera");
-  const learned = view ? runOf(view, events).state.status === "passed" : false;
-  const { gateway } = scanState(log, job.ground.vehicle.gateway);
+  const { ground } = job;
+  const runs = viewsOf(ground).map((v) => ({
+    system: v.sheet.appliesTo.system,
+    passed: runOf(v, events).state.status === "passed",
+    at: runLogOf(calibrationLog(v, events)).findLast((e) => e.type === "routine-result")?.at ?? "",
+  }));
+  const { gateway } = scanState(log, ground.vehicle.gateway);
   const clearedAt = log.findLast((e) => e.type === "cleared")?.at;
-  const looks = view ? runLogOf(calibrationLog(view, events)) : [];
-  const learnedAt = looks.findLast((e) => e.type === "routine-result")?.at;
-  const cleared = clearedAt !== undefined && (!learned || clearedAt > (learnedAt ?? ""));
-  return { volts, open: gateway !== "locked", learned, cleared };
+  const passed = runs.filter((r) => r.passed);
+  const fitted = fittedTo(ground.vehicle, ground.intake.answers).map((f) => f.system);
+  return {
+    volts,
+    open: gateway !== "locked",
+    lost: runs.map((r) => r.system),
+    learned: passed.map((r) => r.system),
+    cleared: clearedAt !== undefined && passed.every((r) => clearedAt > r.at),
+    without: ground.vehicle.fitted.map((f) => f.system).filter((s) => !fitted.includes(s)),
+  };
 }

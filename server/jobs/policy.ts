@@ -24,6 +24,7 @@ import {
   type EventBody,
   type JobEvent,
   type TabletEvent,
+  codesAfter,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import {
@@ -104,6 +105,7 @@ const STRIKABLE = new Set<EventBody["kind"]>([
   "consent",
   "rear-toe",
   "board",
+  "code-word",
   "second-look",
 ]);
 
@@ -133,6 +135,7 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   pause: { ...desk, derive: asSent },
   resume: { ...desk, derive: asSent },
   instrument: { ...stand, derive: deriveInstrument },
+  "code-word": { ...desk, derive: deriveCodeWord },
   "second-look": { ...desk, derive: deriveSecondLook },
   "hand-over": { ...desk, derive: deriveHandOver },
   reopen: { ...desk, roles: ["lead"], afterHandOver: true, derive: deriveReopen },
@@ -346,6 +349,8 @@ function deriveCheck(b: Body<"check">, c: Place): EventBody {
   const log = b.stage === "prove" ? calibrationLog(c.view, c.events) : c.events;
   const lacks = b.stage === "ready" || item.measure ? itemLacks(c.job.ground, log, item) : null;
   if (lacks) refuse(`${item.ask} ${lacks}`);
+  const unsaid = item.measure?.kind === "rescan" ? codesAfter(c.view, log)?.missing.length : 0;
+  if (unsaid) refuse(`${item.ask} ${unsaid} of what the last reading shows still needs a word.`);
   return b;
 }
 
@@ -445,6 +450,16 @@ function deriveInstrument(b: Body<"instrument">, { view }: Place): EventBody {
   if (!view.instruments.some((i) => i.id === b.instrumentId))
     refuse(`instrument: ${b.instrumentId} is not in this job's kit. Choose one of its own.`);
   return b;
+}
+
+/** A word is of something that the last reading shows. */
+function deriveCodeWord(b: Body<"code-word">, { view, events }: Place): EventBody {
+  const codes = codesAfter(view, events);
+  if (!codes?.after) return refuse("Codes: read the control units again after the routine first.");
+  const row = codes.units.find((u) => u.id === b.unit);
+  if (!row || (b.code !== null && !row.codes.some((c) => c.code === b.code)))
+    return refuse(`Codes: the last reading shows no ${b.code ?? "such unit"}. Read again.`);
+  return { ...b, name: row.name };
 }
 
 /** Nobody is a second person to what he typed himself. */

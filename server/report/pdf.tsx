@@ -11,6 +11,7 @@ import {
   standLines,
   resultLines,
   runLine,
+  codeLines,
   timeLines,
   verdictLine,
   witnessLine,
@@ -198,6 +199,7 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
   const { job, vehicle, owed, calibrations } = record;
   const times = timesIn(job.zone ?? FIRST_ZONE);
   const { clockTime, dateAndTime } = times;
+  const codes = codeLines(record, times);
   return (
     <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
       <Page size="A4" style={styles.page}>
@@ -282,6 +284,17 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
             />
           ))}
         </Part>
+        {codes && (
+          <Part title="Fault codes before and after">
+            <Text style={styles.soft}>{codes.head}</Text>
+            {codes.rows.map((cells) => (
+              <Row key={cells.join()} cells={cells} widths={[3.2, 2.2, 2.6]} />
+            ))}
+            {codes.quiet !== "" && (
+              <Text style={styles.soft}>Answering, nothing stored: {codes.quiet}.</Text>
+            )}
+          </Part>
+        )}
         {calibrations.map((c) => (
           <Calibration times={times} key={c.id} c={c} of={calibrations.length} />
         ))}

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useEffect, useRef, useState } from "react";
 import {
   checksOf,
@@ -25,11 +26,12 @@ import { cautionOf } from "./caution";
 import { CheckFrame, type Outcome } from "./check-frame";
 import { MeasuredCheck } from "./measured";
 
+// Only Prove holds codes against codes.
+const CodesCheck = dynamic(() => import("../prove/codes-check").then((m) => m.CodesCheck));
+
 type Item = CheckItem;
-/** The item of Prove that the scan tool answers. */
-const RESCAN = "rescan";
 const isTyped = (m: Measure | undefined): m is Measure =>
-  m !== undefined && m.kind !== "scan" && m.kind !== "battery";
+  m !== undefined && m.kind !== "scan" && m.kind !== "battery" && m.kind !== "rescan";
 
 /**
  * Ready and Prove: what the sheet asks to be checked, each measured where it can be, each with one
@@ -52,6 +54,8 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const release = (): void => setArmed(null);
   useSelfAccepted(stage, current);
 
+  if (current?.measure?.kind === "rescan")
+    return <CodesCheck item={current} onArm={setArmed} onNext={release} />;
   if (current && isTyped(current.measure))
     return (
       <MeasuredCheck
@@ -64,7 +68,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     );
 
   // What is only looked at is looked at in one walk round, and said in one touch.
-  const looked = left.filter((i) => !i.measure && i.id !== RESCAN);
+  const looked = left.filter((i) => !i.measure);
   const together = current && looked.length > 1 && looked.includes(current) ? looked : [];
   const others = together.filter((i) => i !== current).map((i) => i.ask);
   const allFine = (): void => {
@@ -89,7 +93,7 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
   const low = current?.measure?.kind === "battery" ? current.measure.minVolts : 0;
   const righted = current !== undefined && putRight(events, current.id) > 0;
   const tool: ScanCommand | null =
-    current?.measure?.kind === "scan" || (stage === "prove" && current?.id === RESCAN)
+    current?.measure?.kind === "scan"
       ? "read"
       : current?.measure?.kind === "battery"
         ? "volts"

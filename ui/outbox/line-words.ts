@@ -30,6 +30,7 @@ const NAMES: Record<
   resume: "clock goes on",
   kept: "a stand that nobody touched",
   instrument: "another instrument in hand",
+  "code-word": "a word on a code",
   "second-look": "figures compared with their source",
   "hand-over": "handed over",
   reopen: "opened again for a revision",

@@ -2,7 +2,7 @@
 
 import { scanLogOf } from "@/core/job";
 import { batteryTrend } from "@/core/ready";
-import { explainCodes, scanState } from "@/core/scan";
+import { explainCodes, scanState, type ScanState } from "@/core/scan";
 import { formatNumber } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
@@ -29,38 +29,14 @@ export function ScanPanel({
   carried: boolean;
 }) {
   const { clockTime } = useTimes();
-  const { events, ground, head, me } = useJob();
+  const { events, ground, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
   const s = scanState(scanLogOf(events), ground.vehicle.gateway);
   const codes = explainCodes(s);
   const writes = me.role !== "viewer";
   return (
     <div className="flex flex-col gap-3">
-      {s.gateway !== "none" && (
-        <p className="flex flex-wrap items-center gap-3 border-l-4 border-loose bg-paper px-3 py-2 text-base">
-          <Mark state={s.gateway === "open" ? "settled" : "loose"} />
-          <span className="min-w-0 basis-52 grow">
-            {s.gateway === "open"
-              ? "Gateway open: clearing and routines are let through while the network holds."
-              : "Gateway locked: reading works, clearing and routines are refused until you sign in over the network."}
-          </span>
-          {writes && s.gateway === "locked" && (
-            <Button look="plain" disabled={busy !== null} onClick={() => void command("sign-in")}>
-              {busy === "sign-in" ? "Signing in" : "Sign in to the gateway"}
-            </Button>
-          )}
-          {writes && head.simulated && s.gateway === "open" && (
-            <Button
-              look="quiet"
-              className="text-soft"
-              disabled={busy !== null}
-              onClick={() => void command("drop")}
-            >
-              Simulate a network drop
-            </Button>
-          )}
-        </p>
-      )}
+      <Gateway state={s} busy={busy} command={command} />
       {s.trouble && (
         <p role="alert" className="text-lg text-loose">
           {s.trouble}
@@ -148,6 +124,46 @@ export function ScanPanel({
         </div>
       )}
     </div>
+  );
+}
+
+/** Where the gateway's lock stands, and the way through it; nothing for a vehicle without one. */
+export function Gateway({
+  state: s,
+  busy,
+  command,
+}: {
+  state: ScanState;
+  busy: string | null;
+  command: (c: ScanCommand) => Promise<boolean>;
+}) {
+  const { head, me } = useJob();
+  const writes = me.role !== "viewer";
+  if (s.gateway === "none") return null;
+  return (
+    <p className="flex flex-wrap items-center gap-3 border-l-4 border-loose bg-paper px-3 py-2 text-base">
+      <Mark state={s.gateway === "open" ? "settled" : "loose"} />
+      <span className="min-w-0 basis-52 grow">
+        {s.gateway === "open"
+          ? "Gateway open: clearing and routines are let through while the network holds."
+          : "Gateway locked: reading works, clearing and routines are refused until you sign in over the network."}
+      </span>
+      {writes && s.gateway === "locked" && (
+        <Button look="plain" disabled={busy !== null} onClick={() => void command("sign-in")}>
+          {busy === "sign-in" ? "Signing in" : "Sign in to the gateway"}
+        </Button>
+      )}
+      {writes && head.simulated && s.gateway === "open" && (
+        <Button
+          look="quiet"
+          className="text-soft"
+          disabled={busy !== null}
+          onClick={() => void command("drop")}
+        >
+          Simulate a network drop
+        </Button>
+      )}
+    </p>
   );
 }
 

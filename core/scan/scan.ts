@@ -1,0 +1,86 @@
+import type { SystemId } from "@/core/owed";
+
+/** One stored fault: the shop's stand-in speaks its own made-up codes. */
+export type FaultCode = { code: string; state: "stored" | "pending" | "history"; text: string };
+
+/** One control unit as a scan met it. */
+export type ModuleReading = {
+  id: string;
+  name: string;
+  system: SystemId | null;
+  answers: boolean;
+  codes: FaultCode[];
+};
+
+/** What a scan tool did on a vehicle outside the routine. */
+export type ScanEvent = { at: string } & (
+  | { type: "read"; volts: number; modules: ModuleReading[] }
+  | { type: "volts"; volts: number }
+  | { type: "cleared"; volts: number }
+  | { type: "refused"; what: "read" | "clear"; reason: string }
+  /**
+   * The gateway's lock: reading is always allowed, writing only while signed in over the network.
+   */
+  | { type: "gateway"; state: "signed-in" | "refused" | "lost"; reason: string | null }
+);
+
+export type ScanState = {
+  /** Where the gateway's session stands; "none" for a vehicle without one. */
+  gateway: "none" | "locked" | "open";
+  /** The first reading of the job: what was there before. */
+  baseline: Extract<ScanEvent, { type: "read" }> | null;
+  last: Extract<ScanEvent, { type: "read" }> | null;
+  voltsLog: { atS: number; volts: number }[];
+  /** The last refusal or loss, until something succeeded after it. */
+  trouble: string | null;
+};
+
+/**
+ * The state after a whole log. @param hasGateway whether this vehicle locks writing behind a
+ * sign-in
+ */
+export function scanState(log: readonly ScanEvent[], hasGateway: boolean): ScanState {
+  const start: ScanState = {
+    gateway: hasGateway ? "locked" : "none",
+    baseline: null,
+    last: null,
+    voltsLog: [],
+    trouble: null,
+  };
+  return log.reduce((s, e): ScanState => {
+    const voltsLog =
+      "volts" in e ? [...s.voltsLog, { atS: Date.parse(e.at) / 1000, volts: e.volts }] : s.voltsLog;
+    switch (e.type) {
+      case "read":
+        return { ...s, voltsLog, last: e, baseline: s.baseline ?? e, trouble: null };
+      case "volts":
+        return { ...s, voltsLog };
+      case "cleared":
+        return { ...s, voltsLog, trouble: null };
+      case "refused":
+        return { ...s, trouble: e.reason };
+      case "gateway":
+        return {
+          ...s,
+          gateway: e.state === "signed-in" ? "open" : s.gateway === "none" ? "none" : "locked",
+          trouble: e.reason,
+        };
+    }
+  }, start);
+}
+
+/** A code of the last reading against the baseline. */
+export function explainCodes(
+  s: ScanState,
+): { module: string; code: FaultCode; since: "before" | "new" | "gone" }[] {
+  const list = (r: ScanState["last"]) =>
+    (r?.modules ?? []).flatMap((m) => m.codes.map((code) => ({ module: m.name, code })));
+  const key = (x: { module: string; code: FaultCode }): string => `${x.module}/${x.code.code}`;
+  const [before, now] = [list(s.baseline), list(s.last)];
+  const had = new Set(before.map(key));
+  const has = new Set(now.map(key));
+  return [
+    ...now.map((x) => ({ ...x, since: had.has(key(x)) ? ("before" as const) : ("new" as const) })),
+    ...before.filter((x) => !has.has(key(x))).map((x) => ({ ...x, since: "gone" as const })),
+  ];
+}

@@ -1,0 +1,1 @@
+CREATE INDEX `job_events_code_word` ON `job_events` ("body" ->> '$.code') WHERE body ->> '$.kind' = 'code-word';

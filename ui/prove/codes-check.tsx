@@ -1,0 +1,353 @@
+"use client";
+
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { codesAfter, scanLogOf, wordKey, type CodesAfter } from "@/core/job";
+import { askedOf, scanState, type Asked, type CodeRow, type UnitRow } from "@/core/scan";
+import type { CheckItem } from "@/core/sheet";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { useCommand } from "../bench/use-command";
+import { Answers } from "../checks/answers";
+import { CheckFrame } from "../checks/check-frame";
+import { Button, ButtonLink } from "../primitives/button";
+import { Mark } from "../primitives/marks";
+import { Gateway, type ScanCommand } from "../ready/scan-panel";
+import { useTimes } from "../settings";
+
+const CHANGES: Record<CodeRow["change"], string> = {
+  gone: "gone",
+  stayed: "stayed",
+  new: "new since the first reading",
+  unread: "there now, not read before",
+};
+const UNITS: Record<UnitRow["change"], string> = {
+  answers: "answers",
+  lost: "answered before, is silent now",
+  found: "was silent before, answers now",
+  silent: "silent before and now",
+  "not-fitted": "not fitted to this vehicle",
+};
+
+/**
+ * The control units after the routine against what they said before: what is gone, what stayed, what
+ * came, who fell silent; each that matters wants a word before the vehicle goes.
+ */
+export function CodesCheck({
+  item,
+  onArm,
+  onNext,
+}: {
+  item: CheckItem;
+  onArm: (itemId: string) => void;
+  onNext: () => void;
+}) {
+  const { ground, own: events, head, write, me } = useJob();
+  const { busy, command } = useCommand<ScanCommand>("scan");
+  const codes = codesAfter(ground, events);
+  const ran = events.some((e) => e.body.kind === "run" && e.body.event.type === "routine-result");
+  const { last } = scanState(scanLogOf(events), ground.vehicle.gateway);
+  const stored = last?.modules.some((m) => m.codes.length > 0) ?? false;
+  const missing = codes?.missing.length ?? 0;
+  const say = !ran
+    ? "The routine has not run yet: what is read now is from before it."
+    : !codes?.after
+      ? stored && !codes?.cleared
+        ? "Clear the codes, then read all control units again."
+        : "Read all control units again, after the routine."
+      : missing > 0
+        ? `${missing === 1 ? "One line needs" : `${missing} lines need`} a word.`
+        : item.ask;
+  return (
+    <CheckFrame
+      stage="prove"
+      currentId={item.id}
+      onArm={onArm}
+      panel={<CodesPanel codes={codes} />}
+      next={
+        <NextBar
+          tone={missing > 0 ? "loose" : "act"}
+          say={say}
+          detail={
+            missing > 0
+              ? "What it is, and why the vehicle may go with it: it stands on the report."
+              : item.why
+          }
+        >
+          {me.role !== "viewer" && (
+            <Answers stage="prove" itemId={item.id} ask={item.ask} onAnswered={onNext}>
+              {!ran ? (
+                <ButtonLink href={`/jobs/${head.id}/run`} look="act" size="large">
+                  5 Run
+                </ButtonLink>
+              ) : !codes?.after ? (
+                <>
+                  {stored && !codes?.cleared ? (
+                    <Button
+                      look="act"
+                      size="large"
+                      disabled={busy !== null}
+                      onClick={() => void command("clear")}
+                    >
+                      {busy === "clear" ? "Clearing" : "Clear codes"}
+                    </Button>
+                  ) : (
+                    <Button
+                      look="act"
+                      size="large"
+                      disabled={busy !== null}
+                      onClick={() => void command("read")}
+                    >
+                      {busy === "read" ? "Scanning" : "Scan all control units"}
+                    </Button>
+                  )}
+                </>
+              ) : (
+                <Button
+                  look="act"
+                  size="large"
+                  className="min-w-32"
+                  disabled={missing > 0}
+                  onClick={() => {
+                    write({
+                      kind: "check",
+                      stage: "prove",
+                      itemId: item.id,
+                      outcome: "fine",
+                      reason: null,
+                    });
+                    onNext();
+                  }}
+                >
+                  Fine
+                </Button>
+              )}
+            </Answers>
+          )}
+        </NextBar>
+      }
+    />
+  );
+}
+
+/** The comparison: what needs a word first, then unit by unit. */
+function CodesPanel({ codes }: { codes: CodesAfter | null }) {
+  const { clockTime } = useTimes();
+  const { ground, own: events, me } = useJob();
+  const { busy, command } = useCommand<ScanCommand>("scan");
+  const known = useKnownWords(codes);
+  const s = scanState(scanLogOf(events), ground.vehicle.gateway);
+  if (!codes)
+    return (
+      <p className="text-lg text-soft">
+        Nobody has read the control units yet. Before the work they are read under Ready.
+      </p>
+    );
+  const asked = codes.units.flatMap((u) => askedOf(u).map((a) => ({ asked: a, unit: u })));
+  return (
+    <div className="flex flex-col gap-4">
+      <Gateway state={s} busy={busy} command={command} />
+      {s.trouble && (
+        <p role="alert" className="text-lg text-loose">
+          {s.trouble}
+        </p>
+      )}
+      <p className="text-base text-soft">
+        {codes.before
+          ? `First read ${clockTime(codes.before.at)}`
+          : "Nobody read before the work: what stands now cannot be told from what stood before"}
+        {codes.after
+          ? `, read again ${clockTime(codes.after.at)}. ${codes.cleared ? "Codes were cleared in between." : "Nothing was cleared since the routine."}`
+          : ". Not read again since the routine."}
+      </p>
+      {asked.length > 0 && (
+        <ul className="flex flex-col gap-2" aria-label="What needs a word">
+          {asked.map(({ asked: a, unit }) => (
+            <WordRow
+              key={wordKey(a)}
+              asked={a}
+              unit={unit}
+              said={codes.words.get(wordKey(a))?.body.word ?? null}
+              known={(a.code && known[a.code]) || []}
+              readOnly={me.role === "viewer"}
+            />
+          ))}
+        </ul>
+      )}
+      {codes.after ? (
+        <Units units={codes.units} />
+      ) : (
+        <Units
+          units={(codes.before?.modules ?? []).map((m) => ({
+            ...m,
+            change: m.answers ? "answers" : "silent",
+            codes: m.codes.map((c) => ({ ...c, change: "stayed", before: c.state, after: null })),
+          }))}
+          before
+        />
+      )}
+      {me.role !== "viewer" && (codes.after !== null || !codes.cleared) && (
+        <p className="flex flex-wrap gap-2">
+          {(codes.after ? (["clear", "read"] as const) : (["read"] as const)).map((what) => (
+            <Button
+              key={what}
+              look="quiet"
+              disabled={busy !== null}
+              onClick={() => void command(what)}
+            >
+              {what === "clear"
+                ? "Clear codes"
+                : codes.after
+                  ? "Scan again"
+                  : "Read without clearing"}
+            </Button>
+          ))}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** One line that needs a word: typed, or taken from what the shop said of this code before. */
+function WordRow({
+  asked,
+  unit,
+  said,
+  known,
+  readOnly,
+}: {
+  asked: Asked;
+  unit: UnitRow;
+  said: string | null;
+  known: readonly string[];
+  readOnly: boolean;
+}) {
+  const { write } = useJob();
+  const [text, setText] = useState("");
+  const code = unit.codes.find((c) => c.code === asked.code);
+  const keep = (word: string): void => {
+    if (word.trim().length < 3) return;
+    write({ kind: "code-word", unit: asked.unit, code: asked.code, word: word.trim() });
+    setText("");
+  };
+  const name = code ? code.code : unit.name;
+  return (
+    <li
+      className={`border-l-4 bg-sheet px-4 py-3 ${said ? "border-settled" : "border-dashed border-loose"}`}
+    >
+      <p className="flex flex-wrap items-baseline gap-x-3 text-lg">
+        <b className={code ? "figure" : ""}>{name}</b>
+        <span className="min-w-0 grow">{code ? `${unit.name}: ${code.text}` : ""}</span>
+        <span className="text-base text-loose">
+          {code ? `${code.after ?? code.before}, ${CHANGES[code.change]}` : UNITS[unit.change]}
+        </span>
+      </p>
+      {said ? (
+        <p className="mt-1 text-lg">“{said}”</p>
+      ) : (
+        !readOnly && (
+          <form
+            className="mt-2 flex flex-col gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              keep(text);
+            }}
+          >
+            <span className="flex gap-2">
+              <input
+                value={text}
+                maxLength={400}
+                onChange={(e) => setText(e.target.value)}
+                aria-label={`A word on ${name}`}
+                placeholder="What it is, and why it may stay"
+                className="min-h-12 min-w-0 grow border-b-2 border-ink bg-transparent px-1 text-lg"
+              />
+              <Button look="plain" type="submit" disabled={text.trim().length < 3}>
+                Keep
+              </Button>
+            </span>
+            {known.length > 0 && (
+              <span className="flex flex-wrap items-center gap-2 text-base text-soft">
+                Said before:
+                {known.map((word) => (
+                  <Button key={word} look="tool" onClick={() => keep(word)}>
+                    {word}
+                  </Button>
+                ))}
+              </span>
+            )}
+          </form>
+        )
+      )}
+    </li>
+  );
+}
+
+/** Every unit with what it has stored; those with nothing to say in one line at the end. */
+function Units({ units, before = false }: { units: readonly UnitRow[]; before?: boolean }) {
+  const quiet = units.filter((u) => u.codes.length === 0 && u.change === "answers");
+  const loud = units.filter((u) => !quiet.includes(u));
+  return (
+    <>
+      <table className="w-full border-collapse text-left text-base">
+        <tbody>
+          {loud.flatMap((u) =>
+            u.codes.length === 0
+              ? [
+                  <tr key={u.id} className="border-b border-dashed border-hairline">
+                    <td className="py-2 pr-3">
+                      <Mark state={u.change === "found" ? "settled" : "doubt"} size={12} />
+                    </td>
+                    <th className="py-2 pr-4 font-semibold">{u.name}</th>
+                    <td className="py-2 text-right text-soft" colSpan={2}>
+                      {UNITS[u.change]}
+                    </td>
+                  </tr>,
+                ]
+              : u.codes.map((c) => (
+                  <tr key={u.id + c.code} className="border-b border-dashed border-hairline">
+                    <td className="py-2 pr-3">
+                      <Mark
+                        state={
+                          c.change === "gone" ? "settled" : c.change === "new" ? "doubt" : "loose"
+                        }
+                        size={12}
+                      />
+                    </td>
+                    <th className="figure py-2 pr-4 font-semibold">{c.code}</th>
+                    <td className={`w-full py-2 pr-4 ${c.change === "gone" ? "text-soft" : ""}`}>
+                      {u.name}: {c.text}
+                    </td>
+                    <td className="py-2 text-right whitespace-nowrap text-soft">
+                      {before ? c.before : CHANGES[c.change]}
+                    </td>
+                  </tr>
+                )),
+          )}
+        </tbody>
+      </table>
+      {quiet.length > 0 && (
+        <p className="text-base text-soft">
+          Nothing stored, answering: {quiet.map((u) => u.name).join(", ")}.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What the shop has said before of the codes that stand here. */
+function useKnownWords(codes: CodesAfter | null): Record<string, string[]> {
+  const { head } = useJob();
+  const asked = [...new Set(codes?.missing.flatMap((a) => a.code ?? []) ?? [])];
+  const query = useQuery({
+    queryKey: ["code-words", head.id, asked.join()],
+    enabled: asked.length > 0,
+    queryFn: async (): Promise<Record<string, string[]>> => {
+      const list = new URLSearchParams(asked.map((c) => ["code", c]));
+      const response = await fetch(`/api/jobs/${head.id}/code-words?${list}`);
+      if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
+      return (await response.json()) as Record<string, string[]>;
+    },
+  });
+  return query.data ?? {};
+}
