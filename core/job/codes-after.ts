@@ -1,11 +1,4 @@
-import {
-  askedOf,
-  compareScans,
-  scanState,
-  type Asked,
-  type ScanEvent,
-  type UnitRow,
-} from "@/core/scan";
+import { askedOf, compareScans, type Asked, type ScanEvent, type UnitRow } from "@/core/scan";
 import type { JobGround } from "./ground";
 import { eventsOf, strikes, type EventOf, type JobEvent } from "./job";
 import { fittedTo } from "./owed";

@@ -327,6 +327,15 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   }),
   /** A second person compared what was typed on the spot with its source, figure by figure. */
   z.object({ kind: z.literal("second-look") }),
+  /** The vehicle does not go yet; where the work has to go back to, if to anywhere. */
+  z.object({
+    kind: z.literal("hold"),
+    reason,
+    stage: z.enum(["owed", "ready", "set-out", "run", "prove"]).nullable(),
+  }),
+  z.object({ kind: z.literal("hold-lifted"), reason }),
+  /** A second person has looked the record through and signs for it. */
+  z.object({ kind: z.literal("sign-off") }),
   z.object({ kind: z.literal("hand-over") }),
   /**
    * A handed-over job is opened again for a revision; the next hand-over makes the next version of

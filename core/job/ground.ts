@@ -1,6 +1,7 @@
 import type { Board } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
 import type { BayFloor, GlassPolicy } from "@/core/ready";
+import type { ReleaseRule } from "./release-rule";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
@@ -30,6 +31,8 @@ export type JobGround = {
   real?: true;
   /** The shop's school: the maker's glass only, or an equivalent part with a recorded reason. */
   glassPolicy: GlassPolicy;
+  /** Who gives vehicles back; absent on older jobs, where anybody who writes does. */
+  release?: ReleaseRule;
 };
 
 /** The ground of a job as one of its calibrations sees it. */

@@ -1,5 +1,7 @@
 export { documentsOnTheSpot, onTheSpotSchema, type OnTheSpot } from "./on-the-spot";
 export { typedFigures } from "./second-look";
+export { releaseOf, releaseProblem, type ReleaseState } from "./release";
+export { ANYONE_RELEASES, type ReleaseRule } from "./release-rule";
 export { codesAfter, wordKey, type CodesAfter } from "./codes-after";
 export { askedFor } from "./asked-for";
 export { jobClock, type JobClock } from "./clock";

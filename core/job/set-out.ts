@@ -27,6 +27,13 @@ import { movesVehicle, ofOneCarrier, targetIn } from "./scope";
 import { calibrationLog, standAt, standingAt, standingNow } from "./standing";
 import { boosterBefore, isOfStay, lastStay, staysOf, type Stay } from "./stays";
 
+declare module "@/core/setout/on-floor" {
+  interface FloorParts {
+    /** A trailer by itself, as a vehicle is taken. @throws RangeError */
+    trailerAlone: (vehicle: Vehicle) => Vehicle;
+  }
+}
+
 /**
  * The plan core/setout works on for one target; the log gives it the floor, where one was measured.
  */

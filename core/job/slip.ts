@@ -304,6 +304,21 @@ const FACTS: Facts = {
       strikable: true,
     },
   ],
+  hold: (b) => [
+    {
+      stage: "hand-over",
+      label: "Held back",
+      value: b.reason,
+      state: "loose",
+      strikable: true,
+    },
+  ],
+  "hold-lifted": (b) => [
+    { stage: "hand-over", label: "Hold lifted", value: b.reason, strikable: true },
+  ],
+  "sign-off": () => [
+    { stage: "hand-over", label: "Second person", value: "signed", strikable: true },
+  ],
   "second-look": () => [
     {
       stage: "hand-over",

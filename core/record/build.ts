@@ -41,6 +41,7 @@ import {
   type StageState,
   codesAfter,
   wordKey,
+  releaseOf,
 } from "@/core/job";
 import { glassSeatOf, judgeFully } from "@/core/ready";
 import { FIRST_ZONE, radToDeg } from "@/core/units";
@@ -110,6 +111,7 @@ export function buildRecord(
     calibrations: viewsOf(ground).map((view) => calibrationOf(view, events, simulated)),
     time: timeOf(events),
     ...typedOf(ground, events),
+    ...signedBy(ground, events),
     open: openIn(ground, events),
     handedOver: handed ? { at: handed.at, by: who(handed) } : null,
     notice: NOTICE,
@@ -135,6 +137,12 @@ function codesOf(ground: JobGround, events: readonly JobEvent[]): Pick<JobRecord
       })),
     },
   };
+}
+
+/** The second person, where one signed and nothing was done since. */
+function signedBy(ground: JobGround, events: readonly JobEvent[]): Pick<JobRecord, "signed"> {
+  const { signed } = releaseOf(ground, events);
+  return signed ? { signed: { by: who(signed), at: signed.at } } : {};
 }
 
 /** Whose figures the job stood on, where no book had them. */

@@ -145,6 +145,8 @@ export const recordSchema = z.object({
   glass,
   /** Every calibration of the job, in the order they were carried out. */
   calibrations: z.array(calibration),
+  /** Who looked the record through before it was handed over; absent where nobody signed. */
+  signed: z.object({ by: person, at: time }).optional(),
   /**
    * Vehicle and sheet stood in no book of the shop: who typed their figures, and the second person
    * who compared them with the source; absent where a book had them.

@@ -1,6 +1,6 @@
 import { degToRad, formatNumber } from "@/core/units";
 import { lookAhead, LONG, type Ahead } from "./ahead";
-import { adjustersOf, boosterMove, planMoves, type Move } from "./moves";
+import { adjustersOf, boosterMove, planMoves, type Move, type BoardState } from "./moves";
 import { LAST_ACTS } from "./last-acts";
 import type { LastActId } from "./last-act-ids";
 import { boosterFor, withBooster, type PlanPose, type Stand } from "./stand";
@@ -14,6 +14,18 @@ import { proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { disagreeing, likelyCause } from "./suspicion";
 import { insideChance, judgeSetOut, scalarErrors, type Verdict } from "./verdict";
+
+declare module "./on-floor" {
+  interface FloorParts {
+    /** How hands bring a target on the floor to its place. */
+    drawMoves: (
+      target: SetOutSolution["plan"]["target"],
+      now: BoardState,
+      wanted: PlanPose,
+      least: { mm: number; rad: number },
+    ) => Move[];
+  }
+}
 
 /** A move with the readings the technician will see when it is right. */
 export type ProposedMove = Move & { predicted: { slot: Slot; shown: number }[] };

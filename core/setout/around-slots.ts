@@ -1,14 +1,13 @@
 import { hubOf, vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import type { SetOutPlan } from "./plan";
 import { asIs, flipped, inPlan, type Slot } from "./slot";
-import { standsOf, WAYS, type Stands } from "./thing";
+import { standsOf, waysOf, type Around } from "./thing";
 
 /**
  * What the place of a board is read with that stands behind the vehicle or beside it: tapes from the
  * hubs it looks at to the two ends of its beam, and where its laser lands beside the rear badge, or
  * ahead of a hub.
  */
-type Around = Exclude<Stands, "ahead">;
 type End = "beamL" | "beamR";
 
 /** The hubs a tape is held to, the near ones first, with which end of the beam lies opposite. */
@@ -16,7 +15,7 @@ function hubsOf(
   stands: Around,
   towed: boolean,
 ): { axle: "front" | "rear"; left: boolean; end: End; far: boolean }[] {
-  const opposite = (name: string): End => (WAYS[stands].ends[0] === name ? "beamL" : "beamR");
+  const opposite = (name: string): End => (waysOf(stands).ends[0] === name ? "beamL" : "beamR");
   if (stands === "behind")
     // A trailer has no hubs farther ahead.
     return (towed ? [false] : [false, true]).flatMap((far) =>
@@ -59,7 +58,7 @@ const tapeOf =
   ({ axle, left }: ReturnType<typeof hubsOf>[number], end: End, seconds: number): Slot => {
     const hub = hubOf(axle, left);
     const rise = stand.hookHeightMm - vehiclePoints(vehicle).find((p) => p.id === hub)!.zMm;
-    const endName = WAYS[stands].ends[end === "beamL" ? 0 : 1];
+    const endName = waysOf(stands).ends[end === "beamL" ? 0 : 1];
     const hubName = `${target.frame === "trailer" ? "trailer’s" : axle} hub ${left ? "left" : "right"}`;
     const bare = endName.replace("vehicle-", "");
     const name = `${hubName} → beam’s ${endName} end`;

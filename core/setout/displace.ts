@@ -2,6 +2,12 @@ import { onFloor } from "./on-floor";
 import { footSlopes, levelShift, type BoardState, type Move } from "./moves";
 import { baseFor, boardAt, type PlanPose, type Stand, type StandState } from "./stand";
 
+declare module "./on-floor" {
+  interface FloorParts {
+    drawnBy: (move: Extract<Move, { kind: "draw" }>) => PlanPose;
+  }
+}
+
 /**
  * How a move carries the board in the plan: first by `by` in the board's own axes, then by `alsoMm`
  * in vehicle axes.

@@ -3,6 +3,7 @@ import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { trailerAlone } from "@/core/vehicle/trailer";
 import { acrossSlots } from "./across-slots";
 import { aroundSlots } from "./around-slots";
+import { QUANTITIES_AROUND, WAYS_AROUND } from "./around-words";
 import { drawMoves, drawnBy, matPoints } from "./draw";
 import { drawWords } from "./draw-words";
 import { sideOf } from "./hands";
@@ -225,8 +226,11 @@ function laserLines(plan: SetOutPlan): Slot[] {
 /** Makes the readings and the moves of mats and floor marks known to {@link onFloor}. */
 export const installFloorSlots = (): void =>
   installOnFloor({
+    installed: true,
     slots: floorSlots,
-    around: aroundSlots,
+    aroundSlots,
+    waysAround: WAYS_AROUND,
+    quantitiesAround: QUANTITIES_AROUND,
     points: matPoints,
     drawMoves,
     drawnBy,

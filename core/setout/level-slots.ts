@@ -11,7 +11,7 @@ import {
 import { wantedRail, wantedTilt, type SetOutPlan } from "./plan";
 import type { Instrument } from "./instrument";
 import { asIs, type Slot } from "./slot";
-import { endsTurned, thingOf, WAYS, type Thing } from "./thing";
+import { endsTurned, thingOf, waysOf, type Thing } from "./thing";
 
 const TILT = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
 /** Beyond this many divisions a bubble lies at the end of its tube and says nothing. */
@@ -111,7 +111,7 @@ function endsSlot(plan: SetOutPlan): Slot {
 
 /** Which end of a beam is told first, and how a difference from it to the other is reckoned in. */
 const endsOf = ({ stands }: Thing) => {
-  const { ends } = WAYS[stands];
+  const { ends } = waysOf(stands);
   const [first, other] = endsTurned(stands) ? [ends[1], ends[0]] : ends;
   return {
     first: first.replace("-", " "),

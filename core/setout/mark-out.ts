@@ -3,11 +3,11 @@ import { centredProbability } from "./chance";
 import { isByHand, sideOf } from "./hands";
 import { predictedReadings } from "./next";
 import { nominalTarget, wantedHeight, type SetOutPlan } from "./plan";
-import { inSchool, SCHOOLS, type SchoolId } from "./schools";
+import { inSchool, SCHOOLS, walks, type SchoolId } from "./schools";
 import type { Slot } from "./slot";
 import { carrierPoints, readingSigma, slotsFor } from "./slots";
 import { solveSetOut, type SetOutEntry } from "./solve";
-import { standsOf, WAYS, type Stands } from "./thing";
+import { standsOf, waysOf, type Stands } from "./thing";
 
 /**
  * One line of a mark-out: what to measure, what it shows when the board is right, and how far it
@@ -75,8 +75,8 @@ function endsOf(plan: SetOutPlan): { id: string; name: string; xMm: number; yMm:
         : isByHand(plan.target)
           ? { frontIn: "inner front corner", rearIn: "inner rear corner" }
           : {
-              beamL: `beam end, ${WAYS[standsOf(plan.target)].ends[0].replace("-", " ")}`,
-              beamR: `beam end, ${WAYS[standsOf(plan.target)].ends[1].replace("-", " ")}`,
+              beamL: `beam end, ${waysOf(standsOf(plan.target)).ends[0].replace("-", " ")}`,
+              beamR: `beam end, ${waysOf(standsOf(plan.target)).ends[1].replace("-", " ")}`,
             };
   return Object.entries(named).map(([id, name]) => ({ ...points.find((p) => p.id === id)!, name }));
 }
@@ -155,8 +155,8 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   );
   const ordered = [
     ...leans,
-    ...path.flatMap((id) => slots.find((s) => s.id === id) ?? []),
-    ...slots.filter((s) => !path.includes(s.id) && !leans.includes(s)),
+    ...path.flatMap((step) => slots.filter((s) => walks(step, s.id))),
+    ...slots.filter((s) => !path.some((p) => walks(p, s.id)) && !leans.includes(s)),
   ];
   const entries: SetOutEntry[] = [];
   const hubSigma = Math.max(plan.vehicle.hubSigmaMm, plan.vehicle.badgeSigmaMm);

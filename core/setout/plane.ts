@@ -8,6 +8,19 @@ import type { PlanPose } from "./stand";
 import { onFloor } from "./on-floor";
 import type { RelationError } from "./relations";
 
+declare module "./on-floor" {
+  interface FloorParts {
+    /** What two targets have to be to each other. */
+    relationErrors: (
+      a: Adjustment,
+      frame: DatumFrame,
+      setup: SetOutPlan["setup"],
+      own: Target,
+      bodyOf: (targetId: string) => string | null,
+    ) => RelationError[];
+  }
+}
+
 /** What is judged together in the floor's plan: a target's own parts, and its relations. */
 export type PlaneQuantity = {
   id: "along" | "across" | "twist" | RelationError["id"];

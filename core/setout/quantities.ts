@@ -3,8 +3,16 @@ import type { Target } from "@/core/sheet";
 import type { PlaneQuantity } from "./plane";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
-import { standsOf, type Stands } from "./thing";
+import { onFloor } from "./on-floor";
+import { standsOf, type Around } from "./thing";
 import { scalarErrors } from "./verdict";
+
+declare module "./on-floor" {
+  interface FloorParts {
+    /** What a board's quantities are called where it does not stand ahead. */
+    quantitiesAround: Record<Around, Partial<Record<QuantityId, Words>>>;
+  }
+}
 
 /**
  * One number with limits: how far a target, or a relation of targets, is from what its sheet wants.
@@ -58,23 +66,13 @@ const OF_MARKS: Partial<typeof QUANTITIES> = {
   across: { name: "Beside the line", more: "left", less: "right" },
 };
 
-const turned = ({ name, more, less }: Words): Words => ({ name, more: less, less: more });
-const DISTANCE = QUANTITIES.along;
-const ALONG: Words = { name: "Along", more: "ahead", less: "behind" };
-const LEVEL: Words = { name: "Level", more: "rear high", less: "front high" };
-
-/** The same of boards that stand elsewhere than ahead: what is far and near lies another way. */
-const OF_BOARDS: Record<Stands, Partial<typeof QUANTITIES>> = {
-  ahead: {},
-  behind: { along: turned(DISTANCE), roll: turned(QUANTITIES.roll) },
-  left: { along: ALONG, across: DISTANCE, roll: LEVEL },
-  right: { along: ALONG, across: turned(DISTANCE), roll: turned(LEVEL) },
-};
-
 /** What a quantity of a target is called, and what a positive and a negative error mean. */
 export function quantityWords(id: QuantityId, target: Pick<Target, "kind" | "stands">): Words {
   const { kind } = target;
-  const own = kind === "board" ? OF_BOARDS[standsOf(target)] : kind === "mat" ? OF_MATS : OF_MARKS;
+  const stands = standsOf(target);
+  const boards = stands === "ahead" ? {} : onFloor().quantitiesAround[stands];
+  const own: Partial<typeof QUANTITIES> =
+    kind === "board" ? boards : kind === "mat" ? OF_MATS : OF_MARKS;
   return own[id] ?? QUANTITIES[id];
 }
 

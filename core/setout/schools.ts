@@ -59,34 +59,8 @@ const BOX_ENDS = [
   "box-diag-r",
 ] as const;
 
-/** Of a board behind the vehicle or beside it. */
-const ABOUT = [
-  "about-rl-left",
-  "about-rr-right",
-  "about-fl-front",
-  "about-fr-front",
-  "about-rl-rear",
-  "about-rr-rear",
-  "about-rl-right",
-  "about-rr-left",
-  "about-fl-rear",
-  "about-fr-rear",
-  "about-rl-front",
-  "about-rr-front",
-  "about-laser",
-  "about-fl-left",
-  "about-fr-right",
-] as const;
-
 /** Of a mat that lies across the vehicle's way. */
-const ACROSS = [
-  "across-edge-l",
-  "across-edge-r",
-  "across-l-r",
-  "across-r-l",
-  "across-far-l",
-  "across-far-r",
-] as const;
+const ACROSS = ["edge-l", "edge-r", "l-r", "r-l", "far-l", "far-r"].map((of) => `across-${of}`);
 
 export const SCHOOLS: Record<SchoolId, School> = {
   tapes: {
@@ -157,7 +131,7 @@ export const SCHOOLS: Record<SchoolId, School> = {
   },
   about: {
     name: "Hub tapes",
-    path: ABOUT,
+    path: ["about-*"],
     needs: ["tape"],
     sees: ["centreline", "rear-axle-normal"],
     around: true,
@@ -215,6 +189,10 @@ export const SCHOOLS: Record<SchoolId, School> = {
   },
 };
 
+/** Whether a step of a path is this reading; one that ends in a star is all that begin like it. */
+export const walks = (step: string, id: string): boolean =>
+  step.endsWith("*") ? id.startsWith(step.slice(0, -1)) : step === id;
+
 /**
  * Whether the way a plan is set out walks this reading. Where the sheet means the thrust line, the
  * lasers on the rear wheels belong to every way: nothing else in a shop sees where the car drives.
@@ -227,7 +205,7 @@ export function inSchool(
   return (
     slot.observes.in !== "plan" ||
     path.length === 0 ||
-    path.includes(slot.like ?? slot.id) ||
+    path.some((p) => walks(p, slot.like ?? slot.id)) ||
     (plan.target.datum === "thrust" && slot.instrument === "wheel-laser")
   );
 }

@@ -11,6 +11,16 @@ import { standsOf, thingOf } from "./thing";
 import { beamLaserSlots, mirrorSlots } from "./beam-slots";
 import { floorMarkSlots, laserBehind, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
+declare module "./on-floor" {
+  interface FloorParts {
+    /** What is read of a target on the floor, and the points of it that readings use. */
+    slots: (plan: SetOutPlan) => Slot[];
+    points: (target: Target) => { id: string; xMm: number; yMm: number }[];
+    /** What is read in the plan of a board behind the vehicle or beside it. */
+    aroundSlots: (plan: SetOutPlan) => Slot[];
+  }
+}
+
 /**
  * A point of a carrier that readings use, in body axes: of a stand x toward the car, vehicle left
  * -y; of a mat x the way it looks. `up` is how high it sits where it is not on the level of the
@@ -130,7 +140,8 @@ type CentreMark = NonNullable<SetOutPlan["vehicle"]["centreMarks"]>[number];
 
 function makeSlots(plan: SetOutPlan): Slot[] {
   if (isByHand(plan.target)) return onFloor().slots(plan);
-  if (standsOf(plan.target) !== "ahead") return [...onFloor().around(plan), ...levelSlots(plan)];
+  if (standsOf(plan.target) !== "ahead")
+    return [...onFloor().aroundSlots(plan), ...levelSlots(plan)];
   const { stand, vehicle, instruments } = plan;
   const { beam } = thingOf(plan.target);
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);

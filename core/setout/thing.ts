@@ -1,7 +1,15 @@
 import type { Target } from "@/core/sheet";
+import { onFloor } from "./on-floor";
+
+declare module "./on-floor" {
+  interface FloorParts {
+    waysAround: Record<Around, Ways>;
+  }
+}
 
 /** Where a board stands about the vehicle. */
 export type Stands = NonNullable<Target["stands"]>;
+export type Around = Exclude<Stands, "ahead">;
 export const standsOf = ({ stands }: Pick<Target, "stands">): Stands => stands ?? "ahead";
 
 /** What a target on a stand is called, what it hangs on, and where about the vehicle it stands. */
@@ -15,26 +23,20 @@ export const thingOf = (target: Pick<Target, "object" | "stands">): Thing => ({
   stands: standsOf(target),
 });
 
-const CAR = ["away from the car", "toward the car"] as const;
-const LEFT = ["toward vehicle left", "toward vehicle right"] as const;
-const AHEAD = ["forward", "back"] as const;
-const turned = ([a, b]: readonly [string, string]) => [b, a] as const;
-
 /**
  * What lies which way of a board. `x` and `y`: going forward and to vehicle left, and the other way.
  * `ends`: its beam's end to the right of whoever looks out of it at the car, then the one to the left.
  */
-type Ways = Record<"x" | "y" | "ends", readonly [string, string]>;
+export type Ways = Record<"x" | "y" | "ends", readonly [string, string]>;
 
-const SIDE_ENDS = ["rear", "front"] as const;
-const LEFT_ENDS = ["vehicle-left", "vehicle-right"] as const;
-
-export const WAYS: Record<Stands, Ways> = {
-  ahead: { x: CAR, y: LEFT, ends: LEFT_ENDS },
-  behind: { x: turned(CAR), y: LEFT, ends: turned(LEFT_ENDS) },
-  left: { x: AHEAD, y: CAR, ends: SIDE_ENDS },
-  right: { x: AHEAD, y: turned(CAR), ends: turned(SIDE_ENDS) },
+export const WAYS_AHEAD: Ways = {
+  x: ["away from the car", "toward the car"],
+  y: ["toward vehicle left", "toward vehicle right"],
+  ends: ["vehicle-left", "vehicle-right"],
 };
+
+export const waysOf = (stands: Stands): Ways =>
+  stands === "ahead" ? WAYS_AHEAD : onFloor().waysAround[stands];
 
 /**
  * Whether what is read from one end of the beam to the other is told the other way round than the

@@ -3,7 +3,14 @@ import type { Vehicle } from "@/core/vehicle";
 import type { Adjuster, Move } from "./moves";
 import type { Slot } from "./slot";
 import { onFloor } from "./on-floor";
-import { WAYS, type Thing } from "./thing";
+import { WAYS_AHEAD, waysOf, type Thing } from "./thing";
+
+declare module "./on-floor" {
+  interface FloorParts {
+    drawWords: (move: DrawMove, mm: (v: number) => string) => MoveWords;
+  }
+}
+type DrawMove = Extract<Move, { kind: "draw" }>;
 
 export type LengthSetting = "mm" | "in";
 
@@ -32,7 +39,7 @@ export function moveWords(
   setting: LengthSetting = "mm",
   { thing, beam, stands }: Thing = { thing: "board", beam: "beam", stands: "ahead" },
 ): MoveWords {
-  const { x, y, ends } = WAYS[stands];
+  const { x, y, ends } = waysOf(stands);
   const beside = stands === "left" || stands === "right";
   const mm = (v: number): string => formatLength(Math.abs(v), setting);
   const deg = (rad: number): string => formatQuantity(Math.abs(rad), "deg");
@@ -66,7 +73,7 @@ export function moveWords(
       };
     case "yaw":
       return {
-        say: `Turn the ${beam} until its ${ends[0]} end has come ${mm(move.leftEndMm)} ${wayOf(WAYS.ahead.x, move.leftEndMm)}.`,
+        say: `Turn the ${beam} until its ${ends[0]} end has come ${mm(move.leftEndMm)} ${wayOf(WAYS_AHEAD.x, move.leftEndMm)}.`,
         figure: mm(move.leftEndMm),
         detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above.${beside ? "" : ` ${sideNote("left", vehicle)}`}${playNote(move, mm)}`,
       };

@@ -25,6 +25,8 @@ import {
   type JobEvent,
   type TabletEvent,
   codesAfter,
+  releaseOf,
+  releaseProblem,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import {
@@ -106,6 +108,9 @@ const STRIKABLE = new Set<EventBody["kind"]>([
   "rear-toe",
   "board",
   "code-word",
+  "hold",
+  "hold-lifted",
+  "sign-off",
   "second-look",
 ]);
 
@@ -136,6 +141,9 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   resume: { ...desk, derive: asSent },
   instrument: { ...stand, derive: deriveInstrument },
   "code-word": { ...desk, derive: deriveCodeWord },
+  hold: { ...desk, derive: asSent },
+  "hold-lifted": { ...desk, derive: deriveLift },
+  "sign-off": { ...desk, derive: deriveSignOff },
   "second-look": { ...desk, derive: deriveSecondLook },
   "hand-over": { ...desk, derive: deriveHandOver },
   reopen: { ...desk, roles: ["lead"], afterHandOver: true, derive: deriveReopen },
@@ -486,7 +494,21 @@ const WORKED = new Set<EventBody["kind"]>([
   "glass",
 ]);
 
-function deriveHandOver(b: Body<"hand-over">, { events }: Circumstances): EventBody {
+function deriveLift(b: Body<"hold-lifted">, { events, job }: Place): EventBody {
+  if (!releaseOf(job.ground, events).held) return refuse("Hold: nobody holds this vehicle back.");
+  return b;
+}
+
+/** A signature is of a record that says something. */
+function deriveSignOff(b: Body<"sign-off">, { events }: Place): EventBody {
+  if (!events.some((e) => WORKED.has(e.body.kind)))
+    return refuse("Signature: nothing was done on this job yet.");
+  return b;
+}
+
+function deriveHandOver(b: Body<"hand-over">, { events, job, person }: Circumstances): EventBody {
+  const problem = releaseProblem(releaseOf(job.ground, events), person);
+  if (problem) return refuse(problem);
   if (!events.some((e) => WORKED.has(e.body.kind)))
     refuse(
       "Nothing was done on this job yet. Work on it, or decline what is owed with a reason, then hand it over.",

@@ -19,6 +19,7 @@ import { goodBayFloors } from "../kit/bay-floors";
 import { failedStands, listBoards } from "../kit/store";
 import {
   glassPolicy,
+  releaseRule,
   listInstruments,
   listSheets,
   listStands,
@@ -108,6 +109,7 @@ function groundFor(intake: Intake, person: Person, at: string): JobGround {
     bayFloors: goodBayFloors(),
     ruleBook: ruleBook(),
     glassPolicy: glassPolicy(),
+    release: releaseRule(),
     ...(config.simulated ? {} : { real: true }),
   };
 }

@@ -368,7 +368,7 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
         <View style={{ marginTop: 14 }} wrap={false}>
           <Text>
             {record.handedOver
-              ? `Handed over ${dateAndTime(record.handedOver.at)} by ${record.handedOver.by.name}.`
+              ? `${record.signed ? `Looked through and signed ${dateAndTime(record.signed.at)} by ${record.signed.by.name}. ` : ""}Handed over ${dateAndTime(record.handedOver.at)} by ${record.handedOver.by.name}.`
               : "Not handed over yet: this is a working copy."}
           </Text>
         </View>

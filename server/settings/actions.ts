@@ -1,11 +1,24 @@
 "use server";
 
 import { asWriter, type Answer } from "../auth/as-writer";
-import { importRuleBook, setGlassPolicy, setLetterhead, setRuleBook, setShopClock } from "./store";
+import {
+  importRuleBook,
+  setGlassPolicy,
+  setLetterhead,
+  setReleaseRule,
+  setRuleBook,
+  setShopClock,
+} from "./store";
 
 export const chooseGlassPolicy = async (policy: string): Promise<Answer<object>> =>
   asWriter("write-rules", (me) => {
     setGlassPolicy(String(policy), me);
+    return {};
+  });
+
+export const chooseReleaseRule = async (rule: unknown): Promise<Answer<object>> =>
+  asWriter("write-rules", (me) => {
+    setReleaseRule(rule, me);
     return {};
   });
 

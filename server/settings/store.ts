@@ -7,6 +7,7 @@ import { db } from "../db/client";
 import { ruleBooks, settings } from "../db/schema";
 import { noteShop } from "../log/shop";
 import { LETTERHEAD_KEY, letterheadSchema } from "../shop/letterhead";
+import { RELEASE_KEY, releaseSchema } from "../shop/store";
 import { CLOCK_KEY, clockSchema } from "../shop/clock";
 import { plainFile } from "../book/file-text";
 
@@ -30,6 +31,21 @@ export function setGlassPolicy(policy: string, person: Person): void {
   db().transaction(() => {
     keep("glass.policy", policy);
     noteShop(person, { kind: "policy", name: "glass", value: policy });
+  });
+}
+
+/** Who gives vehicles back, for jobs opened from now on. @throws SettingsRefusal */
+export function setReleaseRule(json: unknown, person: Person): void {
+  const read = releaseSchema.safeParse(json);
+  if (!read.success) throw new SettingsRefusal("Release: choose who gives vehicles back.");
+  const { by, second } = read.data;
+  db().transaction(() => {
+    keep(RELEASE_KEY, read.data);
+    noteShop(person, {
+      kind: "policy",
+      name: "release",
+      value: `${by === "lead" ? "the lead" : "whoever works"}${second ? ", a second person signs" : ""}`,
+    });
   });
 }
 

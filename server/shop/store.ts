@@ -2,6 +2,7 @@ import { desc, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { inForce, type CheckedInstrument } from "@/core/kit";
 import { ruleBookSchema, type RuleBook } from "@/core/owed";
+import { ANYONE_RELEASES, type ReleaseRule } from "@/core/job";
 import type { GlassPolicy } from "@/core/ready";
 import type { Instrument, Stand } from "@/core/setout";
 import { upcastSheet, type Sheet } from "@/core/sheet";
@@ -80,6 +81,15 @@ export function glassPolicy(): GlassPolicy {
   const row = db().select().from(settings).where(eq(settings.key, "glass.policy")).get();
   return row?.value === "maker-only" ? "maker-only" : "equivalent-with-reason";
 }
+
+export const releaseSchema = z.object({ by: z.enum(["writer", "lead"]), second: z.boolean() });
+
+/** Who gives vehicles back, and whether a second person signs first; anybody who writes unless said. */
+export function releaseRule(): ReleaseRule {
+  const row = db().select().from(settings).where(eq(settings.key, RELEASE_KEY)).get();
+  return releaseSchema.catch(ANYONE_RELEASES).parse(row?.value);
+}
+export const RELEASE_KEY = "release";
 
 const pinsSchema = z.record(z.string(), z.string());
 

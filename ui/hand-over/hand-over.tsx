@@ -14,6 +14,7 @@ import {
   standLines,
   resultLines,
   runLine,
+  codeLines,
   timeLines,
   verdictLine,
 } from "@/core/record";
@@ -26,6 +27,7 @@ import { ReasonDialog } from "../owed/reason-dialog";
 import { Photos } from "../photos/photos";
 import { Button } from "../primitives/button";
 import { Facts, Paper } from "../primitives/paper";
+import { ReleaseActs, useReleaseProblem } from "./release-bar";
 import { TypedFigures } from "./typed-figures";
 import { useTimes } from "../settings";
 
@@ -161,16 +163,20 @@ export function HandOver({ kept, log, erase }: Props) {
     if (confirmed && !kept) router.refresh();
   }, [confirmed, kept, router]);
   const open = record.open.length;
+  const problem = useReleaseProblem();
+  const codes = codeLines(record, { dateAndTime });
   const handed = standing && record.handedOver;
   const next = (
     <NextBar
-      tone={handed ? "settled" : open > 0 ? "loose" : "act"}
+      tone={handed ? "settled" : problem || open > 0 ? "loose" : "act"}
       say={
         handed
           ? `Handed over ${dateAndTime(handed.at)} by ${handed.by.name}.`
-          : open > 0
-            ? `${open} thing${open > 1 ? "s" : ""} still open; the report says so.`
-            : "Everything is settled. Hand it over."
+          : problem
+            ? problem
+            : open > 0
+              ? `${open} thing${open > 1 ? "s" : ""} still open; the report says so.`
+              : "Everything is settled. Hand it over."
       }
       detail={
         pending.length > 0
@@ -200,11 +206,7 @@ export function HandOver({ kept, log, erase }: Props) {
           Open again
         </Button>
       )}
-      {me.role !== "viewer" && !handed && (
-        <Button look="act" size="large" onClick={() => write({ kind: "hand-over" })}>
-          Hand over
-        </Button>
-      )}
+      {me.role !== "viewer" && !handed && <ReleaseActs />}
     </NextBar>
   );
   return (
@@ -228,6 +230,21 @@ export function HandOver({ kept, log, erase }: Props) {
             }
           />
         ))}
+        {codes && (
+          <section className="mt-6">
+            <h2 className="mb-1 text-xl font-semibold">Fault codes before and after</h2>
+            <p className="text-base text-soft">{codes.head}</p>
+            {codes.rows.length > 0 && (
+              <Table
+                head={["Control unit", "What became of it", "What is said of it"]}
+                rows={codes.rows}
+              />
+            )}
+            {codes.quiet !== "" && (
+              <p className="mt-1 text-base text-soft">Answering, nothing stored: {codes.quiet}.</p>
+            )}
+          </section>
+        )}
         <section className="mt-6">
           <h2 className="mb-1 text-xl font-semibold">Vehicle and job</h2>
           <Facts

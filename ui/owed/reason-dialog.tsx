@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 
@@ -12,10 +12,12 @@ type Props = {
   note: string;
   onClose: () => void;
   onReason: (reason: string) => void;
+  /** What else is asked with it. */
+  more?: ReactNode;
 };
 
 /** Asks for the reason that goes on the record. */
-export function ReasonDialog({ open, title, label, action, note, onClose, onReason }: Props) {
+export function ReasonDialog({ open, title, label, action, note, onClose, onReason, more }: Props) {
   const [reason, setReason] = useState("");
   const enough = reason.trim().length >= 3;
   return (
@@ -30,6 +32,7 @@ export function ReasonDialog({ open, title, label, action, note, onClose, onReas
         }}
       >
         <p className="text-lg">{note}</p>
+        {more}
         <label htmlFor="reason" className="text-sm font-semibold text-soft">
           {label}
         </label>

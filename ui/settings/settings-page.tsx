@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { EVENTS, KINDS, PLACES, SYSTEMS, type RuleBook, type SystemId } from "@/core/owed";
+import type { ReleaseRule } from "@/core/job";
 import type { GlassPolicy } from "@/core/ready";
 import { Button } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
@@ -12,6 +13,7 @@ import type { ShopClock } from "../settings";
 import { ClockSection } from "./clock-section";
 import { LetterheadSection, type Letterhead } from "./letterhead-section";
 import { EditRule, type Rule } from "./edit-rule";
+import { ReleaseSection } from "./release-section";
 
 type Answer = Promise<{ ok: true } | { ok: false; message: string }>;
 type Props = {
@@ -21,6 +23,8 @@ type Props = {
   /** Codes of the kit's boards and mats. */
   boards: string[];
   choosePolicy: (policy: string) => Answer;
+  release: ReleaseRule;
+  chooseRelease: (rule: ReleaseRule) => Answer;
   /** The zones there are, by name. */
   zones: string[];
   chooseClock: (clock: ShopClock) => Answer;
@@ -50,6 +54,8 @@ export function SettingsPage({
   lead,
   boards,
   choosePolicy,
+  release,
+  chooseRelease,
   zones,
   chooseClock,
   letterhead,
@@ -131,6 +137,7 @@ export function SettingsPage({
           ))}
         </div>
       </section>
+      <ReleaseSection kept={release} lead={lead} onChoose={(r) => run(chooseRelease(r))} />
       <LetterheadSection kept={letterhead} lead={lead} onWrite={(l) => run(writeLetterhead(l))} />
       <ClockSection zones={zones} lead={lead} onChoose={(clock) => run(chooseClock(clock))} />
       <section aria-label="What is owed" className="mt-6">

@@ -2,13 +2,14 @@ import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
 import {
   chooseGlassPolicy,
+  chooseReleaseRule,
   chooseShopClock,
   takeRuleBookFile,
   writeLetterhead,
   writeRuleBook,
 } from "@/server/settings/actions";
 import { listBoards } from "@/server/kit/store";
-import { glassPolicy, ruleBook } from "@/server/shop/store";
+import { glassPolicy, releaseRule, ruleBook } from "@/server/shop/store";
 import { letterhead } from "@/server/shop/letterhead";
 import { SettingsPage } from "@/ui/settings/settings-page";
 
@@ -23,6 +24,8 @@ export default async function RulesPage() {
       lead={me.role === "lead"}
       boards={listBoards().map((b) => b.code)}
       choosePolicy={chooseGlassPolicy}
+      release={releaseRule()}
+      chooseRelease={chooseReleaseRule}
       zones={Intl.supportedValuesOf("timeZone")}
       chooseClock={chooseShopClock}
       letterhead={letterhead()}

@@ -1,0 +1,26 @@
+import { QUANTITIES, type QuantityId } from "./quantities";
+import { WAYS_AHEAD, type Around, type Ways } from "./thing";
+
+/** Which way is which of a board that does not stand ahead of the vehicle, and what its errors mean. */
+type Words = (typeof QUANTITIES)[QuantityId];
+
+const { x: CAR, y: LEFT, ends: LEFT_ENDS } = WAYS_AHEAD;
+const AHEAD = ["forward", "back"] as const;
+const SIDE_ENDS = ["rear", "front"] as const;
+const turned = ([a, b]: readonly [string, string]) => [b, a] as const;
+
+export const WAYS_AROUND: Record<Around, Ways> = {
+  behind: { x: turned(CAR), y: LEFT, ends: turned(LEFT_ENDS) },
+  left: { x: AHEAD, y: CAR, ends: SIDE_ENDS },
+  right: { x: AHEAD, y: turned(CAR), ends: turned(SIDE_ENDS) },
+};
+
+const swapped = ({ name, more, less }: Words): Words => ({ name, more: less, less: more });
+const ALONG: Words = { name: "Along", more: "ahead", less: "behind" };
+const LEVEL: Words = { name: "Level", more: "rear high", less: "front high" };
+
+export const QUANTITIES_AROUND: Record<Around, Partial<typeof QUANTITIES>> = {
+  behind: { along: swapped(QUANTITIES.along), roll: swapped(QUANTITIES.roll) },
+  left: { along: ALONG, across: QUANTITIES.along, roll: LEVEL },
+  right: { along: ALONG, across: swapped(QUANTITIES.along), roll: swapped(LEVEL) },
+};

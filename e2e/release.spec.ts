@@ -1,0 +1,86 @@
+import { execFileSync } from "node:child_process";
+import { expect, test } from "@playwright/test";
+import type { JobRecord } from "@/core/record";
+import { madeUpVin } from "@/demo/data/vehicles";
+import { awake, nextBar, signIn, slip } from "./support/hands";
+import { openShop, type Shop } from "./support/shop";
+
+test.use({ actionTimeout: 20_000 });
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ baySeed: "explained" })));
+test.afterAll(() => shop.close());
+
+test("a vehicle is held back with a reason, signed by a second person, and given back by the lead alone", async ({
+  page,
+  browser,
+}) => {
+  const other = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const lead = await other.newPage();
+  await signIn(lead, shop.url, "mara");
+  await lead.goto(`${shop.url}/settings`);
+  const rules = lead.getByRole("region", { name: "Release" });
+  for (const name of [/The lead gives vehicles back/, /A second person signs first/]) {
+    await rules.getByRole("button", { name }).click();
+    await expect(rules.getByRole("button", { name })).toHaveAttribute("aria-pressed", "true");
+  }
+
+  await signIn(page, shop.url, "ines");
+  await page.goto(`${shop.url}/take-in`);
+  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0NVLS2DA7R100633"));
+  await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
+  await page.getByLabel("Customer", { exact: true }).fill("Four Eyes");
+  await page.getByRole("button", { name: "Open the job" }).click();
+  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
+  const job = page.url().replace(/\/take-in$/, "");
+  const next = nextBar(page);
+  await page.goto(`${job}/ready`);
+  await awake(page);
+  await page
+    .getByRole("main")
+    .getByRole("button", { name: /Fault codes read before work/ })
+    .click();
+  await next.getByRole("button", { name: "Scan all control units" }).click();
+  await expect(slip(page)).toContainText(/Scan, \d+ control units/);
+
+  await page.goto(`${job}/hand-over`);
+  await expect(next).toContainText("In this shop the lead gives vehicles back.");
+  await expect(next.getByRole("button", { name: "Hand over" })).toBeDisabled();
+  await next.getByRole("button", { name: "Hold back" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("button", { name: "Ready" }).click();
+  await dialog.getByLabel("Why it does not go yet").fill("Rear left tyre soft again");
+  await dialog.getByRole("button", { name: "Hold it back" }).click();
+  await expect(next).toContainText("Held back by Ines Tarbet: Rear left tyre soft again.");
+  await expect(next.getByRole("link", { name: "Ready" })).toHaveAttribute("href", /\/ready$/);
+  await expect(page.getByText("All kept")).toBeVisible();
+
+  // Not even the lead gives it back while it is held.
+  await lead.goto(`${job}/hand-over`);
+  await expect(nextBar(lead)).toContainText("Held back by Ines Tarbet");
+  await expect(nextBar(lead).getByRole("button", { name: "Hand over" })).toHaveCount(0);
+  await next.getByRole("button", { name: "Lift the hold" }).click();
+  await dialog.getByLabel("What has changed").fill("Valve replaced, holds its pressure");
+  await dialog.getByRole("button", { name: "Lift it" }).click();
+  await expect(nextBar(lead)).toContainText("a second person signs first", { timeout: 15_000 });
+  await next.getByRole("button", { name: "Sign it" }).click();
+  await expect(slip(page)).toContainText("Second person signed");
+
+  await expect(nextBar(lead).getByRole("button", { name: "Hand over" })).toBeEnabled({
+    timeout: 15_000,
+  });
+  await nextBar(lead).getByRole("button", { name: "Hand over" }).click();
+  await expect(nextBar(lead)).toContainText("Handed over");
+  await expect(lead.getByText("All kept")).toBeVisible();
+  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
+  const record = (await (await lead.request.get(`${api}/record`)).json()) as JobRecord;
+  expect([record.signed?.by.name, record.handedOver?.by.name]).toEqual([
+    "Ines Tarbet",
+    "Mara Quill",
+  ]);
+  const report = execFileSync("pdftotext", ["-layout", "-", "-"], {
+    input: await (await lead.request.get(`${api}/report`)).body(),
+    encoding: "utf8",
+  });
+  expect(report).toMatch(/signed .* by\s+Ines Tarbet/);
+  await other.close();
+});

@@ -1,0 +1,53 @@
+"use client";
+
+import type { ReleaseRule } from "@/core/job";
+import { Mark } from "../primitives/marks";
+
+const CHOICES: { rule: (now: ReleaseRule) => ReleaseRule; name: string; note: string }[] = [
+  {
+    rule: (now) => ({ ...now, by: now.by === "lead" ? "writer" : "lead" }),
+    name: "The lead gives vehicles back",
+    note: "Without it, whoever works on a job hands it over.",
+  },
+  {
+    rule: (now) => ({ ...now, second: !now.second }),
+    name: "A second person signs first",
+    note: "Whoever signs looks the record through, and does not hand it over as well.",
+  },
+];
+
+/** Who gives vehicles back, and whether four eyes have seen the record. */
+export function ReleaseSection({
+  kept,
+  lead,
+  onChoose,
+}: {
+  kept: ReleaseRule;
+  lead: boolean;
+  onChoose: (rule: ReleaseRule) => void;
+}) {
+  const on = [kept.by === "lead", kept.second];
+  return (
+    <section aria-label="Release" className="mt-6">
+      <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">Release</h2>
+      <div className="mt-2 grid gap-2 md:grid-cols-2">
+        {CHOICES.map((c, i) => (
+          <button
+            key={c.name}
+            type="button"
+            disabled={!lead}
+            aria-pressed={on[i]}
+            onClick={() => onChoose(c.rule(kept))}
+            className={`flex min-h-16 items-center gap-3 rounded-md border-2 bg-sheet px-4 py-2 text-left ${on[i] ? "border-act" : "border-hairline"}`}
+          >
+            <Mark state={on[i] ? "settled" : "open"} />
+            <span>
+              <span className="block text-lg font-semibold leading-tight">{c.name}</span>
+              <span className="text-base text-soft">{c.note}</span>
+            </span>
+          </button>
+        ))}
+      </div>
+    </section>
+  );
+}
