@@ -54,7 +54,11 @@ test("a vehicle is held back with a reason, signed by a second person, and given
   await expect(next.getByRole("link", { name: "Ready" })).toHaveAttribute("href", /\/ready$/);
   await expect(page.getByText("All kept")).toBeVisible();
 
-  // Not even the lead gives it back while it is held.
+  // The list says so, and not even the lead gives it back while it is held.
+  await lead.goto(shop.url);
+  await expect(lead.getByRole("listitem").filter({ hasText: "Four Eyes" })).toContainText(
+    "Held back: Rear left tyre soft again",
+  );
   await lead.goto(`${job}/hand-over`);
   await expect(nextBar(lead)).toContainText("Held back by Ines Tarbet");
   await expect(nextBar(lead).getByRole("button", { name: "Hand over" })).toHaveCount(0);

@@ -21,19 +21,26 @@ const NO_WORK: ReadonlySet<EventBody["kind"]> = new Set([
   "photo",
 ]);
 
+/** Who holds the vehicle back, and why; null where nobody does. */
+export function heldBy(events: readonly JobEvent[]): EventOf<"hold"> | null {
+  const struck = strikes(events);
+  const last = events.findLast(
+    (e) => (e.body.kind === "hold" || e.body.kind === "hold-lifted") && !struck.has(e.id),
+  );
+  return last?.body.kind === "hold" ? (last as EventOf<"hold">) : null;
+}
+
 /** Whether the vehicle may go, as the log has left it. */
 export function releaseOf(
   g: Pick<JobGround, "release">,
   events: readonly JobEvent[],
 ): ReleaseState {
   const struck = strikes(events);
-  const hold = eventsOf(events, "hold").findLast((e) => !struck.has(e.id)) ?? null;
-  const lifted = eventsOf(events, "hold-lifted").findLast((e) => !struck.has(e.id));
   const signed = eventsOf(events, "sign-off").findLast((e) => !struck.has(e.id)) ?? null;
   const worked = signed && events.some((e) => e.seq > signed.seq && !NO_WORK.has(e.body.kind));
   return {
     rule: g.release ?? ANYONE_RELEASES,
-    held: hold && hold.seq > (lifted?.seq ?? 0) ? hold : null,
+    held: heldBy(events),
     signed: worked ? null : signed,
   };
 }
