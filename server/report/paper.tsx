@@ -29,6 +29,17 @@ export const styles = StyleSheet.create({
   head: { color: SOFT, fontWeight: 600 },
   figure: { textAlign: "right" },
   soft: { color: SOFT },
+  draft: {
+    position: "absolute",
+    top: 350,
+    left: 60,
+    width: 480,
+    textAlign: "center",
+    fontSize: 96,
+    fontWeight: 600,
+    color: "#ececec",
+    transform: "rotate(-32deg)",
+  },
   foot: { position: "absolute", bottom: 24, left: 40, width: 470, color: SOFT, fontSize: 7 },
   number: {
     position: "absolute",

@@ -203,6 +203,12 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
   return (
     <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
       <Page size="A4" style={styles.page}>
+        {/* Behind everything, on every page, until somebody answers for it. */}
+        {!record.handedOver && (
+          <Text fixed style={styles.draft}>
+            DRAFT
+          </Text>
+        )}
         <View style={{ flexDirection: "row", justifyContent: "space-between", gap: 24 }}>
           <View style={{ flex: 1 }}>
             <Text style={styles.title}>Calibration record, job {job.number}</Text>
