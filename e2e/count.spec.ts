@@ -92,8 +92,17 @@ async function checkByHand(page: Page): Promise<void> {
   const here = page.getByRole("main").locator("input");
   const button = (name: string | RegExp) => page.getByRole("button", { name });
   const right = bar.getByRole("button", { name: "Put right, read again" });
+  const word = page.getByLabel(/^A word on /);
   if (await right.isVisible()) await right.click();
-  else if (await button("Scan all control units").isVisible())
+  else if (await bar.getByRole("button", { name: "Clear codes" }).isVisible())
+    await bar.getByRole("button", { name: "Clear codes" }).click();
+  else if (await word.first().isVisible()) {
+    await word.first().focus();
+    await type(page, "Known, not ours");
+    await button(/^Keep$/)
+      .first()
+      .click();
+  } else if (await button("Scan all control units").isVisible())
     await press(page, "Scan all control units");
   else if (await button("Read the supply").isVisible()) await press(page, "Read the supply");
   else if (await button(/^Take the floor of/).isVisible()) {

@@ -259,7 +259,8 @@ export async function answerAll(page: Page): Promise<void> {
     // What is in order accepts itself: a button may be gone before the finger is there.
     const tap = (b: Locator): Promise<void> => b.click({ timeout: 3000 }).then(changed, () => {});
     const gateway = button("Sign in to the gateway");
-    if ((await scan.isVisible()) && (await gateway.isVisible())) {
+    const clearing = nextBar(page).getByRole("button", { name: "Clear codes" });
+    if ((await scan.or(clearing).isVisible()) && (await gateway.isVisible())) {
       // The first sign-in may not get through: then it is asked again.
       await expect(async () => {
         if (await gateway.isVisible()) await gateway.click({ timeout: 3000 });

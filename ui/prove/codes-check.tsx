@@ -1,8 +1,16 @@
 "use client";
 
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { codesAfter, scanLogOf, wordKey, type CodesAfter } from "@/core/job";
+import { useEffect, useRef, useState } from "react";
+import {
+  codesAfter,
+  eventsOf,
+  itemOf,
+  itemSettled,
+  scanLogOf,
+  wordKey,
+  type CodesAfter,
+} from "@/core/job";
 import { askedOf, scanState, type Asked, type CodeRow, type UnitRow } from "@/core/scan";
 import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
@@ -46,14 +54,17 @@ export function CodesCheck({
   const { busy, command } = useCommand<ScanCommand>("scan");
   const codes = codesAfter(ground, events);
   const ran = events.some((e) => e.body.kind === "run" && e.body.event.type === "routine-result");
-  const { last } = scanState(scanLogOf(events), ground.vehicle.gateway);
+  const { last, gateway } = scanState(scanLogOf(events), ground.vehicle.gateway);
   const stored = last?.modules.some((m) => m.codes.length > 0) ?? false;
   const missing = codes?.missing.length ?? 0;
+  useSelfAccepted(item.id, codes, onNext);
   const say = !ran
     ? "The routine has not run yet: what is read now is from before it."
     : !codes?.after
       ? stored && !codes?.cleared
-        ? "Clear the codes, then read all control units again."
+        ? gateway === "locked"
+          ? "The gateway is locked: sign in to it, then clear the codes."
+          : "Clear the codes, then read all control units again."
         : "Read all control units again, after the routine."
       : missing > 0
         ? `${missing === 1 ? "One line needs" : `${missing} lines need`} a word.`
@@ -86,7 +97,7 @@ export function CodesCheck({
                     <Button
                       look="act"
                       size="large"
-                      disabled={busy !== null}
+                      disabled={busy !== null || gateway === "locked"}
                       onClick={() => void command("clear")}
                     >
                       {busy === "clear" ? "Clearing" : "Clear codes"}
@@ -128,6 +139,31 @@ export function CodesCheck({
       }
     />
   );
+}
+
+/**
+ * What was read again for this person and has nothing in it that anybody has to say a word about needs
+ * nobody to say so. The line says who had it read.
+ */
+function useSelfAccepted(itemId: string, codes: CodesAfter | null, onNext: () => void): void {
+  const { ground, own: events, write, me } = useJob();
+  const written = useRef<string | null>(null);
+  const read = eventsOf(events, "scan").findLast((e) => e.body.event.type === "read");
+  const item = itemOf(ground, "prove", itemId);
+  const due =
+    codes?.after != null &&
+    codes.units.flatMap(askedOf).length === 0 &&
+    read?.by.id === me.id &&
+    me.role !== "viewer" &&
+    item !== undefined &&
+    !itemSettled(ground, events, "prove", item);
+  useEffect(() => {
+    if (!due || written.current === read!.id) return;
+    // Once only, while the line is on its way.
+    written.current = read!.id;
+    write({ kind: "check", stage: "prove", itemId, outcome: "fine", reason: null });
+    onNext();
+  }, [due, itemId, onNext, read, write]);
 }
 
 /** The comparison: what needs a word first, then unit by unit. */
