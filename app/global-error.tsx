@@ -4,13 +4,11 @@
 export default function GlobalError() {
   return (
     <html lang="en">
-      <body style={{ font: "20px/1.5 system-ui", margin: "15vh auto", maxWidth: "34em" }}>
+      <body style={{ font: "20px system-ui", margin: "15vh 8vw" }}>
         <h1>Iridel broke off</h1>
         <p>What you typed is kept on this tablet.</p>
-        <p>
-          {/* eslint-disable-next-line @next/next/no-html-link-for-pages */}
-          <a href="/">Open it again</a>
-        </p>
+        {/* eslint-disable-next-line @next/next/no-html-link-for-pages */}
+        <a href="/">Open it again</a>
       </body>
     </html>
   );

@@ -16,8 +16,8 @@ export const ASKED_FLOOR: ReadyItem = {
 /** Asked where a sheet has the codes read again after the work, and not before it. */
 const ASKED_SCAN: ReadyItem = {
   id: "scan-asked",
-  ask: "All control units scanned; the first scan is kept",
-  why: "What was there before cannot be told from what came with the work unless somebody looked.",
+  ask: "All control units scanned",
+  why: "Later nobody can tell what was there before.",
   measure: { kind: "scan" },
 };
 

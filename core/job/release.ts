@@ -1,5 +1,6 @@
 import type { JobGround } from "./ground";
 import { eventsOf, strikes, type EventBody, type EventOf, type JobEvent } from "./job";
+import { heldBy } from "./held";
 import { ANYONE_RELEASES, type ReleaseRule } from "./release-rule";
 
 export type ReleaseState = {
@@ -20,15 +21,6 @@ const NO_WORK: ReadonlySet<EventBody["kind"]> = new Set([
   "resume",
   "photo",
 ]);
-
-/** Who holds the vehicle back, and why; null where nobody does. */
-export function heldBy(events: readonly JobEvent[]): EventOf<"hold"> | null {
-  const struck = strikes(events);
-  const last = events.findLast(
-    (e) => (e.body.kind === "hold" || e.body.kind === "hold-lifted") && !struck.has(e.id),
-  );
-  return last?.body.kind === "hold" ? (last as EventOf<"hold">) : null;
-}
 
 /** Whether the vehicle may go, as the log has left it. */
 export function releaseOf(

@@ -4,7 +4,6 @@ import type { StageId } from "./stage-list";
 import { itemSettled } from "./item";
 import { itemsOf } from "./items";
 import { orderProblem } from "@/core/owed";
-import { heldBy } from "./release";
 import { owedLines } from "./owed";
 import { viewOf, viewsOf, type CalibrationGround, type JobGround } from "./ground";
 import { checksOf, eventsOf, standingHandOver, type JobEvent } from "./job";
@@ -137,7 +136,6 @@ export function stageStates(
     views.map((v) => calibrationStages(v, events)),
   );
   const handed = standingHandOver(events) !== null;
-  const held = heldBy(events);
   return [
     { id: "take-in", state: "settled", lacks: null },
     owedState(ground, events),
@@ -145,8 +143,8 @@ export function stageStates(
     ...own,
     {
       id: "hand-over",
-      state: handed ? "settled" : held ? "stop" : "open",
-      lacks: handed ? null : held ? `Held back: ${held.body.reason}` : "Not handed over",
+      state: handed ? "settled" : "open",
+      lacks: handed ? null : "Not handed over",
     },
   ];
 }
@@ -179,7 +177,7 @@ export function jobState(states: readonly StageState[]): JobState {
   const of = (id: StageId) => states.find((s) => s.id === id)!.state;
   if (of("hand-over") === "settled") return "handed-over";
   if (of("run") === "stop") return "refused";
-  if (of("ready") === "stop" || of("hand-over") === "stop") return "blocked";
+  if (of("ready") === "stop") return "blocked";
   if (states.every((s) => s.id === "hand-over" || s.state === "settled" || s.state === "none"))
     return "ready-to-hand-over";
   return "in-work";

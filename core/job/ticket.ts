@@ -2,6 +2,7 @@ import { happeningName } from "@/core/owed";
 import { eventsOf, type JobEvent } from "./job";
 import { isByHand } from "@/core/setout";
 import { viewOf, viewsOf, type JobGround } from "./ground";
+import { heldBy } from "./held";
 import { judgeTarget } from "./set-out";
 import { allProved, targetInHand } from "./standing";
 import { jobState, stageStates, type JobState, type StageState } from "./stages";
@@ -59,6 +60,9 @@ export function ticketOf(
     stages.find((s) => s.state === "stop") ??
     stages.find((s) => s.lacks !== null && s.state !== "none");
   const last = events.at(-1)!;
+  const state = jobState(stages);
+  // What somebody holds back does not go, whatever else is done.
+  const held = state === "handed-over" ? null : heldBy(events);
   return {
     id: job.id,
     number: job.number,
@@ -69,17 +73,19 @@ export function ticketOf(
     order: intake.order,
     done: intake.happenings.map(happeningName).join(", "),
     sheet: ground.calibrations.map((c) => c.sheet.title).join(", "),
-    state: jobState(stages),
+    state: held ? "blocked" : state,
     stages,
-    lacks: open?.lacks
-      ? {
-          stage: open.id,
-          words:
-            open.id === "set-out" && open.state === "loose"
-              ? setOutWords(ground, events)
-              : open.lacks,
-        }
-      : null,
+    lacks: held
+      ? { stage: "hand-over", words: `Held back: ${held.body.reason}` }
+      : open?.lacks
+        ? {
+            stage: open.id,
+            words:
+              open.id === "set-out" && open.state === "loose"
+                ? setOutWords(ground, events)
+                : open.lacks,
+          }
+        : null,
     takenInAt: eventsOf(events, "taken-in")[0]!.at,
     promisedAt: intake.promisedAt ?? null,
     last: { at: last.at, name: last.by.name },

@@ -3,7 +3,7 @@ import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { trailerAlone } from "@/core/vehicle/trailer";
 import { acrossSlots } from "./across-slots";
 import { aroundSlots } from "./around-slots";
-import { QUANTITIES_AROUND, WAYS_AROUND } from "./around-words";
+import { quantityWordsOf, WAYS_AROUND } from "./around-words";
 import { drawMoves, drawnBy, matPoints } from "./draw";
 import { drawWords } from "./draw-words";
 import { sideOf } from "./hands";
@@ -230,7 +230,7 @@ export const installFloorSlots = (): void =>
     slots: floorSlots,
     aroundSlots,
     waysAround: WAYS_AROUND,
-    quantitiesAround: QUANTITIES_AROUND,
+    quantityWords: quantityWordsOf,
     points: matPoints,
     drawMoves,
     drawnBy,

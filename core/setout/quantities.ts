@@ -4,13 +4,13 @@ import type { PlaneQuantity } from "./plane";
 import { planHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { onFloor } from "./on-floor";
-import { standsOf, type Around } from "./thing";
+import { standsOf } from "./thing";
 import { scalarErrors } from "./verdict";
 
 declare module "./on-floor" {
   interface FloorParts {
-    /** What a board's quantities are called where it does not stand ahead. */
-    quantitiesAround: Record<Around, Partial<Record<QuantityId, Words>>>;
+    /** What the quantities of all but a board ahead are called otherwise. */
+    quantityWords: (t: Pick<Target, "kind" | "stands">) => Partial<Record<QuantityId, Words>>;
   }
 }
 
@@ -55,25 +55,10 @@ export const QUANTITIES: Record<QuantityId, Words> = {
   "equal-distance": { name: "To the wheels", more: "left farther", less: "right farther" },
 };
 
-/** The same where a kind of target calls it otherwise: a mat is placed by its cross line. */
-const OF_MATS: Partial<typeof QUANTITIES> = {
-  along: { name: "Cross line", more: "ahead", less: "behind" },
-};
-
-/** A floor mark lies along a line and out from it. */
-const OF_MARKS: Partial<typeof QUANTITIES> = {
-  along: { name: "Along the line", more: "ahead", less: "behind" },
-  across: { name: "Beside the line", more: "left", less: "right" },
-};
-
 /** What a quantity of a target is called, and what a positive and a negative error mean. */
 export function quantityWords(id: QuantityId, target: Pick<Target, "kind" | "stands">): Words {
-  const { kind } = target;
-  const stands = standsOf(target);
-  const boards = stands === "ahead" ? {} : onFloor().quantitiesAround[stands];
-  const own: Partial<typeof QUANTITIES> =
-    kind === "board" ? boards : kind === "mat" ? OF_MATS : OF_MARKS;
-  return own[id] ?? QUANTITIES[id];
+  const usual = target.kind === "board" && standsOf(target) === "ahead";
+  return (usual ? null : onFloor().quantityWords(target)[id]) ?? QUANTITIES[id];
 }
 
 /** What the plan's quantities of a kind of target are, before anything solves. */

@@ -58,6 +58,7 @@ export function CodesCheck({
   const stored = last?.modules.some((m) => m.codes.length > 0) ?? false;
   const missing = codes?.missing.length ?? 0;
   useSelfAccepted(item.id, codes, onNext);
+  useReadAfterClearing(codes, busy, () => void command("read"));
   const say = !ran
     ? "The routine has not run yet: what is read now is from before it."
     : !codes?.after
@@ -139,6 +140,28 @@ export function CodesCheck({
       }
     />
   );
+}
+
+/** Once they are cleared, reading them again is what comes next: the tool does it by itself, once. */
+function useReadAfterClearing(
+  codes: CodesAfter | null,
+  busy: string | null,
+  read: () => void,
+): void {
+  const { own: events, me } = useJob();
+  const done = useRef<string | null>(null);
+  const last = eventsOf(events, "scan").at(-1);
+  const due =
+    codes !== null &&
+    codes.after === null &&
+    busy === null &&
+    last?.body.event.type === "cleared" &&
+    last.by.id === me.id;
+  useEffect(() => {
+    if (!due || done.current === last!.id) return;
+    done.current = last!.id;
+    read();
+  }, [due, last, read]);
 }
 
 /**

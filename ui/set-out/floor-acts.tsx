@@ -76,25 +76,22 @@ export function FloorActs({
   });
 
   if (!target) return null;
-  const acts: [string, string, () => void][] = [
-    ["Touched", "T", open("touch")],
-    ["Another reading", "N", onAnother],
-    ["Undo", "U", onUndo],
-    [SCHOOLS[schoolOf(judged.solution.plan)].name, "W", open("ways")],
-    ["Lines", "", open("lines")],
-    ["Care", "", open("care")],
-    [MEANS[ground.sheet.appliesTo.system] ?? "Means", "", open("road")],
-    ["Phone", "", open("phone")],
+  const acts: [string, () => void][] = [
+    ["Touched", open("touch")],
+    ["Another reading", onAnother],
+    ["Undo", onUndo],
+    [SCHOOLS[schoolOf(judged.solution.plan)].name, open("ways")],
+    ["Lines", open("lines")],
+    ["Care", open("care")],
+    [MEANS[ground.sheet.appliesTo.system] ?? "Means", open("road")],
+    ["Phone", open("phone")],
   ];
   return (
     <>
       <div className="absolute inset-x-2 top-2 flex gap-1 overflow-x-auto sm:right-40 sm:flex-wrap">
-        {acts.map(([name, key, act]) => (
+        {acts.map(([name, act]) => (
           <Button key={name} look="tool" onClick={act}>
-            {name}{" "}
-            {key && (
-              <kbd className="figure hidden text-xs font-normal text-soft 2xl:inline">{key}</kbd>
-            )}
+            {name}
           </Button>
         ))}
         {restful && <PhotoButton subject="set-out" />}
