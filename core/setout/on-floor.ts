@@ -19,9 +19,6 @@ export function installOnFloor(floor: FloorParts): void {
 
 /** @throws where nobody has installed them: a fault of the program */
 export function onFloor(): FloorParts {
-  if (!parts)
-    throw new Error(
-      "installFloorSlots() was not called before a target was met that is no board ahead.",
-    );
+  if (!parts) throw new Error("installFloorSlots() was not called.");
   return parts;
 }

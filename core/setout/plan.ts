@@ -247,10 +247,7 @@ function sideFrame(
   const points = vehiclePoints(vehicle);
   const [a, b] = [from, through].map((axle) => {
     const hub = points.find((p) => p.id === hubOf(axle, left));
-    if (!hub)
-      throw new RangeError(
-        `The sheet measures from the axle “${axle}”, which ${vehicle.make} ${vehicle.model} does not have. Enter it under Vehicles.`,
-      );
+    if (!hub) throw new RangeError(`The vehicle has no axle “${axle}”: enter it under Vehicles.`);
     return hub;
   }) as [VehiclePoint, VehiclePoint];
   const [rear, front] = a.xMm < b.xMm ? [a, b] : [b, a];
