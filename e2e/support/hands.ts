@@ -271,8 +271,13 @@ export async function answerAll(page: Page): Promise<void> {
       nextBar(page).getByRole("button", { name: "Clear codes" }),
       page.getByLabel(/^A word on /),
     ];
-    if (await clear.isVisible()) await tap(clear);
-    else if ((await word.count()) > 0) {
+    if (await clear.isVisible()) {
+      // They are read again by themselves: that is waited for.
+      await clear.click({ timeout: 3000 });
+      await expect(nextBar(page)).not.toContainText(/Clear the codes|Read all control units/, {
+        timeout: 20_000,
+      });
+    } else if ((await word.count()) > 0) {
       await word.first().fill("Known, not of this work");
       await button("Keep")
         .first()
