@@ -50,7 +50,7 @@ test("a vehicle is held back with a reason, signed by a second person, and given
   await dialog.getByRole("button", { name: "Ready" }).click();
   await dialog.getByLabel("Why it does not go yet").fill("Rear left tyre soft again");
   await dialog.getByRole("button", { name: "Hold it back" }).click();
-  await expect(next).toContainText("Held back by Ines Tarbet: Rear left tyre soft again.");
+  await expect(next).toContainText("Held back: Rear left tyre soft again.");
   await expect(next.getByRole("link", { name: "Ready" })).toHaveAttribute("href", /\/ready$/);
   await expect(page.getByText("All kept")).toBeVisible();
 
@@ -60,7 +60,7 @@ test("a vehicle is held back with a reason, signed by a second person, and given
     "Held back: Rear left tyre soft again",
   );
   await lead.goto(`${job}/hand-over`);
-  await expect(nextBar(lead)).toContainText("Held back by Ines Tarbet");
+  await expect(nextBar(lead)).toContainText("Ines Tarbet held it.");
   await expect(nextBar(lead).getByRole("button", { name: "Hand over" })).toHaveCount(0);
   await next.getByRole("button", { name: "Lift the hold" }).click();
   await dialog.getByLabel("What has changed").fill("Valve replaced, holds its pressure");

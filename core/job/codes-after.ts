@@ -14,7 +14,7 @@ export type CodesAfter = {
   after: Read | null;
   /** Whether codes were cleared between the routine and that reading, or at all since the routine. */
   cleared: boolean;
-  /** Unit by unit; empty while nobody has read again. */
+  /** Unit by unit; while nobody has read again, what the first reading says. */
   units: UnitRow[];
   /** The word that was said of a unit or a code, by {@link wordKey}. */
   words: ReadonlyMap<string, Word>;
@@ -40,10 +40,12 @@ export function codesAfter(
   const before = scans.find((e) => !first || e.seq < first.seq)?.body.event;
   const baseline = before?.type === "read" ? before : null;
   const since = eventsOf(events, "scan").filter((e) => e.seq > (ran?.seq ?? 0));
-  const last = since.findLast((e) => e.body.event.type === "read")?.body.event;
+  // What was read before the last clearing says nothing of what came back after it.
+  const last = since.findLast((e) => ["read", "cleared"].includes(e.body.event.type))?.body.event;
   const after = ran && last?.type === "read" ? last : null;
   const fitted = fittedTo(g.vehicle, g.intake.answers).map((f) => f.system);
-  const units = after ? compareScans(baseline, after, fitted) : [];
+  const now = after ?? baseline;
+  const units = now ? compareScans(baseline, now, fitted) : [];
   const struck = strikes(events);
   const words = new Map(
     eventsOf(events, "code-word")
@@ -56,6 +58,6 @@ export function codesAfter(
     cleared: since.some((e) => e.body.event.type === "cleared"),
     units,
     words,
-    missing: units.flatMap(askedOf).filter((a) => !words.has(wordKey(a))),
+    missing: (after ? units.flatMap(askedOf) : []).filter((a) => !words.has(wordKey(a))),
   };
 }

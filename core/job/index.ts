@@ -1,6 +1,8 @@
 export { documentsOnTheSpot, onTheSpotSchema, type OnTheSpot } from "./on-the-spot";
 export { typedFigures } from "./second-look";
-export { releaseOf, releaseProblem, type ReleaseState } from "./release";
+export { isAboutVehicle } from "./board-sides";
+export { bayStandX } from "./bay-stand";
+export { releaseOf, releaseProblem, type ReleaseProblem, type ReleaseState } from "./release";
 export { ANYONE_RELEASES, type ReleaseRule } from "./release-rule";
 export { codesAfter, wordKey, type CodesAfter } from "./codes-after";
 export { askedFor } from "./asked-for";

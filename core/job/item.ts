@@ -1,11 +1,12 @@
 import { batteryTrend, judgeMeasure } from "@/core/ready";
-import { scanState } from "@/core/scan";
+import { isMissed, scanState } from "@/core/scan";
 import type { CheckItem, Measure } from "@/core/sheet";
 import { checksOf, eventsOf, measuredOf, scanLogOf, strikes, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
+import { fittedTo } from "./owed";
 
 type Item = CheckItem;
-type Ground = Pick<JobGround, "vehicle" | "calibrations">;
+type Ground = Pick<JobGround, "vehicle" | "calibrations" | "intake">;
 
 /**
  * What is known of an item that is measured: nothing yet, put right since and not read again, or
@@ -47,7 +48,8 @@ export function itemReading(
     if (last === 0) return { kind: "unread", say: "Scan all control units first." };
     if (righted > last) return { kind: "put-right", say: "It was put right: scan again." };
     const { last: scan } = scanState(scanLogOf(events), ground.vehicle.gateway);
-    return scan!.modules.some((m) => !m.answers)
+    const fitted = fittedTo(ground.vehicle, ground.intake.answers).map((f) => f.system);
+    return scan!.modules.some((m) => isMissed(m, fitted))
       ? { kind: "outside", say: "A control unit does not answer." }
       : { kind: "inside", clean: scan!.modules.every((m) => m.codes.length === 0 || owed(m)) };
   }
@@ -87,8 +89,10 @@ function lastRead(events: readonly JobEvent[], item: Item): number {
   const kind = item.measure?.kind;
   if (kind === "rescan") {
     const ran = eventsOf(events, "run").findLast((e) => e.body.event.type === "routine-result");
-    const read = eventsOf(events, "scan").findLast((e) => e.body.event.type === "read");
-    return ran && read && read.seq > ran.seq ? read.seq : 0;
+    const last = eventsOf(events, "scan").findLast((e) =>
+      ["read", "cleared"].includes(e.body.event.type),
+    );
+    return ran && last?.body.event.type === "read" && last.seq > ran.seq ? last.seq : 0;
   }
   if (kind !== "scan" && kind !== "battery")
     return item.measure

@@ -1,12 +1,11 @@
 import { byPlace } from "@/core/ready";
 import { floorStep, insideChance, DEFAULT_THRESHOLDS } from "@/core/setout";
-import { targetsOf, type CheckItem, type Measure, type Sheet } from "@/core/sheet";
+import { targetsOf, type CheckItem, type Measure } from "@/core/sheet";
+import { boardSides } from "./board-sides";
 import type { CalibrationGround, JobGround } from "./ground";
 
-type ReadyItem = Sheet["ready"][number];
-
 /** Asked where a sheet does not ask for the floor and its height tolerance cannot do without. */
-export const ASKED_FLOOR: ReadyItem = {
+export const ASKED_FLOOR: CheckItem = {
   id: "floor-asked",
   ask: "Floor read at the four tyres and at the stand",
   why: "The height counts from the car’s plane; the sheet’s tolerance is finer than what an unmeasured floor may fall.",
@@ -14,12 +13,20 @@ export const ASKED_FLOOR: ReadyItem = {
 };
 
 /** Asked where a sheet has the codes read again after the work, and not before it. */
-const ASKED_SCAN: ReadyItem = {
+const ASKED_SCAN: CheckItem = {
   id: "scan-asked",
   ask: "All control units scanned",
   why: "Later nobody can tell what was there before.",
   measure: { kind: "scan" },
 };
+
+/** The floor is read at the stands of every side where a board of the job stands. */
+function atAllStands(item: CheckItem, g: Pick<JobGround, "calibrations">): CheckItem {
+  const stands = boardSides(g);
+  const { measure } = item;
+  if (measure?.kind !== "floor" || stands.length === 0) return item;
+  return { ...item, measure: { ...measure, stands } };
+}
 
 /** Limits that ask for at least so much; every other limit allows at most so much. */
 const AT_LEAST = new Set(["aheadMm", "sideMm", "minShare", "minVolts", "minMinutes"]);
@@ -40,8 +47,8 @@ export function strictest<M extends Measure>(a: M, b: M): M {
  * are the same for all. What is measured for two of them is held to the stricter limits. They come
  * place by place, so that nobody walks twice.
  */
-function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): ReadyItem[] {
-  const items: ReadyItem[] = [];
+function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): CheckItem[] {
+  const items: CheckItem[] = [];
   for (const { id, sheet } of g.calibrations)
     for (const item of sheet.ready) {
       const { measure } = item;
@@ -58,15 +65,17 @@ function readyItems(g: Pick<JobGround, "calibrations" | "vehicle">): ReadyItem[]
     }
   const again = g.calibrations.some((c) => c.sheet.prove.some((i) => i.measure?.kind === "rescan"));
   if (again && !items.some((i) => i.measure?.kind === "scan")) items.unshift(ASKED_SCAN);
-  if (items.some((i) => i.measure?.kind === "floor")) return byPlace(items);
+  const floor = items.findIndex((i) => i.measure?.kind === "floor");
+  if (floor >= 0) items[floor] = atAllStands(items[floor]!, g);
+  if (floor >= 0) return byPlace(items);
   const targets = g.calibrations.flatMap((c) => targetsOf(c.sheet));
   const sure = targets.every((target) => {
     const { heightMm } = target.tolerance;
-    if (heightMm === undefined) return true;
+    if (heightMm === undefined || target.frame) return true;
     const { sigma } = floorStep({ target, vehicle: g.vehicle });
     return insideChance(0, sigma, heightMm) >= DEFAULT_THRESHOLDS.setChance;
   });
-  return byPlace(sure ? items : [...items, ASKED_FLOOR]);
+  return byPlace(sure ? items : [...items, atAllStands(ASKED_FLOOR, g)]);
 }
 
 /**

@@ -37,18 +37,31 @@ export function releaseOf(
   };
 }
 
-/** What keeps a person from giving the vehicle back, in words with the remedy; null where nothing does. */
+/** Why a vehicle does not go, in a few words, and what to do about it. */
+export type ReleaseProblem = { say: string; remedy: string };
+
+/** What keeps a person from giving the vehicle back; null where nothing does. */
 export function releaseProblem(
   { rule, held, signed }: ReleaseState,
   person: { id: string; role: string },
-): string | null {
-  if (held) return `Held back by ${held.by.name}: ${held.body.reason}. Lift the hold first.`;
+): ReleaseProblem | null {
+  if (held)
+    return {
+      say: `Held back: ${held.body.reason}.`,
+      remedy: `${held.by.name} held it. Lift the hold first, with what has changed.`,
+    };
   if (rule.by === "lead" && person.role !== "lead")
-    return "In this shop the lead gives vehicles back. Ask the lead to sign in and hand it over.";
+    return {
+      say: "In this shop the lead gives vehicles back.",
+      remedy: "Ask the lead to sign in and hand it over.",
+    };
   if (!rule.second) return null;
   if (!signed)
-    return "In this shop a second person signs first: have a colleague look the record through.";
+    return {
+      say: "In this shop a second person signs first.",
+      remedy: "Have a colleague look the record through and sign it.",
+    };
   return signed.by.id === person.id
-    ? `${signed.by.name} signed it: somebody else hands it over.`
+    ? { say: `${signed.by.name} signed it.`, remedy: "Somebody else hands it over." }
     : null;
 }

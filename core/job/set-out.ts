@@ -7,6 +7,8 @@ import {
   nextAct,
   nominalTarget,
   onFloor,
+  OWN_FLOOR,
+  standsOf,
   ROLLED_TOE_SIGMA,
   solveScene,
   targetOn,
@@ -20,6 +22,7 @@ import {
 import { setupOf, targetOf, type Target } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import type { Vehicle } from "@/core/vehicle";
+import { boardSides } from "./board-sides";
 import { viewOf, type CalibrationGround, type JobGround } from "./ground";
 import { itemsOf } from "./items";
 import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
@@ -64,8 +67,8 @@ export function planFor(
     ...(toe?.how === "rolled" ? { rearToeSigmaRad: ROLLED_TOE_SIGMA } : {}),
     ...(school && !misses(school, target) ? { school } : {}),
   };
-  // The tyres were read under the vehicle, not under its trailer.
-  const floor = isByHand(target) || target.frame ? null : measuredFloor(g, plan, events);
+  if (target.frame) return { ...plan, floorStepMm: OWN_FLOOR };
+  const floor = isByHand(target) ? null : measuredFloor(g, plan, events);
   if (!floor) return plan;
   return {
     ...plan,
@@ -101,11 +104,14 @@ function measuredFloor(
   const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
   if (!measured || (plan.target.datum === "thrust" && !plan.rearToe)) return null;
+  const stands = standsOf(plan.target);
   return floorOf(
     measured.body.values,
     plan.vehicle,
     nominalTarget(plan),
     measured.body.bay?.days ?? null,
+    // At the first board with its two feet; a board on another side has a reading of its own.
+    stands === boardSides(g)[0] ? null : stands,
   );
 }
 

@@ -15,6 +15,7 @@ import { placardOf } from "./judge";
 import type { Judgement } from "./judgement";
 import { seamFields } from "./seam-fields";
 import { articulationFields } from "./trailer";
+import { standFeet, standsAt, standSpots } from "./stand-spots";
 
 const plain = (name: string, min: number, max: number): Quantity => ({
   name,
@@ -82,16 +83,24 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
         quantity: plain(`the rule reading ${name}`, -50, 2500),
         unit: "mm",
       });
+      const [first = "ahead", ...elsewhere] = measure.stands ?? [];
+      const feet = standFeet(first);
       return [
         ...corners((c) => reading(`at the ${CORNER_NAMES[c]} tyre`)),
-        { id: "stand", name: "stand, left foot", at: null, ...reading("at the stand") },
+        { id: "stand", name: `stand, ${feet[0]} foot`, at: null, ...reading("at the stand") },
         {
           id: "stand-2",
-          name: "stand, right foot",
+          name: `stand, ${feet[1]} foot`,
           at: null,
           optional: true,
           ...reading("at the stand"),
         },
+        ...elsewhere.map((side) => ({
+          id: standSpots(side)[0]![0],
+          name: `stand ${standsAt(side)}`,
+          at: null,
+          ...reading(`at the stand ${standsAt(side)}`),
+        })),
       ];
     }
     case "fuel":

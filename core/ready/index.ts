@@ -11,6 +11,7 @@ export {
 export { asTyped, readField, readFields, type FieldRead } from "./read";
 export { foundOf, judgeFully } from "./apart";
 export { fieldsFor, judgeRead } from "./fields";
+export { standSpots } from "./stand-spots";
 export { floorOf, judgeMeasure } from "./judge";
 export type { Field } from "./field";
 export { acrossId, acrossWords, alongId, alongWords, bentId, SEAM_NAMES } from "./seams";

@@ -1,5 +1,6 @@
+import { standsAt, standSpots } from "./stand-spots";
 import { fitFloor, type Floor, type FloorSpot } from "@/core/floor";
-import type { Measure } from "@/core/sheet";
+import type { BoardSide, Measure } from "@/core/sheet";
 import { judgeAlignment } from "./alignment";
 import type { Found, Judgement } from "./judgement";
 import { bayFloorSigma } from "./bay-floor";
@@ -40,7 +41,11 @@ function neededFor(measure: Measure, v: Vehicle): readonly string[] {
     case "arches":
       return CORNERS;
     case "floor":
-      return [...CORNERS, "stand"];
+      return [
+        ...CORNERS,
+        "stand",
+        ...(measure.stands ?? []).slice(1).map((side) => standSpots(side)[0]![0]),
+      ];
     case "clear-zone":
       return ["ahead", "left", "right"];
     case "fuel":
@@ -288,12 +293,14 @@ const beside = ({ xMm, yMm, headingRad }: StandPlace, mm: number): [number, numb
  *
  * @param days age of a kept floor the readings were taken from; null when they were read on this
  *   job
+ * @param side of the vehicle where the stand is; null at the first board of a job
  */
 export function floorOf(
   values: Values,
   v: Vehicle,
   stand: StandPlace,
   days: number | null = null,
+  side: BoardSide | null = null,
 ): Floor | null {
   const sigma = days === null ? FLOOR_SIGMA_MM : bayFloorSigma(FLOOR_SIGMA_MM, days);
   if (CORNERS.some((c) => values[c] === undefined)) return null;
@@ -301,22 +308,29 @@ export function floorOf(
     const p = archPlace(v, c);
     return spot(c, p.xMm, p.yMm, values[c]!, sigma);
   });
-  const feet = [
-    ["stand", 350],
-    ["stand-2", -350],
-  ] as const;
   return fitFloor(
     tyres,
-    feet.flatMap(([id, y]) =>
+    standSpots(side).flatMap(([id, y]) =>
       values[id] === undefined ? [] : [spot(id, ...beside(stand, y), values[id], sigma)],
     ),
   );
 }
 
+/**
+ * About where a stand of a side is. How far from the car hardly matters for slope and twist; the
+ * set-out asks again with the sheet's own.
+ */
+const usually = (side: BoardSide, v: Vehicle): StandPlace =>
+  ({
+    ahead: { xMm: v.wheelbaseMm + 2800, yMm: 0, headingRad: Math.PI },
+    behind: { xMm: -2800, yMm: 0, headingRad: 0 },
+    left: { xMm: v.wheelbaseMm / 2, yMm: 2500, headingRad: -Math.PI / 2 },
+    right: { xMm: v.wheelbaseMm / 2, yMm: -2500, headingRad: Math.PI / 2 },
+  })[side];
+
 function judgeFloor(m: Extract<Measure, { kind: "floor" }>, values: Values, v: Vehicle): Judgement {
-  // The stand's distance hardly matters for slope and twist; the set-out asks again with the
-  // sheet's own.
-  const f = floorOf(values, v, { xMm: v.wheelbaseMm + 2800, yMm: 0, headingRad: Math.PI })!;
+  const [first = "ahead", ...elsewhere] = m.stands ?? [];
+  const f = floorOf(values, v, usually(first, v))!;
   const slope = (s: { value: number }): number => radToDeg(s.value);
   const lines = [
     {
@@ -338,8 +352,12 @@ function judgeFloor(m: Extract<Measure, { kind: "floor" }>, values: Values, v: V
       ok: Math.abs(f.twist?.value ?? 0) <= m.twistMm,
     },
   ];
-  const step = f.correction!;
   const bad = lines.find((l) => !l.ok);
-  const words = `floor at the stand ${formatNumber(Math.abs(step.value), 1)} mm ${step.value >= 0 ? "higher" : "lower"} than the car’s plane`;
+  const step = ({ correction }: Floor): string =>
+    `${formatNumber(Math.abs(correction!.value), 1)} mm ${correction!.value >= 0 ? "higher" : "lower"}`;
+  const others = elsewhere.map(
+    (side) => `, ${standsAt(side)} ${step(floorOf(values, v, usually(side, v), null, side)!)}`,
+  );
+  const words = `floor at the stand ${step(f)}${others.join("")} than the car’s plane`;
   return { ok: !bad, headline: bad ? `${bad.name}: ${bad.value}` : words, lines };
 }

@@ -1,3 +1,4 @@
+import { CODE_CHANGES, UNIT_CHANGES } from "@/core/scan";
 import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
 import {
   DISTANCE_FROM_NAMES,
@@ -161,20 +162,6 @@ export function checkLine(
   const worn = check.reason ? ` Worn: ${check.reason}.` : "";
   return `${mat ? "Mat" : "Board"} ${check.code} checked, arrow ${mat ? "forward" : "up"}, ${clockTime(check.at)} ${check.by.initials}.${worn}`;
 }
-
-const UNIT_CHANGES = {
-  answers: "answers",
-  lost: "answered before the work, silent after it",
-  found: "silent before the work, answers after it",
-  silent: "silent before and after the work",
-  "not-fitted": "not fitted",
-} as const;
-const CODE_CHANGES = {
-  gone: "gone",
-  stayed: "was there before, stayed",
-  new: "new since the first reading",
-  unread: "there now, not read before",
-} as const;
 
 /** The control units before and after: when they were read, what has something to say, who has not. */
 export function codeLines(

@@ -1,5 +1,5 @@
 import type { SystemId } from "@/core/owed";
-import type { FaultCode, ModuleReading, ScanEvent } from "./scan";
+import { isMissed, type FaultCode, type ModuleReading, type ScanEvent } from "./scan";
 
 type Read = Extract<ScanEvent, { type: "read" }>;
 
@@ -35,10 +35,9 @@ function unitChange(
   fitted: readonly SystemId[],
 ): UnitChange {
   const [was, is] = [before?.answers ?? false, after?.answers ?? false];
-  const system = (after ?? before)!.system;
   if (is) return was ? "answers" : "found";
   if (was) return "lost";
-  return system !== null && !fitted.includes(system) ? "not-fitted" : "silent";
+  return isMissed((after ?? before)!, fitted) ? "silent" : "not-fitted";
 }
 
 function codeRows(

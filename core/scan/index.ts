@@ -1,5 +1,5 @@
 export {
-  explainCodes,
+  isMissed,
   scanState,
   type FaultCode,
   type ModuleReading,
@@ -7,3 +7,4 @@ export {
   type ScanState,
 } from "./scan";
 export { askedOf, compareScans, type Asked, type CodeRow, type UnitRow } from "./compare";
+export { CODE_CHANGES, UNIT_CHANGES } from "./words";

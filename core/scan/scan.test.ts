@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { explainCodes, scanState, type FaultCode, type ModuleReading, type ScanEvent } from ".";
+import { scanState, type FaultCode, type ModuleReading, type ScanEvent } from ".";
 
 const at = (s: number): string => new Date(Date.UTC(2026, 10, 3, 9, 0, s)).toISOString();
 const code = (name: string, state: FaultCode["state"] = "stored"): FaultCode => ({
@@ -37,24 +37,6 @@ describe("scans", () => {
     expect(s.baseline!.at).toBe(at(1));
     expect(s.last!.at).toBe(at(90));
     expect(s.gateway).toBe("none");
-  });
-  it("tell what was there before from what is new and what is gone", () => {
-    const before = read(1, [unit("Body", [code("BD-212")]), unit("Camera", [code("FC-031")])]);
-    const after = read(60, [
-      unit("Body", [code("BD-212", "history")]),
-      unit("Camera"),
-      unit("Brakes", [code("BR-140")]),
-    ]);
-    const found = explainCodes(scanState([before, after], false)).map((c) => [
-      c.code.code,
-      c.since,
-    ]);
-    expect(found).toEqual([
-      ["BD-212", "before"],
-      ["BR-140", "new"],
-      ["FC-031", "gone"],
-    ]);
-    expect(explainCodes(scanState([], false))).toEqual([]);
   });
   it("log the supply with every look", () => {
     const s = scanState(

@@ -12,6 +12,17 @@ export type ModuleReading = {
   codes: FaultCode[];
 };
 
+/**
+ * Whether a unit that does not answer is missed: one of a system that this very vehicle was not built
+ * with is not.
+ *
+ * @param fitted systems this very vehicle has
+ */
+export const isMissed = (
+  { answers, system }: Pick<ModuleReading, "answers" | "system">,
+  fitted: readonly SystemId[],
+): boolean => !answers && (system === null || fitted.includes(system));
+
 /** What a scan tool did on a vehicle outside the routine. */
 export type ScanEvent = { at: string } & (
   | { type: "read"; volts: number; modules: ModuleReading[] }
@@ -67,20 +78,4 @@ export function scanState(log: readonly ScanEvent[], hasGateway: boolean): ScanS
         };
     }
   }, start);
-}
-
-/** A code of the last reading against the baseline. */
-export function explainCodes(
-  s: ScanState,
-): { module: string; code: FaultCode; since: "before" | "new" | "gone" }[] {
-  const list = (r: ScanState["last"]) =>
-    (r?.modules ?? []).flatMap((m) => m.codes.map((code) => ({ module: m.name, code })));
-  const key = (x: { module: string; code: FaultCode }): string => `${x.module}/${x.code.code}`;
-  const [before, now] = [list(s.baseline), list(s.last)];
-  const had = new Set(before.map(key));
-  const has = new Set(now.map(key));
-  return [
-    ...now.map((x) => ({ ...x, since: had.has(key(x)) ? ("before" as const) : ("new" as const) })),
-    ...before.filter((x) => !has.has(key(x))).map((x) => ({ ...x, since: "gone" as const })),
-  ];
 }

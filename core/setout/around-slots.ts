@@ -1,7 +1,7 @@
 import { hubOf, vehiclePoints, type VehiclePointId } from "@/core/vehicle";
-import type { SetOutPlan } from "./plan";
+import { placedAhead, type SetOutPlan } from "./plan";
 import { asIs, flipped, inPlan, type Slot } from "./slot";
-import { standsOf, waysOf, type Around } from "./thing";
+import { endWord, standsOf, waysOf, type Around, type BeamEnd } from "./thing";
 
 /**
  * What the place of a board is read with that stands behind the vehicle or beside it: tapes from the
@@ -15,14 +15,14 @@ function hubsOf(
   stands: Around,
   towed: boolean,
 ): { axle: "front" | "rear"; left: boolean; end: End; far: boolean }[] {
-  const opposite = (name: string): End => (waysOf(stands).ends[0] === name ? "beamL" : "beamR");
+  const opposite = (end: BeamEnd): End => (waysOf(stands).ends[0] === end ? "beamL" : "beamR");
   if (stands === "behind")
     // A trailer has no hubs farther ahead.
     return (towed ? [false] : [false, true]).flatMap((far) =>
       [true, false].map((left) => ({
         axle: far ? ("front" as const) : ("rear" as const),
         left,
-        end: opposite(left ? "vehicle-left" : "vehicle-right"),
+        end: opposite(left ? "left" : "right"),
         far,
       })),
     );
@@ -58,15 +58,14 @@ const tapeOf =
   ({ axle, left }: ReturnType<typeof hubsOf>[number], end: End, seconds: number): Slot => {
     const hub = hubOf(axle, left);
     const rise = stand.hookHeightMm - vehiclePoints(vehicle).find((p) => p.id === hub)!.zMm;
-    const endName = waysOf(stands).ends[end === "beamL" ? 0 : 1];
+    const at = waysOf(stands).ends[end === "beamL" ? 0 : 1];
     const hubName = `${target.frame === "trailer" ? "trailer’s" : axle} hub ${left ? "left" : "right"}`;
-    const bare = endName.replace("vehicle-", "");
-    const name = `${hubName} → beam’s ${endName} end`;
+    const name = `${hubName} → beam’s ${endWord(at)} end`;
     return {
-      id: `about-${hub.slice(3).toLowerCase()}-${bare}`,
+      id: `about-${hub.slice(3).toLowerCase()}-${at}`,
       name,
-      short: `${hub.slice(3)} → ${bare}`,
-      act: `Tape from the ${hubName} to the ${endName} end of the beam.`,
+      short: `${hub.slice(3)} → ${at}`,
+      act: `Tape from the ${hubName} to the ${endWord(at)} end of the beam.`,
       instrument: "tape",
       quantity: { name: `the tape ${name}`, dimension: "length", min: 300, max: 20_000 },
       seconds,
@@ -79,15 +78,17 @@ const tapeOf =
 /** How far a laser is read from what the sheet lets one expect, mm. */
 const MOST_ASIDE_MM = 600;
 
-/** What a board’s laser is read at: the rear badge, or of the hubs of its side the one it lands nearer to. */
-function laserPast({ target, vehicle }: SetOutPlan, stands: Around): Slot {
-  const { alongMm, acrossMm } = target.placement;
+/** What a board’s laser is read at: the rear badge, or of the hubs of its side the nearer one. */
+function laserPast(plan: SetOutPlan, stands: Around): Slot {
+  const { vehicle, target } = plan;
   const beside = stands !== "behind";
-  const ahead = target.distanceFrom.startsWith("rear") ? alongMm : alongMm + vehicle.wheelbaseMm;
+  const ahead = placedAhead(plan);
   const axle = ahead > vehicle.wheelbaseMm / 2 ? "front" : "rear";
   const point: VehiclePointId = beside ? hubOf(axle, stands === "left") : "badgeR";
   const name = beside ? `the ${axle} hub ${stands}` : "the rear badge";
-  const expected = beside ? ahead - (axle === "front" ? vehicle.wheelbaseMm : 0) : acrossMm;
+  const expected = beside
+    ? ahead - (axle === "front" ? vehicle.wheelbaseMm : 0)
+    : target.placement.acrossMm;
   return {
     id: "about-laser",
     name: `board laser past ${name}`,

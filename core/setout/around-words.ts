@@ -8,7 +8,7 @@ type Words = (typeof QUANTITIES)[QuantityId];
 const { x: CAR, y: LEFT, ends: LEFT_ENDS } = WAYS_AHEAD;
 const AHEAD = ["forward", "back"] as const;
 const SIDE_ENDS = ["rear", "front"] as const;
-const turned = ([a, b]: readonly [string, string]) => [b, a] as const;
+const turned = <T>([a, b]: readonly [T, T]): readonly [T, T] => [b, a];
 
 export const WAYS_AROUND: Record<Around, Ways> = {
   behind: { x: turned(CAR), y: LEFT, ends: turned(LEFT_ENDS) },

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
 import type { Target } from "@/core/sheet";
 import { vehiclePoints } from "@/core/vehicle";
+import { trailerAlone } from "@/core/vehicle/trailer";
 import { AROUND } from "@/demo/data/around";
 import { VEHICLES } from "@/demo/data/vehicles";
 import { boardOf } from "@/devices/bench/stand-sim";
@@ -12,7 +13,7 @@ import { NOWHERE } from "./displace";
 import { estimate } from "./estimate";
 import { installFloorSlots } from "./floor-slots";
 import { disturb, epochNow, newHistory, rollIn, ROLLED_IN } from "./history";
-import { datumFrame, nominalTarget, wantedTilt, type SetOutPlan } from "./plan";
+import { datumFrame, nominalTarget, placedAhead, wantedTilt, type SetOutPlan } from "./plan";
 import { quantityWords } from "./quantities";
 import { carrierPoints, slotsFor } from "./slots";
 import { thingOf } from "./thing";
@@ -31,6 +32,13 @@ function planAt(side: Side): SetOutPlan {
     .flatMap((s) => s.targets)
     .find((t) => t.stands === side)!;
   return { ...planOf(0, 0), vehicle: VEHICLES.find((v) => v.id === "ardvale-motto")!, target };
+}
+
+/** The same board behind the van's trailer, of which the hitch and two hubs are all there is. */
+function planTowed(): SetOutPlan {
+  const { vehicle, ...plan } = planAt("behind");
+  const target: Target = { ...plan.target, frame: "trailer" };
+  return { ...plan, vehicle: trailerAlone(vehicle), target };
 }
 
 type Point = { x: number; y: number };
@@ -146,11 +154,12 @@ function run(seed: number, plan: SetOutPlan, faces: number): boolean[] {
 
 describe("a board behind the vehicle or beside it", () => {
   it.each([
-    ["behind", 0],
-    ["left", -Math.PI / 2],
-    ["right", Math.PI / 2],
-  ] as const)("%s: 2,000 set-ups hold the truth as often as they say", (side, faces) => {
-    const plan = planAt(side);
+    ["behind", 0, planAt],
+    ["left", -Math.PI / 2, planAt],
+    ["right", Math.PI / 2, planAt],
+    ["behind", 0, planTowed],
+  ] as const)("%s: 2,000 set-ups hold the truth as often as they say", (side, faces, planOf) => {
+    const plan = planOf(side);
     const runs = Array.from({ length: 2000 }, (_, n) => run(310_000 + n, plan, faces));
     for (const i of [0, 1, 2, 3]) {
       const share = runs.filter((r) => r[i]).length / runs.length;
@@ -171,6 +180,33 @@ describe("a board behind the vehicle or beside it", () => {
       expect(Math.abs(off[1])).toBeLessThan(20);
       expect(Math.abs(off[2])).toBeLessThan(0.6 * (Math.PI / 180));
     }
+  });
+
+  it("is looked for where its sheet puts it, whatever the distance counts from", () => {
+    const FROM = [
+      "front-hub-line",
+      "front-badge",
+      "bumper-face",
+      "camera",
+      "rear-hub-line",
+      "rear-badge",
+      "rear-face",
+    ] as const;
+    for (const distanceFrom of FROM) {
+      const plan = planAt("behind");
+      const target: Target = { ...plan.target, distanceFrom };
+      const { xMm } = nominalTarget({ ...plan, target });
+      expect(Math.abs(placedAhead({ ...plan, target }) - xMm)).toBeLessThan(1);
+    }
+    // Beside the van the laser is read at the hub the board stands nearer to.
+    const laserAt = (distanceFrom: Target["distanceFrom"], alongMm: number): string => {
+      const plan = planAt("left");
+      const placement = { ...plan.target.placement, alongMm };
+      const target: Target = { ...plan.target, distanceFrom, placement };
+      return slotsFor({ ...plan, target }).find((s) => s.id === "about-laser")!.name;
+    };
+    expect(laserAt("rear-badge", 1000)).toBe("board laser past the rear hub left");
+    expect(laserAt("front-badge", -1000)).toBe("board laser past the front hub left");
   });
 
   it("is told by where it stands: which way is away, which end is which", () => {

@@ -21,6 +21,7 @@ export {
   floorStep,
   facing,
   wantedRail,
+  OWN_FLOOR,
   wantedHeight,
   type SetOutPlan,
 } from "./plan";

@@ -11,7 +11,7 @@ import {
 import { wantedRail, wantedTilt, type SetOutPlan } from "./plan";
 import type { Instrument } from "./instrument";
 import { asIs, type Slot } from "./slot";
-import { endsTurned, thingOf, waysOf, type Thing } from "./thing";
+import { endWord, sideWord, thingOf, waysOf, type Thing } from "./thing";
 
 const TILT = { dimension: "angle", min: degToRad(-8), max: degToRad(8) } as const;
 /** Beyond this many divisions a bubble lies at the end of its tube and says nothing. */
@@ -84,8 +84,7 @@ function endsSlot(plan: SetOutPlan): Slot {
   const { beam } = thingOf(plan.target);
   const floor = wantedTilt({ ...plan, target: { ...plan.target, upright: "vehicle-plane" } }).roll;
   const rad = 1 / apartMm;
-  const { sides } = tiltsOf(thingOf(plan.target)).roll;
-  const { first, told } = endsOf(thingOf(plan.target));
+  const { first, sides, told, beside } = endsOf(thingOf(plan.target));
   return {
     id: "ends-roll",
     name: `height of the ${beam}’s two ends`,
@@ -105,18 +104,21 @@ function endsSlot(plan: SetOutPlan): Slot {
     observes: { in: "roll" },
     toModel: (shown) => told(shown) + floor.value,
     toShown: (model) => told(model - floor.value),
-    ...(sides.positive.startsWith("front") ? { toAndFro: true } : {}),
+    ...(beside ? { toAndFro: true } : {}),
   };
 }
 
 /** Which end of a beam is told first, and how a difference from it to the other is reckoned in. */
 const endsOf = ({ stands }: Thing) => {
   const { ends } = waysOf(stands);
-  const [first, other] = endsTurned(stands) ? [ends[1], ends[0]] : ends;
+  // People name vehicle left first, and the front; the arithmetic the end to the board's own right.
+  const turned = stands === "behind" || stands === "left";
+  const [first, other] = turned ? [ends[1], ends[0]] : ends;
   return {
-    first: first.replace("-", " "),
-    sides: { positive: `${first} end high`, negative: `${other} end high` },
-    told: endsTurned(stands) ? (v: number): number => -v : (v: number): number => v,
+    first: sideWord(first),
+    sides: { positive: `${endWord(first)} end high`, negative: `${endWord(other)} end high` },
+    told: (v: number): number => (turned ? 0 - v : v),
+    beside: stands === "left" || stands === "right",
   };
 };
 
@@ -155,9 +157,8 @@ type Tilt = {
 
 /** The two tilts, of whatever hangs there on whatever it hangs. */
 function tiltsOf(of: Thing): Record<"pitch" | "roll", Tilt> {
-  const { thing, beam, stands } = of;
-  const { sides, told } = endsOf(of);
-  const beside = stands === "left" || stands === "right";
+  const { thing, beam } = of;
+  const { sides, told, beside } = endsOf(of);
   return {
     pitch: {
       part: "pitch",
@@ -191,10 +192,7 @@ function tiltsOf(of: Thing): Record<"pitch" | "roll", Tilt> {
       bubbleSides: beside
         ? { positive: "toward its front end", negative: "toward its rear end" }
         : { positive: "toward vehicle left", negative: "toward vehicle right" },
-      more: {
-        ...(beside ? { toAndFro: true } : {}),
-        ...(endsTurned(stands) ? { toModel: told, toShown: told } : {}),
-      },
+      more: { ...(beside ? { toAndFro: true } : {}), toModel: told, toShown: told },
     },
   };
 }

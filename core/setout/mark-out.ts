@@ -7,7 +7,7 @@ import { inSchool, SCHOOLS, walks, type SchoolId } from "./schools";
 import type { Slot } from "./slot";
 import { carrierPoints, readingSigma, slotsFor } from "./slots";
 import { solveSetOut, type SetOutEntry } from "./solve";
-import { standsOf, waysOf, type Stands } from "./thing";
+import { sideWord, standsOf, waysOf, type Stands } from "./thing";
 
 /**
  * One line of a mark-out: what to measure, what it shows when the board is right, and how far it
@@ -50,18 +50,15 @@ const HUBS: [string, string][] = [
   ["badgeR", "rear badge"],
 ];
 
-/** What the vehicle's own points are called: a trailer has two hubs and its hitch. */
-const hubsOf = ({ target }: SetOutPlan): [string, string][] =>
-  target.frame === "trailer"
-    ? HUBS.map(([id, name]) => [
-        id,
-        id === "badgeR"
-          ? "trailer’s end"
-          : name.startsWith("front")
-            ? "hitch"
-            : name.replace("rear", "trailer’s"),
-      ])
-    : HUBS;
+/** The same of a trailer: two hubs, its hitch where a vehicle has its front hubs, its end. */
+const OF_TRAILERS: typeof HUBS = [
+  ["hubFL", "hitch"],
+  ["hubFR", "hitch"],
+  ["hubRL", "trailer’s hub left"],
+  ["hubRR", "trailer’s hub right"],
+  ["badgeF", "hitch"],
+  ["badgeR", "trailer’s end"],
+];
 
 /** The ends of what a target's carrier is drawn by, as the people at it call them. */
 function endsOf(plan: SetOutPlan): { id: string; name: string; xMm: number; yMm: number }[] {
@@ -75,8 +72,8 @@ function endsOf(plan: SetOutPlan): { id: string; name: string; xMm: number; yMm:
         : isByHand(plan.target)
           ? { frontIn: "inner front corner", rearIn: "inner rear corner" }
           : {
-              beamL: `beam end, ${waysOf(standsOf(plan.target)).ends[0].replace("-", " ")}`,
-              beamR: `beam end, ${waysOf(standsOf(plan.target)).ends[1].replace("-", " ")}`,
+              beamL: `beam end, ${sideWord(waysOf(standsOf(plan.target)).ends[0])}`,
+              beamR: `beam end, ${sideWord(waysOf(standsOf(plan.target)).ends[1])}`,
             };
   return Object.entries(named).map(([id, name]) => ({ ...points.find((p) => p.id === id)!, name }));
 }
@@ -96,7 +93,7 @@ export function floorMarks(plan: SetOutPlan): FloorMark[] {
         return { id: hubOf(id, left), name: hubName(plan.vehicle, id, left), xMm, yMm };
       }),
     ),
-    ...hubsOf(plan).map(([id, name]) => ({
+    ...(plan.target.frame === "trailer" ? OF_TRAILERS : HUBS).map(([id, name]) => ({
       id,
       name,
       xMm: points.get(id)!.xMm,

@@ -87,31 +87,40 @@ export const floorStep = (
 ): { value: number; sigma: number } =>
   plan.floorStepMm ?? { value: 0, sigma: UNMEASURED_FLOOR_RAD * throwFromWheels(plan) };
 
-/** From the nearest wheels to where the sheet puts the board, mm. */
-export function throwFromWheels({
+/**
+ * Of a trailer: its one axle makes no plane, so what stands behind it is as high as its sheet says
+ * above the floor where it stands, and that is as even as a workshop floor is, mm.
+ */
+export const OWN_FLOOR = { value: 0, sigma: 3 } as const;
+
+/** How far ahead of the rear axle the sheet puts a target on the book's vehicle, about, mm. */
+export function placedAhead({
   target,
-  vehicle,
+  vehicle: v,
 }: Pick<SetOutPlan, "target" | "vehicle">): number {
-  const ahead = {
-    "front-hub-line": 0,
-    "front-badge": vehicle.frontOverhangMm,
-    "bumper-face": vehicle.frontOverhangMm,
-    camera: vehicle.camera.xMm - vehicle.wheelbaseMm,
-    "rear-hub-line": -vehicle.wheelbaseMm,
-    "rear-badge": -vehicle.wheelbaseMm + vehicle.rearBadge.xMm,
-    "rear-face": vehicle.frontOverhangMm - vehicle.lengthMm,
-    "line-hub": -vehicle.wheelbaseMm,
+  const from = {
+    "front-hub-line": v.wheelbaseMm,
+    "front-badge": v.frontBadge.xMm,
+    "bumper-face": v.wheelbaseMm + v.frontOverhangMm,
+    camera: v.camera.xMm,
+    "rear-hub-line": 0,
+    "rear-badge": v.rearBadge.xMm,
+    "rear-face": v.wheelbaseMm + v.frontOverhangMm - v.lengthMm,
+    "line-hub": 0,
   }[target.distanceFrom];
-  const { alongMm, acrossMm } = target.placement;
-  switch (standsOf(target)) {
-    case "behind":
-      return Math.abs(alongMm + ahead + vehicle.wheelbaseMm);
-    case "left":
-    case "right":
-      return Math.abs(acrossMm) - vehicle.trackRearMm / 2;
-    default:
-      return Math.abs(alongMm + ahead);
-  }
+  return from + target.placement.alongMm;
+}
+
+/** From the nearest wheels to where the sheet puts the board, mm. */
+export function throwFromWheels(plan: Pick<SetOutPlan, "target" | "vehicle">): number {
+  const { target, vehicle } = plan;
+  const ahead = placedAhead(plan);
+  return {
+    ahead: Math.abs(ahead - vehicle.wheelbaseMm),
+    behind: Math.abs(ahead),
+    left: Math.abs(target.placement.acrossMm) - vehicle.trackRearMm / 2,
+    right: Math.abs(target.placement.acrossMm) - vehicle.trackRearMm / 2,
+  }[standsOf(target)];
 }
 
 /**

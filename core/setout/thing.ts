@@ -23,23 +23,28 @@ export const thingOf = (target: Pick<Target, "object" | "stands">): Thing => ({
   stands: standsOf(target),
 });
 
+/** An end of a beam, by the side of the vehicle it points to. */
+export type BeamEnd = "left" | "right" | "front" | "rear";
+
+/** What an end is called before the word "end", and what the side is called that it points to. */
+export const endWord = (end: BeamEnd): string =>
+  end === "left" || end === "right" ? `vehicle-${end}` : end;
+export const sideWord = (end: BeamEnd): string =>
+  end === "left" || end === "right" ? `vehicle ${end}` : end;
+
 /**
  * What lies which way of a board. `x` and `y`: going forward and to vehicle left, and the other way.
  * `ends`: its beam's end to the right of whoever looks out of it at the car, then the one to the left.
  */
-export type Ways = Record<"x" | "y" | "ends", readonly [string, string]>;
+export type Ways = Record<"x" | "y", readonly [string, string]> & {
+  ends: readonly [BeamEnd, BeamEnd];
+};
 
 export const WAYS_AHEAD: Ways = {
   x: ["away from the car", "toward the car"],
   y: ["toward vehicle left", "toward vehicle right"],
-  ends: ["vehicle-left", "vehicle-right"],
+  ends: ["left", "right"],
 };
 
 export const waysOf = (stands: Stands): Ways =>
   stands === "ahead" ? WAYS_AHEAD : onFloor().waysAround[stands];
-
-/**
- * Whether what is read from one end of the beam to the other is told the other way round than the
- * arithmetic has it: people name vehicle left first, and the front.
- */
-export const endsTurned = (stands: Stands): boolean => stands === "behind" || stands === "left";

@@ -3,7 +3,7 @@ import type { Vehicle } from "@/core/vehicle";
 import type { Adjuster, Move } from "./moves";
 import type { Slot } from "./slot";
 import { onFloor } from "./on-floor";
-import { WAYS_AHEAD, waysOf, type Thing } from "./thing";
+import { endWord, WAYS_AHEAD, waysOf, type Thing } from "./thing";
 
 declare module "./on-floor" {
   interface FloorParts {
@@ -73,7 +73,7 @@ export function moveWords(
       };
     case "yaw":
       return {
-        say: `Turn the ${beam} until its ${ends[0]} end has come ${mm(move.leftEndMm)} ${wayOf(WAYS_AHEAD.x, move.leftEndMm)}.`,
+        say: `Turn the ${beam} until its ${endWord(ends[0])} end has come ${mm(move.leftEndMm)} ${wayOf(WAYS_AHEAD.x, move.leftEndMm)}.`,
         figure: mm(move.leftEndMm),
         detail: `That is ${deg(move.turnRad)} ${move.turnRad > 0 ? "counter-clockwise" : "clockwise"} seen from above.${beside ? "" : ` ${sideNote("left", vehicle)}`}${playNote(move, mm)}`,
       };

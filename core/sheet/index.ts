@@ -3,6 +3,7 @@ export { doubtfulFigures, type Doubt } from "./magnitude";
 export {
   CAUTION_MOMENTS,
   type CautionMoment,
+  type BoardSide,
   type Measure,
   type Picture,
   type Relation,

@@ -218,6 +218,10 @@ export const sideLine = z
 export const ask1 = z.object({ id, ask: say, why: say });
 export const ask = ask1.extend({ pictures });
 
+/** The sides of a vehicle where something stands. */
+const SIDES = ["ahead", "behind", "left", "right"] as const;
+export type BoardSide = (typeof SIDES)[number];
+
 const measures1 = [
   z.object({
     kind: z.literal("pressures"),
@@ -290,7 +294,12 @@ const measureAfter = z.discriminatedUnion("kind", [
   /** All control units are read again, and what changed since they were first read has a word. */
   z.object({ kind: z.literal("rescan") }),
 ]);
-export type Measure = z.infer<typeof measure> | z.infer<typeof measureAfter>;
+type Written = z.infer<typeof measure> | z.infer<typeof measureAfter>;
+type WrittenFloor = Extract<Written, { kind: "floor" }>;
+export type Measure =
+  | Exclude<Written, WrittenFloor>
+  /** With the sides where a job's boards stand, by its sheets; ahead alone where it is not said. */
+  | (WrittenFloor & { stands?: readonly BoardSide[] });
 
 export const readyItem = ask.extend({ measure: measure.optional() });
 export const proveItem = ask.extend({ measure: measureAfter.optional() });
@@ -314,7 +323,7 @@ export const distanceFrom = z.enum([
 /** Whose hubs a target is measured from; the vehicle's own where it is not said. */
 export const frame = z.literal("trailer").optional();
 /** Where a board stands about the vehicle, looking at it; ahead where it is not said. */
-export const stands = z.enum(["ahead", "behind", "left", "right"]).optional();
+export const stands = z.enum(SIDES).optional();
 /** Where a mat lies about the vehicle; beside it where it is not said. */
 export const lies = z.enum(["beside", "ahead", "behind"]).optional();
 

@@ -238,6 +238,18 @@ export const FLEET: Omit<Vehicle, "source">[] = [
         rollDeg: 0,
       },
       {
+        id: "trailer",
+        system: "trailer-camera",
+        name: "trailer's camera",
+        looks: "rear",
+        xMm: -1640,
+        yMm: 0,
+        zMm: 1720,
+        headingDeg: 180,
+        downDeg: 42,
+        rollDeg: 0,
+      },
+      {
         id: "rear",
         system: "rear-camera",
         name: "rear camera",

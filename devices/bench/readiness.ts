@@ -38,6 +38,7 @@ function condition(world: BenchWorld) {
  *
  * @param fixed whether the technician has put this right since
  * @param nth how often the item was read before
+ * @param elsewhere the same bay with the boards of other sides
  */
 export function readReadiness(
   world: BenchWorld,
@@ -45,6 +46,7 @@ export function readReadiness(
   measure: Measure,
   fixed: boolean,
   nth: number,
+  elsewhere: Readonly<Partial<Record<string, BenchWorld>>> = {},
 ): Record<string, number> {
   const { vehicle } = world.plan;
   const car = condition(world);
@@ -71,7 +73,10 @@ export function readReadiness(
       case "arches":
         return Math.round(archOf(world, car, corner!, fixed) + 1.2 * gaussian(noise));
       case "floor":
-        return Math.round((600 - floorHeight(world, id) + 0.7 * gaussian(noise)) * 10) / 10;
+        return (
+          Math.round((600 - floorHeight(elsewhere[id] ?? world, id) + 0.7 * gaussian(noise)) * 10) /
+          10
+        );
       case "fuel":
         return Math.round((fixed ? 9 : 10 * car.fuel) * 10) / 10;
       case "steering":
@@ -140,8 +145,19 @@ function floorHeight(world: BenchWorld, id: string): number {
   }
   const { stands = "ahead", placement, distanceFrom, beam } = world.plan.target;
   const across = beam?.acrossMm ?? placement.acrossMm;
-  const foot = id === "stand" ? 350 : -350;
-  const ahead = distanceFrom.startsWith("rear") ? 0 : vehicle.wheelbaseMm;
+  const foot = id === "stand" ? 350 : id === "stand-2" ? -350 : 0;
+  const at = (point: string): number => world.points.find((p) => p.id === point)!.xMm;
+  const face = at("hubFL") + vehicle.frontOverhangMm;
+  const ahead = {
+    "front-hub-line": at("hubFL"),
+    "front-badge": at("badgeF"),
+    "bumper-face": face,
+    camera: vehicle.camera.xMm,
+    "rear-hub-line": 0,
+    "rear-badge": at("badgeR"),
+    "rear-face": face - vehicle.lengthMm,
+    "line-hub": 0,
+  }[distanceFrom];
   const [x, y] = {
     ahead: [0, across + foot],
     behind: [0, across - foot],

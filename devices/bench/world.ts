@@ -378,10 +378,11 @@ export function measure(
 }
 
 /**
- * The same at a board that stands behind the vehicle or beside it: its beam's ends are told apart by
- * where they truly are, its laser by where the light crosses what it is read at.
+ * What is read otherwise at a board that stands behind the vehicle or beside it: its beam's ends are
+ * told apart by where they truly are, its laser by where the light crosses what it is read at. Null
+ * for what is the same wherever a board stands.
  */
-function aboutReading(world: BenchWorld, slotId: string): number {
+function aboutReading(world: BenchWorld, slotId: string): number | null {
   const { stand, target } = world.plan;
   const board = boardOf(stand, world.stand);
   const place = (id: string) => world.points.find((p) => p.id === id)!;
@@ -397,7 +398,6 @@ function aboutReading(world: BenchWorld, slotId: string): number {
     const hook = end === "front" || end === "left" ? first! : second!;
     return Math.hypot(hook.x - hub.xMm, hook.y - hub.yMm, hook.z - hub.zMm);
   }
-  const up = Math.hypot(first!.x - second!.x, first!.y - second!.y, first!.z - second!.z);
   switch (slotId) {
     case "about-laser": {
       const shines = pointOf(stand, world.stand, 0, world.stand.mastMm + (stand.laserUpMm ?? 0));
@@ -419,16 +419,9 @@ function aboutReading(world: BenchWorld, slotId: string): number {
     }
     case "tilt-roll":
     case "bubble-roll":
-      return Math.asin((first!.z - second!.z) / up);
-    case "height-rule":
-      return board.heightMm;
-    case "height-scale":
-      return board.heightMm - withBooster(stand, world.stand.booster ?? null).scaleOffsetMm;
-    case "tilt-pitch":
-    case "bubble-pitch":
-      return board.pitchRad;
+      return Math.asin((first!.z - second!.z) / (2 * stand.beamHalfMm));
     default:
-      throw new Error(`No such reading: "${slotId}".`);
+      return null;
   }
 }
 
@@ -463,7 +456,10 @@ function exactly(world: BenchWorld, slotId: string, mate: BenchWorld | null): nu
     return matReading(slotId, world.mat, shapeOf(world.plan.target), hub, other);
   }
   if (slotId === "rail-scale") return world.railMm;
-  if ((world.plan.target.stands ?? "ahead") !== "ahead") return aboutReading(world, slotId);
+  if ((world.plan.target.stands ?? "ahead") !== "ahead") {
+    const about = aboutReading(world, slotId);
+    if (about !== null) return about;
+  }
   const board = boardOf(stand, world.stand);
   const { headingRad } = board.pose;
   const place = (id: string) => world.points.find((p) => p.id === id)!;

@@ -1,4 +1,9 @@
-import { describe, expect, it } from "vitest";
+import { beforeAll, describe, expect, it } from "vitest";
+import { setBoard } from "@/bench/hands";
+import { installFloorSlots } from "@/core/setout/floor-slots";
+import { trailerAlone } from "@/core/vehicle/trailer";
+import { AROUND } from "@/demo/data/around";
+import { VEHICLES } from "@/demo/data/vehicles";
 import { openBay } from "../bench/world";
 import { planOf } from "@/tests/fixtures";
 import { DeviceRefusal } from "./scan-tool";
@@ -17,6 +22,8 @@ const cabin: Cabin = {
 };
 const tool = (change: Partial<Cabin>) =>
   simulatedScanTool([{ name: "first place", world }], { ...cabin, ...change }, 0);
+
+beforeAll(installFloorSlots);
 
 describe("the simulated scan tool", () => {
   it("has a plug that fails about one time in eight, and says what to do", async () => {
@@ -51,5 +58,28 @@ describe("the simulated scan tool", () => {
     const result = await tool({ maintained: true }).runRoutine("forward-camera-static");
     expect(result.passed).toBe(false);
     expect(result.reason).toMatch(/stands too|Aim|turned/);
+  });
+  it("looks for a board behind the trailer too, beside standing in line with it", async () => {
+    const board = AROUND.flatMap((s) => s.setups)
+      .flatMap((s) => s.targets)
+      .find((t) => t.stands === "behind")!;
+    const van = VEHICLES.find((v) => v.id === "ardvale-motto")!;
+    const towed = {
+      ...plan,
+      vehicle: trailerAlone(van),
+      target: { ...board, frame: "trailer" as const },
+    };
+    const learn = (behind: typeof world, articulationRad: number) =>
+      simulatedScanTool(
+        [{ name: "behind the trailer", world: behind }],
+        { ...cabin, maintained: true, articulationRad },
+        0,
+      ).runRoutine("trailer-camera-static");
+    const { world: set } = setBoard(towed, "towed")!;
+    expect(await learn(set, 0)).toMatchObject({ passed: true });
+    const { base } = set.stand;
+    const aside = { ...set, stand: { ...set.stand, base: { ...base, yMm: base.yMm + 300 } } };
+    expect(await learn(aside, 0)).toMatchObject({ passed: false });
+    expect(await learn(set, 0.3)).toMatchObject({ passed: false });
   });
 });

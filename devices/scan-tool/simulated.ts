@@ -92,12 +92,13 @@ export function matSeen({ name, world }: BesideWorld): SeenMat[] {
 /** Where such cameras sit where the vehicle's book does not say, mm: over the plate, in the mirror. */
 const USUAL_EYE = { rear: { insideMm: 40, zMm: 950 }, side: { behindFrontMm: 520, zMm: 1000 } };
 
-/** The camera that looks at a board behind the vehicle or beside it, as its book has it. */
-function eyeAt({ plan }: BenchWorld, routine: "rear-camera-static" | "side-camera-static"): Eye {
+type LooksAround = "rear-camera" | "side-camera" | "trailer-camera";
+
+/** The camera that looks at a board behind vehicle or trailer, or beside, as its book has it. */
+function eyeAt({ plan }: BenchWorld, system: LooksAround): Eye {
   const { vehicle: v, target } = plan;
-  const rear = routine === "rear-camera-static";
+  const rear = system !== "side-camera";
   const side = target.stands === "right" ? -1 : 1;
-  const system = rear ? "rear-camera" : "side-camera";
   const entered = v.sensors?.find((s) => s.system === system && (rear || s.yMm * side > 0));
   const rad = Math.PI / 180;
   if (entered)
@@ -123,6 +124,22 @@ function eyeAt({ plan }: BenchWorld, routine: "rear-camera-static" | "side-camer
         zMm: USUAL_EYE.side.zMm,
         turn: { yaw: (side * Math.PI) / 2, pitch: 0.5, roll: 0 },
       };
+}
+
+/** What a unit makes of what its cameras see around: of mats on the floor, or of boards. */
+function lookAround(
+  seen: readonly BesideWorld[],
+  look: string,
+  system: LooksAround,
+): RoutineResult {
+  const mats = seen.flatMap(matSeen);
+  if (mats.length > 0) return learnSurroundView(mats, look, system === "side-camera" ? 2 : 1);
+  return together(
+    seen.map(({ name, world }) => ({
+      name,
+      result: learnFromBoard(world, look, eyeAt(world, system)),
+    })),
+  );
 }
 
 /** Where a front radar sits where the vehicle's book does not say, mm: behind the grille. */
@@ -237,25 +254,18 @@ export function simulatedScanTool(
       const look = `${world.seed}/${cabin.looksBefore}`;
       if (routine === "surround-view-static")
         return learnSurroundView(boards.flatMap(matSeen), look);
-      if (routine === "rear-camera-static" || routine === "side-camera-static") {
-        const mats = boards.flatMap(matSeen);
-        if (mats.length > 0)
-          return learnSurroundView(mats, look, routine === "rear-camera-static" ? 1 : 2);
-        return together(
-          boards.map(({ name, world: w }) => ({
-            name,
-            result: learnFromBoard(w, look, eyeAt(w, routine)),
-          })),
-        );
-      }
+      if (routine === "rear-camera-static") return lookAround(boards, look, "rear-camera");
+      if (routine === "side-camera-static") return lookAround(boards, look, "side-camera");
       if (routine === "front-radar-static")
         return alignRadar(boards.map(echoOf), seatAfter(world.seed), look);
       if (routine === "mirror-camera-static") return storeAims(cabin.arms, look);
       if (routine === "trailer-camera-static") {
         const straight = learnTrailerCamera(cabin.articulationRad, look);
-        // Beside standing in line it may look for a mat behind the trailer.
-        const mats = boards.filter((b) => b.world.plan.target.frame).flatMap(matSeen);
-        return straight.passed && mats.length > 0 ? learnSurroundView(mats, look, 1) : straight;
+        // Beside standing in line it may look for what lies or stands behind the trailer.
+        const behind = boards.filter((b) => b.world.plan.target.frame);
+        return straight.passed && behind.length > 0
+          ? lookAround(behind, look, "trailer-camera")
+          : straight;
       }
       return together(
         boards.map(({ name, world: w }) => ({

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { judgeMeasure } from "@/core/ready";
+import { nominalTarget } from "@/core/setout";
 import type { Measure } from "@/core/sheet";
 import { openBay } from "@/devices/bench/world";
 import { readReadiness } from "@/devices/bench/readiness";
@@ -99,7 +100,7 @@ describe("the simulated car as it was driven in", () => {
     for (const w of bays.slice(0, 30)) {
       const values = readReadiness(w, "floor", floor, false, 0);
       const step = (values.stand! + values["stand-2"]!) / 2;
-      const ahead = w.floor.aheadRad * (w.plan.target.placement.alongMm + plan.vehicle.wheelbaseMm);
+      const ahead = w.floor.aheadRad * nominalTarget(w.plan).xMm;
       expect(Math.abs(600 - step - ahead - w.floor.stepMm)).toBeLessThan(3);
     }
   });

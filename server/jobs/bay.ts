@@ -11,6 +11,7 @@ import {
   movesVehicle,
   planFor,
   putRight,
+  isAboutVehicle,
   runLogOf,
   runOf,
   scanLogOf,
@@ -32,10 +33,12 @@ import {
   HANDS,
   isByHand,
   slotsFor,
+  standsOf,
   withBooster,
   type SetOutPlan,
 } from "@/core/setout";
-import { targetsOf, type Target } from "@/core/sheet";
+import { standSpots } from "@/core/ready";
+import { targetsOf, type Measure, type Target } from "@/core/sheet";
 import { readReadiness } from "@/devices/bench/readiness";
 import {
   eyesOf,
@@ -243,11 +246,32 @@ export function anyBay(
   view: CalibrationGround,
   events: readonly JobEvent[],
 ): BenchWorld {
-  const views = [view, ...viewsOf(view)].filter((v) => targetsOf(v.sheet).length > 0);
-  const first = views.find((v) => !isByHand(targetsOf(v.sheet)[0]!)) ?? views[0];
+  // What is measured from a trailer knows nothing of the vehicle.
+  const of = (v: CalibrationGround): Target | undefined => targetsOf(v.sheet)[0];
+  const views = viewsOf(view).filter((v) => of(v) && !of(v)!.frame);
+  const first = views.find((v) => !isByHand(of(v)!)) ?? views[0];
   if (!first) return bareBay(job);
-  return bayOf(job, first, events, targetInHand(first, events).id);
+  const inHand = targetInHand(first, events);
+  // The floor is read where the job's first board stands, on whichever side that is.
+  const at = inHand.stands === of(first)!.stands ? inHand : of(first)!;
+  return bayOf(job, first, events, at.id);
 }
+
+/** The bay with the boards of other sides than the first, by the fields of their floor. */
+const baysElsewhere = (
+  job: JobRow,
+  events: readonly JobEvent[],
+  measure: Measure,
+): Record<string, BenchWorld> =>
+  Object.fromEntries(
+    (measure.kind === "floor" ? (measure.stands ?? []).slice(1) : []).flatMap((side) => {
+      const view = viewsOf(job.ground).find((v) => targetsOf(v.sheet).some((t) => isAt(t, side)));
+      const target = view && targetsOf(view.sheet).find((t) => isAt(t, side));
+      return target ? [[standSpots(side)[0]![0], bayOf(job, view, events, target.id)]] : [];
+    }),
+  );
+
+const isAt = (t: Target, side: string): boolean => isAboutVehicle(t) && standsOf(t) === side;
 
 /** What the simulated instruments show for a measured readiness item. */
 export function holdReadiness(
@@ -262,7 +286,8 @@ export function holdReadiness(
   const checks = eventsOf(events, "check").filter((e) => e.body.itemId === itemId);
   const fixed = putRight(events, itemId) > 0 || checks.some((e) => e.body.outcome === "fixed");
   const before = eventsOf(events, "measured").filter((e) => e.body.itemId === itemId).length;
-  return readReadiness(anyBay(job, view, events), itemId, measure, fixed, before);
+  const bay = anyBay(job, view, events);
+  return readReadiness(bay, itemId, measure, fixed, before, baysElsewhere(job, events, measure));
 }
 
 /** The same for what is read after the routine: the steps in the cabin's picture. */

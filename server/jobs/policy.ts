@@ -27,6 +27,7 @@ import {
   codesAfter,
   releaseOf,
   releaseProblem,
+  bayStandX,
 } from "@/core/job";
 import { checkBoard } from "@/core/kit";
 import {
@@ -44,7 +45,6 @@ import {
   suffers,
   takeReading,
   type Move,
-  standsOf,
 } from "@/core/setout";
 import { placeName, targetOf, targetsOf, type CheckItem } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
@@ -390,7 +390,7 @@ function keptFloor(b: Body<"measured">, { job, view, events }: Place): EventBody
   const days = floor ? bayFloorAge(floor, new Date().toISOString()) : Infinity;
   if (!floor || itemAt({ view }, "ready", b.itemId).measure?.kind !== "floor")
     return refuse("bay: no floor of that bay is kept for this job. Read it at the wheels.");
-  if (standsOf(targetInHand(view, events)) !== "ahead")
+  if (bayStandX(job.ground, events) === null)
     return refuse("bay: that floor was read before the vehicle. Read it where the stand stands.");
   if (days > BAY_FLOOR_DAYS)
     return refuse(`bay: the floor of ${floor.bay} was read too long ago. Read it anew.`);
@@ -508,7 +508,7 @@ function deriveSignOff(b: Body<"sign-off">, { events }: Place): EventBody {
 
 function deriveHandOver(b: Body<"hand-over">, { events, job, person }: Circumstances): EventBody {
   const problem = releaseProblem(releaseOf(job.ground, events), person);
-  if (problem) return refuse(problem);
+  if (problem) return refuse(`${problem.say} ${problem.remedy}`);
   if (!events.some((e) => WORKED.has(e.body.kind)))
     refuse(
       "Nothing was done on this job yet. Work on it, or decline what is owed with a reason, then hand it over.",

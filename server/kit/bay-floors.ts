@@ -1,8 +1,6 @@
 import { eq } from "drizzle-orm";
-import { itemsOf, measuredOf, planFor, targetInHand, viewsOf } from "@/core/job";
+import { bayStandX, itemsOf, measuredOf, viewsOf } from "@/core/job";
 import { asBayFloor, BAY_FLOOR_DAYS, bayFloorAge, type BayFloor } from "@/core/ready";
-import { isByHand, nominalTarget, standsOf } from "@/core/setout";
-import type { Target } from "@/core/sheet";
 import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
@@ -21,10 +19,6 @@ export const goodBayFloors = (now = new Date().toISOString()): BayFloor[] =>
     .map((r) => r.doc)
     .filter((f) => bayFloorAge(f, now) <= BAY_FLOOR_DAYS);
 
-/** Whether a target is a board that stands ahead of the vehicle, as most do. */
-const isAhead = (target: Target | undefined): boolean =>
-  target !== undefined && !isByHand(target) && standsOf(target) === "ahead";
-
 /**
  * Keeps the floor that was read on a job as the floor of its bay. @throws Refusal naming the field
  */
@@ -35,15 +29,13 @@ export function keepBayFloor(jobId: string, name: string, person: Person): void 
   const job = findJob(jobId);
   if (!job) throw new Refusal("There is no such job. Go back to the list.");
   const events = eventsAfter(jobId);
-  const views = viewsOf(job.ground);
-  const view = views.find((v) => isAhead(v.sheet.setups[0]?.targets[0])) ?? views[0]!;
-  const item = itemsOf(view, "ready").find((i) => i.measure?.kind === "floor");
+  const item = itemsOf(viewsOf(job.ground)[0]!, "ready").find((i) => i.measure?.kind === "floor");
   const measured = item && measuredOf(events).get(item.id);
   if (!measured || measured.body.bay)
     throw new Refusal("Floor: read it on this job first, then keep it for the bay.");
-  if (!isAhead(targetInHand(view, events)))
+  const standX = bayStandX(job.ground, events);
+  if (standX === null)
     throw new Refusal("Floor: a bay keeps the floor of a stand that stands ahead of the vehicle.");
-  const standX = nominalTarget(planFor(view, events, targetInHand(view, events).id)).xMm;
   const doc = asBayFloor(bay, measured.at, measured.body.values, job.ground.vehicle, standX);
   if (!doc) throw new Refusal("Floor: it was not read at all four tyres and at the stand.");
   db().transaction(() => {

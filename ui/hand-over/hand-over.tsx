@@ -173,7 +173,7 @@ export function HandOver({ kept, log, erase }: Props) {
         handed
           ? `Handed over ${dateAndTime(handed.at)} by ${handed.by.name}.`
           : problem
-            ? problem
+            ? problem.say
             : open > 0
               ? `${open} thing${open > 1 ? "s" : ""} still open; the report says so.`
               : "Everything is settled. Hand it over."
@@ -181,8 +181,8 @@ export function HandOver({ kept, log, erase }: Props) {
       detail={
         pending.length > 0
           ? "Something is still on its way to the shop: the papers lack it until it arrives."
-          : open > 0 && !handed
-            ? record.open.join(" · ")
+          : !handed && (problem || open > 0)
+            ? [...(problem ? [problem.remedy] : []), ...record.open].join(" · ")
             : undefined
       }
     >

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { releaseOf, releaseProblem, STAGES, type StageId } from "@/core/job";
+import { releaseOf, releaseProblem, STAGES, type ReleaseProblem, type StageId } from "@/core/job";
 import { useJob } from "../bench/job-store";
 import { ReasonDialog } from "../owed/reason-dialog";
 import { Button, ButtonLink } from "../primitives/button";
@@ -9,8 +9,8 @@ import { Button, ButtonLink } from "../primitives/button";
 /** Where work can be sent back to. */
 const BACK = ["owed", "ready", "set-out", "run", "prove"] as const;
 
-/** What keeps this person from handing over, said in one line; null where nothing does. */
-export function useReleaseProblem(): string | null {
+/** What keeps this person from handing over; null where nothing does. */
+export function useReleaseProblem(): ReleaseProblem | null {
   const { ground, events, me } = useJob();
   return releaseProblem(releaseOf(ground, events), me);
 }

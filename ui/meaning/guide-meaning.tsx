@@ -29,7 +29,7 @@ const AT_MM = [1000, 3000, 5000];
 export function GuideMeaning({ s, sheet }: { s: SetOutSolution; sheet: Sheet }) {
   const { mm, far: metres } = useLengths();
   const { vehicle, target } = s.plan;
-  const rear = sheet.appliesTo.system === "rear-camera";
+  const rear = sheet.appliesTo.system !== "side-camera";
   const side = sideOf(target);
   const sensor = vehicle.sensors?.find(
     (x) => x.system === sheet.appliesTo.system && (rear || x.yMm * side > 0),

@@ -38,5 +38,6 @@ const TITLES: Partial<Record<string, string>> = {
   "mirror-camera": "What it means in the mirror display",
   "front-radar": "What it means to the radar",
   "rear-camera": "What it means for the guide lines",
+  "trailer-camera": "What it means for the guide lines",
   "side-camera": "What it means for the picture beside",
 };

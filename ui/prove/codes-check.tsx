@@ -11,7 +11,14 @@ import {
   wordKey,
   type CodesAfter,
 } from "@/core/job";
-import { askedOf, scanState, type Asked, type CodeRow, type UnitRow } from "@/core/scan";
+import {
+  askedOf,
+  CODE_CHANGES,
+  scanState,
+  UNIT_CHANGES,
+  type Asked,
+  type UnitRow,
+} from "@/core/scan";
 import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -19,23 +26,9 @@ import { useCommand } from "../bench/use-command";
 import { Answers } from "../checks/answers";
 import { CheckFrame } from "../checks/check-frame";
 import { Button, ButtonLink } from "../primitives/button";
-import { Mark } from "../primitives/marks";
 import { Gateway, type ScanCommand } from "../ready/scan-panel";
+import { CodeTable } from "../scan/code-table";
 import { useTimes } from "../settings";
-
-const CHANGES: Record<CodeRow["change"], string> = {
-  gone: "gone",
-  stayed: "stayed",
-  new: "new since the first reading",
-  unread: "there now, not read before",
-};
-const UNITS: Record<UnitRow["change"], string> = {
-  answers: "answers",
-  lost: "answered before, is silent now",
-  found: "was silent before, answers now",
-  silent: "silent before and now",
-  "not-fitted": "not fitted to this vehicle",
-};
 
 /**
  * The control units after the routine against what they said before: what is gone, what stayed, what
@@ -202,7 +195,9 @@ function CodesPanel({ codes }: { codes: CodesAfter | null }) {
         Nobody has read the control units yet. Before the work they are read under Ready.
       </p>
     );
-  const asked = codes.units.flatMap((u) => askedOf(u).map((a) => ({ asked: a, unit: u })));
+  const asked = (codes.after ? codes.units : []).flatMap((u) =>
+    askedOf(u).map((a) => ({ asked: a, unit: u })),
+  );
   return (
     <div className="flex flex-col gap-4">
       <Gateway state={s} busy={busy} command={command} />
@@ -233,18 +228,7 @@ function CodesPanel({ codes }: { codes: CodesAfter | null }) {
           ))}
         </ul>
       )}
-      {codes.after ? (
-        <Units units={codes.units} />
-      ) : (
-        <Units
-          units={(codes.before?.modules ?? []).map((m) => ({
-            ...m,
-            change: m.answers ? "answers" : "silent",
-            codes: m.codes.map((c) => ({ ...c, change: "stayed", before: c.state, after: null })),
-          }))}
-          before
-        />
-      )}
+      <CodeTable units={codes.units} changes={codes.after !== null} />
       {me.role !== "viewer" && (codes.after !== null || !codes.cleared) && (
         <p className="flex flex-wrap gap-2">
           {(codes.after ? (["clear", "read"] as const) : (["read"] as const)).map((what) => (
@@ -298,7 +282,9 @@ function WordRow({
         <b className={code ? "figure" : ""}>{name}</b>
         <span className="min-w-0 grow">{code ? `${unit.name}: ${code.text}` : ""}</span>
         <span className="text-base text-loose">
-          {code ? `${code.after ?? code.before}, ${CHANGES[code.change]}` : UNITS[unit.change]}
+          {code
+            ? `${code.after ?? code.before}, ${CODE_CHANGES[code.change]}`
+            : UNIT_CHANGES[unit.change]}
         </span>
       </p>
       {said ? (
@@ -339,58 +325,6 @@ function WordRow({
         )
       )}
     </li>
-  );
-}
-
-/** Every unit with what it has stored; those with nothing to say in one line at the end. */
-function Units({ units, before = false }: { units: readonly UnitRow[]; before?: boolean }) {
-  const quiet = units.filter((u) => u.codes.length === 0 && u.change === "answers");
-  const loud = units.filter((u) => !quiet.includes(u));
-  return (
-    <>
-      <table className="w-full border-collapse text-left text-base">
-        <tbody>
-          {loud.flatMap((u) =>
-            u.codes.length === 0
-              ? [
-                  <tr key={u.id} className="border-b border-dashed border-hairline">
-                    <td className="py-2 pr-3">
-                      <Mark state={u.change === "found" ? "settled" : "doubt"} size={12} />
-                    </td>
-                    <th className="py-2 pr-4 font-semibold">{u.name}</th>
-                    <td className="py-2 text-right text-soft" colSpan={2}>
-                      {UNITS[u.change]}
-                    </td>
-                  </tr>,
-                ]
-              : u.codes.map((c) => (
-                  <tr key={u.id + c.code} className="border-b border-dashed border-hairline">
-                    <td className="py-2 pr-3">
-                      <Mark
-                        state={
-                          c.change === "gone" ? "settled" : c.change === "new" ? "doubt" : "loose"
-                        }
-                        size={12}
-                      />
-                    </td>
-                    <th className="figure py-2 pr-4 font-semibold">{c.code}</th>
-                    <td className={`w-full py-2 pr-4 ${c.change === "gone" ? "text-soft" : ""}`}>
-                      {u.name}: {c.text}
-                    </td>
-                    <td className="py-2 text-right whitespace-nowrap text-soft">
-                      {before ? c.before : CHANGES[c.change]}
-                    </td>
-                  </tr>
-                )),
-          )}
-        </tbody>
-      </table>
-      {quiet.length > 0 && (
-        <p className="text-base text-soft">
-          Nothing stored, answering: {quiet.map((u) => u.name).join(", ")}.
-        </p>
-      )}
-    </>
   );
 }
 

@@ -1,9 +1,8 @@
 "use client";
 
 import { useState, type FormEvent } from "react";
-import { measuredOf } from "@/core/job";
+import { bayStandX, measuredOf } from "@/core/job";
 import { bayFloorAge, judgeMeasure, valuesFromBay, type BayFloor } from "@/core/ready";
-import { nominalTarget, standsOf } from "@/core/setout";
 import type { Measure } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
@@ -25,15 +24,15 @@ export function BayFloors({
   measure: Measure;
   onTaken: () => void;
 }) {
-  const { ground, events, judged, write, me } = useJob();
+  const { ground, events, write, me } = useJob();
   const now = new Date().toISOString();
   const floors = ground.bayFloors ?? [];
   const read = measuredOf(events).get(itemId);
   if (me.role === "viewer" || (floors.length === 0 && !read)) return null;
   // A bay keeps the floor before the vehicle; a stand behind it or beside it stands elsewhere.
-  if (!judged || standsOf(judged.solution.plan.target) !== "ahead") return null;
+  const standX = bayStandX(ground, events);
+  if (standX === null) return null;
   const take = (f: BayFloor, days: number): void => {
-    const standX = nominalTarget(judged.solution.plan).xMm;
     const values = valuesFromBay(f, ground.vehicle, standX);
     const taken = {
       kind: "measured" as const,

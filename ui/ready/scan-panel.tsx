@@ -1,22 +1,17 @@
 "use client";
 
-import { scanLogOf } from "@/core/job";
+import { fittedTo, scanLogOf } from "@/core/job";
 import { batteryTrend } from "@/core/ready";
-import { explainCodes, scanState, type ScanState } from "@/core/scan";
+import { compareScans, isMissed, scanState, type ScanState } from "@/core/scan";
 import { formatNumber } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
+import { CodeTable } from "../scan/code-table";
 import { useCommand } from "../bench/use-command";
 import { useTimes } from "../settings";
 
 export type ScanCommand = "read" | "volts" | "clear" | "sign-in" | "drop";
-
-const SINCE = {
-  before: "was there before",
-  new: "new since the first scan",
-  gone: "gone",
-} as const;
 
 /**
  * What the control units say: which answer, what they have stored, and whether the gateway lets one
@@ -32,7 +27,9 @@ export function ScanPanel({
   const { events, ground, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
   const s = scanState(scanLogOf(events), ground.vehicle.gateway);
-  const codes = explainCodes(s);
+  const fitted = fittedTo(ground.vehicle, ground.intake.answers).map((f) => f.system);
+  const units = s.baseline && s.last ? compareScans(s.baseline, s.last, fitted) : [];
+  const stored = units.some((u) => u.codes.length > 0);
   const writes = me.role !== "viewer";
   return (
     <div className="flex flex-col gap-3">
@@ -48,47 +45,41 @@ export function ScanPanel({
             {s.last.modules.map((m) => (
               <li
                 key={m.id}
-                className={`flex min-h-12 items-center gap-2 border px-3 text-base ${m.answers ? "border-hairline" : "border-dashed border-loose"}`}
+                className={`flex min-h-12 items-center gap-2 border px-3 text-base ${isMissed(m, fitted) ? "border-dashed border-loose" : "border-hairline"}`}
               >
                 <Mark
-                  state={!m.answers ? "doubt" : m.codes.length > 0 ? "loose" : "settled"}
+                  state={
+                    isMissed(m, fitted)
+                      ? "doubt"
+                      : !m.answers
+                        ? "none"
+                        : m.codes.length > 0
+                          ? "loose"
+                          : "settled"
+                  }
                   size={12}
                 />
                 <span className="min-w-0 flex-1 leading-tight">{m.name}</span>
                 <span className="figure text-sm text-soft">
-                  {m.answers ? (m.codes.length > 0 ? m.codes.length : "") : "no answer"}
+                  {isMissed(m, fitted)
+                    ? "no answer"
+                    : !m.answers
+                      ? "not fitted"
+                      : m.codes.length > 0
+                        ? m.codes.length
+                        : ""}
                 </span>
               </li>
             ))}
           </ul>
-          {s.last.modules.some((m) => !m.answers) && (
+          {s.last.modules.some((m) => isMissed(m, fitted)) && (
             <p className="text-base text-loose">
               A control unit does not answer. Check supply and fuses and scan again; if it stays
               silent, accept it with a reason or stop the job.
             </p>
           )}
-          <table className="w-full text-base">
-            <tbody>
-              {codes.map((c) => (
-                <tr
-                  key={c.module + c.code.code}
-                  className={`border-b border-dashed border-hairline ${c.since === "gone" ? "text-soft" : ""}`}
-                >
-                  <td className="figure py-1.5 pr-3 font-semibold">{c.code.code}</td>
-                  <td className="w-full">
-                    {c.module}: {c.code.text}
-                  </td>
-                  <td className="whitespace-nowrap text-right text-sm text-soft">
-                    {c.since === "gone" ? "" : `${c.code.state}, `}
-                    {SINCE[c.since]}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          {codes.length === 0 && (
-            <p className="text-lg">No codes. That cancels nothing that is owed.</p>
-          )}
+          {stored && <CodeTable units={units} changes={s.last !== s.baseline} />}
+          {!stored && <p className="text-lg">No codes. That cancels nothing that is owed.</p>}
           <p className="text-sm text-soft">
             Last scan {clockTime(s.last.at)}, supply {formatNumber(s.last.volts, 2)} V. The first
             scan of {clockTime(s.baseline!.at)} is kept as the baseline.
@@ -111,7 +102,7 @@ export function ScanPanel({
               {busy === "read" ? "Scanning" : s.last ? "Scan again" : "Scan all control units"}
             </Button>
           )}
-          {s.last && codes.some((c) => c.since !== "gone") && (
+          {s.last && s.last.modules.some((m) => m.codes.length > 0) && (
             <Button
               look="quiet"
               size="large"
