@@ -103,7 +103,10 @@ async function checkByHand(page: Page): Promise<void> {
       .first()
       .click();
   } else if (await button("Scan all control units").isVisible())
-    await press(page, "Scan all control units");
+    // After a clearing they are read by themselves, and the button goes.
+    await button("Scan all control units")
+      .click({ timeout: 3000 })
+      .catch(() => undefined);
   else if (await button("Read the supply").isVisible()) await press(page, "Read the supply");
   else if (await button(/^Take the floor of/).isVisible()) {
     await press(page, /^Take the floor of/);
