@@ -16,6 +16,7 @@ export type Act =
   | "write-people"
   | "give-feed-token"
   | "erase"
+  | "bring-in"
   | "read-shop-log"
   | "own-pin";
 
@@ -37,5 +38,6 @@ export const RIGHTS: Record<Act, readonly Role[]> = {
   "write-rules": LEAD,
   "write-people": LEAD,
   erase: LEAD,
+  "bring-in": LEAD,
   "read-shop-log": LEAD,
 };

@@ -353,6 +353,20 @@ export const kitChecks = sqliteTable("kit_checks", {
   readings: text({ mode: "json" }).$type<Record<string, number>>().notNull(),
 });
 
+/** Jobs of other houses that were brought in, with the number each had there. */
+export const importedJobs = sqliteTable("imported_jobs", {
+  jobId: text()
+    .primaryKey()
+    .references(() => jobs.id),
+  number: integer().notNull(),
+  at: text().notNull(),
+  personId: text()
+    .notNull()
+    .references(() => people.id),
+  /** Hash of the last line as it came in. */
+  head: text().notNull(),
+});
+
 /** Photos, each once, under the hash of its bytes. Jobs name them by that hash. */
 export const photos = sqliteTable("photos", {
   hash: text().primaryKey(),

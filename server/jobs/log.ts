@@ -160,6 +160,9 @@ const toStored = (row: Row): StoredLine => ({
   personal: { text: row.personal, salt: row.personalSalt, digest: row.personalDigest },
 });
 
+/** A job's log exactly as it is kept, sealed. */
+export const storedLines = (jobId: string): StoredLine[] => rowsAfter(jobId).map(toStored);
+
 /** Follows a job's log from its documents to its last line. */
 export const verifyJob = (jobId: string): ChainReport =>
-  verifyChain(firstOf(jobId), rowsAfter(jobId).map(toStored));
+  verifyChain(firstOf(jobId), storedLines(jobId));

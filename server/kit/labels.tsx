@@ -1,6 +1,6 @@
-import { Document, Page, Rect, StyleSheet, Svg, View } from "@react-pdf/renderer";
-import QRCode from "qrcode";
+import { Document, Page, StyleSheet, View } from "@react-pdf/renderer";
 import { renderPaper, Text } from "../report/paper";
+import { Square } from "../report/square";
 
 /** One label: the code as a square for scanners and in letters for people, with what it is. */
 export type Label = { code: string; title: string; detail: string };
@@ -27,28 +27,6 @@ const styles = StyleSheet.create({
   title: { fontSize: 9, marginTop: 4 },
   detail: { fontSize: 8, color: "#59606B", marginTop: 2 },
 });
-
-function Square({ text, size }: { text: string; size: number }) {
-  const { modules } = QRCode.create(text, { errorCorrectionLevel: "M" });
-  const cell = size / modules.size;
-  const dark = Array.from(modules.data).flatMap((v, i) =>
-    v ? [{ x: i % modules.size, y: Math.floor(i / modules.size) }] : [],
-  );
-  return (
-    <Svg width={size} height={size} viewBox={`0 0 ${size} ${size}`}>
-      {dark.map(({ x, y }) => (
-        <Rect
-          key={`${x}-${y}`}
-          x={x * cell}
-          y={y * cell}
-          width={cell + 0.05}
-          height={cell + 0.05}
-          fill="#1E232B"
-        />
-      ))}
-    </Svg>
-  );
-}
 
 /** A sheet of labels as PDF, A4, two across. */
 export const renderLabels = (labels: Label[]): Promise<Buffer> =>

@@ -24,6 +24,7 @@ import { formatNumber, FIRST_ZONE, timesIn, type Times } from "@/core/units";
 import { missingWords } from "./fonts";
 import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
 import { Plumbs } from "./plumbs";
+import { Square } from "./square";
 
 /** A heading keeps what follows it first on its own page: it never stands alone at a foot. */
 function Part({ title, children }: { title: string; children: ReactNode }) {
@@ -361,9 +362,15 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
             <Text>
               {`Version ${record.seal.version} of this record, made by Iridel ${record.seal.program} from ${record.seal.lines} lines of the job’s log, each sealed to the one before it. Head of the log:`}
             </Text>
-            <Text figures style={{ fontSize: 7 }}>
-              {record.seal.head}
-            </Text>
+            <View
+              style={{ flexDirection: "row", alignItems: "center", gap: 10, padding: 6 }}
+              wrap={false}
+            >
+              <Square text={record.seal.head} size={64} />
+              <Text figures style={{ fontSize: 7 }}>
+                {record.seal.head}
+              </Text>
+            </View>
             <Text style={styles.soft}>
               Nothing before this head can be changed without another head coming out. Whoever holds
               the database can write anew what follows the last head that left the house.

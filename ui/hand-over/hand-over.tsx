@@ -1,5 +1,6 @@
 "use client";
 
+import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { PHOTO_SUBJECTS, standingHandOver, type PhotoSubject } from "@/core/job";
@@ -43,7 +44,7 @@ type Props = {
 };
 
 /** Whether the log is whole, and what that says and does not say. */
-function LogLine({ log }: { log: LogState }) {
+function LogLine({ log, archive }: { log: LogState; archive: string | null }) {
   return (
     <section className="mt-6">
       <h2 className="mb-1 text-xl font-semibold">Log</h2>
@@ -62,6 +63,16 @@ function LogLine({ log }: { log: LogState }) {
         Each line is sealed to the one before it. Whoever holds the database can write anew what
         follows the last head that left the house: compare it with the head on a report that was
         given away.
+      </p>
+      <p className="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2 text-lg">
+        {archive && (
+          <a href={archive} download className="font-semibold underline">
+            Everything, ZIP
+          </a>
+        )}
+        <Link href="/archives" className="underline">
+          Check an archive
+        </Link>
       </p>
     </section>
   );
@@ -287,7 +298,7 @@ export function HandOver({ kept, log, erase }: Props) {
             </p>
           ))}
         </section>
-        <LogLine log={log} />
+        <LogLine log={log} archive={handed ? `/api/jobs/${head.id}/archive` : null} />
         {me.role === "lead" && (
           <Button look="quiet" className="mt-2" onClick={() => setAsking("erase")}>
             Erase the customer’s data

@@ -1,5 +1,6 @@
 "use client";
 
+import Link from "next/link";
 import { useState } from "react";
 import type { LogState } from "../hand-over/hand-over";
 import { fits } from "@/core/book/fits";
@@ -24,6 +25,7 @@ type ShopEvent =
   | { kind: "book"; book: "sheet" | "vehicle"; id: string; version: number }
   | { kind: "feed"; instrumentId: string; what: string }
   | { kind: "erased"; jobId: string; reason: string }
+  | { kind: "brought-in"; jobId: string; head: string }
   | { kind: "restored"; from: string };
 
 const words = (e: ShopEvent, names: Record<string, string>, personal: string | null): string => {
@@ -48,6 +50,8 @@ const words = (e: ShopEvent, names: Record<string, string>, personal: string | n
       return `${e.instrumentId}: ${e.what}`;
     case "erased":
       return `A customer’s data erased: ${e.reason}`;
+    case "brought-in":
+      return `Job ${e.jobId} brought in from an archive, head ${e.head.slice(0, 12)}`;
     case "restored":
       return `Shop restored from a copy: ${e.from}`;
   }
@@ -118,7 +122,10 @@ export function ShopLog({
         {chain.ok
           ? `${chain.lines} ${chain.lines === 1 ? "line" : "lines"}, unbroken.`
           : `Broken at line ${chain.seq}: ${chain.problem}`}
-        {lines.length < chain.lines && ` The newest ${lines.length} are shown.`}
+        {lines.length < chain.lines && ` The newest ${lines.length} are shown.`}{" "}
+        <Link href="/archives" className="font-normal underline">
+          Check an archive
+        </Link>
       </p>
       {lines.length === 0 && (
         <p className="py-12 text-center text-xl text-soft">
