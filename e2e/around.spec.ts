@@ -1,7 +1,4 @@
-import { execFileSync } from "node:child_process";
 import { expect, test, type Page } from "@playwright/test";
-import type { JobRecord } from "@/core/record";
-import { madeUpVin } from "@/demo/data/vehicles";
 import {
   answerAll,
   awake,
@@ -11,6 +8,7 @@ import {
   runRoutine,
   signIn,
 } from "./support/hands";
+import { handOver, takeInDone } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 test.use({ actionTimeout: 20_000 });
@@ -20,31 +18,6 @@ test.afterAll(() => shop.close());
 
 const targets = (page: Page) => page.getByRole("navigation", { name: "Targets" });
 const strip = (page: Page) => page.getByRole("navigation", { name: "Calibrations" });
-
-/** Takes in a vehicle with what was done to it; answers with the job's address. */
-async function takeIn(
-  page: Page,
-  vin: string,
-  done: [work: string, place: string | null][],
-  answers: string[],
-  owed: string[],
-): Promise<string> {
-  await page.goto(`${shop.url}/take-in`);
-  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin(vin));
-  for (const [work, place] of done) {
-    const button = page.getByRole("button", { name: work });
-    if (await button.isHidden()) await page.getByRole("button", { name: /^\d+ more$/ }).click();
-    await button.click();
-    if (place) await page.getByRole("button", { name: place, exact: true }).click();
-  }
-  for (const answer of answers) await page.getByRole("button", { name: answer }).click();
-  await page.getByLabel("Customer", { exact: true }).fill("All About");
-  const region = page.getByRole("region", { name: "Owed" });
-  for (const line of owed) await expect(region).toContainText(line);
-  await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
-  return page.url().replace(/\/take-in$/, "");
-}
 
 /** Sets out every target of the calibration in hand, one after the other. */
 async function setOutAll(page: Page, job: string, names: readonly string[]): Promise<void> {
@@ -59,34 +32,19 @@ async function setOutAll(page: Page, job: string, names: readonly string[]): Pro
   }
 }
 
-async function handOver(page: Page, job: string): Promise<{ record: JobRecord; report: string }> {
-  await page.goto(`${job}/hand-over`);
-  const next = nextBar(page);
-  await next.getByRole("button", { name: "Hand over" }).click();
-  await expect(next).toContainText("Handed over");
-  await expect(page.getByText("All kept")).toBeVisible();
-  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
-  const record = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
-  const report = execFileSync("pdftotext", ["-layout", "-", "-"], {
-    input: await (await page.request.get(`${api}/report`)).body(),
-    encoding: "utf8",
-  });
-  return { record, report };
-}
-
 test("left-hand drive: a radar and mats all round in one visit; a reflector too high and a mat the wrong way round are caught", async ({
   page,
 }) => {
   test.setTimeout(360_000);
   await signIn(page, shop.url, "ines");
   const next = nextBar(page);
-  const job = await takeIn(
-    page,
-    "0BRFEL4A7R600118",
-    [["Grille taken off or replaced", null]],
-    ["Keeps distance"],
-    ["Fell, front radar, reflector", "Fell, surround view, mats all round"],
-  );
+  const job = await takeInDone(page, shop.url, {
+    vin: "0BRFEL4A7R600118",
+    customer: "All About",
+    done: [["Grille taken off or replaced", null]],
+    answers: ["Keeps distance"],
+    owed: ["Fell, front radar, reflector", "Fell, surround view, mats all round"],
+  });
   await readFloor(page, job);
   await answerAll(page);
   await setOutAll(page, job, [
@@ -127,7 +85,7 @@ test("left-hand drive: a radar and mats all round in one visit; a reflector too 
   await expect(result).toContainText("The radar answers how it was misaligned");
   await page.goto(`${job}/prove`);
   await answerAll(page);
-  const { record, report } = await handOver(page, job);
+  const { record, report } = await handOver(page, shop.url, job);
   expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length]).sort()).toEqual([
     ["fell-radar", "passed", 1],
     ["fell-surround", "passed", 5],
@@ -141,16 +99,15 @@ test("a box truck: side cameras and the rear camera, a door and a tailgate that 
 }) => {
   test.setTimeout(360_000);
   await signIn(page, shop.url, "ines");
-  const job = await takeIn(
-    page,
-    "0KDCRR7A7R600125",
-    [
+  const job = await takeInDone(page, shop.url, {
+    vin: "0KDCRR7A7R600125",
+    customer: "All About",
+    done: [
       ["Door taken off or replaced", "vehicle left"],
       ["Tailgate taken off or replaced", null],
     ],
-    [],
-    ["Carrier 7, side cameras, two mats", "Carrier 7, rear camera, mat behind"],
-  );
+    owed: ["Carrier 7, side cameras, two mats", "Carrier 7, rear camera, mat behind"],
+  });
   await page.goto(`${job}/ready`);
   await answerAll(page);
   await setOutAll(page, job, ["left mat", "right mat"]);
@@ -165,7 +122,7 @@ test("a box truck: side cameras and the rear camera, a door and a tailgate that 
   await runRoutine(page);
   await page.goto(`${job}/prove`);
   await answerAll(page);
-  const { record, report } = await handOver(page, job);
+  const { record, report } = await handOver(page, shop.url, job);
   expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length]).sort()).toEqual([
     ["carrier-rear", "passed", 1],
     ["carrier-sides", "passed", 2],
@@ -179,16 +136,15 @@ test("boards taken round a small van: behind it for the rear camera, then to eit
 }) => {
   test.setTimeout(360_000);
   await signIn(page, shop.url, "ines");
-  const job = await takeIn(
-    page,
-    "0AVMTV2A7R600132",
-    [
+  const job = await takeInDone(page, shop.url, {
+    vin: "0AVMTV2A7R600132",
+    customer: "All About",
+    done: [
       ["Door taken off or replaced", "vehicle left"],
       ["Tailgate taken off or replaced", null],
     ],
-    [],
-    ["Motto, side cameras, board on either side", "Motto, rear camera, board behind"],
-  );
+    owed: ["Motto, side cameras, board on either side", "Motto, rear camera, board behind"],
+  });
   await page.goto(`${job}/ready`);
   await answerAll(page);
   const next = nextBar(page);
@@ -227,7 +183,7 @@ test("boards taken round a small van: behind it for the rear camera, then to eit
   await runRoutine(page);
   await page.goto(`${job}/prove`);
   await answerAll(page);
-  const { record, report } = await handOver(page, job);
+  const { record, report } = await handOver(page, shop.url, job);
   expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length]).sort()).toEqual([
     ["motto-rear", "passed", 1],
     ["motto-sides", "passed", 2],

@@ -1,8 +1,6 @@
-import { execFileSync } from "node:child_process";
 import { expect, test, type Page } from "@playwright/test";
-import type { JobRecord } from "@/core/record";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { answerAll, nextBar, runRoutine, signIn } from "./support/hands";
+import { handOver, takeInDone } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 test.use({ actionTimeout: 20_000 });
@@ -13,15 +11,12 @@ test.afterAll(() => shop.close());
 
 /** A trailer's camera, looked after and learned: the shortest way to codes after a routine. */
 async function learned(page: Page, vin: string): Promise<string> {
-  await page.goto(`${shop.url}/take-in`);
-  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin(vin));
-  await page.getByRole("button", { name: "Camera taken off and put back" }).click();
-  await page.getByRole("button", { name: "trailer", exact: true }).click();
-  await page.getByRole("button", { name: "It is here" }).click();
-  await page.getByLabel("Customer", { exact: true }).fill("Every Code Told");
-  await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
-  const job = page.url().replace(/\/take-in$/, "");
+  const job = await takeInDone(page, shop.url, {
+    vin,
+    customer: "Every Code Told",
+    done: [["Camera taken off and put back", "trailer"]],
+    answers: ["It is here"],
+  });
   await page.goto(`${job}/ready`);
   await answerAll(page);
   await page.goto(`${job}/run`);
@@ -55,21 +50,15 @@ test("codes before and after: what is gone, a new one that wants its word, and t
   await next.getByRole("button", { name: "Fine" }).click();
   await answerAll(page);
 
-  await page.goto(`${job}/hand-over`);
-  await next.getByRole("button", { name: "Hand over" }).click();
-  await expect(next).toContainText("Handed over");
-  await expect(page.getByText("All kept")).toBeVisible();
-  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
-  const { codes } = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
+  const {
+    record: { codes },
+    report,
+  } = await handOver(page, shop.url, job);
   const told = codes!.units.flatMap((u) => u.codes.map((c) => [c.code, c.change, c.word]));
   expect(told).toContainEqual(["TC-031", "gone", null]);
   expect(told).toContainEqual(["ST-058", "new", "Learned on the first turns of the drive"]);
-  const text = execFileSync("pdftotext", ["-layout", "-", "-"], {
-    input: await (await page.request.get(`${api}/report`)).body(),
-    encoding: "utf8",
-  });
-  expect(text).toContain("Fault codes before and after");
-  expect(text).toMatch(/ST-058.*new since the first/);
+  expect(report).toContain("Fault codes before and after");
+  expect(report).toMatch(/ST-058.*new since the first/);
 
   // The next vehicle with the same code: the shop's own word is offered, in one touch.
   await learned(page, "0SKWNDR4A7R30030");

@@ -1,8 +1,6 @@
-import { execFileSync } from "node:child_process";
 import { expect, test, type Page } from "@playwright/test";
-import type { JobRecord } from "@/core/record";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { answerAll, awake, followToSet, nextBar, runRoutine, signIn, slip } from "./support/hands";
+import { handOver, takeInDone } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 let shop: Shop;
@@ -10,19 +8,13 @@ let shop: Shop;
 test.beforeAll(async () => void (shop = await openShop({ baySeed: "arms-11" })));
 test.afterAll(() => shop.close());
 
-async function takeInTruck(page: Page, vin: string, work: string): Promise<string> {
-  await page.goto(`${shop.url}/take-in`);
-  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin(vin));
-  const button = page.getByRole("button", { name: work });
-  if (await button.isHidden()) await page.getByRole("button", { name: /^\d+ more$/ }).click();
-  await button.click();
-  await page.getByRole("button", { name: "vehicle left", exact: true }).click();
-  await page.getByLabel("Customer", { exact: true }).fill("Two Arms");
-  await expect(page.getByRole("region", { name: "Owed" })).toContainText("mirror cameras");
-  await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
-  return page.url().replace(/\/take-in$/, "");
-}
+const takeInTruck = (page: Page, vin: string, work: string): Promise<string> =>
+  takeInDone(page, shop.url, {
+    vin,
+    customer: "Two Arms",
+    done: [[work, "vehicle left"]],
+    owed: ["mirror cameras"],
+  });
 
 const marks = (page: Page) => page.getByRole("navigation", { name: "Targets" });
 
@@ -86,22 +78,12 @@ for (const { name, vin, sheet, work, told } of [
     );
     await page.goto(`${job}/prove`);
     await answerAll(page);
-    await page.goto(`${job}/hand-over`);
-    await next.getByRole("button", { name: "Hand over" }).click();
-    await expect(next).toContainText("Handed over");
-    await expect(page.getByText("All kept")).toBeVisible();
-
-    const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
-    const record = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
+    const { record, report } = await handOver(page, shop.url, job);
     expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length])).toEqual([
       [sheet, "passed", 2],
     ]);
     for (const t of record.calibrations[0]!.targets)
       expect(t.settled!.quantities.map((q) => q.id)).toEqual(["along", "across"]);
-    const text = execFileSync("pdftotext", ["-layout", "-", "-"], {
-      input: await (await page.request.get(`${api}/report`)).body(),
-      encoding: "utf8",
-    });
     for (const words of ["mirror cameras", "left floor mark", "right floor mark", "Camera turned"])
-      expect(text).toContain(words);
+      expect(report).toContain(words);
   });

@@ -1,8 +1,6 @@
-import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
-import type { JobRecord } from "@/core/record";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { awake, nextBar, signIn, slip } from "./support/hands";
+import { papersOf, takeInDone } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 test.use({ actionTimeout: 20_000 });
@@ -25,13 +23,11 @@ test("a vehicle is held back with a reason, signed by a second person, and given
   }
 
   await signIn(page, shop.url, "ines");
-  await page.goto(`${shop.url}/take-in`);
-  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0NVLS2DA7R100633"));
-  await page.getByRole("button", { name: "Windshield taken out or replaced" }).click();
-  await page.getByLabel("Customer", { exact: true }).fill("Four Eyes");
-  await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
-  const job = page.url().replace(/\/take-in$/, "");
+  const job = await takeInDone(page, shop.url, {
+    vin: "0NVLS2DA7R100633",
+    customer: "Four Eyes",
+    done: [["Windshield taken out or replaced", null]],
+  });
   const next = nextBar(page);
   await page.goto(`${job}/ready`);
   await awake(page);
@@ -75,16 +71,11 @@ test("a vehicle is held back with a reason, signed by a second person, and given
   await nextBar(lead).getByRole("button", { name: "Hand over" }).click();
   await expect(nextBar(lead)).toContainText("Handed over");
   await expect(lead.getByText("All kept")).toBeVisible();
-  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
-  const record = (await (await lead.request.get(`${api}/record`)).json()) as JobRecord;
+  const { record, report } = await papersOf(lead, shop.url, job);
   expect([record.signed?.by.name, record.handedOver?.by.name]).toEqual([
     "Ines Tarbet",
     "Mara Quill",
   ]);
-  const report = execFileSync("pdftotext", ["-layout", "-", "-"], {
-    input: await (await lead.request.get(`${api}/report`)).body(),
-    encoding: "utf8",
-  });
   expect(report).toMatch(/signed .* by\s+Ines Tarbet/);
   await other.close();
 });

@@ -1,8 +1,6 @@
-import { execFileSync } from "node:child_process";
 import { expect, test } from "@playwright/test";
-import type { JobRecord } from "@/core/record";
-import { madeUpVin } from "@/demo/data/vehicles";
 import { answerAll, awake, followToSet, nextBar, runRoutine, signIn, slip } from "./support/hands";
+import { handOver, takeInDone } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 let shop: Shop;
@@ -14,16 +12,13 @@ test("a camper and its trailer's camera: taped out of line, pulled straight as t
 }) => {
   test.setTimeout(240_000);
   await signIn(page, shop.url, "ines");
-  await page.goto(`${shop.url}/take-in`);
-  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0SKWNDR4A7R30011"));
-  await page.getByRole("button", { name: "Camera taken off and put back" }).click();
-  await page.getByRole("button", { name: "trailer", exact: true }).click();
-  await page.getByRole("button", { name: "It is here" }).click();
-  await page.getByLabel("Customer", { exact: true }).fill("Tow Along");
-  await expect(page.getByRole("region", { name: "Owed" })).toContainText("Wander, trailer camera");
-  await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
-  const job = page.url().replace(/\/take-in$/, "");
+  const job = await takeInDone(page, shop.url, {
+    vin: "0SKWNDR4A7R30011",
+    customer: "Tow Along",
+    done: [["Camera taken off and put back", "trailer"]],
+    answers: ["It is here"],
+    owed: ["Wander, trailer camera"],
+  });
 
   // Nothing is set out, and the routine waits for the trailer to stand in line.
   await page.goto(`${job}/set-out`);
@@ -66,24 +61,15 @@ test("a camper and its trailer's camera: taped out of line, pulled straight as t
   await expect(page.getByRole("region", { name: "Result" })).toBeVisible();
   await page.goto(`${job}/prove`);
   await answerAll(page);
-  await page.goto(`${job}/hand-over`);
-  await next.getByRole("button", { name: "Hand over" }).click();
-  await expect(next).toContainText("Handed over");
-  await expect(page.getByText("All kept")).toBeVisible();
-  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
-  const record = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
+  const { record, report } = await handOver(page, shop.url, job);
   expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length])).toEqual([
     ["wander-trailer", "passed", 0],
   ]);
   const inLine = record.checks.find((c) => c.ask === "Tow vehicle and trailer in line")!;
   expect(inLine.measured).toHaveLength(1);
   expect(inLine.measured[0]!.ok).toBe(true);
-  const text = execFileSync("pdftotext", ["-layout", "-", "-"], {
-    input: await (await page.request.get(`${api}/report`)).body(),
-    encoding: "utf8",
-  });
   for (const words of ["Wander, trailer camera", "articulation", "in line"])
-    expect(text).toContain(words);
+    expect(report).toContain(words);
 });
 
 test("a small van and a mat behind its trailer: in line first, then drawn to its place from the trailer's own hubs", async ({
@@ -91,18 +77,13 @@ test("a small van and a mat behind its trailer: in line first, then drawn to its
 }) => {
   test.setTimeout(240_000);
   await signIn(page, shop.url, "ines");
-  await page.goto(`${shop.url}/take-in`);
-  await page.getByLabel("VIN", { exact: true }).fill(madeUpVin("0AVMTV2A7R600149"));
-  await page.getByRole("button", { name: "Camera taken off and put back" }).click();
-  await page.getByRole("button", { name: "trailer", exact: true }).click();
-  await page.getByRole("button", { name: "It is here" }).click();
-  await page.getByLabel("Customer", { exact: true }).fill("Box Behind");
-  await expect(page.getByRole("region", { name: "Owed" })).toContainText(
-    "Motto, trailer camera, mat behind the trailer",
-  );
-  await page.getByRole("button", { name: "Open the job" }).click();
-  await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
-  const job = page.url().replace(/\/take-in$/, "");
+  const job = await takeInDone(page, shop.url, {
+    vin: "0AVMTV2A7R600149",
+    customer: "Box Behind",
+    done: [["Camera taken off and put back", "trailer"]],
+    answers: ["It is here"],
+    owed: ["Motto, trailer camera, mat behind the trailer"],
+  });
   await page.goto(`${job}/ready`);
   await answerAll(page);
   await page.goto(`${job}/set-out`);
@@ -117,13 +98,7 @@ test("a small van and a mat behind its trailer: in line first, then drawn to its
   await expect(page.getByRole("region", { name: "Result" })).toBeVisible();
   await page.goto(`${job}/prove`);
   await answerAll(page);
-  await page.goto(`${job}/hand-over`);
-  const next = nextBar(page);
-  await next.getByRole("button", { name: "Hand over" }).click();
-  await expect(next).toContainText("Handed over");
-  await expect(page.getByText("All kept")).toBeVisible();
-  const api = `${shop.url}/api/jobs/${job.split("/").at(-1)}`;
-  const record = (await (await page.request.get(`${api}/record`)).json()) as JobRecord;
+  const { record } = await handOver(page, shop.url, job);
   expect(record.calibrations.map((c) => [c.id, c.run.status, c.targets.length])).toEqual([
     ["motto-trailer", "passed", 1],
   ]);

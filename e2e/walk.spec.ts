@@ -130,6 +130,12 @@ test("one real job, from take-in to the report", async ({ page }) => {
   await expect(page.getByRole("region", { name: "Result" })).toContainText(
     "The vehicle learned its aim",
   );
+  // Beside it stands what the set-out had foretold, with its spread.
+  await expect(page.getByRole("region", { name: "Result" }).getByText(/^foretold/)).toHaveText([
+    /foretold [+−-]0\.0\d ± 0\.3\d°/,
+    /foretold [+−-]0\.0\d ± 0\.3\d°/,
+    /foretold [+−-]0\.\d\d ± 0\.\d\d°/,
+  ]);
   const quality = await page.locator("[data-quality]").innerText();
   // Before anything is touched: what is read again bears witness that it stood.
   const witness = page.getByRole("region", { name: "Witness" });
@@ -194,6 +200,8 @@ test("one real job, from take-in to the report", async ({ page }) => {
   expect(calibration!.run).toMatchObject({ status: "passed", simulated: true });
   expect(calibration!.run.attempts).toBeGreaterThanOrEqual(2);
   expect(calibration!.run.result!.passed).toBe(true);
+  expect(calibration!.run.foretold!.axes.map((a) => a.axis)).toEqual(["yaw", "pitch", "roll"]);
+  expect(text).toMatch(/Set-out foretold yaw/);
   expect(record.photos.map((p) => p.shows)).toEqual(["Set-out"]);
   expect(target!.witness).toMatchObject({ readings: 1, stood: true });
   expect(text).toContain("One reading was taken again after the vehicle had learned");

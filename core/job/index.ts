@@ -2,6 +2,7 @@ export { documentsOnTheSpot, onTheSpotSchema, type OnTheSpot } from "./on-the-sp
 export { typedFigures } from "./second-look";
 export { isAboutVehicle } from "./board-sides";
 export { bayStandX } from "./bay-stand";
+export { aimAdvice, aimFits, aimForetold, type AimForetold } from "./foretold";
 export { releaseOf, releaseProblem, type ReleaseProblem, type ReleaseState } from "./release";
 export { ANYONE_RELEASES, type ReleaseRule } from "./release-rule";
 export { codesAfter, wordKey, type CodesAfter } from "./codes-after";

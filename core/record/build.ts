@@ -1,5 +1,6 @@
 import type { Vehicle } from "@/core/vehicle";
 import {
+  aimForetold,
   calibrationLog,
   calibrationStages,
   checksOf,
@@ -203,6 +204,7 @@ function calibrationOf(
 ): CalibrationRecord {
   const { sheet, calibrationId } = view;
   const { state: run } = runOf(view, events);
+  const foretold = aimForetold(view, events);
   const targets = sheet.setups.flatMap((setup) =>
     setup.targets.map((target) => targetRecord(view, events, setup, target)),
   );
@@ -218,6 +220,7 @@ function calibrationOf(
       tool: run.tool,
       simulated,
       result: run.result,
+      ...(foretold && { foretold }),
       log: eventsOf(calibrationLog(view, events), "run").map((e) => ({
         at: e.at,
         by: who(e),

@@ -9,6 +9,7 @@ export {
 export { record1JsonSchema, record1Schema } from "./schema-1";
 export { readRecord } from "./upcast";
 export {
+  aimForetoldLine,
   aimLearned,
   arrivalLines,
   checkLine,

@@ -120,6 +120,22 @@ const calibration = z.object({
     result: result
       .partial({ learnedYawDeg: true, learnedPitchDeg: true, learnedRollDeg: true })
       .nullable(),
+    /** What set-out and glass seat had foretold of the learned aim; absent where nothing did. */
+    foretold: z
+      .object({
+        axes: z.array(
+          z.object({
+            axis: z.enum(["yaw", "pitch", "roll"]),
+            learnedDeg: z.number(),
+            meanDeg: z.number(),
+            sigmaDeg: z.number(),
+            w: z.number(),
+          }),
+        ),
+        p: z.number().min(0).max(1),
+        glass: z.boolean(),
+      })
+      .optional(),
   }),
 });
 

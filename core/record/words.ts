@@ -1,3 +1,4 @@
+import { aimAdvice } from "@/core/job";
 import { CODE_CHANGES, UNIT_CHANGES } from "@/core/scan";
 import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
 import {
@@ -128,7 +129,7 @@ export function resultLines(record: TargetRecord, sheet: Pick<Sheet, "setups">):
 /** The verdict of one target in one line. */
 export const verdictLine = ({ settled }: TargetRecord): string =>
   settled
-    ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.${settled.assumes ? ` Taken as right, because nothing in the kit would show otherwise: ${settled.assumes.join(", ")}.` : ""}`
+    ? `Set: ${formatChance(settled.chance)} chance that every quantity is inside its tolerance at once.${settled.assumes ? ` Taken as right, because nothing in the kit would show otherwise: ${settled.assumes.join(", ").replaceAll("→", "to")}.` : ""}`
     : "Not settled: it is not proved in place, or something was disturbed since.";
 
 /** How far two halves of the readings agree, in one line; null where nobody asked. */
@@ -252,6 +253,16 @@ export function aimLearned(r: NonNullable<CalibrationRecord["run"]["result"]>): 
   const { learnedYawDeg: yaw, learnedPitchDeg: pitch, learnedRollDeg: roll } = r;
   if (yaw === undefined || pitch === undefined || roll === undefined) return null;
   return `yaw ${signed(yaw, 2)}°, pitch ${signed(pitch, 2)}°, roll ${signed(roll, 2)}°`;
+}
+
+/** What was foretold of that aim, and how they go together; null where nothing foretold it. */
+export function aimForetoldLine({ foretold }: CalibrationRecord["run"]): string | null {
+  if (!foretold) return null;
+  const axes = foretold.axes.map(
+    (a) => `${a.axis} ${signed(a.meanDeg, 2)} ± ${formatNumber(a.sigmaDeg, 2)}°`,
+  );
+  const from = foretold.glass ? "Set-out and glass seat" : "Set-out";
+  return `${from} foretold ${axes.join(", ")}. ${aimAdvice(foretold)?.say ?? "The learned aim goes with that."}`;
 }
 
 /** The glass in one line. */

@@ -1,6 +1,7 @@
 import { Document, Image, Page, Path, Svg, Text as PlainText, View } from "@react-pdf/renderer";
 import { Children, type ReactNode } from "react";
 import {
+  aimForetoldLine,
   aimLearned,
   checkLine,
   arrivalLines,
@@ -83,7 +84,14 @@ function Calibration({ c, of, times }: { c: CalibrationRecord; of: number; times
           </Text>
         )}
         {run.result && aimLearned(run.result) && (
-          <Facts facts={[["Aim learned", aimLearned(run.result)!]]} />
+          <Facts
+            facts={[
+              ["Aim learned", aimLearned(run.result)!],
+              ...(run.foretold
+                ? ([["Against that", aimForetoldLine(run)!]] as [string, string][])
+                : []),
+            ]}
+          />
         )}
         {run.log.map((l, i) => (
           <Row

@@ -1,3 +1,4 @@
+import { aimAdvice, aimFits, type AimForetold } from "@/core/job";
 import type { RunState } from "@/core/run";
 import type { Sheet } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
@@ -7,12 +8,21 @@ import { Mark } from "../primitives/marks";
  * What the vehicle answered: learned or refused, the quality against what the sheet asks, the aim
  * it learned.
  */
-export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
+export function Result({
+  state,
+  sheet,
+  foretold,
+}: {
+  state: RunState;
+  sheet: Sheet;
+  foretold: AimForetold | null;
+}) {
   const r = state.result!;
   const routine = sheet.run.find((s) => s.kind === "routine");
   const asked = routine?.kind === "routine" ? routine.minQuality : 0;
   const aims = r.learnedYawDeg !== undefined;
   const passed = state.status !== "failed";
+  const advice = foretold && aimAdvice(foretold);
   const deg = (v: number): string => `${v >= 0 ? "+" : ""}${formatNumber(v, 2)}°`;
   return (
     <section
@@ -53,27 +63,51 @@ export function Result({ state, sheet }: { state: RunState; sheet: Sheet }) {
           </svg>
         </div>
         {aims && (
-          <dl className="flex gap-6">
+          <dl className="flex flex-wrap gap-x-6 gap-y-2">
             {(
               [
-                ["Yaw", r.learnedYawDeg],
-                ["Pitch", r.learnedPitchDeg],
-                ["Roll", r.learnedRollDeg],
+                ["Yaw", "yaw", r.learnedYawDeg],
+                ["Pitch", "pitch", r.learnedPitchDeg],
+                ["Roll", "roll", r.learnedRollDeg],
               ] as const
-            ).flatMap(([name, v]) =>
+            ).flatMap(([name, axis, v]) =>
               v === undefined ? (
                 []
               ) : (
                 <div key={name}>
                   <dt className="text-sm text-soft">{name}</dt>
                   <dd className="figure text-xl font-semibold">{deg(v)}</dd>
+                  <Foretold of={foretold?.axes.find((a) => a.axis === axis)} />
                 </div>
               ),
             )}
           </dl>
         )}
       </div>
+      {advice && (
+        <p
+          role="note"
+          className={`mt-3 border-l-4 pl-3 text-lg ${aimFits(foretold) === "at-odds" ? "border-stop" : "border-loose"}`}
+        >
+          {advice.say} <span className="text-soft">{advice.todo}</span>
+        </p>
+      )}
       {state.message && <p className="mt-3 text-xl text-stop">{state.message}</p>}
     </section>
+  );
+}
+
+/** What set-out and glass seat had foretold of one turn, with its standard uncertainty. */
+function Foretold({ of }: { of: AimForetold["axes"][number] | undefined }) {
+  if (!of) return null;
+  const mean = Math.abs(of.meanDeg) < 0.005 ? 0 : of.meanDeg;
+  return (
+    <dd className="text-sm text-soft">
+      foretold{" "}
+      <span className="figure">
+        {mean >= 0 ? "+" : ""}
+        {formatNumber(mean, 2)} ± {formatNumber(of.sigmaDeg, 2)}°
+      </span>
+    </dd>
   );
 }

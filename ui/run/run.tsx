@@ -1,6 +1,6 @@
 "use client";
 
-import { allProved, runOf } from "@/core/job";
+import { aimForetold, allProved, runOf } from "@/core/job";
 import dynamic from "next/dynamic";
 import type { DriftSight } from "@/core/setout";
 import { formatNumber } from "@/core/units";
@@ -80,7 +80,9 @@ export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>>
           {target?.object.is ? UNPROVED_REFLECTOR : UNPROVED[target?.kind ?? "board"]}
         </p>
       )}
-      {state.result && <Result state={state} sheet={sheet} />}
+      {state.result && (
+        <Result state={state} sheet={sheet} foretold={aimForetold(ground, events)} />
+      )}
       {step?.kind === "aim" && proved && (
         <AimPanel key={step.id} step={step} aim={state.aims[step.id]} />
       )}

@@ -1,0 +1,153 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { setBoard } from "@/bench/hands";
+import { gaussian, randomFrom, type Random } from "@/core/math/random";
+import { glassSeatOf } from "@/core/ready/glass";
+import { nominalTarget, quantitiesOf, solveSetOut } from "@/core/setout";
+import { installFloorSlots } from "@/core/setout/floor-slots";
+import { degToRad } from "@/core/units";
+import { GLASS_SPOTS } from "@/core/vehicle";
+import { openBay, type BenchWorld } from "@/devices/bench/world";
+import { learnForwardCamera } from "@/devices/vehicle/forward-camera";
+import { planOf } from "@/tests/fixtures";
+import { boardBias, fitOfAim, foretellAim, UNREAD_ROLL, type AimFit } from "./foretell";
+
+beforeAll(installFloorSlots);
+
+const plan = planOf(0, 0);
+const rangeMm = nominalTarget(plan).xMm - plan.vehicle.camera.xMm;
+const rakeRad = degToRad(plan.vehicle.glass.rakeDeg);
+const SPREAD = { left: 4, up: 3 };
+
+/** Of how a camera sits, what its glass has of it and what bracket and camera add, degrees. */
+const [GLASS, OWN] = [
+  [0.15, 0.15, 0.1],
+  [0.32, 0.26, 0.17],
+] as const;
+
+/**
+ * What a depth gauge shows round the glass of a car whose camera sits so, mm: points of a plate that
+ * is turned, not slopes.
+ */
+function depthsOf({ cameraRad }: BenchWorld, random: Random): Record<string, number> {
+  const { glass } = plan.vehicle;
+  const [yaw, pitch, roll] = [cameraRad.yaw, cameraRad.pitch, cameraRad.roll].map((turn, i) => {
+    const [g, own] = [degToRad(GLASS[i]!), degToRad(OWN[i]!)];
+    const both = g * g + own * own;
+    return (g * g * turn) / both + ((g * own) / Math.sqrt(both)) * gaussian(random);
+  }) as [number, number, number];
+  // In vehicle axes: up along the glass, and out of it.
+  const up = [-Math.cos(rakeRad), 0, Math.sin(rakeRad)] as const;
+  const out = [Math.sin(rakeRad), 0, Math.cos(rakeRad)] as const;
+  return Object.fromEntries(
+    GLASS_SPOTS.map((spot) => {
+      const has = (a: string, b: string): number =>
+        spot.includes(a) ? 1 : spot.includes(b) ? -1 : 0;
+      const y = (has("left", "right") * glass.widthMm) / 2;
+      const v = (has("top", "bottom") * glass.heightMm) / 2;
+      const [px, pz] = [v * up[0], v * up[2]];
+      // A small turn moves a point by turn x p; what of it goes out of the glass is read.
+      const proud = (pitch * pz - yaw * y) * out[0] + (roll * y - pitch * px) * out[2];
+      return [spot, Math.round((proud + 0.3 * gaussian(random)) * 10) / 10];
+    }),
+  );
+}
+
+/** Boards set with care, and what their readings say of where they stand. */
+const boards = (): { world: ReturnType<typeof openBay>; left: number; up: number }[] =>
+  Array.from({ length: 12 }, (_, n) => {
+    const { world, entries } = setBoard(plan, `aim-board-${n}`)!;
+    const quantities = quantitiesOf(solveSetOut(plan, entries));
+    const error = (id: string): number => quantities.find((q) => q.id === id)!.error;
+    return { world, left: error("across"), up: error("height") };
+  });
+
+/**
+ * A car that is repaired its own way before such a board: its aim foretold and learned.
+ *
+ * @param unseen how far the board was pushed to the left since, mm, of which nobody knows
+ */
+function car(
+  from: ReturnType<typeof boards>[number],
+  n: number,
+  withGlass: boolean,
+  unseen = 0,
+): AimFit {
+  const random = randomFrom(5000 + n);
+  const own = openBay(`aim-${n}`, plan);
+  const [left, up] = [SPREAD.left * gaussian(random), SPREAD.up * gaussian(random)];
+  const { stand } = from.world;
+  const base = { ...stand.base, yMm: stand.base.yMm + left + unseen };
+  const world = {
+    ...from.world,
+    seed: own.seed,
+    cameraRad: own.cameraRad,
+    stand: { ...stand, base, mastMm: stand.mastMm + up },
+  };
+  const verdict = withGlass ? glassSeatOf(plan.vehicle, depthsOf(world, random)) : null;
+  const foretold = foretellAim(verdict && { seat: verdict.seat, rakeRad }, [
+    boardBias(
+      rangeMm,
+      { mm: from.left, sigma: SPREAD.left },
+      { mm: from.up, sigma: SPREAD.up },
+      { rad: 0, sigma: UNREAD_ROLL },
+    ),
+  ]);
+  const r = learnForwardCamera(world, "look");
+  const learned = [r.learnedYawDeg, r.learnedPitchDeg, r.learnedRollDeg].map(degToRad);
+  return fitOfAim(learned as [number, number, number], foretold);
+}
+
+describe("the aim a camera is going to learn", () => {
+  it.each([false, true])(
+    "is what it learns, as often as it says (glass measured: %s)",
+    (withGlass) => {
+      const stood = boards();
+      const cars = Array.from({ length: 1500 }, (_, n) =>
+        car(stood[n % stood.length]!, n, withGlass),
+      );
+      const share = (inside: (fit: AimFit) => boolean): number =>
+        cars.filter(inside).length / cars.length;
+      for (const axis of [0, 1] as const) {
+        expect(share((f) => Math.abs(f.w[axis]) < 1.96)).toBeGreaterThan(0.93);
+        expect(share((f) => Math.abs(f.w[axis]) < 1.96)).toBeLessThan(0.975);
+      }
+      // All cars before a board share how it hangs: roll is only seen not to be held too narrow.
+      expect(share((f) => Math.abs(f.w[2]) < 1.96)).toBeGreaterThan(0.93);
+      expect(share((f) => f.p > 0.05)).toBeGreaterThan(0.93);
+      expect(share((f) => f.p > 0.05)).toBeLessThan(0.99);
+    },
+  );
+
+  it("does not go with a board that was pushed a hand’s breadth since, nor with a glass that lies askew", () => {
+    const stood = boards();
+    const atOdds = (unseen: number): number =>
+      Array.from({ length: 300 }, (_, n) => car(stood[n % stood.length]!, n, true, unseen)).filter(
+        (f) => f.p < 0.001,
+      ).length;
+    expect(atOdds(0)).toBeLessThan(3);
+    expect(atOdds(100)).toBeGreaterThan(200);
+    const flat = foretellAim(null, []);
+    const askew = glassSeatOf(plan.vehicle, {
+      "top-left": 5,
+      "top-right": 5,
+      "bottom-left": 0,
+      "bottom-right": 0,
+    })!;
+    const { mean, covariance } = foretellAim({ seat: askew.seat, rakeRad }, []);
+    expect(askew.inside).toBe(false);
+    expect(mean[1]).toBeGreaterThan(0.8 * askew.seat.pitchRad.value);
+    expect(covariance[1][1]).toBeLessThan(flat.covariance[1][1]);
+    expect(fitOfAim([0, 0, 0], { mean, covariance }).p).toBeLessThan(fitOfAim([0, 0, 0], flat).p);
+  });
+
+  it("is turned right by a board too far left, down by one too high", () => {
+    const none = { mm: 0, sigma: 1 };
+    const flat = { rad: 0, sigma: 0.001 };
+    const { mean } = foretellAim(null, [
+      boardBias(3000, { mm: 30, sigma: 2 }, none, flat),
+      boardBias(3000, none, { mm: 60, sigma: 2 }, flat),
+    ]);
+    // The mean of both looks: half of 30 / 3000 to the right, half of 60 / 3000 down.
+    expect(mean).toEqual([-0.005, 0.01, 0]);
+  });
+});
