@@ -2,7 +2,8 @@ import { aimAdvice } from "@/core/job";
 import { CODE_CHANGES, UNIT_CHANGES } from "@/core/scan";
 import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
 import {
-  DISTANCE_FROM_NAMES,
+  datumName,
+  distanceName,
   setupOf,
   targetOf,
   type Setup,
@@ -19,7 +20,6 @@ import {
   timesIn,
 } from "@/core/units";
 import type { Times } from "@/core/units";
-import { DATUM_NAMES } from "@/core/vehicle";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
 
 /** One line of the set-out's result, as the report and the screen print it. */
@@ -69,12 +69,12 @@ function wantedOf(
   setup: Setup | undefined,
 ): { name: string; wanted: string } {
   const { placement } = target;
-  const against = DATUM_NAMES[target.datum];
+  const against = datumName(target);
   const mm = (v: number): string => formatQuantity(v, "mm");
   switch (q.id as QuantityId) {
     case "along":
       return {
-        name: `${{ board: "Distance", mat: "Cross line", mark: "Along the line" }[target.kind]} from ${DISTANCE_FROM_NAMES[target.distanceFrom]}${to("along", target)}`,
+        name: `${{ board: "Distance", mat: "Cross line", mark: "Along the line" }[target.kind]} from ${distanceName(target)}${to("along", target)}`,
         wanted: mm(placement.alongMm),
       };
     case "across":

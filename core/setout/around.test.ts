@@ -37,7 +37,7 @@ function planAt(side: Side): SetOutPlan {
 /** The same board behind the van's trailer, of which the hitch and two hubs are all there is. */
 function planTowed(): SetOutPlan {
   const { vehicle, ...plan } = planAt("behind");
-  const target: Target = { ...plan.target, frame: "trailer" };
+  const target: Target = { ...plan.target, frame: "trailer", distanceFrom: "rear-hub-line" };
   return { ...plan, vehicle: trailerAlone(vehicle), target };
 }
 
@@ -67,11 +67,11 @@ function truly(c: Map<string, Point>, b: Pose, { placement, distanceFrom }: Targ
   const left = { x: (l.x - r.x) / track, y: (l.y - r.y) / track };
   const ahead = { x: left.y, y: -left.x };
   const [fl, fr] = [c.get("hubFL")!, c.get("hubFR")!];
-  const from =
-    distanceFrom === "rear-badge"
-      ? c.get("badgeR")!
-      : { x: (fl.x + fr.x) / 2, y: (fl.y + fr.y) / 2 };
   const middle = { x: (l.x + r.x) / 2, y: (l.y + r.y) / 2 };
+  const frontMiddle = { x: (fl.x + fr.x) / 2, y: (fl.y + fr.y) / 2 };
+  const from =
+    { "rear-badge": c.get("badgeR")!, "rear-hub-line": middle }[distanceFrom as string] ??
+    frontMiddle;
   const dot = (p: Point, q: Point, u: Point): number => (p.x - q.x) * u.x + (p.y - q.y) * u.y;
   const twist = b.heading - (Math.atan2(ahead.y, ahead.x) + faces);
   return [

@@ -33,4 +33,4 @@ export {
 } from "./schema";
 export { sheet1Schema } from "./schema-1";
 export { upcastSheet } from "./upcast";
-export { DISTANCE_FROM_NAMES, fieldName, ownLimitWords } from "./words";
+export { datumName, DISTANCE_FROM_NAMES, distanceName, fieldName, ownLimitWords } from "./words";

@@ -1,4 +1,5 @@
 import { formatNumber } from "@/core/units";
+import { DATUM_NAMES } from "@/core/vehicle";
 import type { Target } from "./schema";
 
 /** Whose limits they are where the source names none, and what they are derived from; else null. */
@@ -18,6 +19,17 @@ export const DISTANCE_FROM_NAMES: Record<Target["distanceFrom"], string> = {
   "rear-face": "the rear bumper’s face",
   "line-hub": "the hub it is measured from",
 };
+
+/** What a target's distance counts from: a trailer has one hub line and nothing else. */
+export const distanceName = ({
+  distanceFrom,
+  frame,
+}: Pick<Target, "distanceFrom" | "frame">): string =>
+  frame ? "the trailer’s hub line" : DISTANCE_FROM_NAMES[distanceFrom];
+
+/** The line a target is placed on. */
+export const datumName = ({ datum, frame }: Pick<Target, "datum" | "frame">): string =>
+  frame ? "trailer’s axle line" : DATUM_NAMES[datum];
 
 const FIELD_NAMES: Record<string, string> = {
   title: "the title",

@@ -210,7 +210,7 @@ export function Floor({
             }
             dv={-9}
             className="fill-act"
-            text={DATUM_NAMES[wanted.datum]}
+            text={wanted.frame ? "trailer’s axle line" : DATUM_NAMES[wanted.datum]}
           />
           {beside.map((b) => (
             <g key={b.target.id} opacity={0.55}>

@@ -4,7 +4,8 @@ import type { ReactNode } from "react";
 import { EVENTS } from "@/core/owed";
 import {
   CAUTION_MOMENTS,
-  DISTANCE_FROM_NAMES,
+  datumName,
+  distanceName,
   fieldName,
   ownLimitWords,
   placeName,
@@ -16,7 +17,6 @@ import {
 } from "@/core/sheet";
 import { isByHand, REFERENCES } from "@/core/setout";
 import { dayInWords, formatNumber } from "@/core/units";
-import { DATUM_NAMES } from "@/core/vehicle";
 import { Big, BookDocument, Numbered, type DocumentPage } from "../book/document-page";
 import { Pictures } from "../photos/pictures";
 import { Facts } from "../primitives/paper";
@@ -31,12 +31,12 @@ function figuresOf(t: Target): { name: string; value: string; note: string }[] {
   const mm = (v: number): string => `${formatNumber(v)} mm`;
   return [
     {
-      name: `${placement.alongMm < 0 ? "Behind" : "Ahead of"} ${DISTANCE_FROM_NAMES[t.distanceFrom]}${measuredTo?.along === "beam-back" ? `, to ${REFERENCES.along["beam-back"]}` : ""}`,
+      name: `${placement.alongMm < 0 ? "Behind" : "Ahead of"} ${distanceName(t)}${measuredTo?.along === "beam-back" ? `, to ${REFERENCES.along["beam-back"]}` : ""}`,
       value: mm(Math.abs(placement.alongMm)),
       note: allowed(tolerance.alongMm),
     },
     {
-      name: t.line ? `Out from the ${DATUM_NAMES[t.datum]}` : `Across the ${DATUM_NAMES[t.datum]}`,
+      name: t.line ? `Out from the ${datumName(t)}` : `Across the ${datumName(t)}`,
       value: mm(t.line ? Math.abs(placement.acrossMm) : placement.acrossMm),
       note: allowed(tolerance.acrossMm),
     },
