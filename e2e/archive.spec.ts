@@ -38,6 +38,17 @@ test("a job leaves the house as one file, is checked without a database, and com
   await nextBar(page).getByRole("button", { name: "Hand over" }).click();
   await expect(nextBar(page)).toContainText("Handed over");
   await expect(page.getByText("All kept")).toBeVisible();
+  const plain = await page
+    .getByRole("link", { name: "For the customer, one page" })
+    .getAttribute("href");
+  const forCustomer = await page.request.get(`${here.url}${plain}`);
+  expect(forCustomer.headers()["content-type"]).toBe("application/pdf");
+  const said = spawnSync("pdftotext", ["-layout", "-", "-"], {
+    input: await forCustomer.body(),
+    encoding: "utf8",
+  }).stdout;
+  expect(said).toContain("The vehicle");
+  expect(said).toMatch(/left as it is\.\s+Marked road closed by snow/);
   const saving = page.waitForEvent("download");
   await page.getByRole("link", { name: "Everything, ZIP" }).click();
   const file = path.join(folder, "job.zip");

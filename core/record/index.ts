@@ -8,6 +8,7 @@ export {
 } from "./schema";
 export { record1JsonSchema, record1Schema } from "./schema-1";
 export { readRecord } from "./upcast";
+export { customerWords, type CustomerWords } from "./customer";
 export {
   aimForetoldLine,
   aimLearned,

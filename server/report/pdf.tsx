@@ -1,5 +1,4 @@
-import { Document, Image, Page, Path, Svg, Text as PlainText, View } from "@react-pdf/renderer";
-import { Children, type ReactNode } from "react";
+import { Path, Svg, View } from "@react-pdf/renderer";
 import {
   aimForetoldLine,
   aimLearned,
@@ -12,7 +11,6 @@ import {
   standLines,
   resultLines,
   runLine,
-  codeLines,
   timeLines,
   verdictLine,
   witnessLine,
@@ -22,35 +20,9 @@ import {
 } from "@/core/record";
 import { ownLimitWords, targetsOf, type Sheet } from "@/core/sheet";
 import { formatNumber, FIRST_ZONE, timesIn, type Times } from "@/core/units";
-import { missingWords } from "./fonts";
-import { INK, renderPaper, Row, styles, Text, useFaces } from "./paper";
+import { Codes, Facts, Frame, Part, Photos, Seal, type ReportPhoto } from "./frame";
+import { INK, renderPaper, Row, styles, Text } from "./paper";
 import { Plumbs } from "./plumbs";
-import { Square } from "./square";
-
-/** A heading keeps what follows it first on its own page: it never stands alone at a foot. */
-function Part({ title, children }: { title: string; children: ReactNode }) {
-  const [first, ...rest] = Children.toArray(children);
-  return (
-    <View>
-      <View wrap={false}>
-        <Text style={styles.h2}>{title}</Text>
-        {first}
-      </View>
-      {rest}
-    </View>
-  );
-}
-
-const Facts = ({ facts }: { facts: [string, string][] }) => (
-  <>
-    {facts.map(([name, value], i) => (
-      <Row key={i} cells={[name, value]} widths={[1, 3]} />
-    ))}
-  </>
-);
-
-/** A photo of the record with its bytes. */
-export type ReportPhoto = JobRecord["photos"][number] & { jpeg: Buffer };
 
 /** One sheet carried out: each target as it was set out, then the routine. */
 function Calibration({ c, of, times }: { c: CalibrationRecord; of: number; times: Times }) {
@@ -208,216 +180,111 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
   const { job, vehicle, owed, calibrations } = record;
   const times = timesIn(job.zone ?? FIRST_ZONE);
   const { clockTime, dateAndTime } = times;
-  const codes = codeLines(record, times);
   return (
-    <Document title={`Calibration record ${job.number}`} author="Iridel" language="en">
-      <Page size="A4" style={styles.page}>
-        {/* Behind everything, on every page, until somebody answers for it. */}
-        {!record.handedOver && (
-          <Text fixed style={styles.draft}>
-            DRAFT
-          </Text>
-        )}
-        <View style={{ flexDirection: "row", justifyContent: "space-between", gap: 24 }}>
-          <View style={{ flex: 1 }}>
-            <Text style={styles.title}>Calibration record, job {job.number}</Text>
-            <Text style={styles.soft}>
-              {vehicle.make} {vehicle.model}, {vehicle.variant}
-            </Text>
-          </View>
-          {job.shop && (
-            <View style={{ width: 180, textAlign: "right" }}>
-              <Text style={{ fontSize: 11, fontWeight: 600 }}>{job.shop.name}</Text>
-              {job.shop.address.split("\n").map((line, i) => (
-                <Text key={i} style={styles.soft}>
-                  {line}
-                </Text>
-              ))}
-            </View>
-          )}
-        </View>
-        <Part title="Vehicle and job">
-          <Facts
-            facts={[
+    <Frame record={record} title={`Calibration record, job ${job.number}`}>
+      <Part title="Vehicle and job">
+        <Facts
+          facts={[
+            [
+              "VIN",
+              vehicle.vin +
+                (vehicle.vinKeptBecause
+                  ? ` (kept although it fails its check: ${vehicle.vinKeptBecause})`
+                  : ""),
+            ],
+            ["Plate", vehicle.plate || "not given"],
+            ["Customer", job.customer],
+            ["Repair order", job.order || "not given"],
+            ...(glassLine(record) ? ([["Glass", glassLine(record)!]] as [string, string][]) : []),
+            ["Times", `as the shop’s clock shows them, ${times.zone}`],
+            ["Taken in", `${dateAndTime(job.takenInAt)} by ${job.takenInBy.name}`],
+            ...(job.promisedAt
+              ? ([["Promised for", dateAndTime(job.promisedAt)]] as [string, string][])
+              : []),
+            ...arrivalLines(record),
+          ]}
+        />
+      </Part>
+      <Part title="Why it was owed">
+        <Facts
+          facts={[
+            ["Done to the vehicle", owed.done.join(", ")],
+            ...owed.lines.flatMap((l): [string, string][] => [
               [
-                "VIN",
-                vehicle.vin +
-                  (vehicle.vinKeptBecause
-                    ? ` (kept although it fails its check: ${vehicle.vinKeptBecause})`
-                    : ""),
+                l.name,
+                `${{ "this-record": "this record", done: "done", open: "OPEN", declined: "DECLINED" }[l.outcome]}${l.done ? ` (${l.done.note}; ${l.done.by.name})` : ""}${l.declined ? ` (${l.declined.reason}; ${l.declined.by.name})` : ""}. ${l.reasons.map((r) => `${r.because}: ${r.reason} ${r.source}.`).join(" ")}`,
               ],
-              ["Plate", vehicle.plate || "not given"],
-              ["Customer", job.customer],
-              ["Repair order", job.order || "not given"],
-              ...(glassLine(record) ? ([["Glass", glassLine(record)!]] as [string, string][]) : []),
-              ["Times", `as the shop’s clock shows them, ${times.zone}`],
-              ["Taken in", `${dateAndTime(job.takenInAt)} by ${job.takenInBy.name}`],
-              ...(job.promisedAt
-                ? ([["Promised for", dateAndTime(job.promisedAt)]] as [string, string][])
-                : []),
-              ...arrivalLines(record),
+            ]),
+            ...calibrations.flatMap(({ sheet }): [string, string][] => [
+              ["Sheet", `${sheet.title}, version ${sheet.version}`],
+              ["Source", sourceLine(sheet, record)],
+              ...targetsOf(sheet)
+                .slice(0, 1)
+                .flatMap((t): [string, string][] => {
+                  const own = ownLimitWords(t);
+                  return own ? [["Limits", own]] : [];
+                }),
+            ]),
+          ]}
+        />
+      </Part>
+      <Part title="Checks">
+        {record.checks.length === 0 && <Text style={styles.soft}>None recorded.</Text>}
+        {record.checks.map((c, i) => (
+          <Row
+            key={i}
+            cells={[
+              c.ask,
+              c.measured
+                .map((m) => `${m.name} ${m.value}${m.ok ? "" : " (out of limits)"}`)
+                .join("; "),
+              c.outcome + (c.reason ? `: ${c.reason}` : ""),
+              `${clockTime(c.at)} ${c.by.initials}`,
             ]}
+            widths={[2.6, 3, 1.4, 0.9]}
           />
-        </Part>
-        <Part title="Why it was owed">
-          <Facts
-            facts={[
-              ["Done to the vehicle", owed.done.join(", ")],
-              ...owed.lines.flatMap((l): [string, string][] => [
-                [
-                  l.name,
-                  `${{ "this-record": "this record", done: "done", open: "OPEN", declined: "DECLINED" }[l.outcome]}${l.done ? ` (${l.done.note}; ${l.done.by.name})` : ""}${l.declined ? ` (${l.declined.reason}; ${l.declined.by.name})` : ""}. ${l.reasons.map((r) => `${r.because}: ${r.reason} ${r.source}.`).join(" ")}`,
-                ],
-              ]),
-              ...calibrations.flatMap(({ sheet }): [string, string][] => [
-                ["Sheet", `${sheet.title}, version ${sheet.version}`],
-                ["Source", sourceLine(sheet, record)],
-                ...targetsOf(sheet)
-                  .slice(0, 1)
-                  .flatMap((t): [string, string][] => {
-                    const own = ownLimitWords(t);
-                    return own ? [["Limits", own]] : [];
-                  }),
-              ]),
-            ]}
-          />
-        </Part>
-        <Part title="Checks">
-          {record.checks.length === 0 && <Text style={styles.soft}>None recorded.</Text>}
-          {record.checks.map((c, i) => (
-            <Row
-              key={i}
-              cells={[
-                c.ask,
-                c.measured
-                  .map((m) => `${m.name} ${m.value}${m.ok ? "" : " (out of limits)"}`)
-                  .join("; "),
-                c.outcome + (c.reason ? `: ${c.reason}` : ""),
-                `${clockTime(c.at)} ${c.by.initials}`,
-              ]}
-              widths={[2.6, 3, 1.4, 0.9]}
-            />
-          ))}
-        </Part>
-        {codes && (
-          <Part title="Fault codes before and after">
-            <Text style={styles.soft}>{codes.head}</Text>
-            {codes.rows.map((cells) => (
-              <Row key={cells.join()} cells={cells} widths={[3.2, 2.2, 2.6]} />
-            ))}
-            {codes.quiet !== "" && (
-              <Text style={styles.soft}>Answering, nothing stored: {codes.quiet}.</Text>
-            )}
-          </Part>
-        )}
-        {calibrations.map((c) => (
-          <Calibration times={times} key={c.id} c={c} of={calibrations.length} />
         ))}
-        <Part title="Time">
-          {timeLines(record).map((t) => (
-            <Text key={t}>{t}</Text>
+      </Part>
+      <Codes record={record} times={times} />
+      {calibrations.map((c) => (
+        <Calibration times={times} key={c.id} c={c} of={calibrations.length} />
+      ))}
+      <Part title="Time">
+        {timeLines(record).map((t) => (
+          <Text key={t}>{t}</Text>
+        ))}
+      </Part>
+      {record.consent && (
+        <Part title="Consent to drive">
+          <Text>{record.consent.words}</Text>
+          <Svg viewBox="0 0 1000 300" style={{ width: 180, height: 54, marginTop: 4 }}>
+            {record.consent.strokes.map((s, i) => (
+              <Path
+                key={i}
+                d={s.map(([x, y], k) => `${k === 0 ? "M" : "L"}${x} ${y}`).join(" ")}
+                stroke={INK}
+                strokeWidth={5}
+                fill="none"
+              />
+            ))}
+          </Svg>
+          <Text style={styles.soft}>
+            {record.consent.name}, {dateAndTime(record.consent.at)}, before {record.consent.by.name}
+            .
+          </Text>
+        </Part>
+      )}
+      <Photos photos={photos} times={times} />
+      {record.open.length > 0 && (
+        <Part title="Still open">
+          {record.open.map((o) => (
+            <Text key={o}>{o}</Text>
           ))}
         </Part>
-        {record.consent && (
-          <Part title="Consent to drive">
-            <Text>{record.consent.words}</Text>
-            <Svg viewBox="0 0 1000 300" style={{ width: 180, height: 54, marginTop: 4 }}>
-              {record.consent.strokes.map((s, i) => (
-                <Path
-                  key={i}
-                  d={s.map(([x, y], k) => `${k === 0 ? "M" : "L"}${x} ${y}`).join(" ")}
-                  stroke={INK}
-                  strokeWidth={5}
-                  fill="none"
-                />
-              ))}
-            </Svg>
-            <Text style={styles.soft}>
-              {record.consent.name}, {dateAndTime(record.consent.at)}, before{" "}
-              {record.consent.by.name}.
-            </Text>
-          </Part>
-        )}
-        {photos.length > 0 && (
-          <Part title="Photos">
-            <View style={{ flexDirection: "row", flexWrap: "wrap", gap: 8, marginTop: 4 }}>
-              {photos.map((photo) => (
-                <View key={photo.sha256} wrap={false} style={{ width: 166 }}>
-                  {/* eslint-disable-next-line jsx-a11y/alt-text -- on paper there is no alternative text */}
-                  <Image
-                    src={{ data: photo.jpeg, format: "jpg" }}
-                    style={{ width: 166, height: 124, objectFit: "cover" }}
-                  />
-                  <Text style={[styles.soft, { fontSize: 7 }]}>
-                    {photo.shows}
-                    {photo.takenAt ? `, taken ${dateAndTime(photo.takenAt)}` : ""}. SHA-256{" "}
-                    {photo.sha256.slice(0, 12)}
-                  </Text>
-                </View>
-              ))}
-            </View>
-          </Part>
-        )}
-        {record.open.length > 0 && (
-          <Part title="Still open">
-            {record.open.map((o) => (
-              <Text key={o}>{o}</Text>
-            ))}
-          </Part>
-        )}
-        {record.seal && (
-          <Part title="Log">
-            <Text>
-              {`Version ${record.seal.version} of this record, made by Iridel ${record.seal.program} from ${record.seal.lines} lines of the job’s log, each sealed to the one before it. Head of the log:`}
-            </Text>
-            <View
-              style={{ flexDirection: "row", alignItems: "center", gap: 10, padding: 6 }}
-              wrap={false}
-            >
-              <Square text={record.seal.head} size={64} />
-              <Text figures style={{ fontSize: 7 }}>
-                {record.seal.head}
-              </Text>
-            </View>
-            <Text style={styles.soft}>
-              Nothing before this head can be changed without another head coming out. Whoever holds
-              the database can write anew what follows the last head that left the house.
-            </Text>
-          </Part>
-        )}
-        <MissingSigns />
-        <View style={{ marginTop: 14 }} wrap={false}>
-          <Text>
-            {record.handedOver
-              ? `${record.signed ? `Looked through and signed ${dateAndTime(record.signed.at)} by ${record.signed.by.name}. ` : ""}Handed over ${dateAndTime(record.handedOver.at)} by ${record.handedOver.by.name}.`
-              : "Not handed over yet: this is a working copy."}
-          </Text>
-        </View>
-        <Text style={styles.foot} fixed>
-          {record.notice}
-        </Text>
-        <PageNumber />
-      </Page>
-    </Document>
+      )}
+      <Seal record={record} />
+    </Frame>
   );
-}
-
-function PageNumber() {
-  const faces = useFaces();
-  return (
-    <View style={styles.number} fixed>
-      <PlainText
-        style={{ fontFamily: faces.words }}
-        render={({ pageNumber, totalPages }) => `${pageNumber} / ${totalPages}`}
-      />
-    </View>
-  );
-}
-
-/** Says which signs stand as boxes, where any do. */
-function MissingSigns() {
-  const words = missingWords(useFaces().missing);
-  return words ? <Text style={[styles.soft, { marginTop: 10 }]}>{words}</Text> : null;
 }
 
 /**

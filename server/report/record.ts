@@ -1,6 +1,6 @@
 import { eq } from "drizzle-orm";
 import { standingHandOver, type JobEvent } from "@/core/job";
-import { readRecord } from "@/core/record";
+import { readRecord, type JobRecord } from "@/core/record";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
@@ -9,6 +9,9 @@ import { findJob, type JobRow } from "../jobs/store";
 import { photoBytes } from "../photos/store";
 import { announce } from "../stand/live";
 import { keepDocument, keepRecord, keptDocument, recordNow, versionOf } from "./documents";
+import { renderCustomerPage } from "./customer";
+import type { ReportPhoto } from "./frame";
+import { renderInsurerReport } from "./insurer";
 import { renderReport } from "./pdf";
 
 export type Paper = { bytes: Buffer; number: number; version: number };
@@ -58,6 +61,38 @@ export function recordPaper(jobId: string, person: Author): Paper | null {
     : { bytes: kept, number: job.number, version };
 }
 
+/** What a paper is made of: the record, and the photos of it that are kept here. */
+function contentsOf(paper: Paper): { record: JobRecord; photos: ReportPhoto[] } {
+  const record = readRecord(JSON.parse(paper.bytes.toString("utf8")));
+  const photos = record.photos.flatMap((p) => {
+    const jpeg = photoBytes(p.sha256);
+    return jpeg ? [{ ...p, jpeg }] : [];
+  });
+  return { record, photos };
+}
+
+/** Whom a report is for, beside the file, which holds everything. */
+export type Reader = "customer" | "insurer";
+
+/**
+ * The report of a job for one reader, from the same record as the file: worked out from what was
+ * kept, whenever it is asked for.
+ */
+export async function paperFor(
+  reader: Reader,
+  jobId: string,
+  person: Author,
+): Promise<Paper | null> {
+  const paper = recordPaper(jobId, person);
+  if (!paper) return null;
+  const { record, photos } = contentsOf(paper);
+  const bytes =
+    reader === "customer"
+      ? await renderCustomerPage(record)
+      : await renderInsurerReport(record, photos);
+  return { ...paper, bytes };
+}
+
 /**
  * The report of a job as PDF, from its record: kept as it was first made once the job is handed
  * over.
@@ -70,11 +105,7 @@ export async function reportPaper(jobId: string, person: Author): Promise<Paper 
   const { version } = paper;
   const before = handedOver ? keptDocument(jobId, "report", version) : null;
   if (before && before !== "erased") return { ...paper, bytes: before };
-  const record = readRecord(JSON.parse(paper.bytes.toString("utf8")));
-  const photos = record.photos.flatMap((p) => {
-    const jpeg = photoBytes(p.sha256);
-    return jpeg ? [{ ...p, jpeg }] : [];
-  });
+  const { record, photos } = contentsOf(paper);
   const bytes = await renderReport(record, photos);
   if (!handedOver || before === "erased") return { ...paper, bytes };
   keepOnce(job, (now) =>

@@ -226,6 +226,23 @@ export function HandOver({ kept, log, erase }: Props) {
         title={`Calibration record, job ${record.job.number}`}
         note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}
       >
+        <p className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-hairline pb-2 text-lg print:hidden">
+          <span className="text-soft">As PDF</span>
+          {[
+            ["customer", "For the customer, one page"],
+            ["insurer", "For the insurer"],
+          ].map(([reader, name]) => (
+            <a
+              key={reader}
+              href={`/api/jobs/${head.id}/report?for=${reader}`}
+              target="_blank"
+              rel="noreferrer"
+              className="inline-flex min-h-12 items-center font-semibold underline"
+            >
+              {name}
+            </a>
+          ))}
+        </p>
         <TypedFigures handed={handed !== null} />
         <p className="mb-4 text-lg">
           <span className="text-soft">Done to the vehicle:</span> {record.owed.done.join(", ")}.
