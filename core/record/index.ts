@@ -18,6 +18,7 @@ export {
   sourceLine,
   witnessLine,
   glassLine,
+  owedLine,
   readingFigures,
   resultLines,
   runLine,

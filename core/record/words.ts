@@ -248,6 +248,24 @@ export function standLines(
     .map(({ line }) => line);
 }
 
+const OUTCOMES = {
+  "this-record": "this record",
+  done: "done",
+  open: "OPEN",
+  declined: "DECLINED",
+} as const;
+
+/** What became of an owed calibration, by whom, and why it was owed. */
+export function owedLine(l: JobRecord["owed"]["lines"][number]): string {
+  const said = l.done
+    ? ` (${l.done.note}; ${l.done.by.name})`
+    : l.declined
+      ? ` (${l.declined.reason}; ${l.declined.by.name})`
+      : "";
+  const why = l.reasons.map((r) => `${r.because}: ${r.reason} ${r.source}.`);
+  return `${OUTCOMES[l.outcome]}${said}. ${why.join(" ")}`;
+}
+
 /** The aim the vehicle learned, degrees; null where it learns none. */
 export function aimLearned(r: NonNullable<CalibrationRecord["run"]["result"]>): string | null {
   const { learnedYawDeg: yaw, learnedPitchDeg: pitch, learnedRollDeg: roll } = r;

@@ -1,5 +1,6 @@
 import {
   aimForetoldLine,
+  owedLine,
   resultLines,
   runLine,
   sourceLine,
@@ -12,13 +13,6 @@ import { SYSTEMS } from "@/core/owed";
 import { FIRST_ZONE, timesIn } from "@/core/units";
 import { Codes, Facts, Frame, Part, Photos, Seal, type ReportPhoto } from "./frame";
 import { renderPaper, Row, styles, Text } from "./paper";
-
-const OUTCOMES = {
-  "this-record": "done, this record",
-  done: "done",
-  open: "OPEN",
-  declined: "DECLINED",
-} as const;
 
 /** One calibration by its result: how it was left, and what the vehicle said. */
 function AsLeft({ c }: { c: CalibrationRecord }) {
@@ -76,10 +70,7 @@ function InsurerReport({ record, photos }: { record: JobRecord; photos: ReportPh
         <Facts
           facts={[
             ["Done to the vehicle", owed.done.join(", ")],
-            ...owed.lines.map((l): [string, string] => [
-              l.name,
-              `${OUTCOMES[l.outcome]}${l.declined ? ` (${l.declined.reason})` : ""}. ${l.reasons.map((r) => `${r.because}: ${r.reason} ${r.source}.`).join(" ")}`,
-            ]),
+            ...owed.lines.map((l): [string, string] => [l.name, owedLine(l)]),
             ...calibrations.map(({ sheet }): [string, string] => [
               "Source",
               sourceLine(sheet, record),

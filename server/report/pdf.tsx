@@ -5,6 +5,7 @@ import {
   checkLine,
   arrivalLines,
   glassLine,
+  owedLine,
   halvesLine,
   sourceLine,
   readingFigures,
@@ -209,12 +210,7 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
         <Facts
           facts={[
             ["Done to the vehicle", owed.done.join(", ")],
-            ...owed.lines.flatMap((l): [string, string][] => [
-              [
-                l.name,
-                `${{ "this-record": "this record", done: "done", open: "OPEN", declined: "DECLINED" }[l.outcome]}${l.done ? ` (${l.done.note}; ${l.done.by.name})` : ""}${l.declined ? ` (${l.declined.reason}; ${l.declined.by.name})` : ""}. ${l.reasons.map((r) => `${r.because}: ${r.reason} ${r.source}.`).join(" ")}`,
-              ],
-            ]),
+            ...owed.lines.map((l): [string, string] => [l.name, owedLine(l)]),
             ...calibrations.flatMap(({ sheet }): [string, string][] => [
               ["Sheet", `${sheet.title}, version ${sheet.version}`],
               ["Source", sourceLine(sheet, record)],
