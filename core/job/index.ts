@@ -1,5 +1,6 @@
 export { documentsOnTheSpot, onTheSpotSchema, type OnTheSpot } from "./on-the-spot";
 export { typedFigures } from "./second-look";
+export { otherCar } from "./other-car";
 export { isAboutVehicle } from "./board-sides";
 export { bayStandX } from "./bay-stand";
 export { aimAdvice, aimFits, aimForetold, type AimForetold } from "./foretold";

@@ -24,16 +24,18 @@ export const isMissed = (
 ): boolean => !answers && (system === null || fitted.includes(system));
 
 /** What a scan tool did on a vehicle outside the routine. */
-export type ScanEvent = { at: string } & (
-  | { type: "read"; volts: number; modules: ModuleReading[] }
-  | { type: "volts"; volts: number }
-  | { type: "cleared"; volts: number }
-  | { type: "refused"; what: "read" | "clear"; reason: string }
-  /**
-   * The gateway's lock: reading is always allowed, writing only while signed in over the network.
-   */
-  | { type: "gateway"; state: "signed-in" | "refused" | "lost"; reason: string | null }
-);
+export type ScanEvent = { at: string } &
+  /** `vin`: of the vehicle the tool is plugged into, as its units have it. */
+  (
+    | { type: "read"; volts: number; modules: ModuleReading[]; vin?: string }
+    | { type: "volts"; volts: number }
+    | { type: "cleared"; volts: number }
+    | { type: "refused"; what: "read" | "clear"; reason: string }
+    /**
+     * The gateway's lock: reading is always allowed, writing only while signed in over the network.
+     */
+    | { type: "gateway"; state: "signed-in" | "refused" | "lost"; reason: string | null }
+  );
 
 export type ScanState = {
   /** Where the gateway's session stands; "none" for a vehicle without one. */

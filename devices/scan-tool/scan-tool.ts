@@ -13,6 +13,8 @@ export interface ScanTool {
    * answer
    */
   connect(): Promise<{ volts: number }>;
+  /** The VIN of the vehicle it is plugged into, as its units have it. @throws DeviceRefusal */
+  readVin(): Promise<string>;
   /** Whether the vehicle's ignition is on, as the tool sees it. */
   ignition(): Promise<"on" | "off">;
   /** Reads one value in the tool's own unit. @throws DeviceRefusal */

@@ -16,6 +16,7 @@ const cabin: Cabin = {
   maintained: false,
   ignitionOnSeconds: 0,
   connectionsBefore: 0,
+  vin: "0NVLS2DA7R100417",
   looksBefore: 0,
   articulationRad: null,
   arms: [],

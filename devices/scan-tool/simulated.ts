@@ -19,6 +19,8 @@ export type Cabin = {
   ignitionOnSeconds: number;
   /** How many connections were tried before; the adapter's contact fails now and then. */
   connectionsBefore: number;
+  /** Of the vehicle the plug is in. */
+  vin: string;
   /** How many looks the routine took before. */
   looksBefore: number;
   /** How the trailer stands to the vehicle, rad; null where none is coupled. */
@@ -218,6 +220,10 @@ export function simulatedScanTool(
           "The vehicle did not answer. Push the plug home, check the ignition, and connect again.",
         );
       return { volts: volts() };
+    },
+    async readVin() {
+      await pause(150);
+      return cabin.vin;
     },
     async ignition() {
       return cabin.ignition;

@@ -186,12 +186,26 @@ export function scanToolFor(
     ignitionOnSeconds: on,
     connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed")
       .length,
+    vin: pluggedInto(job, events),
     looksBefore: run.filter((e) => e.type === "routine-result").length,
     articulationRad: coupling && articulationOf(coupling),
     arms: armsSeen(job, view, events, (id) => bayOf(job, view, events, id)),
   };
   return simulatedScanTool(seenNow(job, view, events), cabin, pace);
 }
+
+/**
+ * In some bays the plug still lies in the vehicle next to this one, until the tool has said so: then
+ * somebody has gone and moved it.
+ */
+function pluggedInto(job: JobRow, events: readonly JobEvent[]): string {
+  const { vin } = job.ground.intake;
+  const told = eventsOf(events, "scan").length + eventsOf(events, "run").length > 0;
+  return !told && job.seed.includes("next-bay") ? neighbourOf(vin) : vin;
+}
+
+/** A vehicle of the same make and another number. */
+const neighbourOf = (vin: string): string => `${vin.slice(0, -1)}${(Number(vin.at(-1)) + 1) % 10}`;
 
 /** The bay as the vehicle sees it: once for each target that stands, the one in hand last. */
 export function seenNow(

@@ -1,6 +1,7 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import {
+  otherCar,
   gateWords,
   runGate,
   runOf,
@@ -103,6 +104,8 @@ async function carryOut(
       pass(view, events);
       try {
         const { volts } = await tool.connect();
+        const other = otherCar(view, events, await tool.readVin());
+        if (other) return write({ at: now(), type: "connect-failed", reason: other });
         return write({ at: now(), type: "connected", tool: tool.identity, volts });
       } catch (error) {
         if (!(error instanceof DeviceRefusal)) throw error;

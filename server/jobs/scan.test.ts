@@ -1,9 +1,9 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { eventsOf, scanLogOf, viewOf } from "@/core/job";
+import { eventsOf, itemsOf, otherCar, scanLogOf, viewOf, type EventBody } from "@/core/job";
 import { scanState } from "@/core/scan";
 import { madeUpVin } from "@/demo/data/vehicles";
 import { technician } from "@/demo/technician";
-import { INTAKE } from "@/tests/fixtures";
+import { INTAKE, logOf } from "@/tests/fixtures";
 import { INES, openTestShop } from "@/tests/shop-database";
 import { holdReadiness } from "./bay";
 import { commandScan, scanOnce } from "./scan";
@@ -38,6 +38,32 @@ describe("scanning a job's vehicle", () => {
     expect(lost.gateway).toBe("locked");
     expect(lost.trouble).toMatch(/network dropped/);
     await expect(commandScan("no-such-job", 0, "read", INES)).rejects.toThrow(JobRefusal);
+  });
+  it("reads nothing from the vehicle in the next bay, and says whose VIN it is and what to do", async () => {
+    const id = takeIn(VAN, INES, { seed: "scan-next-bay" });
+    await commandScan(id, 0, "read", INES);
+    const [refused] = scanLogOf(eventsAfter(id));
+    expect(refused).toMatchObject({ type: "refused", what: "read" });
+    expect(scanState(scanLogOf(eventsAfter(id)), true)).toMatchObject({ baseline: null });
+    const trouble = scanState(scanLogOf(eventsAfter(id)), true).trouble!;
+    expect(trouble).toContain(`this job is of ${VAN.vin}`);
+    expect(trouble).not.toContain(`reads VIN ${VAN.vin}`);
+    // The plug was moved.
+    await commandScan(id, 0, "read", INES);
+    expect(scanLogOf(eventsAfter(id)).at(-1)).toMatchObject({ type: "read", vin: VAN.vin });
+
+    // A VIN that was typed wrong, and accepted with that as the reason, stops nobody.
+    const view = viewOf(findJob(id)!.ground, null);
+    const scan = itemsOf(view, "ready").find((i) => i.measure?.kind === "scan")!;
+    const accepted: EventBody = {
+      kind: "check",
+      stage: "ready",
+      itemId: scan.id,
+      outcome: "accepted",
+      reason: "VIN typed wrong at take-in",
+    };
+    expect(otherCar(view, [], "0TMHRWLC4T310999")).toMatch(/another vehicle/);
+    expect(otherCar(view, logOf(view, accepted), "0TMHRWLC4T310999")).toBeNull();
   });
   it("offers no sign-in to a vehicle without a gateway", async () => {
     const id = takeIn(

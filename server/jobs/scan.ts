@@ -1,6 +1,6 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { scanLogOf, viewOf, type JobEvent } from "@/core/job";
+import { otherCar, scanLogOf, viewOf, type JobEvent } from "@/core/job";
 import type { ScanEvent } from "@/core/scan";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
 import { clearCodes, readModules, signInToGateway } from "@/devices/vehicle/network";
@@ -54,9 +54,13 @@ export async function scanOnce(
   }
   const { value: volts } = await tool.readValue("battery-voltage");
   if (command === "volts") return { at: now(), type: "volts", volts };
+  const vin = await tool.readVin();
+  const other = otherCar(view, events, vin);
+  // Nothing is read from another vehicle, and still less is anything cleared in it.
+  if (other) return { at: now(), type: "refused", what: command, reason: other };
   const network = networkOf(job, events, volts);
   if (command === "read")
-    return { at: now(), type: "read", volts, modules: readModules(world, network) };
+    return { at: now(), type: "read", volts, modules: readModules(world, network), vin };
   try {
     clearCodes(network);
     return { at: now(), type: "cleared", volts };
