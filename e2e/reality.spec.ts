@@ -43,7 +43,8 @@ test.describe("a bay with a smooth floor", () => {
     const first = tapes(await targetNow());
     // It is hung once more: what hanging it did shows in the tapes, and nothing is called set without.
     await page.keyboard.press("t");
-    await page.getByRole("button", { name: /Hung or changed the board/ }).click();
+    const dialog = page.getByRole("dialog");
+    await dialog.getByRole("button", { name: /Hung or changed the board/ }).click();
     await expect(verdict(page)).not.toHaveText("Set");
     await followToSet(page);
     const target = await targetNow();
