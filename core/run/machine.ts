@@ -9,7 +9,8 @@ import type { SheetStep } from "@/core/sheet";
  */
 export type RunEvent = { at: string } & (
   | { type: "connected"; tool: { name: string; serial: string; software: string }; volts: number }
-  | { type: "connect-failed"; reason: string }
+  /** `vin`: of the other vehicle the tool is plugged into, where that is why. */
+  | { type: "connect-failed"; reason: string; vin?: string }
   | { type: "confirmed"; step: string }
   /** The board stands proved at the place the step names. */
   | { type: "placed"; step: string }

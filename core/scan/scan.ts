@@ -30,7 +30,8 @@ export type ScanEvent = { at: string } &
     | { type: "read"; volts: number; modules: ModuleReading[]; vin?: string }
     | { type: "volts"; volts: number }
     | { type: "cleared"; volts: number }
-    | { type: "refused"; what: "read" | "clear"; reason: string }
+    /** `vin`: of the other vehicle the tool is plugged into, where that is why. */
+    | { type: "refused"; what: "read" | "clear"; reason: string; vin?: string }
     /**
      * The gateway's lock: reading is always allowed, writing only while signed in over the network.
      */

@@ -104,8 +104,9 @@ async function carryOut(
       pass(view, events);
       try {
         const { volts } = await tool.connect();
-        const other = otherCar(view, events, await tool.readVin());
-        if (other) return write({ at: now(), type: "connect-failed", reason: other });
+        const vin = await tool.readVin();
+        const other = otherCar(view, events, vin);
+        if (other) return write({ at: now(), type: "connect-failed", reason: other, vin });
         return write({ at: now(), type: "connected", tool: tool.identity, volts });
       } catch (error) {
         if (!(error instanceof DeviceRefusal)) throw error;

@@ -63,7 +63,23 @@ describe("scanning a job's vehicle", () => {
       reason: "VIN typed wrong at take-in",
     };
     expect(otherCar(view, [], "0TMHRWLC4T310999")).toMatch(/another vehicle/);
-    expect(otherCar(view, logOf(view, accepted), "0TMHRWLC4T310999")).toBeNull();
+    const wrong = "0TMHRWLC4T310999";
+    const refusal: EventBody = {
+      kind: "scan",
+      event: {
+        at: "2026-11-03T09:00:00.000Z",
+        type: "refused",
+        what: "read",
+        reason: "",
+        vin: wrong,
+      },
+    };
+    expect(otherCar(view, logOf(view, refusal, accepted), wrong)).toBeNull();
+    // Accepted beforehand it was for something else.
+    expect(otherCar(view, logOf(view, accepted, refusal), wrong)).toMatch(/another vehicle/);
+    expect(otherCar(view, logOf(view, refusal, accepted), `${wrong.slice(0, -1)}8`)).toMatch(
+      /another vehicle/,
+    );
   });
   it("offers no sign-in to a vehicle without a gateway", async () => {
     const id = takeIn(

@@ -41,6 +41,13 @@ export async function scanOnce(
       state: "lost",
       reason: "The network dropped: the gateway’s session is gone. Sign in again when it is back.",
     };
+  const vin = await tool.readVin();
+  const other = otherCar(view, events, vin);
+  // Nothing is read from another vehicle, and still less is anything cleared in it.
+  if (other) {
+    const what = command === "clear" ? "clear" : "read";
+    return { at: now(), type: "refused", what, reason: other, vin };
+  }
   if (command === "sign-in") {
     if (!job.ground.vehicle.gateway)
       throw new JobRefusal("This vehicle has no gateway; nothing needs a sign-in.");
@@ -54,10 +61,6 @@ export async function scanOnce(
   }
   const { value: volts } = await tool.readValue("battery-voltage");
   if (command === "volts") return { at: now(), type: "volts", volts };
-  const vin = await tool.readVin();
-  const other = otherCar(view, events, vin);
-  // Nothing is read from another vehicle, and still less is anything cleared in it.
-  if (other) return { at: now(), type: "refused", what: command, reason: other };
   const network = networkOf(job, events, volts);
   if (command === "read")
     return { at: now(), type: "read", volts, modules: readModules(world, network), vin };
