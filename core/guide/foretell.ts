@@ -28,12 +28,12 @@ export type BoardBias = { mean: Three; sigma: Three };
 
 /**
  * Of a board that stands beside its place: seen farther left, the unit takes its camera for turned
- * right; seen higher, for turned down.
+ * right; seen higher, for turned down; a board that is turned looks like a camera turned the other way.
  *
  * @param rangeMm from camera to board
  * @param left how far it stands to the left of its place as the camera sees it, mm
  * @param up how far above its place, mm
- * @param roll how far it is turned, to the right of whoever looks at it, rad
+ * @param roll how far it is turned in its plane, rad, as its level is read (`BoardState.rollRad`)
  */
 export function boardBias(
   rangeMm: number,
@@ -42,7 +42,7 @@ export function boardBias(
   roll: { rad: number; sigma: number },
 ): BoardBias {
   return {
-    mean: [-left.mm / rangeMm, up.mm / rangeMm, roll.rad],
+    mean: [-left.mm / rangeMm, up.mm / rangeMm, -roll.rad],
     sigma: [left.sigma / rangeMm, up.sigma / rangeMm, roll.sigma],
   };
 }
