@@ -1,6 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { answerAll, nextBar, runRoutine, signIn } from "./support/hands";
-import { handOver, takeInDone } from "./support/job";
+import { handOver, takeInDone, TRAILER_CAMERA_OFF } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 test.use({ actionTimeout: 20_000 });
@@ -14,8 +14,7 @@ async function learned(page: Page, vin: string): Promise<string> {
   const job = await takeInDone(page, shop.url, {
     vin,
     customer: "Every Code Told",
-    done: [["Camera taken off and put back", "trailer"]],
-    answers: ["It is here"],
+    ...TRAILER_CAMERA_OFF,
   });
   await page.goto(`${job}/ready`);
   await answerAll(page);

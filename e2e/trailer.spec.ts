@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { answerAll, awake, followToSet, nextBar, runRoutine, signIn, slip } from "./support/hands";
-import { handOver, takeInDone } from "./support/job";
+import { handOver, takeInDone, TRAILER_CAMERA_OFF } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 let shop: Shop;
@@ -15,8 +15,7 @@ test("a camper and its trailer's camera: taped out of line, pulled straight as t
   const job = await takeInDone(page, shop.url, {
     vin: "0SKWNDR4A7R30011",
     customer: "Tow Along",
-    done: [["Camera taken off and put back", "trailer"]],
-    answers: ["It is here"],
+    ...TRAILER_CAMERA_OFF,
     owed: ["Wander, trailer camera"],
   });
 
@@ -80,8 +79,7 @@ test("a small van and a mat behind its trailer: in line first, then drawn to its
   const job = await takeInDone(page, shop.url, {
     vin: "0AVMTV2A7R600149",
     customer: "Box Behind",
-    done: [["Camera taken off and put back", "trailer"]],
-    answers: ["It is here"],
+    ...TRAILER_CAMERA_OFF,
     owed: ["Motto, trailer camera, mat behind the trailer"],
   });
   await page.goto(`${job}/ready`);

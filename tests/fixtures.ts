@@ -90,6 +90,15 @@ export const groundOf = (
     null,
   );
 
+/** One answer of a checklist, as a tablet sends it. */
+export const TYRES_ACCEPTED = {
+  kind: "check",
+  stage: "ready",
+  itemId: "tyres",
+  outcome: "accepted",
+  reason: "seen",
+} as const;
+
 /** Ines, who writes the logs of tests. */
 const BY = { id: "ines", name: "Ines Tarbet", initials: "IT" };
 

@@ -73,7 +73,7 @@ export function scanEventWords(
       const codes = event.modules.flatMap((m) => m.codes.map((c) => c.code));
       const value = codes.length === 0 ? "no codes" : codes.join(", ");
       return {
-        label: `Scan, ${event.modules.length} control units${event.vin ? ", VIN as taken in" : ""}`,
+        label: `Scan, ${event.modules.length} control units${event.vin ? ` of VIN …${event.vin.slice(-6)}` : ""}`,
         value: silent.length > 0 ? `${value}; no answer: ${silent.join(", ")}` : value,
         bad: silent.length > 0,
       };

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
-import type { Target } from "@/core/sheet";
+import { DISTANCE_FROM_NAMES, type Target } from "@/core/sheet";
 import { vehiclePoints } from "@/core/vehicle";
 import { trailerAlone } from "@/core/vehicle/trailer";
 import { AROUND } from "@/demo/data/around";
@@ -183,15 +183,10 @@ describe("a board behind the vehicle or beside it", () => {
   });
 
   it("is looked for where its sheet puts it, whatever the distance counts from", () => {
-    const FROM = [
-      "front-hub-line",
-      "front-badge",
-      "bumper-face",
-      "camera",
-      "rear-hub-line",
-      "rear-badge",
-      "rear-face",
-    ] as const;
+    const names = Object.keys(DISTANCE_FROM_NAMES) as Target["distanceFrom"][];
+    // A mark's alone: a board counts from none of its hubs.
+    const FROM = names.filter((from) => from !== "line-hub");
+    expect(FROM).toHaveLength(7);
     for (const distanceFrom of FROM) {
       const plan = planAt("behind");
       const target: Target = { ...plan.target, distanceFrom };

@@ -16,6 +16,12 @@ export type Arrival = {
   owed?: readonly string[];
 };
 
+/** A trailer is here whose camera was off: the shortest way to a routine. */
+export const TRAILER_CAMERA_OFF = {
+  done: [["Camera taken off and put back", "trailer"]],
+  answers: ["It is here"],
+} as const;
+
 /** Takes in a vehicle with what was done to it; answers with the job's address. */
 export async function takeInDone(page: Page, url: string, arrival: Arrival): Promise<string> {
   const { vin, customer, done, answers = [], owed = [] } = arrival;

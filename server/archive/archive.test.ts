@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import sharp from "sharp";
 import type { TabletEvent } from "@/core/job";
 import { readRecord } from "@/core/record";
-import { INTAKE } from "@/tests/fixtures";
+import { INTAKE, TYRES_ACCEPTED } from "@/tests/fixtures";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
 import type { Person } from "../auth/session";
 import { closeDatabase, db } from "../db/client";
@@ -41,19 +41,12 @@ async function handedOver(): Promise<string> {
   const id = takeIn({ ...INTAKE, customer: "Ελένη Μάρκου", plate: "HQ 41 ELM" }, OSKAR);
   const picture = { width: 40, height: 30, channels: 3, background: "#746" } as const;
   const { photo } = await keepPhoto(await sharp({ create: picture }).jpeg().toBuffer(), OSKAR);
-  const check: TabletEvent = {
-    kind: "check",
-    stage: "ready",
-    itemId: "tyres",
-    outcome: "accepted",
-    reason: "seen",
-  };
   const write = (...lines: ReturnType<typeof line>[]): void => {
     writeLines(id, eventsAfter(id).at(-1)!.seq, lines, OSKAR);
   };
   write(
     line("photo-line", { kind: "photo", photo, subject: "vehicle", takenAt: null }),
-    line("check-line", check),
+    line("check-line", TYRES_ACCEPTED),
     line("over-line", { kind: "hand-over" }),
   );
   writeLines(

@@ -18,25 +18,21 @@ import { ArchiveRefusal } from "./zip";
 const authorSchema = z.object({ id: z.string(), name: z.string(), initials: z.string() });
 type Row = typeof jobEvents.$inferSelect;
 
-const rowOf = (jobId: string, l: ArchivedLine, personId: string): Row => ({
+const rowOf = (
+  jobId: string,
+  { author, personal, ...line }: ArchivedLine,
+  personId: string,
+): Row => ({
+  ...line,
   jobId,
-  seq: l.seq,
-  id: l.id,
-  version: l.version,
-  at: l.at,
-  receivedAt: l.receivedAt,
-  clockBehindS: l.clockBehindS,
   personId,
-  author: l.author.text,
-  authorSalt: l.author.salt,
-  authorDigest: l.author.digest,
-  seen: l.seen,
-  body: l.body,
-  personal: l.personal.text,
-  personalSalt: l.personal.salt,
-  personalDigest: l.personal.digest,
+  author: author.text,
+  authorSalt: author.salt,
+  authorDigest: author.digest,
+  personal: personal.text,
+  personalSalt: personal.salt,
+  personalDigest: personal.digest,
   sent: null,
-  hash: l.hash,
 });
 
 /**

@@ -79,18 +79,9 @@ function archivedLog(jobId: string, photoHashes: readonly string[]): ArchivedLog
         takenAt,
         keptAt,
       })),
-    lines: storedLines(jobId).map((l) => ({
-      seq: l.seq,
-      id: l.id,
-      version: l.version,
-      at: l.at,
-      receivedAt: l.receivedAt,
-      clockBehindS: l.clockBehindS,
-      seen: l.seen,
-      body: l.body,
-      author: { text: l.author.text, salt: l.author.salt, digest: l.authorDigest },
-      personal: l.personal,
-      hash: l.hash,
+    lines: storedLines(jobId).map(({ log: _, authorDigest: __, personalDigest: ___, ...line }) => ({
+      ...line,
+      author: { ...line.author, digest: line.author.digest! },
     })),
   };
 }

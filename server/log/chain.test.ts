@@ -4,7 +4,7 @@ import path from "node:path";
 import { beforeAll, describe, expect, it } from "vitest";
 import type { TabletEvent } from "@/core/job";
 import { INES, openTestShop, OSKAR } from "@/tests/shop-database";
-import { INTAKE } from "@/tests/fixtures";
+import { INTAKE, TYRES_ACCEPTED } from "@/tests/fixtures";
 import type { Person } from "../auth/session";
 import { closeDatabase, db } from "../db/client";
 import { writeLines } from "../jobs/append";
@@ -32,13 +32,6 @@ const consent: TabletEvent = {
     ],
   ],
 };
-const check: TabletEvent = {
-  kind: "check",
-  stage: "ready",
-  itemId: "tyres",
-  outcome: "accepted",
-  reason: "seen",
-};
 const sql = (text: string, ...values: unknown[]) =>
   db()
     .$client.prepare(text)
@@ -58,7 +51,7 @@ function handedOver(): string {
     id,
     1,
     [
-      line("check-line", check),
+      line("check-line", TYRES_ACCEPTED),
       line("consent-line", consent),
       line("over-line", { kind: "hand-over" }),
     ],

@@ -1,6 +1,7 @@
 import { Document, Image, Page, Text as PlainText, View } from "@react-pdf/renderer";
 import { Children, type ReactNode } from "react";
-import { codeLines, type JobRecord } from "@/core/record";
+import { codeLines, resultLines, type JobRecord, type TargetRecord } from "@/core/record";
+import type { Sheet } from "@/core/sheet";
 import { FIRST_ZONE, timesIn, type Times } from "@/core/units";
 import { missingWords } from "./fonts";
 import { Row, styles, Text, useFaces } from "./paper";
@@ -88,6 +89,30 @@ export function Frame({
         <PageNumber />
       </Page>
     </Document>
+  );
+}
+
+/** The quantities of a target as it was accepted, against its sheet. */
+export function Results({ t, sheet }: { t: TargetRecord; sheet: Pick<Sheet, "setups"> }) {
+  const widths = [3, 1.2, 1.2, 1.2, 1.2];
+  const figures = [1, 2, 3, 4];
+  return (
+    <>
+      <Row
+        head
+        cells={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
+        widths={widths}
+        figures={figures}
+      />
+      {resultLines(t, sheet).map((l) => (
+        <Row
+          key={l.name}
+          cells={[l.name, l.wanted, l.error, l.sigma, l.tolerance]}
+          widths={widths}
+          figures={figures}
+        />
+      ))}
+    </>
   );
 }
 

@@ -1,7 +1,6 @@
 import {
   aimForetoldLine,
   owedLine,
-  resultLines,
   runLine,
   sourceLine,
   timeLines,
@@ -11,13 +10,12 @@ import {
 } from "@/core/record";
 import { SYSTEMS } from "@/core/owed";
 import { FIRST_ZONE, timesIn } from "@/core/units";
-import { Codes, Facts, Frame, Part, Photos, Seal, type ReportPhoto } from "./frame";
-import { renderPaper, Row, styles, Text } from "./paper";
+import { Codes, Facts, Frame, Part, Photos, Results, Seal, type ReportPhoto } from "./frame";
+import { renderPaper, styles, Text } from "./paper";
 
 /** One calibration by its result: how it was left, and what the vehicle said. */
 function AsLeft({ c }: { c: CalibrationRecord }) {
   const foretold = aimForetoldLine(c.run);
-  const widths = [3, 1.2, 1.2, 1.2, 1.2];
   return (
     <Part title={`As left: ${SYSTEMS[c.sheet.appliesTo.system]}`}>
       <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(c)}</Text>
@@ -29,21 +27,7 @@ function AsLeft({ c }: { c: CalibrationRecord }) {
             {c.targets.length > 1 ? `${t.name}. ` : ""}
             {verdictLine(t)}
           </Text>,
-          <Row
-            key={`${t.id}-head`}
-            head
-            cells={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
-            widths={widths}
-            figures={[1, 2, 3, 4]}
-          />,
-          ...resultLines(t, c.sheet).map((l) => (
-            <Row
-              key={`${t.id}-${l.name}`}
-              cells={[l.name, l.wanted, l.error, l.sigma, l.tolerance]}
-              widths={widths}
-              figures={[1, 2, 3, 4]}
-            />
-          )),
+          <Results key={`${t.id}-results`} t={t} sheet={c.sheet} />,
         ])}
     </Part>
   );

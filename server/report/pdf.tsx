@@ -10,7 +10,6 @@ import {
   sourceLine,
   readingFigures,
   standLines,
-  resultLines,
   runLine,
   timeLines,
   verdictLine,
@@ -21,7 +20,7 @@ import {
 } from "@/core/record";
 import { ownLimitWords, targetsOf, type Sheet } from "@/core/sheet";
 import { formatNumber, FIRST_ZONE, timesIn, type Times } from "@/core/units";
-import { Codes, Facts, Frame, Part, Photos, Seal, type ReportPhoto } from "./frame";
+import { Codes, Facts, Frame, Part, Photos, Results, Seal, type ReportPhoto } from "./frame";
 import { INK, renderPaper, Row, styles, Text } from "./paper";
 import { Plumbs } from "./plumbs";
 
@@ -113,20 +112,7 @@ function SetOut({
       )}
       {t.settled && (
         <>
-          <Row
-            head
-            cells={["Quantity", "Sheet", "Error", "Std. unc.", "Allowed"]}
-            widths={[3, 1.2, 1.2, 1.2, 1.2]}
-            figures={[1, 2, 3, 4]}
-          />
-          {resultLines(t, sheet).map((l) => (
-            <Row
-              key={l.name}
-              cells={[l.name, l.wanted, l.error, l.sigma, l.tolerance]}
-              widths={[3, 1.2, 1.2, 1.2, 1.2]}
-              figures={[1, 2, 3, 4]}
-            />
-          ))}
+          <Results t={t} sheet={sheet} />
           <Plumbs t={t} sheet={sheet} />
           <Text style={styles.soft}>
             Accepted {dateAndTime(t.settled.at)} by {t.settled.by.name}. Carried by: {t.stand}. Way:{" "}
