@@ -1,6 +1,7 @@
 // npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of
 // wrong bodies, set-outs where reality differs from what is said. `-- --short` is what every change
-// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, properties) runs those alone.
+// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, causes, properties) runs those alone.
+import { causes } from "./soak/causes";
 import { copies } from "./soak/copies";
 import { disks, files } from "./soak/disks";
 import { fuzz } from "./soak/fuzz";
@@ -22,6 +23,7 @@ for (const [name, part] of [
   ["copies", copies],
   ["fuzz", () => fuzz(short ? 1000 : 10_000, short ? 25 : 250)],
   ["reality", () => reality(short ? 24 : 3000)],
+  ["causes", () => causes(short ? 60 : 1000)],
   ["properties", () => properties(short ? 0 : 5)],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;

@@ -94,7 +94,9 @@ function car(
     ),
   ]);
   const r = learnForwardCamera(world, "look");
-  const learned = [r.learnedYawDeg, r.learnedPitchDeg, r.learnedRollDeg].map(degToRad);
+  const learned = [r.learnedYawDeg, r.learnedPitchDeg, r.learnedRollDeg].map((deg) =>
+    degToRad(deg!),
+  );
   return fitOfAim(learned as [number, number, number], foretold);
 }
 
@@ -151,16 +153,16 @@ describe("the aim a camera is going to learn", () => {
     const level = { rad: 0, sigma: 1e-3 };
     const pushed = learn({ base: { ...stand.base, yMm: stand.base.yMm + 20 } });
     const [yaw] = boardBias(rangeMm, { mm: 20, sigma: 1 }, sure, level).mean;
-    expect(degToRad(pushed.learnedYawDeg - from.learnedYawDeg)).toBeCloseTo(yaw, 3);
+    expect(degToRad(pushed.learnedYawDeg! - from.learnedYawDeg!)).toBeCloseTo(yaw, 3);
     const cranked = learn({ mastMm: stand.mastMm + 20 });
     const [, pitch] = boardBias(rangeMm, sure, { mm: 20, sigma: 1 }, level).mean;
-    expect(degToRad(cranked.learnedPitchDeg - from.learnedPitchDeg)).toBeCloseTo(pitch, 3);
+    expect(degToRad(cranked.learnedPitchDeg! - from.learnedPitchDeg!)).toBeCloseTo(pitch, 3);
     const feetMm = stand.feetMm.map((f, i) => f + 4 * Math.sign(plan.stand.feet[i]!.yMm));
     const tipped = learn({ feetMm });
     const rolled =
       boardOf(plan.stand, { ...stand, feetMm }).rollRad - boardOf(plan.stand, stand).rollRad;
     const [, , roll] = boardBias(rangeMm, sure, sure, { rad: rolled, sigma: 1e-3 }).mean;
-    expect(degToRad(tipped.learnedRollDeg - from.learnedRollDeg)).toBeCloseTo(roll, 3);
+    expect(degToRad(tipped.learnedRollDeg! - from.learnedRollDeg!)).toBeCloseTo(roll, 3);
     expect(Math.abs(roll)).toBeGreaterThan(0.005);
   });
 

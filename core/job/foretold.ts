@@ -33,12 +33,26 @@ export const aimFits = ({ p }: Pick<AimForetold, "p">): "fits" | "unusual" | "at
   p < AT_ODDS_P ? "at-odds" : p < UNUSUAL_P ? "unusual" : "fits";
 
 /** A camera as the book has it; null where nobody entered where it sits. */
-function cameraOf({ vehicle: v, sheet }: CalibrationGround): { xMm: number; yMm: number } | null {
+export function cameraOf({
+  vehicle: v,
+  sheet,
+}: CalibrationGround): { xMm: number; yMm: number; zMm: number } | null {
   const { system } = sheet.appliesTo;
-  if (system === "forward-camera") return { xMm: v.camera.xMm, yMm: v.camera.yMm };
+  if (system === "forward-camera") return v.camera;
   // Two cameras of one system share one answer of the routine: it is none of either.
   const entered = v.sensors?.filter((s) => s.system === system) ?? [];
   return entered.length === 1 ? entered[0]! : null;
+}
+
+/** How the glass sits that the camera hangs on; null where it was not measured, or it hangs elsewhere. */
+export function glassOf(
+  { vehicle, sheet }: CalibrationGround,
+  events: readonly JobEvent[],
+): Parameters<typeof foretellAim>[0] {
+  const depths = lastOf(events, "glass")?.body.depths;
+  const forward = sheet.appliesTo.system === "forward-camera";
+  const seat = forward && depths ? (glassSeatOf(vehicle, depths)?.seat ?? null) : null;
+  return seat && { seat, rakeRad: degToRad(vehicle.glass.rakeDeg) };
 }
 
 /**
@@ -86,11 +100,8 @@ export function aimForetold(
       ];
     });
   if (boards.length === 0) return null;
-  const depths = lastOf(events, "glass")?.body.depths;
-  const forward = view.sheet.appliesTo.system === "forward-camera";
-  const seat = forward && depths ? (glassSeatOf(view.vehicle, depths)?.seat ?? null) : null;
-  const rakeRad = degToRad(view.vehicle.glass.rakeDeg);
-  const foretold = foretellAim(seat && { seat, rakeRad }, boards);
+  const glass = glassOf(view, events);
+  const foretold = foretellAim(glass, boards);
   const rad = learned.map((v) => degToRad(v!)) as [number, number, number];
   const fit = fitOfAim(rad, foretold);
   return {
@@ -102,7 +113,7 @@ export function aimForetold(
       w: fit.w[i]!,
     })),
     p: fit.p,
-    glass: seat !== null,
+    glass: glass !== null,
   };
 }
 

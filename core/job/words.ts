@@ -11,7 +11,7 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
     case "connected":
       return {
         label: `Connected: ${event.tool.name} ${event.tool.serial}, software ${event.tool.software}`,
-        value: `${formatNumber(event.volts, 1)} V`,
+        value: `${formatNumber(event.volts, 1)} V${event.changed ? `; changed since: ${event.changed}` : ""}`,
       };
     case "connect-failed":
       return { label: "Connection refused", value: event.reason };

@@ -6,6 +6,8 @@ export {
   replayRun,
   RUN_START,
   RunRefusal,
+  REFUSAL_CODES,
+  type RefusalCode,
   type RoutineResult,
   type RunEvent,
   type RunState,

@@ -8,7 +8,13 @@ import type { SheetStep } from "@/core/sheet";
  * so late enough.
  */
 export type RunEvent = { at: string } & (
-  | { type: "connected"; tool: { name: string; serial: string; software: string }; volts: number }
+  | {
+      type: "connected";
+      tool: { name: string; serial: string; software: string };
+      volts: number;
+      /** What somebody changed since the vehicle refused, where no line of the log says it. */
+      changed?: string;
+    }
   /** `vin`: of the other vehicle the tool is plugged into, where that is why. */
   | { type: "connect-failed"; reason: string; vin?: string }
   | { type: "confirmed"; step: string }
@@ -40,7 +46,23 @@ export type RoutineResult = {
   learnedRollDeg?: number | undefined;
   /** The vehicle's own reason, when it refused. */
   reason: string | null;
+  /** The same as its unit codes it. */
+  refused?: RefusalCode | undefined;
+  /** How much too large it saw its target, where it says. */
+  sizePercent?: number | undefined;
 };
+
+/** Why a unit refuses, in kinds: what it found, not what is the matter. */
+export const REFUSAL_CODES = [
+  "not-found",
+  "shape",
+  "too-small",
+  "too-large",
+  "aim-side",
+  "aim-height",
+  "aim-roll",
+] as const;
+export type RefusalCode = (typeof REFUSAL_CODES)[number];
 
 /** A camera while it is aimed. `fresh`: it was not turned since it was read. */
 export type AimState = {

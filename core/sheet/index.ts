@@ -4,6 +4,7 @@ export {
   CAUTION_MOMENTS,
   type CautionMoment,
   type BoardSide,
+  type Disturber,
   type Measure,
   type Picture,
   type Relation,

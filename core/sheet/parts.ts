@@ -301,7 +301,14 @@ export type Measure =
   /** With the sides where a job's boards stand, by its sheets; ahead alone where it is not said. */
   | (WrittenFloor & { stands?: readonly BoardSide[] });
 
-export const readyItem = ask.extend({ measure: measure.optional() });
+/** What a check looks for that would disturb a camera's look. */
+const DISTURBERS = ["clutter", "glare", "load"] as const;
+export type Disturber = (typeof DISTURBERS)[number];
+
+export const readyItem = ask.extend({
+  measure: measure.optional(),
+  looksFor: z.enum(DISTURBERS).optional(),
+});
 export const proveItem = ask.extend({ measure: measureAfter.optional() });
 /** As it was before alignment was asked for. */
 export const readyItem1 = ask1.extend({

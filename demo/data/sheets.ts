@@ -21,6 +21,7 @@ const READY: Sheet["ready"] = [
     id: "load",
     ask: "Fuel above half, no people or cargo",
     why: "Load changes the height and pitch of the camera.",
+    looksFor: "load",
     measure: { kind: "fuel", minShare: 0.5 },
   },
   {
@@ -50,12 +51,14 @@ const READY: Sheet["ready"] = [
     id: "space",
     ask: "Clear zone measured, nothing board-like in it",
     why: "The camera must find one board only.",
+    looksFor: "clutter",
     measure: { kind: "clear-zone", aheadMm: 4600, sideMm: 1300 },
   },
   {
     id: "light",
     ask: "Light even, no glare or sun on the board's place",
     why: "A bright patch hides the pattern; so does a shadow across it.",
+    looksFor: "glare",
   },
 ];
 

@@ -27,6 +27,7 @@ import {
   type MatBody,
   type MatShape,
 } from "./mat-sim";
+import type { Trouble } from "../vehicle/trouble";
 import { schoolReading } from "./school-readings";
 import { boardOf, carryOut, pointOf, type StandBody } from "./stand-sim";
 
@@ -58,6 +59,8 @@ export type BenchWorld = {
   tapeScale: number;
   /** How the repair left the camera: turn about its own axes, radians. */
   cameraRad: { yaw: number; pitch: number; roll: number };
+  /** What disturbs the look of its cameras; nothing where it is not there. */
+  trouble?: Trouble;
 };
 
 /** What happens in a bay. */

@@ -55,9 +55,15 @@ function together(looks: { name: string; result: RoutineResult }[]): RoutineResu
   return {
     passed: !refused,
     qualityPercent: Math.min(...looks.map((l) => l.result.qualityPercent)),
-    learnedYawDeg: mean((r) => r.learnedYawDeg),
-    learnedPitchDeg: mean((r) => r.learnedPitchDeg),
-    learnedRollDeg: mean((r) => r.learnedRollDeg),
+    ...(looks.every((l) => l.result.learnedYawDeg !== undefined) && {
+      learnedYawDeg: mean((r) => r.learnedYawDeg),
+      learnedPitchDeg: mean((r) => r.learnedPitchDeg),
+      learnedRollDeg: mean((r) => r.learnedRollDeg),
+    }),
+    ...(refused?.result.refused && {
+      refused: refused.result.refused,
+      sizePercent: refused.result.sizePercent,
+    }),
     reason: refused
       ? looks.length > 1
         ? `At ${refused.name}: ${refused.result.reason}`

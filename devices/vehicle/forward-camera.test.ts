@@ -36,12 +36,12 @@ describe("the simulated vehicle", () => {
     const r = learnForwardCamera(placed(0, 0), "1");
     expect(r).toMatchObject({ passed: true, reason: null });
     expect(r.qualityPercent).toBeGreaterThan(92);
-    expect(Math.abs(r.learnedYawDeg)).toBeLessThan(0.02);
+    expect(Math.abs(r.learnedYawDeg!)).toBeLessThan(0.02);
   });
   it("takes its own camera for turned the other way when the board is off to the side: -atan(offset / distance)", () => {
     const off = learnForwardCamera(placed(0, 40), "1");
     const straight = learnForwardCamera(placed(0, 0), "1");
-    expect(off.learnedYawDeg - straight.learnedYawDeg).toBeCloseTo(
+    expect(off.learnedYawDeg! - straight.learnedYawDeg!).toBeCloseTo(
       (-Math.atan(40 / (5470 - 1905)) * 180) / Math.PI,
       1,
     );
@@ -66,7 +66,7 @@ describe("the simulated vehicle", () => {
         rollRad: 0,
       });
       for (const axis of ["Yaw", "Pitch", "Roll"] as const)
-        expect(off[`learned${axis}Deg`] - straight[`learned${axis}Deg`]).toBeCloseTo(
+        expect(off[`learned${axis}Deg`]! - straight[`learned${axis}Deg`]!).toBeCloseTo(
           radToDeg(foretold[axis.toLowerCase() as "yaw"]),
           2,
         );

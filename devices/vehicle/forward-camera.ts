@@ -1,8 +1,9 @@
-import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
-import type { RoutineResult } from "@/core/run";
+import { randomFrom, seedFrom } from "@/core/math/random";
+import type { RefusalCode, RoutineResult } from "@/core/run";
 import { datumFrame, datumLine, type BoardState } from "@/core/setout";
 import { targetPose } from "@/core/setout/plan";
 import { radToDeg } from "@/core/units";
+import { blurred, findsNothing, type Trouble } from "./trouble";
 import type { BenchWorld } from "../bench/world";
 import { boardOf } from "../bench/stand-sim";
 
@@ -22,7 +23,7 @@ const PIXEL_NOISE = 0.12;
  * The computer's own limits: how far it will turn its idea of the camera, and how ill the picture
  * may fit.
  */
-const LIMITS = { yawDeg: 1.4, pitchDeg: 1.4, rollDeg: 0.9, scale: 0.008, rmsPx: 1.6 };
+const LIMITS = { yawDeg: 1.4, pitchDeg: 1.4, rollDeg: 0.9, scale: 0.008, rmsPx: 0.6 };
 
 /** Points printed on the board, in its own plane (right of centre, above centre), millimetres. */
 function boardPattern(widthMm: number): [number, number][] {
@@ -84,11 +85,8 @@ function picture(
 /** A camera as the maker mounts it: where it sits, and how it is turned from straight ahead, rad. */
 export type Eye = { xMm: number; yMm: number; zMm: number; turn: Turn };
 
-type Learned = RoutineResult &
-  Record<"learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg", number>;
-
 /** What the computer concludes from one look at the board. */
-export const learnForwardCamera = (world: BenchWorld, look: string): Learned =>
+export const learnForwardCamera = (world: BenchWorld, look: string): RoutineResult =>
   learnFromBoard(world, look, {
     ...world.plan.vehicle.camera,
     turn: { yaw: 0, pitch: 0, roll: 0 },
@@ -99,9 +97,8 @@ export const learnForwardCamera = (world: BenchWorld, look: string): Learned =>
  *
  * @param eye as its maker mounts it; the repair left it turned a little from that
  */
-export function learnFromBoard(world: BenchWorld, look: string, eye: Eye): Learned {
+export function learnFromBoard(world: BenchWorld, look: string, eye: Eye): RoutineResult {
   const { plan } = world;
-  const random = randomFrom(seedFrom(`${world.seed}/look/${look}`));
   // Height counts from the vehicle's own plane; the stand stands on its own piece of floor.
   const standing = boardOf(plan.stand, world.stand);
   // Its tilts are read against gravity; the vehicle knows only the plane it stands on.
@@ -122,58 +119,118 @@ export function learnFromBoard(world: BenchWorld, look: string, eye: Eye): Learn
     pitchRad: standing.pitchRad - (ch * aheadRad + sh * leftRad),
     rollRad: standing.rollRad - (sh * aheadRad - ch * leftRad),
   };
-  const seen = picture(
-    boardPoints(board, plan.target.object.widthMm),
-    eye,
-    turnedFrom(eye.turn, world.cameraRad),
-  ).map(([u, v]): [number, number] => [
-    u + PIXEL_NOISE * gaussian(random),
-    v + PIXEL_NOISE * gaussian(random),
-  ]);
-
   // The computer knows nothing of beams: it believes the board where the sheet puts it.
   const { beam: _, ...alone } = plan.target;
   const pose = targetPose(alone, datumLine(datumFrame(plan), world.points));
-  const believed = boardPoints(
-    { pose, heightMm: plan.target.placement.heightMm, pitchRad: 0, rollRad: 0 },
-    plan.target.object.widthMm,
-  );
-  const turn: Turn = { ...eye.turn };
-  for (let round = 0; round < 8; round++) fitTurn(turn, believed, seen, eye);
+  return lookAt({
+    eye,
+    seat: world.cameraRad,
+    widthMm: plan.target.object.widthMm,
+    board,
+    believed: { pose, heightMm: plan.target.placement.heightMm, pitchRad: 0, rollRad: 0 },
+    trouble: world.trouble ?? {},
+    seed: `${world.seed}/look/${look}`,
+  });
+}
 
-  const fitted = picture(believed, eye, turn);
+/** One look of a camera at a board, with all that may be wrong about it. */
+export type Look = {
+  eye: Eye;
+  /** How the camera truly sits, turned from where its maker mounts it. */
+  seat: Turn;
+  /** The print its computer expects. */
+  widthMm: number;
+  /** The board as it truly stands, and where the computer believes it. */
+  board: BoardState;
+  believed: BoardState;
+  trouble: Trouble;
+  /** How well it finds a point, where that is not as usual, px. */
+  noisePx?: number;
+  seed: string;
+};
+
+/** What the computer concludes from it. */
+export function lookAt({
+  eye,
+  seat,
+  widthMm,
+  board,
+  believed,
+  trouble,
+  ...how
+}: Look): RoutineResult {
+  const random = randomFrom(seedFrom(how.seed));
+  const load = { yaw: 0, pitch: trouble.loadRad ?? 0, roll: 0 };
+  const points = picture(
+    boardPoints(board, widthMm * (trouble.print ?? 1)),
+    eye,
+    turnedFrom(eye.turn, turnedFrom(seat, load)),
+  );
+  const seen = blurred(points, how.noisePx ?? PIXEL_NOISE, trouble, random);
+  const expected = boardPoints(believed, widthMm);
+  const turn: Turn = { ...eye.turn };
+  for (let round = 0; round < 8; round++) if (fitTurn(turn, expected, seen, eye) < 1e-12) break;
+
+  const fitted = picture(expected, eye, turn);
   const rms = Math.sqrt(
     seen.reduce((s, p, i) => s + (p[0] - fitted[i]![0]) ** 2 + (p[1] - fitted[i]![1]) ** 2, 0) /
       seen.length,
   );
   const scale = spread(seen) / spread(fitted) - 1;
+  if (findsNothing(trouble, random))
+    return {
+      passed: false,
+      qualityPercent: 0,
+      reason: NOT_FOUND.reason,
+      refused: NOT_FOUND.code,
+    };
   const result = {
     qualityPercent: Math.max(0, 100 - 22 * rms),
     learnedYawDeg: radToDeg(turn.yaw - eye.turn.yaw),
     learnedPitchDeg: radToDeg(turn.pitch - eye.turn.pitch),
     learnedRollDeg: radToDeg(turn.roll - eye.turn.roll),
   };
-  const reason = refusal(result, scale, rms);
-  return { ...result, passed: reason === null, reason };
+  const refused = refusal(result, scale, rms);
+  return {
+    ...result,
+    passed: refused === null,
+    reason: refused?.reason ?? null,
+    sizePercent: scale * 100,
+    ...(refused ? { refused: refused.code } : {}),
+  };
 }
+
+type Refused = { code: RefusalCode; reason: string };
+
+const NOT_FOUND: Refused = { code: "not-found", reason: "Target not found." };
 
 function refusal(
   r: Record<"learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg", number>,
   scale: number,
   rms: number,
-): string | null {
+): Refused | null {
   const percent = (Math.abs(scale) * 100).toFixed(1);
   if (scale < -LIMITS.scale)
-    return `Board appears ${percent} % too small: it stands too far from the camera.`;
+    return {
+      code: "too-small",
+      reason: `Board appears ${percent} % too small: it stands too far from the camera.`,
+    };
   if (scale > LIMITS.scale)
-    return `Board appears ${percent} % too large: it stands too near the camera.`;
+    return {
+      code: "too-large",
+      reason: `Board appears ${percent} % too large: it stands too near the camera.`,
+    };
+  const beyond = (code: RefusalCode, what: string, deg: number): Refused => ({
+    code,
+    reason: `${what} beyond the limit: ${deg.toFixed(2)} degrees.`,
+  });
   if (Math.abs(r.learnedYawDeg) > LIMITS.yawDeg)
-    return `Aim to the side beyond the limit: ${r.learnedYawDeg.toFixed(2)} degrees.`;
+    return beyond("aim-side", "Aim to the side", r.learnedYawDeg);
   if (Math.abs(r.learnedPitchDeg) > LIMITS.pitchDeg)
-    return `Aim up or down beyond the limit: ${r.learnedPitchDeg.toFixed(2)} degrees.`;
+    return beyond("aim-height", "Aim up or down", r.learnedPitchDeg);
   if (Math.abs(r.learnedRollDeg) > LIMITS.rollDeg)
-    return `Camera or board turned beyond the limit: ${r.learnedRollDeg.toFixed(2)} degrees.`;
-  if (rms > LIMITS.rmsPx) return "Board does not look as it should: it is turned or leaning.";
+    return beyond("aim-roll", "Camera or board turned", r.learnedRollDeg);
+  if (rms > LIMITS.rmsPx) return { code: "shape", reason: "Board does not look as it should." };
   return null;
 }
 
@@ -185,13 +242,14 @@ function spread(points: [number, number][]): number {
   return points.reduce((s, p) => s + Math.hypot(p[0] - u, p[1] - v), 0) / n;
 }
 
-/** One Gauss-Newton step on yaw, pitch and roll, with forward differences of the picture. */
+/** One Gauss-Newton step on yaw, pitch and roll, with forward differences of the picture.
+ * @returns the largest of the three */
 function fitTurn(
   turn: Turn,
   believed: Vec3[],
   seen: [number, number][],
   camera: { xMm: number; yMm: number; zMm: number },
-): void {
+): number {
   const H = 1e-6;
   const keys = ["yaw", "pitch", "roll"] as const;
   const at = picture(believed, camera, turn).flat();
@@ -211,5 +269,10 @@ function fitTurn(
       const f = m[k]![i]! / m[i]![i]!;
       for (let j = i; j < 4; j++) m[k]![j]! -= f * m[i]![j]!;
     }
-  keys.forEach((key, i) => (turn[key] += m[i]![3]! / m[i]![i]!));
+  const steps = keys.map((key, i) => {
+    const step = m[i]![3]! / m[i]![i]!;
+    turn[key] += step;
+    return Math.abs(step);
+  });
+  return Math.max(...steps);
 }

@@ -27,6 +27,7 @@ import {
   viewOf,
   viewsOf,
 } from "@/core/job";
+import { lastAnswer } from "@/core/job/causes";
 import { scanState } from "@/core/scan";
 import {
   DEFAULT_THRESHOLDS,
@@ -38,7 +39,7 @@ import {
   type SetOutPlan,
 } from "@/core/setout";
 import { standSpots } from "@/core/ready";
-import { targetsOf, type Measure, type Target } from "@/core/sheet";
+import { targetsOf, type Disturber, type Measure, type Target } from "@/core/sheet";
 import { readReadiness } from "@/devices/bench/readiness";
 import {
   eyesOf,
@@ -218,14 +219,45 @@ export function seenNow(
     return other ? seenNow(job, other, events) : [{ name: "nothing", world: bareBay(job) }];
   }
   const now = targetInHand(view, events);
+  const trouble = troubleIn(job, view, events);
   const seen = (id: string, name: string): BesideWorld => ({
     name,
-    world: bayOf(job, view, events, id),
+    world: { ...bayOf(job, view, events, id), trouble },
   });
   const beside = standingNow(view, events, now.id)
     .filter((s) => s.begun && s.target.id !== now.id)
     .map((s) => seen(s.target.id, s.target.name));
   return [...beside, seen(now.id, now.name)];
+}
+
+/** Load in the boot lifts the nose, rad. */
+const BOOT_LOAD_RAD = -0.032;
+
+/**
+ * Some bays hold what disturbs a camera, until somebody who was refused has looked for it and put it
+ * away.
+ */
+function troubleIn(
+  job: JobRow,
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): NonNullable<BenchWorld["trouble"]> {
+  const refused = lastAnswer(view, events)?.seq ?? Infinity;
+  const isThere = (what: Disturber): boolean => {
+    if (!job.seed.includes(what)) return false;
+    const ids = itemsOf(view, "ready").flatMap((i) => (i.looksFor === what ? [i.id] : []));
+    return !events.some(
+      ({ seq, body }) =>
+        seq > refused &&
+        (body.kind === "check" || body.kind === "measured" || body.kind === "put-right") &&
+        ids.includes(body.itemId),
+    );
+  };
+  return {
+    ...(isThere("clutter") && { clutter: true }),
+    ...(isThere("glare") && { glare: true }),
+    ...(isThere("load") && { loadRad: BOOT_LOAD_RAD }),
+  };
 }
 
 /** Where nothing at all is set out: a vehicle in a bay, with a mat somewhere nobody looks at. */

@@ -10,6 +10,7 @@ import {
   type CalibrationGround,
   type JobEvent,
 } from "@/core/job";
+import { changedSince } from "@/core/job/causes";
 import { advanceRun, RunRefusal, type RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
 import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
@@ -24,7 +25,10 @@ import type { JobRow } from "./store";
 const step = z.string().max(64);
 
 const runAct = z.discriminatedUnion("type", [
-  z.object({ type: z.literal("connect") }),
+  z.object({
+    type: z.literal("connect"),
+    changed: z.string().trim().min(3, "say what was changed").max(200).optional(),
+  }),
   z.object({ type: z.literal("confirm"), step }),
   z.object({ type: z.literal("place"), step }),
   z.object({ type: z.literal("ignition"), step, to: z.enum(["on", "off"]) }),
@@ -97,17 +101,28 @@ async function carryOut(
   write: (event: RunEvent) => void,
 ): Promise<void> {
   const events = eventsAfter(job.id);
-  const { step } = runOf(view, events);
+  const { state, step } = runOf(view, events);
   const tool = scanToolFor(job, view, events);
   switch (command.type) {
     case "connect":
       pass(view, events);
+      if (state.status === "failed" && !command.changed && changedSince(view, events).length === 0)
+        throw new RunRefusal(
+          "Nothing was changed since the vehicle refused. Find the cause first, or say what was changed.",
+        );
       try {
         const { volts } = await tool.connect();
         const vin = await tool.readVin();
         const other = otherCar(view, events, vin);
         if (other) return write({ at: now(), type: "connect-failed", reason: other, vin });
-        return write({ at: now(), type: "connected", tool: tool.identity, volts });
+        const { changed } = command;
+        return write({
+          at: now(),
+          type: "connected",
+          tool: tool.identity,
+          volts,
+          ...(changed && { changed }),
+        });
       } catch (error) {
         if (!(error instanceof DeviceRefusal)) throw error;
         return write({ at: now(), type: "connect-failed", reason: error.message });

@@ -10,12 +10,13 @@ import { formatNumber, parseQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
-import { Button, ButtonLink } from "../primitives/button";
+import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
 import { RunGateBar } from "./run-gate";
 import type { RunCommand } from "./use-run";
 
 // A camera is turned on its arm by few vehicles: fetched where it is.
+const RefusedBar = dynamic(() => import("./refused").then((m) => m.RefusedBar));
 const AimStep = dynamic(() => import("./aim-step").then((m) => m.AimStep));
 
 const ARCH = "Measure at the highest point of the arch, above the wheel centre.";
@@ -52,7 +53,7 @@ type Props = {
 
 /** The one thing the routine waits for. */
 export function NextRun({ state, step, proved, busy, command }: Props) {
-  const { head, me, ground, events, target } = useJob();
+  const { me, ground, events, target } = useJob();
   const gate = useMemo(() => runGate(ground, events, target?.id), [ground, events, target]);
   useSelfRead(state, step, gate === null, command);
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
@@ -77,29 +78,21 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     );
   const resting = state.status === "waiting" && state.waitUntil !== null;
   if (gate && !resting) return <RunGateBar gate={gate} state={state} step={step} />;
-  if (!step) {
-    const failed = state.status === "failed";
+  if (state.status === "failed")
+    return (
+      <RefusedBar what={{ noun: noun(target), one: isOne(target) }} busy={busy} command={command} />
+    );
+  if (!step)
     return (
       <NextBar
-        tone={failed ? "stop" : state.message ? "loose" : "act"}
-        say={
-          failed
-            ? `Check the ${noun(target)} again before the routine is repeated.`
-            : (state.message ?? "Plug in the scan tool and connect.")
-        }
+        tone={state.message ? "loose" : "act"}
+        say={state.message ?? "Plug in the scan tool and connect."}
         detail={
-          failed
-            ? `The vehicle judges where the ${noun(target)} truly ${isOne(target) ? "stands" : "lie"}. If someone may have touched it, say so in Set out and re-read.`
-            : state.status === "stopped"
-              ? "The run was stopped; connecting begins the next attempt."
-              : undefined
+          state.status === "stopped"
+            ? "The run was stopped; connecting begins the next attempt."
+            : undefined
         }
       >
-        {failed && (
-          <ButtonLink href={`/jobs/${head.id}/set-out`} look="plain" size="large">
-            4 Set out
-          </ButtonLink>
-        )}
         {big(
           state.status === "not-started" ? "Connect" : "Connect again",
           { type: "connect" },
@@ -107,7 +100,6 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         )}
       </NextBar>
     );
-  }
 
   const caution = "caution" in step ? step.caution : undefined;
   if (state.status === "waiting" && state.waitUntil)

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { aimAdvice, aimFits, type AimForetold } from "@/core/job";
 import type { RunState } from "@/core/run";
 import type { Sheet } from "@/core/sheet";
@@ -12,10 +13,13 @@ export function Result({
   state,
   sheet,
   foretold,
+  children,
 }: {
   state: RunState;
   sheet: Sheet;
   foretold: AimForetold | null;
+  /** What is to be said of a refusal. */
+  children?: ReactNode;
 }) {
   const r = state.result!;
   const routine = sheet.run.find((s) => s.kind === "routine");
@@ -93,6 +97,7 @@ export function Result({
         </p>
       )}
       {state.message && <p className="mt-3 text-xl text-stop">{state.message}</p>}
+      {children}
     </section>
   );
 }

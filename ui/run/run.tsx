@@ -15,6 +15,7 @@ import type { RunCommand } from "./use-run";
 
 // What is said beside the routine is fetched once that stands.
 const AimPanel = dynamic(() => import("./aim-panel").then((m) => m.AimPanel));
+const Causes = dynamic(() => import("./refused").then((m) => m.Causes));
 const ProofNow = dynamic(() => import("../proof/proof-now").then((m) => m.ProofNow));
 
 const UNPROVED = {
@@ -81,7 +82,9 @@ export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>>
         </p>
       )}
       {state.result && (
-        <Result state={state} sheet={sheet} foretold={aimForetold(ground, events)} />
+        <Result state={state} sheet={sheet} foretold={aimForetold(ground, events)}>
+          {state.status === "failed" && <Causes />}
+        </Result>
       )}
       {step?.kind === "aim" && proved && (
         <AimPanel key={step.id} step={step} aim={state.aims[step.id]} />

@@ -1,5 +1,5 @@
 type RunAct =
-  | { type: "connect" }
+  | { type: "connect"; changed?: string }
   | { type: "confirm"; step: string }
   | { type: "place"; step: string }
   | { type: "ignition"; step: string; to: "on" | "off" }
