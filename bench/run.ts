@@ -19,6 +19,7 @@ import { gross } from "./gross";
 import { job } from "./job";
 import { list } from "./list";
 import { pages } from "./page";
+import { runs } from "./runs";
 import { shop } from "./shop";
 import { surround } from "./surround";
 import { trials } from "./trials";
@@ -251,6 +252,7 @@ console.log(
 job(median);
 await camera(median);
 surround(median);
+runs();
 gross(500);
 trials(500, 60);
 await shop(20_000);

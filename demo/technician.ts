@@ -174,9 +174,13 @@ export function technician(person: Person, startAt: string) {
      * Answers every check; what is measured is measured, put right where it is off, and measured
      * again.
      */
-    async check(stage: "ready" | "prove", accepted: Record<string, string> = {}): Promise<void> {
+    async check(
+      stage: "ready" | "prove",
+      accepted: Record<string, string> = {},
+      unanswered: readonly string[] = [],
+    ): Promise<void> {
       const { vehicle } = job().ground;
-      const items: CheckItem[] = itemsOf(view(), stage);
+      const items: CheckItem[] = itemsOf(view(), stage).filter((i) => !unanswered.includes(i.id));
       const afterwards = stage === "prove" ? ({ stage } as const) : {};
       for (const item of items) {
         const answer = (outcome: "fine" | "fixed" | "accepted", reason: string | null): void =>
@@ -221,6 +225,17 @@ export function technician(person: Person, startAt: string) {
           accepted[item.id] ?? (silent ? "Silent before the repair too, the customer knows" : null);
         answer(reason ? "accepted" : outcome, reason);
       }
+    },
+    /** Turns the stand where it is, to the left as seen from above, and reads nothing after it. */
+    turn(turnRad: number): void {
+      const { board } = judge().solution;
+      const { pose, heightMm, pitchRad, rollRad } = board;
+      const turned = { ...pose, headingRad: pose.headingRad + turnRad };
+      const after = { pose: turned, heightMm, pitchRad, rollRad };
+      write(
+        { kind: "move", move: { kind: "roll", awayMm: 0, leftMm: 0, turnRad, after }, rest: [] },
+        30,
+      );
     },
     /** Measures one item and leaves it as it was found. */
     measure(stage: "ready" | "prove", itemId: string): void {
@@ -277,7 +292,15 @@ export function technician(person: Person, startAt: string) {
           if (state.attempt > 0) return;
           try {
             const { volts } = await tool.connect();
-            log({ at: tick(30), type: "connected", tool: tool.identity, volts });
+            const forward = view().sheet.appliesTo.system === "forward-camera";
+            const stored = forward ? await tool.storedAim() : null;
+            log({
+              at: tick(30),
+              type: "connected",
+              tool: tool.identity,
+              volts,
+              ...(stored && { stored }),
+            });
           } catch (error) {
             log({
               at: tick(20),

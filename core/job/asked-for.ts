@@ -3,6 +3,8 @@ import { formatNumber } from "@/core/units";
 import type { CalibrationGround } from "./ground";
 import { itemsOf } from "./items";
 import { measuredOf, type JobEvent } from "./job";
+import { settledQuantities } from "./settle";
+import { standingAt, targetInHand } from "./standing";
 
 /** A number the routine asks for that is known already, and where it comes from. */
 type Known = { mm: number; from: string };
@@ -40,6 +42,20 @@ export function askedFor(
         step.takes === "camera-height-left" ? "height-left" : "height-right"
       ];
     return mm === undefined ? null : { mm, from: "As measured under Ready." };
+  }
+  if (step.takes === "hub-to-board" || step.takes === "target-height") {
+    const target = targetInHand(g, events);
+    const settled = standingAt(g, events, target.id)?.settled;
+    const high = step.takes === "target-height";
+    const error =
+      settled &&
+      settledQuantities(settled.body, target).find((q) => q.id === (high ? "height" : "along"));
+    if (!error) return null;
+    const { heightMm, alongMm } = target.placement;
+    return {
+      mm: Math.round((high ? heightMm : alongMm) + error.error),
+      from: `As set out and proved: the sheet’s ${formatNumber(high ? heightMm : alongMm)} mm and what the readings found beside it.`,
+    };
   }
   const item = itemsOf(g, "ready").find((i) => i.measure?.kind === "arches");
   const values = item && measuredOf(events).get(item.id)?.body.values;

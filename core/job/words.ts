@@ -23,13 +23,32 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
       return { label: "Ignition", value: event.to };
     case "waited":
       return { label: "Waited", value: "as the sheet asks" };
+    case "clock-started":
+      return { label: say, value: "the vehicle’s clock runs" };
+    case "clock-missed":
+      return { label: say, value: "not placed in the vehicle’s time" };
+    case "held":
+      return { label: say, value: event.entered ? "entered" : "the vehicle did not take it" };
+    case "hold-missed":
+      return { label: say, value: "not held in time" };
+    case "chosen":
+      return { label: say, value: optionName(sheet, event.step, event.option) };
+    case "value-accepted":
+      return { label: say, value: `let pass: ${event.reason}` };
+    case "dropped":
+      return { label: "Scan tool lost the vehicle", value: event.reason };
+    case "reconnected":
+      return {
+        label: `Connected again: ${event.tool.name} ${event.tool.serial}`,
+        value:
+          event.session === "kept" ? "the vehicle went on" : "the vehicle has left its routine",
+      };
     case "value":
       return {
         label: say,
-        value:
-          event.shownUnit === "in"
-            ? `${formatQuantity(event.value, "mm")} (tool shows ${formatNumber(event.shownValue, 1)} in)`
-            : `${formatNumber(event.shownValue, 2)} ${event.shownUnit}`,
+        value: isLength(event.shownUnit)
+          ? `${formatQuantity(event.value, "mm")} (tool shows ${formatNumber(event.shownValue, 1)} ${event.shownUnit})`
+          : `${formatNumber(event.shownValue, 2)}${event.shownUnit === "deg" ? "°" : ` ${event.shownUnit}`}`,
       };
     case "input":
       return { label: say, value: formatQuantity(event.valueMm, "mm") };
@@ -49,6 +68,16 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
     case "stopped":
       return { label: "Run stopped", value: event.reason };
   }
+}
+
+/** A length in a unit that is not the sheet's. */
+const isLength = (unit: string): boolean => unit === "in" || unit === "cm";
+
+/** What an option of a step is called. */
+function optionName(sheet: Pick<Sheet, "run">, stepId: string, option: string): string {
+  const step = sheet.run.find((s) => s.id === stepId);
+  const found = step?.kind === "choose" ? step.options.find((o) => o.id === option) : undefined;
+  return found?.name ?? option;
 }
 
 /** Where a mark stands on a display, in divisions. */

@@ -44,6 +44,9 @@ import {
   wordKey,
   releaseOf,
 } from "@/core/job";
+import { CAUSE_WORDS, worthNaming } from "@/core/job/cause-words";
+import { refusalCauses } from "@/core/job/causes";
+import { changedAim } from "@/core/job/changed-aim";
 import { glassSeatOf, judgeFully } from "@/core/ready";
 import { FIRST_ZONE, radToDeg } from "@/core/units";
 import {
@@ -196,6 +199,27 @@ const checksIn = (ground: JobGround, events: readonly JobEvent[]): JobRecord["ch
     });
   });
 
+/** Each refusal of the vehicle, with its likely causes as they were ranked at that moment. */
+const refusalsOf = (
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): NonNullable<CalibrationRecord["run"]["refusals"]> =>
+  eventsOf(calibrationLog(view, events), "run").flatMap(({ seq, at, body: { event } }) => {
+    if (event.type !== "routine-result" || event.result.passed) return [];
+    const then = events.filter((e) => e.seq <= seq || e.body.kind === "strike");
+    const causes = refusalCauses(view, then) ?? [];
+    return [
+      {
+        at,
+        reason: event.result.reason ?? "No reason given.",
+        causes: worthNaming(causes).map((c) => ({
+          name: CAUSE_WORDS[c.cause].name,
+          share: c.share,
+        })),
+      },
+    ];
+  });
+
 /** One sheet as it was carried out. */
 function calibrationOf(
   view: CalibrationGround,
@@ -205,6 +229,8 @@ function calibrationOf(
   const { sheet, calibrationId } = view;
   const { state: run } = runOf(view, events);
   const foretold = aimForetold(view, events);
+  const changed = changedAim(run);
+  const refusals = refusalsOf(view, events);
   const targets = sheet.setups.flatMap((setup) =>
     setup.targets.map((target) => targetRecord(view, events, setup, target)),
   );
@@ -221,6 +247,8 @@ function calibrationOf(
       simulated,
       result: run.result,
       ...(foretold && { foretold }),
+      ...(changed && { changedAim: changed }),
+      ...(refusals.length > 0 && { refusals }),
       log: eventsOf(calibrationLog(view, events), "run").map((e) => ({
         at: e.at,
         by: who(e),

@@ -1,3 +1,4 @@
+import { changedAimWords } from "@/core/job/changed-aim";
 import { SYSTEMS } from "@/core/owed";
 import type { JobRecord } from "./schema";
 
@@ -25,7 +26,7 @@ export function customerWords({
       name,
       good,
       say: good
-        ? `Set up anew, because of: ${because}. The vehicle accepted it.`
+        ? `Set up anew, because of: ${because}. The vehicle accepted it.${run.changedAim ? ` ${changedAimWords(run.changedAim)}` : ""}`
         : "Begun and not finished. Do not rely on what it does.",
     };
   });

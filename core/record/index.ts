@@ -11,6 +11,8 @@ export { readRecord } from "./upcast";
 export { customerWords, type CustomerWords } from "./customer";
 export {
   aimForetoldLine,
+  changedAimLine,
+  refusalLine,
   aimLearned,
   arrivalLines,
   checkLine,

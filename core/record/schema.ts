@@ -136,6 +136,25 @@ const calibration = z.object({
         glass: z.boolean(),
       })
       .optional(),
+    /** What the routine changed of the aim that was stored before; absent where it was not read. */
+    changedAim: z
+      .object({
+        yawDeg: z.number(),
+        pitchDeg: z.number(),
+        rollDeg: z.number(),
+        leftAt60Mm: z.number(),
+      })
+      .optional(),
+    /** Every refusal, with what it most likely came from by what was known then; absent without any. */
+    refusals: z
+      .array(
+        z.object({
+          at: time,
+          reason: z.string(),
+          causes: z.array(z.object({ name: z.string(), share: z.number().min(0).max(1) })),
+        }),
+      )
+      .optional(),
   }),
 });
 

@@ -1,4 +1,5 @@
 import { aimAdvice } from "@/core/job";
+import { changedAimWords } from "@/core/job/changed-aim";
 import { CODE_CHANGES, UNIT_CHANGES } from "@/core/scan";
 import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
 import {
@@ -272,6 +273,17 @@ export function aimLearned(r: NonNullable<CalibrationRecord["run"]["result"]>): 
   if (yaw === undefined || pitch === undefined || roll === undefined) return null;
   return `yaw ${signed(yaw, 2)}°, pitch ${signed(pitch, 2)}°, roll ${signed(roll, 2)}°`;
 }
+
+/** What the routine changed of the stored aim; null where that was not read. */
+export const changedAimLine = ({ changedAim }: CalibrationRecord["run"]): string | null =>
+  changedAim ? changedAimWords(changedAim) : null;
+
+/** A refusal with its likely causes. */
+export function refusalLine({ reason, causes }: Refusal): string {
+  const named = causes.map((c) => `${c.name} ${formatNumber(100 * Math.min(c.share, 0.99))} %`);
+  return named.length > 0 ? `${reason} Likely: ${named.join(", ")}.` : reason;
+}
+type Refusal = NonNullable<CalibrationRecord["run"]["refusals"]>[number];
 
 /** What was foretold of that aim, and how they go together; null where nothing foretold it. */
 export function aimForetoldLine({ foretold }: CalibrationRecord["run"]): string | null {

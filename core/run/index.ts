@@ -8,6 +8,7 @@ export {
   RunRefusal,
   REFUSAL_CODES,
   type RefusalCode,
+  type StoredAim,
   type RoutineResult,
   type RunEvent,
   type RunState,

@@ -1,7 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { randomFrom } from "@/core/math/random";
+import type { SheetStep } from "@/core/sheet";
 import { MIRRORS } from "@/demo/data/mirror";
 import { SHEETS } from "@/demo/data/sheets";
+import { randomRun, randomSteps } from "@/tests/runs";
 import { advanceRun, currentStep, replayRun, RUN_START, RunRefusal, type RunEvent } from ".";
 
 const steps = SHEETS[0]!.run;
@@ -143,5 +146,151 @@ describe("a camera that is aimed", () => {
     expect(inside.aims["aim-left"]).toMatchObject({ inside: true, turns: 1 });
     expect(currentStep(inside, aimed)!.id).toBe("aim-right");
     expect(currentStep(advanceRun(once, read(2.41, -1), aimed), aimed)!.id).toBe("aim-left");
+  });
+});
+
+/** Which event finishes a step, for good. */
+const FINISHES: Record<SheetStep["kind"], (e: RunEvent) => boolean> = {
+  prompt: (e) => e.type === "confirmed",
+  ignition: (e) => e.type === "ignition" || e.type === "waited",
+  position: (e) => e.type === "placed",
+  compare: (e) => e.type === "value" || e.type === "value-accepted",
+  input: (e) => e.type === "input",
+  hold: (e) => e.type === "held" && e.entered,
+  choose: (e) => e.type === "chosen",
+  aim: (e) => e.type === "aim-read",
+  routine: (e) => e.type === "routine-result" && e.result.passed && e.result.qualityPercent >= 75,
+};
+
+describe("whatever happens to a run", () => {
+  const runOfSeed = (seed: number) => {
+    const random = randomFrom(seed);
+    const list = randomSteps(random);
+    return { steps: list, ...randomRun(random, list, 160) };
+  };
+  it("it is never in a state that cannot be", () => {
+    let passed = 0;
+    fc.assert(
+      fc.property(fc.nat(), (seed) => {
+        const { steps: list, log, states } = runOfSeed(seed);
+        states.forEach((s, n) => {
+          const step = list[s.stepIndex];
+          const over = ["passed", "failed", "stopped", "not-started"].includes(s.status);
+          expect(s.stepIndex).toBeLessThanOrEqual(list.length);
+          expect(s.waitUntil !== null).toBe(s.status === "waiting");
+          if (s.status === "waiting") expect(step?.kind).toBe("ignition");
+          if (s.status === "routine") expect(step?.kind).toBe("routine");
+          if (s.clockUntil)
+            expect([over, step?.kind === "position" && step.withinSeconds]).toEqual([false, 60]);
+          if (s.dropped) expect(over).toBe(false);
+          if (!over && step?.kind === "hold") expect(s.ignitionAt).not.toBeNull();
+          expect(s.attempt).toBe(log.slice(0, n + 1).filter((e) => e.type === "connected").length);
+          // It goes on by one step at most, and back only where buttons were missed, or anew.
+          const before = states[n - 1];
+          const went = before ? s.stepIndex - before.stepIndex : 0;
+          expect(went).toBeLessThanOrEqual(1);
+          if (went < 0) expect(["held", "hold-missed", "connected"]).toContain(log[n]!.type);
+        });
+        const end = states.at(-1);
+        if (end?.status !== "passed") return;
+        passed++;
+        // Passed: since it was connected last, every step was finished, in order.
+        const last = log.slice(log.findLastIndex((e) => e.type === "connected"));
+        let at = -1;
+        for (const step of list) {
+          const done = last.findIndex(
+            (e, i) => i > at && "step" in e && e.step === step.id && FINISHES[step.kind](e),
+          );
+          expect(done).toBeGreaterThan(at);
+          at = done;
+        }
+      }),
+      { numRuns: 400 },
+    );
+    expect(passed).toBeGreaterThan(10);
+  });
+  it("its log alone brings it back, from any place of it", () => {
+    fc.assert(
+      fc.property(fc.nat(), fc.nat(), (seed, n) => {
+        const { steps: list, log, states } = runOfSeed(seed);
+        const upTo = log.length > 0 ? n % log.length : 0;
+        expect(replayRun(log.slice(0, upTo), list)).toEqual(states[upTo - 1] ?? RUN_START);
+        expect(replayRun(structuredClone(log), list)).toEqual(states.at(-1) ?? RUN_START);
+      }),
+      { numRuns: 400 },
+    );
+  });
+});
+
+describe("buttons that are held", () => {
+  const three = SHEETS.find((s) => s.id === "lisse-forward-three")!.run;
+  const upTo: RunEvent[] = [
+    { at: at(0), type: "connected", tool, volts: 13.1 },
+    { at: at(1), type: "confirmed", step: "out" },
+    { at: at(2), type: "ignition", step: "ign-off", to: "off" },
+    { at: at(3), type: "ignition", step: "ign-on", to: "on" },
+  ];
+  it("too late, or let go, send it back to ignition off; held in time they let it in", () => {
+    for (const miss of [
+      { at: at(10), type: "hold-missed", step: "enter" },
+      { at: at(5), type: "held", step: "enter", entered: false },
+      { at: at(10), type: "held", step: "enter", entered: true },
+    ] as const)
+      expect(replayRun([...upTo, miss], three)).toMatchObject({
+        stepIndex: 1,
+        missed: { enter: 1 },
+        ignitionAt: null,
+      });
+    expect(() =>
+      replayRun([...upTo, { at: at(8), type: "hold-missed", step: "enter" }], three),
+    ).toThrow(/time left/);
+    const held = { at: at(9), type: "held", step: "enter", entered: true } as const;
+    expect(replayRun([...upTo, held], three).stepIndex).toBe(4);
+  });
+});
+
+describe("a place the vehicle waits for", () => {
+  const list: SheetStep[] = [
+    { id: "go", kind: "position", say: "Go there.", to: "far", withinSeconds: 30 },
+    { id: "end", kind: "prompt", say: "Done." },
+  ];
+  const begun: RunEvent[] = [
+    { at: at(0), type: "connected", tool, volts: 13 },
+    { at: at(1), type: "clock-started", step: "go" },
+  ];
+  it("is taken in its time only; missed, it is begun anew", () => {
+    const placed = (s: number) => ({ at: at(s), type: "placed", step: "go" }) as const;
+    expect(replayRun([...begun, placed(31)], list)).toMatchObject({
+      stepIndex: 1,
+      clockUntil: null,
+    });
+    expect(() => replayRun([...begun, placed(32)], list)).toThrow(/time for this place is over/);
+    expect(() => replayRun([begun[0]!, placed(2)], list)).toThrow(/does not wait for it yet/);
+    const missed: RunEvent[] = [...begun, { at: at(32), type: "clock-missed", step: "go" }];
+    expect(replayRun(missed, list)).toMatchObject({ stepIndex: 0, missed: { go: 1 } });
+    const again: RunEvent[] = [{ at: at(40), type: "clock-started", step: "go" }, placed(60)];
+    expect(replayRun([...missed, ...again], list).stepIndex).toBe(1);
+  });
+});
+
+describe("a tool that loses its vehicle", () => {
+  it("takes nothing until it is connected again, and begins anew where the session died", () => {
+    const lost: RunEvent[] = [
+      ...WHOLE.slice(0, 4),
+      { at: at(5), type: "dropped", reason: "Cable." },
+    ];
+    expect(() => replayRun([...lost, WHOLE[4]!], steps)).toThrow(/lost the vehicle/);
+    const back = (session: "kept" | "lost"): RunEvent => ({
+      at: at(8),
+      type: "reconnected",
+      tool,
+      volts: 13,
+      session,
+    });
+    expect(replayRun([...lost, back("kept"), WHOLE[4]!], steps).stepIndex).toBe(3);
+    expect(replayRun([...lost, back("lost")], steps)).toMatchObject({
+      status: "stopped",
+      waitUntil: null,
+    });
   });
 });

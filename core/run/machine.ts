@@ -12,6 +12,8 @@ export type RunEvent = { at: string } & (
       type: "connected";
       tool: { name: string; serial: string; software: string };
       volts: number;
+      /** The aim its camera has stored, before anything is learned, where the tool reads it. */
+      stored?: StoredAim;
       /** What somebody changed since the vehicle refused, where no line of the log says it. */
       changed?: string;
     }
@@ -20,10 +22,22 @@ export type RunEvent = { at: string } & (
   | { type: "confirmed"; step: string }
   /** The board stands proved at the place the step names. */
   | { type: "placed"; step: string }
-  | { type: "ignition"; step: string; to: "on" | "off" }
+  /** The vehicle says that it waits for the board at its next place: its clock runs. */
+  | { type: "clock-started"; step: string }
+  /** Its time is over, and nothing was placed. */
+  | { type: "clock-missed"; step: string }
+  | { type: "ignition"; step: string; to: "on" | "off" | "running" }
+  /** The buttons were held, and the vehicle says whether it entered its routine. */
+  | { type: "held"; step: string; entered: boolean }
+  /** Nobody held them in time. */
+  | { type: "hold-missed"; step: string }
+  /** What the tool asked to choose. */
+  | { type: "chosen"; step: string; option: string }
   | { type: "waited"; step: string }
   /** A value as the tool shows it, and in the sheet's unit. */
   | { type: "value"; step: string; value: number; shownValue: number; shownUnit: string }
+  /** A value outside the book's range is let pass, for a reason. */
+  | { type: "value-accepted"; step: string; reason: string }
   | { type: "input"; step: string; valueMm: number }
   /** Where the mark stands on the display, in divisions, as somebody read it. */
   | { type: "aim-read"; step: string; right: number; up: number }
@@ -31,8 +45,20 @@ export type RunEvent = { at: string } & (
   | { type: "aim-turned"; step: string; pan: number; tilt: number }
   | { type: "routine-started"; step: string }
   | { type: "routine-result"; step: string; result: RoutineResult }
+  /** The tool lost the vehicle; the vehicle is where it is. */
+  | { type: "dropped"; reason: string }
+  | {
+      type: "reconnected";
+      tool: { name: string; serial: string; software: string };
+      volts: number;
+      /** Whether the vehicle is still in its routine's session; out of it, the run is over. */
+      session: "kept" | "lost";
+    }
   | { type: "stopped"; reason: string }
 );
+
+/** How a camera is aimed by its unit, degrees: yaw left, pitch nose down, roll right positive. */
+export type StoredAim = { yawDeg: number; pitchDeg: number; rollDeg: number };
 
 /**
  * What the vehicle answered. Angles in degrees, as the tool reports them; only a camera that looks
@@ -76,16 +102,36 @@ export type AimState = {
 export type RunStatus =
   "not-started" | "connected" | "waiting" | "routine" | "passed" | "failed" | "stopped";
 
+/** A value as the tool showed it; `accepted` where it was let pass outside the book's range. */
+export type ValueRead = {
+  value: number;
+  shownValue: number;
+  shownUnit: string;
+  inside: boolean;
+  accepted?: string;
+};
+
 export type RunState = {
   status: RunStatus;
   /** 1 for the first attempt; a new connection after an end begins the next. */
   attempt: number;
   tool: { name: string; serial: string; software: string } | null;
   volts: number | null;
+  /** The aim that was stored when the tool first spoke with the vehicle. */
+  stored: StoredAim | null;
   stepIndex: number;
   /** End of a wait in progress, ISO time. */
   waitUntil: string | null;
-  values: Record<string, { value: number; shownValue: number; shownUnit: string; inside: boolean }>;
+  values: Record<string, ValueRead>;
+  choices: Record<string, string>;
+  /** When the ignition was last turned on, ISO time: held buttons count from it. */
+  ignitionAt: string | null;
+  /** End of the time the vehicle waits for the board at its next place, ISO time. */
+  clockUntil: string | null;
+  /** How often each step ran out of its time: a place, or buttons. */
+  missed: Record<string, number>;
+  /** The tool has lost the vehicle, and has not found it again. */
+  dropped: boolean;
   inputsMm: Record<string, number>;
   /** What was last read of each camera that is aimed, and how often it was turned. */
   aims: Record<string, AimState>;
@@ -99,9 +145,15 @@ export const RUN_START: RunState = {
   attempt: 0,
   tool: null,
   volts: null,
+  stored: null,
   stepIndex: 0,
   waitUntil: null,
   values: {},
+  choices: {},
+  ignitionAt: null,
+  clockUntil: null,
+  missed: {},
+  dropped: false,
   inputsMm: {},
   aims: {},
   result: null,
@@ -113,6 +165,25 @@ export const RUN_START: RunState = {
  */
 export class RunRefusal extends Error {
   override readonly name = "RunRefusal";
+}
+
+const SESSION_LOST = "The vehicle has left its routine: begin again.";
+
+/** Nothing is waited for any more. */
+const halted = (s: RunState): RunState => ({
+  ...s,
+  waitUntil: null,
+  clockUntil: null,
+  dropped: false,
+});
+
+/** A vehicle that was not entered starts over from its ignition: off where the sheet turns it off. */
+function entryAgain(steps: readonly SheetStep[], at: number): number {
+  const before = steps.slice(0, at);
+  const on = before.findLastIndex((s) => s.kind === "ignition" && s.to !== "off");
+  const off = before.slice(0, on).findLastIndex((s) => s.kind === "ignition");
+  const isOff = off >= 0 && (steps[off] as { to?: string }).to === "off";
+  return isOff ? off : on;
 }
 
 const ended = (s: RunState): boolean =>
@@ -151,12 +222,27 @@ export function advanceRun(
       attempt: state.attempt + 1,
       tool: event.tool,
       volts: event.volts,
+      // What was stored first: a later attempt may read what an earlier one has learned.
+      stored: state.stored ?? event.stored ?? null,
     };
   }
   const step = currentStep(state, steps);
   if (!step) throw new RunRefusal("The scan tool is not connected. Connect it first.");
   if (event.type === "stopped")
-    return { ...state, status: "stopped", waitUntil: null, message: event.reason };
+    return { ...halted(state), status: "stopped", message: event.reason };
+  if (event.type === "dropped") {
+    if (state.dropped) throw new RunRefusal("The tool has lost the vehicle already.");
+    return { ...state, dropped: true, message: event.reason };
+  }
+  if (event.type === "reconnected") {
+    if (!state.dropped) throw new RunRefusal("The tool has not lost the vehicle.");
+    const { tool, volts } = event;
+    return event.session === "kept"
+      ? { ...state, dropped: false, tool, volts, message: null }
+      : { ...halted(state), status: "stopped", tool, volts, message: SESSION_LOST };
+  }
+  if (state.dropped)
+    throw new RunRefusal("The tool has lost the vehicle. Connect it again, then go on.");
   if (event.step !== step.id)
     throw new RunRefusal(`The run is at "${step.say}", not there. Reload to see where it is.`);
 
@@ -167,6 +253,7 @@ export function advanceRun(
       message: null,
       stepIndex: state.stepIndex + 1,
       waitUntil: null,
+      clockUntil: null,
     };
     // A sheet may end on a prompt or an ignition cycle: the run is over when its steps are.
     const done = after.stepIndex >= steps.length;
@@ -180,15 +267,60 @@ export function advanceRun(
       return next();
     case "placed":
       if (step.kind !== "position") throw new RunRefusal("The board is not to be moved now.");
+      if (step.withinSeconds !== undefined) {
+        if (!state.clockUntil) throw new RunRefusal("The vehicle does not wait for it yet.");
+        if (Date.parse(event.at) > Date.parse(state.clockUntil))
+          throw new RunRefusal("The vehicle’s time for this place is over.");
+      }
       return next();
+    case "clock-started":
+      if (step.kind !== "position" || step.withinSeconds === undefined)
+        throw new RunRefusal("The vehicle sets no time here.");
+      if (state.clockUntil) throw new RunRefusal("The vehicle’s clock runs already.");
+      return { ...state, clockUntil: later(event.at, step.withinSeconds), message: null };
+    case "clock-missed":
+      if (!state.clockUntil) throw new RunRefusal("No clock of the vehicle runs.");
+      if (Date.parse(event.at) <= Date.parse(state.clockUntil))
+        throw new RunRefusal("The vehicle’s time is not over yet.");
+      return {
+        ...state,
+        clockUntil: null,
+        missed: counted(state.missed, step.id),
+        message:
+          "The vehicle did not wait any longer. It begins this place anew when you are ready.",
+      };
+    case "held":
+    case "hold-missed": {
+      if (step.kind !== "hold" || !state.ignitionAt)
+        throw new RunRefusal("No buttons are to be held now.");
+      const over = Date.parse(event.at) > Date.parse(later(state.ignitionAt, step.withinSeconds));
+      if (event.type === "hold-missed" && !over)
+        throw new RunRefusal("There is time left to hold them.");
+      if (event.type === "held" && event.entered && !over) return next();
+      return {
+        ...state,
+        stepIndex: entryAgain(steps, state.stepIndex),
+        status: "connected",
+        ignitionAt: null,
+        missed: counted(state.missed, step.id),
+        message: over
+          ? "Too late: the vehicle had started as usual. Turn it off and try once more."
+          : "The vehicle did not take it. Turn it off, then hold again, long enough and together.",
+      };
+    }
+    case "chosen":
+      if (step.kind !== "choose" || !step.options.some((o) => o.id === event.option))
+        throw new RunRefusal("Nothing of that name is to be chosen now.");
+      return next({ choices: { ...state.choices, [step.id]: event.option } });
     case "ignition": {
       if (step.kind !== "ignition" || state.status === "waiting")
         throw new RunRefusal("No ignition change is asked for now.");
       if (step.to !== event.to)
         throw new RunRefusal(`The ignition is ${event.to}; this step needs it ${step.to}.`);
-      if (step.waitSeconds === 0) return next();
-      const waitUntil = new Date(Date.parse(event.at) + step.waitSeconds * 1000).toISOString();
-      return { ...state, status: "waiting", waitUntil, message: null };
+      const ignitionAt = event.to === "off" ? null : event.at;
+      if (step.waitSeconds === 0) return next({ ignitionAt });
+      const waitUntil = later(event.at, step.waitSeconds);
+      return { ...state, status: "waiting", waitUntil, ignitionAt, message: null };
     }
     case "waited":
       if (state.status !== "waiting" || !state.waitUntil)
@@ -207,6 +339,12 @@ export function advanceRun(
         values,
         message: `Outside the book's range. Find out why before going on, then read it again.`,
       };
+    }
+    case "value-accepted": {
+      const read = step.kind === "compare" ? state.values[step.id] : undefined;
+      if (!read || read.inside)
+        throw new RunRefusal("Only a value that lies outside the book’s range is let pass.");
+      return next({ values: { ...state.values, [step.id]: { ...read, accepted: event.reason } } });
     }
     case "input":
       if (step.kind !== "input") throw new RunRefusal("No number is asked for now.");
@@ -249,6 +387,14 @@ export function advanceRun(
     }
   }
 }
+
+const later = (at: string, seconds: number): string =>
+  new Date(Date.parse(at) + seconds * 1000).toISOString();
+
+const counted = (of: Record<string, number>, id: string): Record<string, number> => ({
+  ...of,
+  [id]: (of[id] ?? 0) + 1,
+});
 
 /** The state after a whole log. @throws RunRefusal at the first event that does not fit */
 export const replayRun = (log: readonly RunEvent[], steps: readonly SheetStep[]): RunState =>

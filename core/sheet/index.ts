@@ -2,6 +2,8 @@ export { standsAlong } from "./along";
 export { doubtfulFigures, type Doubt } from "./magnitude";
 export {
   CAUTION_MOMENTS,
+  WANTS,
+  type Want,
   type CautionMoment,
   type BoardSide,
   type Disturber,

@@ -25,6 +25,8 @@ const input2 = input1.extend({
       "trailer-camera-height",
       "camera-height-left",
       "camera-height-right",
+      "hub-to-board",
+      "target-height",
     ])
     .optional(),
 });
@@ -75,7 +77,17 @@ const stepsWith = <R extends z.ZodType<string>, I extends typeof input1>(routine
     }),
   ]);
 
-const [prompt, ignition, position, compare, input, routine] = stepsWith(
+/** What a step waits for beside what it says; shown as such, and what it endangers with it. */
+export const WANTS = {
+  "everybody-out": "Everybody out of the vehicle",
+  "out-of-sight": "Out of the camera’s sight",
+  "lamps-on": "Headlamps on",
+  "lamps-off": "Headlamps off",
+  "left-and-entered-again": "Out of the routine and in again",
+} as const;
+export type Want = keyof typeof WANTS;
+
+const [prompt1, ignition1, position1, compare1, input, routine] = stepsWith(
   z.enum([
     "forward-camera-static",
     "surround-view-static",
@@ -87,6 +99,50 @@ const [prompt, ignition, position, compare, input, routine] = stepsWith(
   ]),
   input2,
 ).options;
+
+const prompt = prompt1.extend({
+  wants: z.enum(Object.keys(WANTS) as [Want, ...Want[]]).optional(),
+});
+/** `running`: the engine idles; its exhaust has to go somewhere. */
+const ignition = ignition1.extend({ to: z.enum(["on", "off", "running"]) });
+/** A place the vehicle waits for so long and no longer, counted from when it says so. */
+const position = position1.extend({ withinSeconds: z.number().min(20).max(3600).optional() });
+/** Angles of its camera as the vehicle has them stored, beside what it compared before. */
+const compare = compare1.extend({
+  value: z.enum(["camera-height", "battery-voltage", "stored-yaw", "stored-pitch"]),
+  unit: z.enum(["mm", "V", "deg"]),
+});
+
+/**
+ * The routine is entered by holding buttons of the vehicle, within so long of its ignition, for so
+ * long. Where they are nobody's program knows: the maker's information says it, and the sheet.
+ */
+const hold = z.object({
+  id,
+  kind: z.literal("hold"),
+  say,
+  withinSeconds: z.number().min(2).max(120),
+  forSeconds: z.number().min(0.5).max(60),
+  caution: say.optional(),
+});
+
+/** The tool asks which target or which stand is used; what the set-out used is answered. */
+const choose = z.object({
+  id,
+  kind: z.literal("choose"),
+  say,
+  options: z
+    .array(
+      z.object({
+        id,
+        name: say,
+        board: z.string().max(16).optional(),
+        stand: z.string().max(16).optional(),
+      }),
+    )
+    .min(2)
+    .max(8),
+});
 
 /**
  * A camera is turned by commands of the scan tool until a floor mark stands where it belongs on the
@@ -141,6 +197,8 @@ export const step = z.discriminatedUnion("kind", [
   input.extend(more),
   routine.extend(more),
   aim.extend(more),
+  hold.extend(more),
+  choose.extend(more),
 ]);
 /** As it was while a forward camera was all there was. */
 export const step1 = stepsWith(z.literal("forward-camera-static"), input1);

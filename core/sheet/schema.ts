@@ -191,6 +191,14 @@ const written = z
       if (seen.has(s.id)) wrong(["run", i, "id"], `is used twice: "${s.id}"`);
       seen.add(s.id);
       if (s.kind === "compare" && s.min > s.max) wrong(["run", i, "min"], "is above max");
+      const before = sheet.run.slice(0, i);
+      const turned = before.findLast((b) => b.kind === "ignition");
+      if (s.kind === "hold" && (turned?.kind !== "ignition" || turned.to === "off"))
+        wrong(["run", i], "needs the ignition on before it: the time counts from there");
+      if (s.kind === "compare" && (s.unit === "deg") !== s.value.startsWith("stored-"))
+        wrong(["run", i, "unit"], "must be deg for a stored angle, and for nothing else");
+      if (s.kind === "choose" && new Set(s.options.map((o) => o.id)).size < s.options.length)
+        wrong(["run", i, "options"], "names one option twice");
       if (s.kind === "input" && s.minMm >= s.maxMm)
         wrong(["run", i, "minMm"], "must be below maxMm");
       if (s.kind === "routine" && !ROUTINES[sheet.appliesTo.system].includes(s.routine))

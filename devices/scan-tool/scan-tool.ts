@@ -1,4 +1,4 @@
-import type { RoutineResult } from "@/core/run";
+import type { RoutineResult, StoredAim } from "@/core/run";
 import type { SheetStep } from "@/core/sheet";
 
 /**
@@ -15,12 +15,18 @@ export interface ScanTool {
   connect(): Promise<{ volts: number }>;
   /** The VIN of the vehicle it is plugged into, as its units have it. @throws DeviceRefusal */
   readVin(): Promise<string>;
+  /** The aim its forward camera has stored; null where the vehicle does not tell it. */
+  storedAim(): Promise<StoredAim | null>;
   /** Whether the vehicle's ignition is on, as the tool sees it. */
-  ignition(): Promise<"on" | "off">;
+  ignition(): Promise<Ignition>;
+  /** Whether the vehicle is still there, in the session that was opened with it. */
+  session(): Promise<"kept" | "lost">;
   /** Reads one value in the tool's own unit. @throws DeviceRefusal */
-  readValue(
-    value: "camera-height" | "battery-voltage",
-  ): Promise<{ value: number; unit: "in" | "V" }>;
+  readValue(value: StoredValue): Promise<{ value: number; unit: "mm" | "cm" | "in" | "V" | "deg" }>;
+  /**
+   * Whether the vehicle has entered its routine, of which buttons were held so long after its ignition.
+   */
+  entered(held: { afterSeconds: number; withinSeconds: number }): Promise<boolean>;
   /** Runs the routine to its end. @throws DeviceRefusal when the vehicle will not start it */
   runRoutine(routine: Routine): Promise<RoutineResult>;
   /**
@@ -33,6 +39,12 @@ export interface ScanTool {
     commands: { pan: number; tilt: number },
   ): Promise<{ pan: number; tilt: number }>;
 }
+
+/** Running: the engine idles, the ignition on with it. */
+export type Ignition = "on" | "off" | "running";
+
+/** Values a vehicle has stored, or measures. */
+export type StoredValue = Extract<SheetStep, { kind: "compare" }>["value"];
 
 /** Routines a vehicle knows. */
 export type Routine = Extract<SheetStep, { kind: "routine" }>["routine"];

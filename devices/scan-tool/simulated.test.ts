@@ -17,6 +17,8 @@ const cabin: Cabin = {
   ignitionOnSeconds: 0,
   connectionsBefore: 0,
   vin: "0NVLS2DA7R100417",
+  holdsBefore: 0,
+  silentSeconds: null,
   looksBefore: 0,
   articulationRad: null,
   arms: [],

@@ -8,11 +8,15 @@ import { learnForwardCamera, learnFromBoard, type Eye } from "../vehicle/forward
 import { storeAims } from "../vehicle/mirror-camera";
 import { learnTrailerCamera } from "../vehicle/trailer-camera";
 import { learnSurroundView, type SeenMat } from "../vehicle/surround-view";
-import { DeviceRefusal, type ScanTool } from "./scan-tool";
+import { DeviceRefusal, type Ignition, type ScanTool } from "./scan-tool";
 
 /** What the simulated tool finds in the cabin, told by whoever keeps the job's log. */
 export type Cabin = {
-  ignition: "on" | "off";
+  ignition: Ignition;
+  /** How often buttons were held before. */
+  holdsBefore: number;
+  /** Seconds since the tool last spoke with the vehicle; null before it did. */
+  silentSeconds: number | null;
   /** Whether a battery maintainer is on: ignition-on work drains the battery without one. */
   maintained: boolean;
   /** Seconds of ignition-on time so far. */
@@ -37,6 +41,21 @@ export type ArmSeen = {
   within: number;
   turned: { pan: number; tilt: number };
 };
+
+/** A tool that says nothing for so long is let go by its vehicle, seconds. */
+const SLEEPS_AFTER_S = 45 * 60;
+
+const UNIT_MM = { in: 25.4, cm: 10, mm: 1 } as const;
+/** In which unit a vehicle's unit counts: each kind in one. */
+const unitOf = (vehicleId: string): keyof typeof UNIT_MM =>
+  vehicleId.startsWith("norvane") ? "in" : vehicleId.startsWith("ardvale") ? "cm" : "mm";
+
+/** How a camera was aimed before its repair, rad. */
+export function aimBefore(seed: string): { yaw: number; pitch: number; roll: number } {
+  const random = randomFrom(seedFrom(`${seed}/aim-before`));
+  const turn = (): number => 0.0045 * gaussian(random);
+  return { yaw: turn(), pitch: turn(), roll: turn() };
+}
 
 /** How far a camera's motor turns either way, in commands. */
 const TRAVEL = 80;
@@ -231,14 +250,35 @@ export function simulatedScanTool(
       await pause(150);
       return cabin.vin;
     },
+    async storedAim() {
+      const deg = (rad: number): number => Math.round((rad * 18_000) / Math.PI) / 100;
+      const { yaw, pitch, roll } = aimBefore(world.seed);
+      return { yawDeg: deg(yaw), pitchDeg: deg(pitch), rollDeg: deg(roll) };
+    },
     async ignition() {
       return cabin.ignition;
     },
     async readValue(value) {
       await pause(250);
       if (value === "battery-voltage") return { value: volts(), unit: "V" };
+      if (value !== "camera-height") {
+        const rad = aimBefore(world.seed)[value === "stored-yaw" ? "yaw" : "pitch"];
+        return { value: Math.round(((rad * 180) / Math.PI) * 100) / 100, unit: "deg" };
+      }
       const stored = world.plan.vehicle.camera.zMm + 3 * gaussian(random("stored-height"));
-      return { value: Math.round((stored / 25.4) * 10) / 10, unit: "in" };
+      // What a maker's tool counts in, each its own way.
+      const unit = unitOf(world.plan.vehicle.id);
+      return { value: Math.round((stored / UNIT_MM[unit]) * 10) / 10, unit };
+    },
+    async session() {
+      await pause(120);
+      return cabin.silentSeconds !== null && cabin.silentSeconds > SLEEPS_AFTER_S ? "lost" : "kept";
+    },
+    async entered({ afterSeconds, withinSeconds }) {
+      await pause(300);
+      // Now and then one finger lets go too early.
+      const slipped = random(`hold/${cabin.holdsBefore}`)() < 0.08;
+      return afterSeconds <= withinSeconds && !slipped;
     },
     async turnCamera(side, commands) {
       await pause(350 + 40 * (Math.abs(commands.pan) + Math.abs(commands.tilt)));

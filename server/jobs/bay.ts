@@ -174,9 +174,10 @@ export function scanToolFor(
   const supply = itemsOf(view, "ready").find((i) => i.measure?.kind === "battery")?.id ?? "";
   const maintainer = checksOf(events, "ready").get(supply);
   const coupling = couplingOf(job, events);
+  const spoke = run.findLast((e) => e.type !== "connect-failed")?.at;
   let on = 0;
   turns.forEach((t, i) => {
-    if (t.to === "on")
+    if (t.to !== "off")
       on += (Date.parse(turns[i + 1]?.at ?? new Date().toISOString()) - Date.parse(t.at)) / 1000;
   });
   const cabin: Cabin = {
@@ -188,6 +189,8 @@ export function scanToolFor(
     connectionsBefore: run.filter((e) => e.type === "connected" || e.type === "connect-failed")
       .length,
     vin: pluggedInto(job, events),
+    holdsBefore: run.filter((e) => e.type === "held").length,
+    silentSeconds: spoke ? (Date.now() - Date.parse(spoke)) / 1000 : null,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
     articulationRad: coupling && articulationOf(coupling),
     arms: armsSeen(job, view, events, (id) => bayOf(job, view, events, id)),

@@ -11,9 +11,10 @@ import {
   type JobEvent,
 } from "@/core/job";
 import { changedSince } from "@/core/job/causes";
-import { advanceRun, RunRefusal, type RunEvent } from "@/core/run";
+import { advanceRun, RunRefusal, type RunEvent, type RunState } from "@/core/run";
 import { scanState } from "@/core/scan";
-import { DeviceRefusal } from "@/devices/scan-tool/scan-tool";
+import type { SheetStep } from "@/core/sheet";
+import { DeviceRefusal, type ScanTool } from "@/devices/scan-tool/scan-tool";
 import type { Person } from "../auth/session";
 import { scanToolFor } from "./bay";
 import { writeOwn, type OwnLine } from "./append";
@@ -31,7 +32,18 @@ const runAct = z.discriminatedUnion("type", [
   }),
   z.object({ type: z.literal("confirm"), step }),
   z.object({ type: z.literal("place"), step }),
-  z.object({ type: z.literal("ignition"), step, to: z.enum(["on", "off"]) }),
+  z.object({ type: z.literal("ignition"), step, to: z.enum(["on", "off", "running"]) }),
+  z.object({ type: z.literal("start-clock"), step }),
+  z.object({ type: z.literal("clock-over"), step }),
+  z.object({ type: z.literal("held"), step }),
+  z.object({ type: z.literal("hold-over"), step }),
+  z.object({ type: z.literal("choose"), step, option: z.string().max(64) }),
+  z.object({
+    type: z.literal("accept-value"),
+    step,
+    reason: z.string().trim().min(3, "say why in a few words").max(200),
+  }),
+  z.object({ type: z.literal("ask-vehicle") }),
   z.object({ type: z.literal("waited"), step }),
   z.object({ type: z.literal("read"), step }),
   z.object({ type: z.literal("input"), step, valueMm: z.number() }),
@@ -86,6 +98,9 @@ export async function commandRun(
   return eventsAfter(jobId, baseSeq);
 }
 
+/** What one of a tool's units is in the unit that sheets count in. */
+const IN_SHEETS_UNIT: Partial<Record<string, number>> = { in: 25.4, cm: 10 };
+
 const now = (): string => new Date().toISOString();
 
 /** The boards must stand as the routine wants them. @throws RunRefusal saying what is to be done */
@@ -116,11 +131,14 @@ async function carryOut(
         const other = otherCar(view, events, vin);
         if (other) return write({ at: now(), type: "connect-failed", reason: other, vin });
         const { changed } = command;
+        const stored =
+          view.sheet.appliesTo.system === "forward-camera" ? await tool.storedAim() : null;
         return write({
           at: now(),
           type: "connected",
           tool: tool.identity,
           volts,
+          ...(stored && { stored }),
           ...(changed && { changed }),
         });
       } catch (error) {
@@ -138,18 +156,45 @@ async function carryOut(
       return write({ at: now(), type: "ignition", step: command.step, to: command.to });
     case "waited":
       return write({ at: now(), type: "waited", step: command.step });
+    case "start-clock":
+      if (step?.kind !== "position") throw new RunRefusal("The vehicle sets no time here.");
+      return write({ at: now(), type: "clock-started", step: command.step });
+    case "clock-over":
+      return write({ at: now(), type: "clock-missed", step: command.step });
+    case "hold-over":
+      return write({ at: now(), type: "hold-missed", step: command.step });
+    case "held": {
+      if (step?.kind !== "hold" || !state.ignitionAt)
+        throw new RunRefusal("No buttons are to be held now.");
+      const at = now();
+      const afterSeconds = (Date.parse(at) - Date.parse(state.ignitionAt)) / 1000;
+      const entered = await tool.entered({ afterSeconds, withinSeconds: step.withinSeconds });
+      return write({ at, type: "held", step: command.step, entered });
+    }
+    case "choose":
+      return write({ at: now(), type: "chosen", step: command.step, option: command.option });
+    case "accept-value":
+      return write({
+        at: now(),
+        type: "value-accepted",
+        step: command.step,
+        reason: command.reason,
+      });
+    case "ask-vehicle":
+      return askVehicle(view, state, step, tool, write);
     case "input":
       return write({ at: now(), type: "input", step: command.step, valueMm: command.valueMm });
     case "stop":
       return write({ at: now(), type: "stopped", reason: command.reason });
     case "read": {
       if (step?.kind !== "compare") throw new RunRefusal("No value is asked for now.");
+      if (await isLost(tool, write)) return;
       const { value, unit } = await tool.readValue(step.value);
       return write({
         at: now(),
         type: "value",
         step: command.step,
-        value: unit === "in" ? value * 25.4 : value,
+        value: value * (IN_SHEETS_UNIT[unit] ?? 1),
         shownValue: value,
         shownUnit: unit,
       });
@@ -172,6 +217,7 @@ async function carryOut(
         { ...asked, pan: command.pan, tilt: command.tilt },
         view.sheet.run,
       );
+      if (await isLost(tool, write)) return;
       const done = await tool.turnCamera(step.side, { pan: command.pan, tilt: command.tilt });
       return write({ ...asked, ...done });
     }
@@ -182,6 +228,7 @@ async function carryOut(
         );
       // Before it is connected the routine itself says so.
       if (step) pass(view, events);
+      if (step?.kind === "routine" && (await isLost(tool, write))) return;
       write({ at: now(), type: "routine-started", step: command.step });
       // The machine has taken it: the step is the routine.
       if (step?.kind !== "routine") return;
@@ -189,6 +236,36 @@ async function carryOut(
       return write({ at: now(), type: "routine-result", step: command.step, result });
     }
   }
+}
+
+/** A session that died while nobody spoke is noticed before anything is sent into it. */
+async function isLost(tool: ScanTool, write: (event: RunEvent) => void): Promise<boolean> {
+  if ((await tool.session()) === "kept") return false;
+  write({ at: now(), type: "dropped", reason: "The vehicle let the tool go meanwhile." });
+  return true;
+}
+
+/**
+ * Where the vehicle really is: nobody believes a page that was closed, or a shop that was away. What
+ * the routine found meanwhile is taken; a session that died ends the run.
+ */
+async function askVehicle(
+  view: CalibrationGround,
+  state: RunState,
+  step: SheetStep | null,
+  tool: ScanTool,
+  write: (event: RunEvent) => void,
+): Promise<void> {
+  if (!step) throw new RunRefusal("No run is under way.");
+  const session = await tool.session();
+  if (session === "lost" || state.dropped) {
+    if (!state.dropped) await isLost(tool, write);
+    const { volts } = await tool.connect();
+    return write({ at: now(), type: "reconnected", tool: tool.identity, volts, session });
+  }
+  if (state.status !== "routine" || step.kind !== "routine") return;
+  const result = await tool.runRoutine(step.routine);
+  return write({ at: now(), type: "routine-result", step: step.id, result });
 }
 
 /** Appends one run event at the head, after checking it against the log as it is at that moment. */

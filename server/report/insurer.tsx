@@ -1,5 +1,6 @@
 import {
   aimForetoldLine,
+  changedAimLine,
   owedLine,
   runLine,
   sourceLine,
@@ -16,9 +17,11 @@ import { renderPaper, styles, Text } from "./paper";
 /** One calibration by its result: how it was left, and what the vehicle said. */
 function AsLeft({ c }: { c: CalibrationRecord }) {
   const foretold = aimForetoldLine(c.run);
+  const changed = changedAimLine(c.run);
   return (
     <Part title={`As left: ${SYSTEMS[c.sheet.appliesTo.system]}`}>
       <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(c)}</Text>
+      {changed && <Text style={{ marginBottom: 2 }}>{changed}</Text>}
       {foretold && <Text style={styles.soft}>{foretold}</Text>}
       {c.targets
         .filter((t) => t.settled)

@@ -1,6 +1,8 @@
 import { Path, Svg, View } from "@react-pdf/renderer";
 import {
   aimForetoldLine,
+  changedAimLine,
+  refusalLine,
   aimLearned,
   checkLine,
   arrivalLines,
@@ -62,7 +64,18 @@ function Calibration({ c, of, times }: { c: CalibrationRecord; of: number; times
               ...(run.foretold
                 ? ([["Against that", aimForetoldLine(run)!]] as [string, string][])
                 : []),
+              ...(run.changedAim
+                ? ([["Changed by this job", changedAimLine(run)!]] as [string, string][])
+                : []),
             ]}
+          />
+        )}
+        {run.refusals && (
+          <Facts
+            facts={run.refusals.map((r): [string, string] => [
+              `Refused ${times.clockTime(r.at)}`,
+              refusalLine(r),
+            ])}
           />
         )}
         {run.log.map((l, i) => (

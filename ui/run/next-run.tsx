@@ -5,21 +5,30 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { askedFor, eventsOf, runGate } from "@/core/job";
 import type { RunState } from "@/core/run";
 import { thingOf } from "@/core/setout";
-import { placeName, type Sheet, type SheetStep, type Target } from "@/core/sheet";
+import { WANTS, placeName, type Sheet, type SheetStep, type Target } from "@/core/sheet";
 import { formatNumber, parseQuantity } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { NextStage } from "../bench/next-stage";
 import { Button } from "../primitives/button";
 import { useSettings } from "../settings";
+import { secondsLeft, useLeft } from "./left";
 import { RunGateBar } from "./run-gate";
 import type { RunCommand } from "./use-run";
 
 // A camera is turned on its arm by few vehicles: fetched where it is.
+const TIMED = () => import("./timed-steps");
+const HoldStep = dynamic(() => TIMED().then((m) => m.HoldStep));
+const PreparePlace = dynamic(() => TIMED().then((m) => m.PreparePlace));
+const ChooseStep = dynamic(() => TIMED().then((m) => m.ChooseStep));
+const LetPass = dynamic(() => TIMED().then((m) => m.LetPass));
+const AskVehicle = dynamic(() => TIMED().then((m) => m.AskVehicle));
 const RefusedBar = dynamic(() => import("./refused").then((m) => m.RefusedBar));
 const AimStep = dynamic(() => import("./aim-step").then((m) => m.AimStep));
 
 const ARCH = "Measure at the highest point of the arch, above the wheel centre.";
+
+const EXHAUST = "Exhaust hose on, or the doors open, before the engine runs indoors.";
 
 const LOOKING = "The vehicle is looking. Nobody moves.";
 
@@ -53,7 +62,8 @@ type Props = {
 
 /** The one thing the routine waits for. */
 export function NextRun({ state, step, proved, busy, command }: Props) {
-  const { me, ground, events, target } = useJob();
+  const { me, ground, events, own, target } = useJob();
+  const [passing, setPassing] = useState<string | null>(null);
   const gate = useMemo(() => runGate(ground, events, target?.id), [ground, events, target]);
   useSelfRead(state, step, gate === null, command);
   if (me.role === "viewer") return <NextBar say="You may look; a technician runs the routine." />;
@@ -76,6 +86,18 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         say={`The routine is done: ${LEARNED[ground.sheet.appliesTo.system]}.`}
       />
     );
+  if (state.dropped)
+    return (
+      <AskVehicle
+        say="The tool has lost the vehicle."
+        detail={`${state.message ?? ""} The tool is asked where the vehicle really is.`}
+        since={null}
+        busy={busy}
+        command={command}
+      />
+    );
+  if (step?.kind === "position" && step.withinSeconds !== undefined && !state.clockUntil)
+    return <PreparePlace step={step} state={state} busy={busy} command={command} />;
   const resting = state.status === "waiting" && state.waitUntil !== null;
   if (gate && !resting) return <RunGateBar gate={gate} state={state} step={step} />;
   if (state.status === "failed")
@@ -107,7 +129,12 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
   switch (step.kind) {
     case "prompt":
       return (
-        <NextBar say={step.say} caution={caution}>
+        <NextBar
+          tone={state.message ? "loose" : "act"}
+          say={step.say}
+          caution={caution}
+          detail={state.message ?? (step.wants && `${WANTS[step.wants]}.`)}
+        >
           {big("Done", { type: "confirm", step: step.id })}
         </NextBar>
       );
@@ -120,15 +147,33 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     case "ignition":
       return (
         <NextBar
+          tone={state.message ? "loose" : "act"}
           say={step.say}
-          caution={caution}
-          detail={step.waitSeconds > 0 ? `Then ${step.waitSeconds} s of rest.` : undefined}
+          caution={caution ?? (step.to === "running" ? EXHAUST : undefined)}
+          detail={
+            state.message ??
+            (step.waitSeconds > 0 ? `Then ${step.waitSeconds} s of rest.` : undefined)
+          }
         >
-          {big(`It is ${step.to}`, { type: "ignition", step: step.id, to: step.to })}
+          {big(step.to === "running" ? "It runs" : `It is ${step.to}`, {
+            type: "ignition",
+            step: step.id,
+            to: step.to,
+          })}
         </NextBar>
       );
+    case "hold":
+      return state.ignitionAt ? (
+        <HoldStep key={state.ignitionAt} step={step} state={state} busy={busy} command={command} />
+      ) : null;
+    case "choose":
+      return <ChooseStep step={step} busy={busy} command={command} />;
     case "compare": {
       const v = state.values[step.id];
+      if (v && passing === step.id)
+        return (
+          <LetPass step={step} busy={busy} command={command} onBack={() => setPassing(null)} />
+        );
       return (
         <NextBar
           tone={v ? "loose" : "act"}
@@ -143,6 +188,11 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
           }
         >
           <Stop command={command} busy={busy} />
+          {v && (
+            <Button look="quiet" size="large" onClick={() => setPassing(step.id)}>
+              Let it pass
+            </Button>
+          )}
           {big(v ? "Read again" : "Read it", { type: "read", step: step.id }, "Reading")}
         </NextBar>
       );
@@ -160,6 +210,16 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         />
       );
     case "routine":
+      if (state.status === "routine" && busy !== "start")
+        return (
+          <AskVehicle
+            say={LOOKING}
+            detail="If it says nothing, the tool is asked what became of it."
+            since={eventsOf(own, "run").at(-1)?.at ?? null}
+            busy={busy}
+            command={command}
+          />
+        );
       return (
         <NextBar
           tone={proved || !target ? "act" : "loose"}
@@ -205,34 +265,8 @@ function Wait({
   step: SheetStep;
   command: Props["command"];
 }) {
-  const [left, setLeft] = useState(() => Date.parse(until) - Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setLeft(Date.parse(until) - Date.now()), 200);
-    return () => clearInterval(timer);
-  }, [until]);
-  const over = left <= 0;
-  useEffect(() => {
-    if (!over) return;
-    // The tablet's clock may run ahead of the shop's: a refused "over" is simply said again.
-    let stopped = false;
-    const tell = async (): Promise<void> => {
-      if (!stopped && !(await command({ type: "waited", step: step.id }, true)) && !stopped)
-        setTimeout(() => void tell(), 800);
-    };
-    void tell();
-    return () => {
-      stopped = true;
-    };
-    // The command closes over the log's head; it must not restart the telling.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [over, step.id]);
-  return (
-    <NextBar
-      say="Leave it to rest."
-      detail={step.say}
-      figure={over ? "0 s" : `${Math.ceil(left / 1000)} s`}
-    />
-  );
+  const left = useLeft(until, () => command({ type: "waited", step: step.id }, true));
+  return <NextBar say="Leave it to rest." detail={step.say} figure={secondsLeft(left)} />;
 }
 
 /**

@@ -139,7 +139,7 @@ export function RefusedBar({
       ) : (
         <>
           <Button look="quiet" size="large" onClick={() => setTelling(true)}>
-            Else
+            Changed elsewhere
           </Button>
           <ButtonLink href={`/jobs/${head.id}/${stage}`} look="act" size="large">
             {STAGE[stage]}

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { changedAim, changedAimWords } from "@/core/job/changed-aim";
 import { aimAdvice, aimFits, type AimForetold } from "@/core/job";
 import type { RunState } from "@/core/run";
 import type { Sheet } from "@/core/sheet";
@@ -26,6 +27,7 @@ export function Result({
   const asked = routine?.kind === "routine" ? routine.minQuality : 0;
   const aims = r.learnedYawDeg !== undefined;
   const passed = state.status !== "failed";
+  const changed = changedAim(state);
   const advice = foretold && aimAdvice(foretold);
   const deg = (v: number): string => `${v >= 0 ? "+" : ""}${formatNumber(v, 2)}°`;
   return (
@@ -97,6 +99,7 @@ export function Result({
         </p>
       )}
       {state.message && <p className="mt-3 text-xl text-stop">{state.message}</p>}
+      {changed && <p className="mt-3 text-lg">{changedAimWords(changed)}</p>}
       {children}
     </section>
   );

@@ -3,17 +3,21 @@ import type { Sheet, SheetStep } from "@/core/sheet";
 import { shownWords } from "@/core/job";
 import { formatNumber, formatQuantity } from "@/core/units";
 import { Pictures } from "../photos/pictures";
+import { duration } from "./left";
 import { Mark, type MarkState } from "../primitives/marks";
+
+const UNIT = { mm: "mm", V: "V", deg: "°" } as const;
 
 /** What a step gave, in words. */
 function outcome(step: SheetStep, state: RunState): string | null {
   if (step.kind === "compare") {
     const v = state.values[step.id];
     if (!v)
-      return `book: ${formatNumber(step.min, step.unit === "V" ? 1 : 0)} to ${formatNumber(step.max, step.unit === "V" ? 1 : 0)} ${step.unit}`;
+      return `book: ${formatNumber(step.min, step.unit === "mm" ? 0 : 1)} to ${formatNumber(step.max, step.unit === "mm" ? 0 : 1)} ${UNIT[step.unit]}`;
+    const passed = v.accepted ? `; let pass: ${v.accepted}` : "";
     if (v.shownUnit === step.unit)
-      return `${formatNumber(v.value, step.unit === "V" ? 2 : 0)} ${step.unit}`;
-    return `tool ${formatNumber(v.shownValue, 1)} ${v.shownUnit} = ${formatNumber(v.value)} ${step.unit}`;
+      return `${formatNumber(v.value, step.unit === "mm" ? 0 : 2)} ${UNIT[step.unit]}${passed}`;
+    return `tool ${formatNumber(v.shownValue, 1)} ${v.shownUnit} = ${formatNumber(v.value)} ${step.unit}${passed}`;
   }
   if (step.kind === "input") {
     const v = state.inputsMm[step.id];
@@ -23,6 +27,13 @@ function outcome(step: SheetStep, state: RunState): string | null {
     const aim = state.aims[step.id];
     return aim ? `${shownWords(aim)}${aim.inside ? "" : ", not there yet"}` : null;
   }
+  if (step.kind === "choose")
+    return step.options.find((o) => o.id === state.choices[step.id])?.name ?? null;
+  const missed = state.missed[step.id] ?? 0;
+  const tries = missed > 0 ? `; missed ${missed === 1 ? "once" : `${missed} times`}` : "";
+  if (step.kind === "hold") return `within ${step.withinSeconds} s${tries}`;
+  if (step.kind === "position" && step.withinSeconds !== undefined)
+    return `the vehicle waits ${duration(step.withinSeconds)}${tries}`;
   if (step.kind === "ignition" && step.waitSeconds > 0) return `rest ${step.waitSeconds} s`;
   return null;
 }

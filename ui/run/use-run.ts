@@ -2,7 +2,14 @@ type RunAct =
   | { type: "connect"; changed?: string }
   | { type: "confirm"; step: string }
   | { type: "place"; step: string }
-  | { type: "ignition"; step: string; to: "on" | "off" }
+  | { type: "ignition"; step: string; to: "on" | "off" | "running" }
+  | { type: "start-clock"; step: string }
+  | { type: "clock-over"; step: string }
+  | { type: "held"; step: string }
+  | { type: "hold-over"; step: string }
+  | { type: "choose"; step: string; option: string }
+  | { type: "accept-value"; step: string; reason: string }
+  | { type: "ask-vehicle" }
   | { type: "waited"; step: string }
   | { type: "read"; step: string }
   | { type: "input"; step: string; valueMm: number }

@@ -2,6 +2,7 @@
 
 import type { FigureUnit } from "@/core/units";
 import type { Draft, Problem } from "@/core/book";
+import { WANTS } from "@/core/sheet";
 import { Button } from "../primitives/button";
 import { RowNumber, Rows, RowText } from "../book/rows";
 import { getAt, setAt } from "../book/paths";
@@ -21,7 +22,11 @@ const KINDS: Record<
   { name: string; numbers: [string, string, FigureUnit][]; fresh: Step }
 > = {
   prompt: { name: "Do", numbers: [], fresh: { kind: "prompt", say: "" } },
-  position: { name: "Move", numbers: [], fresh: { kind: "position", say: "", to: "first" } },
+  position: {
+    name: "Move",
+    numbers: [["withinSeconds", "the vehicle waits", "s"]],
+    fresh: { kind: "position", say: "", to: "first" },
+  },
   ignition: {
     name: "Ignition",
     numbers: [["waitSeconds", "rest", "s"]],
@@ -42,6 +47,26 @@ const KINDS: Record<
       ["maxMm", "to", "mm"],
     ],
     fresh: { kind: "input", say: "", name: "", minMm: 600, maxMm: 760 },
+  },
+  hold: {
+    name: "Hold",
+    numbers: [
+      ["withinSeconds", "within", "s"],
+      ["forSeconds", "for", "s"],
+    ],
+    fresh: { kind: "hold", say: "", withinSeconds: 8, forSeconds: 2 },
+  },
+  choose: {
+    name: "Choose",
+    numbers: [],
+    fresh: {
+      kind: "choose",
+      say: "",
+      options: [
+        { id: "one", name: "" },
+        { id: "other", name: "" },
+      ],
+    },
   },
   routine: {
     name: "Routine",
@@ -70,6 +95,48 @@ const KINDS: Record<
     },
   },
 };
+
+type Option = { id: string; name: string; board?: string | undefined };
+
+/** What a vehicle reports, and in which unit the book counts it. */
+const COMPARED = [
+  ["battery-voltage", "supply voltage", "V"],
+  ["camera-height", "camera height, stored", "mm"],
+  ["stored-yaw", "yaw, stored", "deg"],
+  ["stored-pitch", "pitch, stored", "deg"],
+] as const;
+
+const UNIT_OF: Record<string, FigureUnit> = { mm: "mm", deg: "°" };
+
+function Pick({
+  label,
+  value,
+  options,
+  readOnly,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: readonly (readonly [value: string, name: string])[];
+  readOnly: boolean;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      value={value}
+      disabled={readOnly}
+      onChange={(e) => onChange(e.target.value)}
+      className="min-h-12 rounded-md border border-hairline bg-sheet px-2 text-base"
+    >
+      {options.map(([id, name]) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}
 
 /** After these a unit must be told its figures anew. */
 const REPLACED = ["camera-replaced", "unit-replaced", "unit-programmed"];
@@ -174,8 +241,68 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   <option value="trailer-length">trailer’s length, from the vehicle’s book</option>
                   <option value="camera-height-left">left camera’s height, from Ready</option>
                   <option value="camera-height-right">right camera’s height, from Ready</option>
+                  <option value="hub-to-board">distance of the board, from Set out</option>
+                  <option value="target-height">height of the board, from Set out</option>
                 </select>
               )}
+              {s.kind === "prompt" && (
+                <Pick
+                  label={`Step ${i + 1}: what it waits for`}
+                  value={String(s.wants ?? "")}
+                  options={[["", "what it says"], ...Object.entries(WANTS)]}
+                  readOnly={readOnly}
+                  onChange={(wants) => patch(i, { wants: wants || undefined })}
+                />
+              )}
+              {s.kind === "ignition" && (
+                <Pick
+                  label={`Step ${i + 1}: ignition`}
+                  value={String(s.to ?? "on")}
+                  options={[
+                    ["on", "on"],
+                    ["off", "off"],
+                    ["running", "engine running"],
+                  ]}
+                  readOnly={readOnly}
+                  onChange={(to) => patch(i, { to })}
+                />
+              )}
+              {s.kind === "compare" && (
+                <Pick
+                  label={`Step ${i + 1}: which value`}
+                  value={String(s.value ?? "battery-voltage")}
+                  options={COMPARED.map(([value, name]) => [value, name])}
+                  readOnly={readOnly}
+                  onChange={(value) =>
+                    patch(i, { value, unit: COMPARED.find(([v]) => v === value)![2] })
+                  }
+                />
+              )}
+              {s.kind === "choose" &&
+                ((s.options ?? []) as Option[]).map((o, k) => {
+                  const change = (c: Partial<Option>): void =>
+                    patch(i, {
+                      options: (s.options as Option[]).map((x, n) =>
+                        n === k ? { ...x, ...c } : x,
+                      ),
+                    });
+                  return (
+                    <span key={o.id} className="flex items-center gap-1 pl-9">
+                      <RowText
+                        label={`Step ${i + 1}, option ${k + 1}: name`}
+                        value={o.name}
+                        readOnly={readOnly}
+                        onChange={(name) => change({ name })}
+                      />
+                      <RowText
+                        label={`Step ${i + 1}, option ${k + 1}: code of its board`}
+                        value={o.board ?? ""}
+                        readOnly={readOnly}
+                        onChange={(board) => change({ board: board || undefined })}
+                      />
+                    </span>
+                  );
+                })}
               {(s.kind === "input" || s.kind === "prompt") && (
                 <select
                   aria-label={`Step ${i + 1}: when it is asked`}
@@ -193,7 +320,7 @@ export function StepList({ doc, problems, readOnly, onChange }: Props) {
                   key={field}
                   label={`Step ${i + 1}: ${name}`}
                   name={name}
-                  unit={s.kind === "compare" && s.unit === "mm" ? "mm" : unit}
+                  unit={(s.kind === "compare" && UNIT_OF[String(s.unit)]) || unit}
                   value={getAt(s, field)}
                   readOnly={readOnly}
                   onChange={(v) => put(steps.map((x, k) => (k === i ? setAt(x, field, v) : x)))}
