@@ -3,6 +3,7 @@ import type { NextConfig } from "next";
 const config: NextConfig = {
   // Native or font-embedding packages stay outside the bundle; they run only on the server.
   serverExternalPackages: [
+    "pdfjs-dist",
     "better-sqlite3",
     "@node-rs/argon2",
     "@react-pdf/renderer",

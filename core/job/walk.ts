@@ -47,6 +47,7 @@ export const PHOTO_SUBJECTS = {
   bracket: "Bracket and camera",
   film: "Film inside the glass",
   "set-out": "Set-out",
+  tool: "Scan tool’s screen",
   other: "Other",
 } as const;
 export type PhotoSubject = keyof typeof PHOTO_SUBJECTS;

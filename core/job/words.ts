@@ -1,4 +1,4 @@
-import type { RunEvent } from "@/core/run";
+import type { RunEvent, Told } from "@/core/run";
 import type { ScanEvent } from "@/core/scan";
 import type { Sheet } from "@/core/sheet";
 import { formatNumber, formatQuantity } from "@/core/units";
@@ -10,8 +10,13 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
   switch (event.type) {
     case "connected":
       return {
-        label: `Connected: ${event.tool.name} ${event.tool.serial}, software ${event.tool.software}`,
-        value: `${formatNumber(event.volts, 1)} V${event.changed ? `; changed since: ${event.changed}` : ""}`,
+        label: `${event.how === "by-hand" ? "By hand on" : "Connected:"} ${event.tool.name} ${event.tool.serial}, software ${event.tool.software}`,
+        value: [
+          event.volts === null ? null : `${formatNumber(event.volts, 1)} V`,
+          event.changed ? `changed since: ${event.changed}` : null,
+        ]
+          .filter(Boolean)
+          .join("; "),
       };
     case "connect-failed":
       return { label: "Connection refused", value: event.reason };
@@ -48,7 +53,7 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
         label: say,
         value: isLength(event.shownUnit)
           ? `${formatQuantity(event.value, "mm")} (tool shows ${formatNumber(event.shownValue, 1)} ${event.shownUnit})`
-          : `${formatNumber(event.shownValue, 2)}${event.shownUnit === "deg" ? "°" : ` ${event.shownUnit}`}`,
+          : `${formatNumber(event.shownValue, 2)}${event.shownUnit === "deg" ? "°" : ` ${event.shownUnit}`}${event.how ? " (typed from the tool)" : ""}`,
       };
     case "input":
       return { label: say, value: formatQuantity(event.valueMm, "mm") };
@@ -61,14 +66,24 @@ export function runEventWords(event: RunEvent, sheet: Sheet): { label: string; v
     case "routine-result":
       return {
         label: event.result.passed ? "Vehicle: learned" : "Vehicle: refused",
-        value: event.result.passed
-          ? `quality ${formatNumber(event.result.qualityPercent)} %`
-          : (event.result.reason ?? "no reason given"),
+        value: `${
+          event.result.passed
+            ? `quality ${formatNumber(event.result.qualityPercent)} %`
+            : (event.result.reason ?? "no reason given")
+        }${event.how ? ` (${toldWords(event.how)})` : ""}`,
       };
     case "stopped":
       return { label: "Run stopped", value: event.reason };
   }
 }
+
+/** Which way a result came in that no tool told by itself. */
+export const toldWords = (how: Told): string =>
+  how.kind === "typed"
+    ? "typed from the tool"
+    : how.kind === "photo"
+      ? "typed beside a photo of the tool"
+      : `from the tool’s report ${how.name}, ${how.sha256.slice(0, 8)}`;
 
 /** A length in a unit that is not the sheet's. */
 const isLength = (unit: string): boolean => unit === "in" || unit === "cm";

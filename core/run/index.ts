@@ -9,6 +9,7 @@ export {
   REFUSAL_CODES,
   type RefusalCode,
   type StoredAim,
+  type Told,
   type RoutineResult,
   type RunEvent,
   type RunState,

@@ -11,7 +11,10 @@ export type RunEvent = { at: string } & (
   | {
       type: "connected";
       tool: { name: string; serial: string; software: string };
-      volts: number;
+      /** Null where the shop's own tool does not say, and nobody typed it. */
+      volts: number | null;
+      /** The shop's own tool, which speaks to nobody: what it shows is told by hand. */
+      how?: "by-hand";
       /** The aim its camera has stored, before anything is learned, where the tool reads it. */
       stored?: StoredAim;
       /** What somebody changed since the vehicle refused, where no line of the log says it. */
@@ -35,7 +38,14 @@ export type RunEvent = { at: string } & (
   | { type: "chosen"; step: string; option: string }
   | { type: "waited"; step: string }
   /** A value as the tool shows it, and in the sheet's unit. */
-  | { type: "value"; step: string; value: number; shownValue: number; shownUnit: string }
+  | {
+      type: "value";
+      step: string;
+      value: number;
+      shownValue: number;
+      shownUnit: string;
+      how?: "typed";
+    }
   /** A value outside the book's range is let pass, for a reason. */
   | { type: "value-accepted"; step: string; reason: string }
   | { type: "input"; step: string; valueMm: number }
@@ -44,7 +54,7 @@ export type RunEvent = { at: string } & (
   /** How many commands the tool has carried out: pan outward, tilt up. */
   | { type: "aim-turned"; step: string; pan: number; tilt: number }
   | { type: "routine-started"; step: string }
-  | { type: "routine-result"; step: string; result: RoutineResult }
+  | { type: "routine-result"; step: string; result: RoutineResult; how?: Told }
   /** The tool lost the vehicle; the vehicle is where it is. */
   | { type: "dropped"; reason: string }
   | {
@@ -56,6 +66,15 @@ export type RunEvent = { at: string } & (
     }
   | { type: "stopped"; reason: string }
 );
+
+/**
+ * How a result came in that no tool told by itself: typed, typed beside a photo of the tool's screen,
+ * or read from the tool's own report by how the shop taught it.
+ */
+export type Told =
+  | { kind: "typed" }
+  | { kind: "photo"; photo: string }
+  | { kind: "imported"; name: string; sha256: string; taught: string; text: string };
 
 /** How a camera is aimed by its unit, degrees: yaw left, pitch nose down, roll right positive. */
 export type StoredAim = { yawDeg: number; pitchDeg: number; rollDeg: number };
@@ -117,6 +136,10 @@ export type RunState = {
   attempt: number;
   tool: { name: string; serial: string; software: string } | null;
   volts: number | null;
+  /** Whether the tool is the shop's own, and told by hand. */
+  byHand: boolean;
+  /** How the last result came in, where no tool told it. */
+  told: Told | null;
   /** The aim that was stored when the tool first spoke with the vehicle. */
   stored: StoredAim | null;
   stepIndex: number;
@@ -145,6 +168,8 @@ export const RUN_START: RunState = {
   attempt: 0,
   tool: null,
   volts: null,
+  byHand: false,
+  told: null,
   stored: null,
   stepIndex: 0,
   waitUntil: null,
@@ -222,6 +247,7 @@ export function advanceRun(
       attempt: state.attempt + 1,
       tool: event.tool,
       volts: event.volts,
+      byHand: event.how === "by-hand",
       // What was stored first: a later attempt may read what an earlier one has learned.
       stored: state.stored ?? event.stored ?? null,
     };
@@ -375,15 +401,18 @@ export function advanceRun(
       if (step.kind !== "routine" || state.status !== "routine")
         throw new RunRefusal("No routine is running.");
       const { result } = event;
-      if (!result.passed) return { ...state, status: "failed", result, message: result.reason };
+      const told = event.how ?? null;
+      if (!result.passed)
+        return { ...state, status: "failed", result, told, message: result.reason };
       if (result.qualityPercent < step.minQuality)
         return {
           ...state,
           status: "failed",
           result,
+          told,
           message: `Quality ${result.qualityPercent.toFixed(0)} % is below the ${step.minQuality} % the sheet asks for.`,
         };
-      return next({ result });
+      return next({ result, told });
     }
   }
 }

@@ -6,7 +6,8 @@ import { RIGHTS } from "../auth/rights";
 import type { Person } from "../auth/session";
 import { readJson, route } from "../http/route";
 
-const MOST_BYTES = 20_000;
+/** The largest command brings the text of a tool's report. */
+const MOST_BYTES = 80_000;
 
 /**
  * The one shape of a route that asks a device something: a writer sends a command and the place in

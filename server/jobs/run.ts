@@ -1,6 +1,7 @@
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import {
+  eventsOf,
   otherCar,
   gateWords,
   runGate,
@@ -11,14 +12,16 @@ import {
   type JobEvent,
 } from "@/core/job";
 import { changedSince } from "@/core/job/causes";
-import { advanceRun, RunRefusal, type RunEvent, type RunState } from "@/core/run";
+import { advanceRun, REFUSAL_CODES, RunRefusal, type RunEvent, type RunState } from "@/core/run";
 import { scanState } from "@/core/scan";
 import type { SheetStep } from "@/core/sheet";
+import { fieldsIn, readReport } from "@/core/tool-report";
 import { DeviceRefusal, type ScanTool } from "@/devices/scan-tool/scan-tool";
 import type { Person } from "../auth/session";
 import { scanToolFor } from "./bay";
 import { writeOwn, type OwnLine } from "./append";
 import { eventsAfter } from "./log";
+import { toolMappings } from "../tool-report/store";
 import { openJob } from "./open-job";
 import { JobRefusal } from "./refusal";
 import type { JobRow } from "./store";
@@ -44,6 +47,42 @@ const runAct = z.discriminatedUnion("type", [
     reason: z.string().trim().min(3, "say why in a few words").max(200),
   }),
   z.object({ type: z.literal("ask-vehicle") }),
+  z.object({
+    type: z.literal("connect-by-hand"),
+    tool: z.object({
+      name: z.string().trim().min(2, "name the tool").max(60),
+      serial: z.string().trim().max(40),
+      software: z.string().trim().max(40),
+    }),
+    volts: z.number().min(0).max(40).nullable(),
+    changed: z.string().trim().min(3, "say what was changed").max(200).optional(),
+  }),
+  z.object({
+    type: z.literal("type-value"),
+    step,
+    value: z.number(),
+    unit: z.enum(["mm", "cm", "in", "V", "deg"]),
+  }),
+  z.object({ type: z.literal("tell-held"), step, entered: z.boolean() }),
+  z.object({
+    type: z.literal("type-result"),
+    step,
+    passed: z.boolean(),
+    qualityPercent: z.number().min(0).max(100).nullable(),
+    yawDeg: z.number().min(-15).max(15).nullable(),
+    pitchDeg: z.number().min(-15).max(15).nullable(),
+    rollDeg: z.number().min(-15).max(15).nullable(),
+    reason: z.string().trim().max(200).nullable(),
+    code: z.enum(REFUSAL_CODES).nullable(),
+  }),
+  z.object({
+    type: z.literal("import-result"),
+    step,
+    name: z.string().trim().min(1).max(120),
+    sha256: z.string().regex(/^[0-9a-f]{64}$/),
+    text: z.string().min(1).max(16_000),
+    mapping: z.string().max(40),
+  }),
   z.object({ type: z.literal("waited"), step }),
   z.object({ type: z.literal("read"), step }),
   z.object({ type: z.literal("input"), step, valueMm: z.number() }),
@@ -121,10 +160,7 @@ async function carryOut(
   switch (command.type) {
     case "connect":
       pass(view, events);
-      if (state.status === "failed" && !command.changed && changedSince(view, events).length === 0)
-        throw new RunRefusal(
-          "Nothing was changed since the vehicle refused. Find the cause first, or say what was changed.",
-        );
+      mayRepeat(view, state, events, command.changed);
       try {
         const { volts } = await tool.connect();
         const vin = await tool.readVin();
@@ -180,7 +216,77 @@ async function carryOut(
         step: command.step,
         reason: command.reason,
       });
+    case "connect-by-hand": {
+      pass(view, events);
+      mayRepeat(view, state, events, command.changed);
+      const { changed } = command;
+      return write({
+        at: now(),
+        type: "connected",
+        how: "by-hand",
+        tool: command.tool,
+        volts: command.volts,
+        ...(changed && { changed }),
+      });
+    }
+    case "type-value":
+      onlyByHand(state);
+      return write({
+        at: now(),
+        type: "value",
+        step: command.step,
+        value: command.value * (IN_SHEETS_UNIT[command.unit] ?? 1),
+        shownValue: command.value,
+        shownUnit: command.unit,
+        how: "typed",
+      });
+    case "tell-held":
+      onlyByHand(state);
+      return write({ at: now(), type: "held", step: command.step, entered: command.entered });
+    case "type-result": {
+      onlyByHand(state);
+      const { passed, code, yawDeg, pitchDeg, rollDeg } = command;
+      const screen = photoSinceStart(events);
+      return write({
+        at: now(),
+        type: "routine-result",
+        step: command.step,
+        how: screen ? { kind: "photo", photo: screen } : { kind: "typed" },
+        result: {
+          passed,
+          qualityPercent: command.qualityPercent ?? (passed ? 100 : 0),
+          ...(yawDeg !== null && { learnedYawDeg: yawDeg }),
+          ...(pitchDeg !== null && { learnedPitchDeg: pitchDeg }),
+          ...(rollDeg !== null && { learnedRollDeg: rollDeg }),
+          reason: passed ? null : command.reason || "No reason given.",
+          ...(!passed && code && { refused: code }),
+        },
+      });
+    }
+    case "import-result": {
+      onlyByHand(state);
+      const mapping = toolMappings().find((m) => m.id === command.mapping);
+      if (!mapping) throw new RunRefusal("The shop has not taught how that report is read.");
+      const read = readReport(fieldsIn(command.text), mapping);
+      if (!read.ok) throw new RunRefusal(read.problem);
+      if (read.vin && otherCar(view, events, read.vin))
+        throw new RunRefusal(
+          `The report is of VIN ${read.vin}; this job is of ${view.intake.vin}. Bring in this vehicle’s own.`,
+        );
+      const { name, sha256, text } = command;
+      return write({
+        at: now(),
+        type: "routine-result",
+        step: command.step,
+        how: { kind: "imported", name, sha256, taught: mapping.name, text },
+        result: read.result,
+      });
+    }
     case "ask-vehicle":
+      if (state.byHand)
+        throw new RunRefusal(
+          "The shop’s own tool speaks to nobody: look at it, and type what it says.",
+        );
       return askVehicle(view, state, step, tool, write);
     case "input":
       return write({ at: now(), type: "input", step: command.step, valueMm: command.valueMm });
@@ -228,14 +334,46 @@ async function carryOut(
         );
       // Before it is connected the routine itself says so.
       if (step) pass(view, events);
-      if (step?.kind === "routine" && (await isLost(tool, write))) return;
+      if (step?.kind === "routine" && !state.byHand && (await isLost(tool, write))) return;
       write({ at: now(), type: "routine-started", step: command.step });
-      // The machine has taken it: the step is the routine.
-      if (step?.kind !== "routine") return;
+      // The machine has taken it: the step is the routine. What an own tool finds is told later.
+      if (step?.kind !== "routine" || state.byHand) return;
       const result = await tool.runRoutine(step.routine);
       return write({ at: now(), type: "routine-result", step: command.step, result });
     }
   }
+}
+
+/** Nothing is repeated as it was. @throws RunRefusal */
+function mayRepeat(
+  view: CalibrationGround,
+  state: RunState,
+  events: readonly JobEvent[],
+  changed: string | undefined,
+): void {
+  if (state.status === "failed" && !changed && changedSince(view, events).length === 0)
+    throw new RunRefusal(
+      "Nothing was changed since the vehicle refused. Find the cause first, or say what was changed.",
+    );
+}
+
+/** What a tool tells by itself is not typed. @throws RunRefusal */
+function onlyByHand(state: RunState): void {
+  if (!state.byHand)
+    throw new RunRefusal(
+      "The tool that is connected tells this itself. Stop the run to go on by hand.",
+    );
+}
+
+/** The photo of the tool's screen that was taken since its routine was started. */
+function photoSinceStart(events: readonly JobEvent[]): string | null {
+  const from = events.findLast(
+    (e) => e.body.kind === "run" && e.body.event.type === "routine-started",
+  );
+  const taken = eventsOf(events, "photo").findLast(
+    (e) => e.body.subject === "tool" && e.seq > (from?.seq ?? Infinity),
+  );
+  return taken?.body.photo ?? null;
 }
 
 /** A session that died while nobody spoke is noticed before anything is sent into it. */

@@ -16,7 +16,11 @@ import {
 /** What is written down of the shop itself: who changed what it is bound by. */
 export type ShopEvent =
   | { kind: "rules"; version: number; rules: number }
-  | { kind: "policy"; name: "glass" | "clock" | "letterhead" | "release"; value: string }
+  | {
+      kind: "policy";
+      name: "glass" | "clock" | "letterhead" | "release" | "tool-report";
+      value: string;
+    }
   | {
       kind: "person";
       personId: string;

@@ -23,6 +23,10 @@ const PreparePlace = dynamic(() => TIMED().then((m) => m.PreparePlace));
 const ChooseStep = dynamic(() => TIMED().then((m) => m.ChooseStep));
 const LetPass = dynamic(() => TIMED().then((m) => m.LetPass));
 const AskVehicle = dynamic(() => TIMED().then((m) => m.AskVehicle));
+const OWN_TOOL = () => import("./by-hand");
+const ConnectByHand = dynamic(() => OWN_TOOL().then((m) => m.ConnectByHand));
+const TypedValue = dynamic(() => OWN_TOOL().then((m) => m.TypedValue));
+const ResultByHand = dynamic(() => OWN_TOOL().then((m) => m.ResultByHand));
 const RefusedBar = dynamic(() => import("./refused").then((m) => m.RefusedBar));
 const AimStep = dynamic(() => import("./aim-step").then((m) => m.AimStep));
 
@@ -63,6 +67,7 @@ type Props = {
 /** The one thing the routine waits for. */
 export function NextRun({ state, step, proved, busy, command }: Props) {
   const { me, ground, events, own, target } = useJob();
+  const [byHand, setByHand] = useState(false);
   const [passing, setPassing] = useState<string | null>(null);
   const gate = useMemo(() => runGate(ground, events, target?.id), [ground, events, target]);
   useSelfRead(state, step, gate === null, command);
@@ -104,6 +109,8 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     return (
       <RefusedBar what={{ noun: noun(target), one: isOne(target) }} busy={busy} command={command} />
     );
+  if (!step && byHand)
+    return <ConnectByHand busy={busy} command={command} onBack={() => setByHand(false)} />;
   if (!step)
     return (
       <NextBar
@@ -115,6 +122,9 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
             : undefined
         }
       >
+        <Button look="quiet" size="large" onClick={() => setByHand(true)}>
+          By hand
+        </Button>
         {big(
           state.status === "not-started" ? "Connect" : "Connect again",
           { type: "connect" },
@@ -174,6 +184,17 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         return (
           <LetPass step={step} busy={busy} command={command} onBack={() => setPassing(null)} />
         );
+      if (state.byHand)
+        return (
+          <TypedValue
+            key={step.id}
+            step={step}
+            state={state}
+            busy={busy}
+            command={command}
+            onPass={() => setPassing(step.id)}
+          />
+        );
       return (
         <NextBar
           tone={v ? "loose" : "act"}
@@ -210,6 +231,8 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
         />
       );
     case "routine":
+      if (state.status === "routine" && state.byHand)
+        return <ResultByHand key={state.attempt} step={step} busy={busy} command={command} />;
       if (state.status === "routine" && busy !== "start")
         return (
           <AskVehicle
@@ -285,6 +308,7 @@ function useSelfRead(
   const due =
     free &&
     step?.kind === "compare" &&
+    !state.byHand &&
     state.status === "connected" &&
     !state.values[step.id] &&
     last?.by.id === me.id &&

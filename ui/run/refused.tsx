@@ -1,6 +1,7 @@
 "use client";
 
 import { useMemo, useState } from "react";
+import { runOf } from "@/core/job";
 import { CAUSE_WORDS, causeOdds, CHANGE_WORDS, worthNaming } from "@/core/job/cause-words";
 import { changedSince, refusalCauses } from "@/core/job/causes";
 import type { RankedCause } from "@/core/guide";
@@ -72,8 +73,12 @@ export function RefusedBar({
   const [text, setText] = useState("");
   const first = causes?.[0] && CAUSE_WORDS[causes[0].cause];
   const stage = first?.stage ?? "set-out";
-  const again = (more?: string): void =>
-    void command({ type: "connect", ...(more ? { changed: more } : {}) });
+  const { byHand, tool } = runOf(ground, events).state;
+  const again = (changed?: string): void =>
+    void command({
+      ...(byHand && tool ? { type: "connect-by-hand", tool, volts: null } : { type: "connect" }),
+      ...(changed ? { changed } : {}),
+    });
   const isAgain = changed.length > 0;
   if (telling)
     return (
@@ -106,7 +111,7 @@ export function RefusedBar({
             size="large"
             disabled={busy !== null || text.trim().length < 3}
           >
-            {busy === "connect" ? "Connecting" : "Connect again"}
+            {busy?.startsWith("connect") ? "Connecting" : "Connect again"}
           </Button>
         </form>
       </NextBar>
@@ -133,7 +138,7 @@ export function RefusedBar({
             {STAGE[stage]}
           </ButtonLink>
           <Button look="act" size="large" disabled={busy !== null} onClick={() => again()}>
-            {busy === "connect" ? "Connecting" : "Connect again"}
+            {busy?.startsWith("connect") ? "Connecting" : "Connect again"}
           </Button>
         </>
       ) : (

@@ -14,10 +14,9 @@ function outcome(step: SheetStep, state: RunState): string | null {
     const v = state.values[step.id];
     if (!v)
       return `book: ${formatNumber(step.min, step.unit === "mm" ? 0 : 1)} to ${formatNumber(step.max, step.unit === "mm" ? 0 : 1)} ${UNIT[step.unit]}`;
-    const passed = v.accepted ? `; let pass: ${v.accepted}` : "";
     if (v.shownUnit === step.unit)
-      return `${formatNumber(v.value, step.unit === "mm" ? 0 : 2)} ${UNIT[step.unit]}${passed}`;
-    return `tool ${formatNumber(v.shownValue, 1)} ${v.shownUnit} = ${formatNumber(v.value)} ${step.unit}${passed}`;
+      return `${formatNumber(v.value, step.unit === "mm" ? 0 : 2)} ${UNIT[step.unit]}`;
+    return `tool ${formatNumber(v.shownValue, 1)} ${v.shownUnit} = ${formatNumber(v.value)} ${step.unit}`;
   }
   if (step.kind === "input") {
     const v = state.inputsMm[step.id];
@@ -74,6 +73,11 @@ export function Steps({
               className={`text-lg leading-tight ${here ? "font-semibold" : done ? "" : "text-soft"}`}
             >
               {step.say}
+              {state.values[step.id]?.accepted && (
+                <span className="block text-base font-normal text-loose">
+                  Let pass: {state.values[step.id]!.accepted}
+                </span>
+              )}
               <Pictures pictures={step.pictures} />
             </span>
             <span className="flex items-center gap-3 text-right">

@@ -30,14 +30,35 @@ export function HoldStep({ step, state, busy, command }: Props & { step: Of<"hol
       detail={`Hold them for ${step.forSeconds} s, within ${duration(step.withinSeconds)} of the ignition. Where they are the maker’s information says.`}
       figure={secondsLeft(left)}
     >
-      <Button
-        look="act"
-        size="large"
-        disabled={busy !== null || left <= 0}
-        onClick={() => void command({ type: "held", step: step.id })}
-      >
-        {busy === "held" ? "Asking" : "They are held"}
-      </Button>
+      {state.byHand ? (
+        <>
+          <Button
+            look="plain"
+            size="large"
+            disabled={busy !== null}
+            onClick={() => void command({ type: "tell-held", step: step.id, entered: false })}
+          >
+            It did not
+          </Button>
+          <Button
+            look="act"
+            size="large"
+            disabled={busy !== null || left <= 0}
+            onClick={() => void command({ type: "tell-held", step: step.id, entered: true })}
+          >
+            It entered
+          </Button>
+        </>
+      ) : (
+        <Button
+          look="act"
+          size="large"
+          disabled={busy !== null || left <= 0}
+          onClick={() => void command({ type: "held", step: step.id })}
+        >
+          {busy === "held" ? "Asking" : "They are held"}
+        </Button>
+      )}
     </NextBar>
   );
 }

@@ -10,6 +10,33 @@ type RunAct =
   | { type: "choose"; step: string; option: string }
   | { type: "accept-value"; step: string; reason: string }
   | { type: "ask-vehicle" }
+  | {
+      type: "connect-by-hand";
+      tool: { name: string; serial: string; software: string };
+      volts: number | null;
+      changed?: string;
+    }
+  | { type: "type-value"; step: string; value: number; unit: string }
+  | { type: "tell-held"; step: string; entered: boolean }
+  | {
+      type: "type-result";
+      step: string;
+      passed: boolean;
+      qualityPercent: number | null;
+      yawDeg: number | null;
+      pitchDeg: number | null;
+      rollDeg: number | null;
+      reason: string | null;
+      code: string | null;
+    }
+  | {
+      type: "import-result";
+      step: string;
+      name: string;
+      sha256: string;
+      text: string;
+      mapping: string;
+    }
   | { type: "waited"; step: string }
   | { type: "read"; step: string }
   | { type: "input"; step: string; valueMm: number }

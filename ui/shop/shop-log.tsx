@@ -18,7 +18,11 @@ export type ShopLine = {
 };
 type ShopEvent =
   | { kind: "rules"; version: number; rules: number }
-  | { kind: "policy"; name: "glass" | "clock" | "letterhead" | "release"; value: string }
+  | {
+      kind: "policy";
+      name: "glass" | "clock" | "letterhead" | "release" | "tool-report";
+      value: string;
+    }
   | { kind: "person"; personId: string; what: string; role: string }
   | { kind: "pin"; personId: string; by: "lead" | "own" }
   | { kind: "kit"; item: string; what: string }
@@ -35,6 +39,7 @@ const words = (e: ShopEvent, names: Record<string, string>, personal: string | n
       return `Rule book, version ${e.version}: ${e.rules} rules`;
     case "policy":
       if (e.name === "letterhead") return `Letterhead: ${e.value}`;
+      if (e.name === "tool-report") return `Reports of a tool, taught: ${e.value}`;
       if (e.name === "release") return `Release: ${e.value}`;
       if (e.name === "clock") return `Clock: the time of ${e.value}`;
       return `Glass: ${e.value === "maker-only" ? "the maker’s only" : "an equivalent part with a reason"}`;
