@@ -2,7 +2,10 @@ import { existsSync, mkdtempSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
+import { chromium } from "@playwright/test";
 import { nanoid } from "nanoid";
+import type { CalibrationNumbers } from "@/core/job/numbers";
+import { gaussian, randomFrom } from "@/core/math/random";
 import { madeUpVin } from "@/demo/data/vehicles";
 import {
   COOKIE,
@@ -13,6 +16,7 @@ import {
   mustServe,
   newJob,
   post,
+  TOKEN,
   type Server,
 } from "@/scripts/soak/house";
 import { upcastGround } from "@/core/job";
@@ -20,6 +24,8 @@ import { db } from "@/server/db/client";
 import { jobs, jobTickets } from "@/server/db/schema";
 import { changedJobs, listJobs } from "@/server/jobs/list";
 import { addLine, eventsAfter } from "@/server/jobs/log";
+import { numbersPage } from "@/server/numbers/page";
+import { records } from "@/server/numbers/query";
 import { searchWords } from "@/server/jobs/search-words";
 import { takeIn } from "@/server/jobs/take-in";
 import { INTAKE } from "@/tests/fixtures";
@@ -70,6 +76,9 @@ export function years(count: number): void {
   const person = lead();
   const from = Date.now() - count * 3_600_000;
   const words = $client.prepare("INSERT INTO job_search (jobId, words) VALUES (?, ?)");
+  const addNumbers = $client.prepare(
+    "INSERT INTO job_numbers (jobId, calibrationId, at, sheet, stand, instruments, boards, people, doc) VALUES (@jobId, 'one', @at, @sheet, @stand, @instruments, @boards, @people, @doc)",
+  );
   for (let start = 0; start < count; start += 500)
     db().transaction(() => {
       for (let n = start; n < Math.min(count, start + 500); n++) {
@@ -99,6 +108,11 @@ export function years(count: number): void {
             person,
           );
         words.run(id, searchWords(number, upcastGround(ground)));
+        addNumbers.run({
+          jobId: id,
+          at,
+          ...recordOf(n, count),
+        });
         const mine = { ...ticket, id, number, customer: ground.intake.customer };
         db()
           .insert(jobTickets)
@@ -115,6 +129,45 @@ export function years(count: number): void {
   $client.pragma("wal_checkpoint(TRUNCATE)");
 }
 
+const of = <T>(list: readonly T[], random: () => number): T =>
+  list[Math.floor(random() * list.length)]!;
+
+/** What the n-th of so many years' jobs adds to the shop's numbers: always the same. */
+function recordOf(n: number, count: number): Record<string, string> {
+  const random = randomFrom(n + 1);
+  const stand = of(["S-1", "S-2", "S-3", "S-4"], random);
+  // One stand bends in the last tenth of the time.
+  const bend = stand === "S-2" ? Math.max(0, n / count - 0.9) * 2 : 0;
+  const attempts = random() < 0.85 ? 1 : 2;
+  const doc: CalibrationNumbers = {
+    calibrationId: "one",
+    system: "Forward camera",
+    sheet: of(["lisse-forward v2", "harrow-forward v1", "tarn-forward v3"], random),
+    model: of(["Norvane Lisse", "Tesmar Harrow", "Brannoch Tarn", "Ardvale Sandling"], random),
+    stand,
+    fitter: of(FIRST, random),
+    school: of(["tapes", "floor-box", "wheel-panels"], random),
+    attempts,
+    passed: random() < 0.98,
+    causes: attempts > 1 ? [of(["twist", "clutter", "along", "glare", "seat"], random)] : [],
+    yaw: { off: 0.1 * gaussian(random) + bend, sigma: 0.35 },
+    instruments: ["T-1", "T-2", "T-3", "L-1", "V-1"].filter(() => random() < 0.6),
+    boards: [of(["HQ-14", "HQ-17", "HQ-22"], random)],
+    people: [of(LAST, random)],
+    minutes: { "take-in": 6, ready: 14 * random() + 8, "set-out": 20 * random() + 12, run: 6 },
+    declined: random() < 0.05 ? ["Customer comes back"] : [],
+  };
+  const bars = (list: readonly string[]): string => `|${list.join("|")}|`;
+  return {
+    sheet: doc.sheet,
+    stand,
+    instruments: bars(doc.instruments),
+    boards: bars(doc.boards),
+    people: bars(doc.people),
+    doc: JSON.stringify(doc),
+  };
+}
+
 /** Times of one call after another, ms. */
 function times(count: number, work: (n: number) => unknown): number[] {
   work(0);
@@ -123,6 +176,33 @@ function times(count: number, work: (n: number) => unknown): number[] {
     work(n + 1);
     return performance.now() - from;
   });
+}
+
+/** From a click on a page's address to its first contentful paint, as the browser itself reports it. */
+async function painted(url: string, page: string, count: number): Promise<number[]> {
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+  });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    await context.addCookies([{ name: "iridel_session", value: TOKEN, url }]);
+    const all: number[] = [];
+    for (let n = 0; n < count; n++) {
+      const tab = await context.newPage();
+      await tab.goto(`${url}${page}`);
+      await tab.getByRole("heading", { name: "Numbers" }).waitFor();
+      all.push(
+        await tab.evaluate(
+          () => performance.getEntriesByName("first-contentful-paint")[0]?.startTime ?? NaN,
+        ),
+      );
+      await tab.close();
+    }
+    return all;
+  } finally {
+    await browser.close();
+  }
 }
 
 async function asked(count: number, url: string): Promise<number[]> {
@@ -208,6 +288,23 @@ export async function shop(count: number): Promise<void> {
         times(100, () => changedJobs(1000 + count)),
       );
       row(
+        "records: words, and a tape",
+        times(60, (n) =>
+          records({ find: `${FIRST[n % 10]} ${LAST[n % 7]}`, instrument: "T-3" }, 100),
+        ),
+      );
+      row(
+        "records: a tape in a month",
+        times(60, (n) => {
+          const month = new Date(Date.now() - (n % 24) * 30 * 86_400_000).toISOString().slice(0, 7);
+          return records({ instrument: "T-3", from: `${month}-01`, to: `${month}-28` }, 100);
+        }),
+      );
+      row(
+        "the shop's numbers of two years, in the server",
+        times(10, () => numbersPage(2, new Date())),
+      );
+      row(
         "take-in",
         times(60, (n) => takeIn({ ...INTAKE, customer: `Year ${n}` }, lead())),
       );
@@ -231,6 +328,8 @@ export async function shop(count: number): Promise<void> {
       "answer to GET /api/jobs, tickets being renewed",
       await asked(60, `${server.url}/api/jobs`),
     );
+    row("answer to GET /numbers", await asked(10, `${server.url}/numbers`));
+    row("first paint of /numbers, as the browser says", await painted(server.url, "/numbers", 8));
     row("answer to a search, the same", await asked(60, `${server.url}/api/jobs?find=elin`));
     const { posts, polls, refused } = await tablets(server, at);
     row(`${TABLETS} tablets posting (${posts.length} posts, ${refused} refused)`, posts);

@@ -22,7 +22,7 @@ const COLUMNS = [
 ] as const;
 
 /** A cell by RFC 4180; one that a sheet program would take for a formula is kept a text. */
-const cell = (value: string | number | null): string => {
+export const cell = (value: string | number | null): string => {
   if (typeof value === "number") return String(value);
   const text = value === null ? "" : /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;

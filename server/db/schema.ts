@@ -10,6 +10,7 @@ import {
 } from "drizzle-orm/sqlite-core";
 import type { Draft } from "@/core/book";
 import type { JobState, JobTicket, StoredGround } from "@/core/job";
+import type { CalibrationNumbers } from "@/core/job/numbers";
 import type { Board, CheckedInstrument } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
 import type { BayFloor } from "@/core/ready";
@@ -352,6 +353,30 @@ export const kitChecks = sqliteTable("kit_checks", {
   words: text().notNull(),
   readings: text({ mode: "json" }).$type<Record<string, number>>().notNull(),
 });
+
+/**
+ * What each calibration of a handed-over job adds to the shop's numbers; worked out from its log, and
+ * anew at every revision.
+ */
+export const jobNumbers = sqliteTable(
+  "job_numbers",
+  {
+    jobId: text()
+      .notNull()
+      .references(() => jobs.id),
+    calibrationId: text().notNull(),
+    /** When it was handed over. */
+    at: text().notNull(),
+    sheet: text().notNull(),
+    stand: text().notNull(),
+    /** Ids and names between bars, to be looked for as a whole: "|T-3|L-1|". */
+    instruments: text().notNull(),
+    boards: text().notNull(),
+    people: text().notNull(),
+    doc: text({ mode: "json" }).$type<CalibrationNumbers>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.calibrationId] }), index("job_numbers_at").on(t.at)],
+);
 
 /** Jobs of other houses that were brought in, with the number each had there. */
 export const importedJobs = sqliteTable("imported_jobs", {

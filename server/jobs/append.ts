@@ -11,6 +11,7 @@ import type { Person } from "../auth/session";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
 import { sha256 } from "../log/chain";
+import { keepNumbers } from "../numbers/store";
 import { keepRecord } from "../report/documents";
 import { announce } from "../stand/live";
 import { addLine, eventsAfter } from "./log";
@@ -193,8 +194,10 @@ class LineWriter {
     this.events.push(addLine(this.job.id, seq, line, this.person));
     this.known.set(id, sent);
     this.wrote++;
-    if (body.kind === "hand-over")
+    if (body.kind === "hand-over") {
       this.events.push(keepRecord(this.job, this.events, this.person, receivedAt));
+      keepNumbers(this.job, this.events, receivedAt);
+    }
   }
 
   close(): void {

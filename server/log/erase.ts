@@ -3,7 +3,15 @@ import { upcastGround, type StoredGround } from "@/core/job";
 import { Refusal } from "../auth/as-writer";
 import { endSessionsOf, type Person } from "../auth/session";
 import { db } from "../db/client";
-import { jobDocuments, jobEvents, jobs, jobTickets, people, shopEvents } from "../db/schema";
+import {
+  jobDocuments,
+  jobEvents,
+  jobs,
+  jobNumbers,
+  jobTickets,
+  people,
+  shopEvents,
+} from "../db/schema";
 import { searchWords } from "../jobs/search-words";
 import { ticketLater } from "../jobs/tickets";
 import { noteShop } from "./shop";
@@ -32,6 +40,7 @@ export function eraseCustomer(jobId: string, reason: string, person: Person): vo
         .run();
       tx.update(jobDocuments).set({ bytes: null }).where(eq(jobDocuments.jobId, jobId)).run();
       tx.delete(jobTickets).where(eq(jobTickets.jobId, jobId)).run();
+      tx.delete(jobNumbers).where(eq(jobNumbers.jobId, jobId)).run();
       db()
         .$client.prepare("UPDATE job_search SET words = ? WHERE jobId = ?")
         .run(searchWords(job.number, upcastGround(ground)), jobId);
@@ -80,8 +89,11 @@ export function erasePerson(personId: string, person: Person): void {
         .from(jobEvents)
         .where(eq(jobEvents.personId, personId))
         .all();
-      for (const { id } of jobsOf)
+      for (const { id } of jobsOf) {
         tx.update(jobDocuments).set({ bytes: null }).where(eq(jobDocuments.jobId, id)).run();
+        // Worked out anew from what is left, when it is next looked at.
+        tx.delete(jobNumbers).where(eq(jobNumbers.jobId, id)).run();
+      }
       noteShop(person, { kind: "person", personId, what: "erased", role: row.role });
     },
     { behavior: "immediate" },

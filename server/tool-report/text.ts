@@ -86,12 +86,10 @@ function plainText(bytes: Uint8Array): string {
   const wide = bytes[0] === 0xff && bytes[1] === 0xfe;
   try {
     const text = new TextDecoder(wide ? "utf-16le" : "utf-8", { fatal: true }).decode(bytes);
-    // eslint-disable-next-line no-control-regex
     if (!/[\u0000-\u0008\u000e-\u001f]/.test(text)) return text;
   } catch {
     // Older tools write one byte a sign.
     const text = new TextDecoder("windows-1252").decode(bytes);
-    // eslint-disable-next-line no-control-regex
     if (!/[\u0000-\u0008\u000e-\u001f]/.test(text)) return text;
   }
   throw new RequestRefusal(

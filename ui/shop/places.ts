@@ -2,6 +2,7 @@
 export const PLACES = [
   { href: "/", name: "Jobs" },
   { href: "/take-in", name: "Take in" },
+  { href: "/records", name: "Records" },
   { href: "/sheets", name: "Sheets" },
   { href: "/vehicles", name: "Vehicles" },
   { href: "/kit", name: "Kit" },

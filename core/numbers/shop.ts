@@ -1,0 +1,171 @@
+import { firstOut, median, spreadOf, watch } from "./ewma";
+import { partsOf, type Parts } from "./mixed";
+
+/** One handed-over calibration, as the shop's numbers see it. */
+export type Handed = {
+  at: string;
+  attempts: number;
+  passed: boolean;
+  causes: readonly string[];
+  declined: readonly string[];
+  minutes: Readonly<Partial<Record<string, number>>>;
+  school: string;
+  model: string;
+  stand: string;
+  fitter: string;
+  yaw: { off: number; sigma: number } | null;
+};
+
+/**
+ * What of a stand is watched: the yaw its jobs learned less the one foretold, and of its zero check how
+ * far its scale and its laser are from their own.
+ */
+export type Watched = "yaw" | "scale" | "dot";
+
+/** A row of figures of one thing, under watch. */
+export type Drift = {
+  id: string;
+  /** What of it is watched. */
+  what: Watched;
+  unit: "°" | "mm";
+  points: { at: string; value: number; mean: number; lower: number; upper: number; out: boolean }[];
+  /** When it first went out and did not come back; null while it is in order. */
+  since: string | null;
+  /** Too few figures for limits. */
+  few: boolean;
+};
+
+export type ShopNumbers = {
+  calibrations: number;
+  /** By month: how many, and how many of them passed at the first attempt. */
+  months: { month: string; count: number; first: number }[];
+  /** Mean minutes of work by stage, over jobs of one way of setting out. */
+  minutes: { school: string; jobs: number; stages: Record<string, number> }[];
+  /** What refusals came from most likely, and how often. */
+  causes: { cause: string; count: number }[];
+  declined: { reason: string; count: number }[];
+  drifts: Drift[];
+  parts: Parts | null;
+};
+
+/** How many of the last figures of a thing are shown. */
+const SHOWN = 120;
+/** Jobs further back say little of how a shop works today. */
+const PARTS_OF_LAST = 4000;
+
+/** Counts of words, the most frequent first. */
+function counted(list: readonly string[]): { name: string; count: number }[] {
+  const by = new Map<string, number>();
+  for (const x of list) by.set(x, (by.get(x) ?? 0) + 1);
+  return [...by]
+    .map(([name, count]) => ({ name, count }))
+    .sort((a, b) => b.count - a.count || a.name.localeCompare(b.name));
+}
+
+/** So many first figures say how a thing was when it was taken over. */
+const FIRST = 20;
+
+/** What was foretold should be learned; a scale and a laser should stay as they were, not be nothing. */
+const middleOf = (what: Watched, values: readonly number[]): number =>
+  what === "yaw" ? 0 : median(values.slice(0, FIRST));
+
+/** A thing's figures under watch, about the middle they should have. */
+export function driftOf(
+  of: Pick<Drift, "id" | "what" | "unit">,
+  rows: readonly { at: string; value: number }[],
+): Drift {
+  const values = rows.map((r) => r.value);
+  const sigma = spreadOf(values);
+  if (sigma === null)
+    return {
+      ...of,
+      few: true,
+      since: null,
+      points: rows
+        .map((r) => ({ ...r, mean: r.value, lower: 0, upper: 0, out: false }))
+        .slice(-SHOWN),
+    };
+  const points = watch(values, middleOf(of.what, values), sigma).map((p, i) => ({
+    ...p,
+    ...rows[i]!,
+  }));
+  const lastIn = points.findLastIndex((p) => !p.out);
+  const since = firstOut(points) !== null ? (points[lastIn + 1]?.at ?? null) : null;
+  return { ...of, few: false, since, points: points.slice(-SHOWN) };
+}
+
+/**
+ * The shop's numbers of what was handed over, in order of time.
+ *
+ * @param zeros what each stand's zero checks found, mm beside its own, in order
+ * @param monthOf the shop's month of a time
+ */
+export function shopNumbers(
+  handed: readonly Handed[],
+  zeros: readonly { stand: string; what: Watched; at: string; value: number }[],
+  monthOf: (at: string) => string,
+): ShopNumbers {
+  const months = new Map<string, { count: number; first: number }>();
+  for (const h of handed) {
+    if (h.attempts === 0) continue;
+    const month = monthOf(h.at);
+    const m = months.get(month) ?? { count: 0, first: 0 };
+    months.set(month, {
+      count: m.count + 1,
+      first: m.first + (h.passed && h.attempts === 1 ? 1 : 0),
+    });
+  }
+  const bySchool = new Map<string, { jobs: number; stages: Record<string, number> }>();
+  for (const h of handed) {
+    const entries = Object.entries(h.minutes);
+    if (entries.length === 0) continue;
+    const s = bySchool.get(h.school) ?? { jobs: 0, stages: {} };
+    s.jobs++;
+    for (const [stage, min] of entries) s.stages[stage] = (s.stages[stage] ?? 0) + (min ?? 0);
+    bySchool.set(h.school, s);
+  }
+  const seen = handed.flatMap((h) => (h.yaw ? [{ ...h, value: h.yaw.off }] : []));
+  const stands = [...new Set([...seen.map((h) => h.stand), ...zeros.map((z) => z.stand)])].sort();
+  return {
+    calibrations: handed.length,
+    months: [...months]
+      .map(([month, m]) => ({ month, ...m }))
+      .sort((a, b) => (a.month < b.month ? -1 : 1)),
+    minutes: [...bySchool]
+      .map(([school, { jobs, stages }]) => ({
+        school,
+        jobs,
+        stages: Object.fromEntries(Object.entries(stages).map(([k, v]) => [k, v / jobs])),
+      }))
+      .sort((a, b) => b.jobs - a.jobs),
+    causes: counted(handed.flatMap((h) => h.causes)).map(({ name, count }) => ({
+      cause: name,
+      count,
+    })),
+    declined: counted(handed.flatMap((h) => h.declined))
+      .slice(0, 8)
+      .map(({ name, count }) => ({ reason: name, count })),
+    drifts: stands
+      .flatMap((id) => [
+        driftOf(
+          { id, what: "yaw", unit: "°" },
+          seen.filter((h) => h.stand === id),
+        ),
+        ...(["scale", "dot"] as const).map((what) =>
+          driftOf(
+            { id, what, unit: "mm" },
+            zeros.filter((z) => z.stand === id && z.what === what),
+          ),
+        ),
+      ])
+      .filter((d) => d.points.length > 0),
+    parts: partsOf(
+      seen.slice(-PARTS_OF_LAST).map(({ value, model, stand, fitter }) => ({
+        value,
+        model,
+        stand,
+        fitter: fitter || "not named",
+      })),
+    ),
+  };
+}
