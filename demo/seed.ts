@@ -50,7 +50,10 @@ const CHECKED_AGAINST: Record<string, string> = {
 /** Something that was done in the shop, and when. */
 type Done = [at: string, act: (at: string) => void];
 
-/** A week of mornings: two stands checked today as well, the van stand not yet. */
+/**
+ * Four weeks of mornings: two stands checked today as well, the van stand not yet. The scale of that one
+ * creeps: its checks still pass.
+ */
 function zeroChecks(): Done[] {
   const done: Done[] = [];
   const random = randomFrom(28);
@@ -60,12 +63,13 @@ function zeroChecks(): Done[] {
     ["S-3", "oskar", 1],
     ["S-4", "oskar", 0],
   ] as const)
-    for (let day = 7; day >= last; day--) {
+    for (let day = 28; day >= last; day--) {
+      const creep = stand === "S-3" ? 0.035 * (28 - day) : 0;
       const { scaleOffsetMm, beamHalfMm } = STANDS.find((s) => s.id === stand)!;
       const about = (mm: number): number => Math.round(10 * (mm + 0.5 * gaussian(random))) / 10;
       const read = {
         scale: 1000,
-        rule: about(1000 + scaleOffsetMm),
+        rule: about(1000 + scaleOffsetMm + creep),
         left: about(beamHalfMm),
         right: about(beamHalfMm),
         dot: about(0.5),

@@ -124,12 +124,10 @@ try {
     .getByRole("button", { name: /Front radar/ })
     .click();
   await shoot(page, "radar");
-  await open(page, "HQ 55 HIR", "set-out");
-  await page
-    .getByRole("main")
-    .getByRole("button", { name: /^Four tapes/ })
-    .click();
-  await shoot(page, "ways");
+  await page.goto(`${url}/numbers`);
+  await page.getByRole("region", { name: "What drifts" }).waitFor();
+  await page.waitForTimeout(800);
+  await shoot(page, "numbers");
   if (width === 1280 && theme === "light") {
     const night = await tablet(
       { id: "oskar", pin: "635172" },

@@ -48,6 +48,7 @@ export { itemLacks, itemReading, itemSettled, putRight, type ItemReading } from 
 export {
   doesLine,
   fittedTo,
+  unnamedSystems,
   jobRedoneBy,
   owedLines,
   sheetsFor,

@@ -1,4 +1,4 @@
-import { owedFor, redoneBy, type Fitted, type OwedLine } from "@/core/owed";
+import { owedFor, redoneBy, type Fitted, type OwedLine, type SystemId } from "@/core/owed";
 import type { Sheet } from "@/core/sheet";
 import type { Intake } from "./events";
 import { eventsOf, strikes, type EventBody, type JobEvent } from "./job";
@@ -25,6 +25,36 @@ export function fittedTo(vehicle: JobGround["vehicle"], answers: Intake["answers
     vehicle.questions.flatMap((q) => q.choices.find((c) => c.id === answers[q.id])?.without ?? []),
   );
   return vehicle.fitted.filter((f) => !without.has(f.system));
+}
+
+/**
+ * Systems whose control unit answered when the units were last read, though an answer at take-in leaves
+ * them out: the vehicle has them, whoever answered what.
+ */
+export function unnamedSystems(
+  ground: Pick<JobGround, "vehicle" | "intake">,
+  events: readonly JobEvent[],
+): SystemId[] {
+  const read = eventsOf(events, "scan").findLast((e) => e.body.event.type === "read")?.body.event;
+  if (read?.type !== "read") return [];
+  const named = fittedTo(ground.vehicle, ground.intake.answers).map((f) => f.system);
+  return ground.vehicle.fitted.flatMap(({ system }) =>
+    !named.includes(system) && read.modules.some((m) => m.system === system && m.answers)
+      ? [system]
+      : [],
+  );
+}
+
+/** What is fitted by the answers at take-in, and by what the vehicle itself has answered since. */
+export function fittedNow(
+  ground: Pick<JobGround, "vehicle" | "intake">,
+  events: readonly JobEvent[],
+): Fitted[] {
+  const unnamed = unnamedSystems(ground, events);
+  const named = fittedTo(ground.vehicle, ground.intake.answers);
+  return unnamed.length === 0
+    ? named
+    : ground.vehicle.fitted.filter((f) => named.includes(f) || unnamed.includes(f.system));
 }
 
 /** Whether a sheet does an owed line: its system, in the bay, or on the road where it has no bay. */
@@ -78,7 +108,7 @@ export function owedLines(ground: JobGround, events: readonly JobEvent[]): JobOw
   const done = standing("owed-done");
   const ruled = owedFor(
     ground.intake.happenings,
-    fittedTo(ground.vehicle, ground.intake.answers),
+    fittedNow(ground, events),
     ground.ruleBook.rules,
     ground.calibrations.map(({ sheet }) => ({
       system: sheet.appliesTo.system,

@@ -242,6 +242,17 @@ export function HandOver({ kept, log, erase }: Props) {
               {name}
             </a>
           ))}
+          {record.glass &&
+            (record.glass.inside === false || record.glass.mount.some((m) => !m.right)) && (
+              <a
+                href={`/jobs/${head.id}/glass-letter`}
+                target="_blank"
+                rel="noreferrer"
+                className="inline-flex min-h-12 items-center font-semibold underline"
+              >
+                Notice to the glass fitter
+              </a>
+            )}
         </p>
         <TypedFigures handed={handed !== null} />
         <p className="mb-4 text-lg">

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { jobOwed, jobRedoneBy } from "@/core/job";
+import { jobOwed, jobRedoneBy, unnamedSystems } from "@/core/job";
 import {
   EMPTY_MEMORY,
   EVENT_PLACES,
@@ -10,6 +10,7 @@ import {
   lineName,
   minutesWords,
   needConflicts,
+  SYSTEMS,
   type EventId,
 } from "@/core/owed";
 import { formatNumber } from "@/core/units";
@@ -34,6 +35,7 @@ export function Owed() {
   const [adding, setAdding] = useState(false);
   const [later, setLater] = useState<EventId>("alignment");
   const { lines, plan, problem } = jobOwed(ground, events);
+  const unnamed = unnamedSystems(ground, events);
   const writes = me.role !== "viewer";
   const steps = plan?.steps ?? [];
   const ordered = [
@@ -109,6 +111,18 @@ export function Owed() {
             </dl>
           )}
         </header>
+        {unnamed.length > 0 && (
+          <p
+            role="note"
+            className="border-l-4 border-dashed border-loose bg-sheet px-4 py-2 text-base"
+          >
+            {unnamed.length === 1
+              ? `A unit for ${SYSTEMS[unnamed[0]!].toLowerCase()} answers, and was not named at take-in.`
+              : `Units for ${unnamed.map((s) => SYSTEMS[s].toLowerCase()).join(" and ")} answer, and were not named at take-in.`}{" "}
+            The vehicle has it: what it owes is on the list. If the unit lies, decline the line with
+            that as the reason.
+          </p>
+        )}
         {plan &&
           needConflicts(plan).map((c) => (
             <p
