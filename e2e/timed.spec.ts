@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { awake, followToSet, nextBar, runRoutine, signIn } from "./support/hands";
+import { awake, followToSet, nextBar, runRoutine, signIn, slip } from "./support/hands";
 import { papersOf } from "./support/job";
 import { prepared } from "./support/prepared";
 import { openShop, type Shop } from "./support/shop";
@@ -94,7 +94,36 @@ test("three places in the vehicle’s time: buttons missed once, its clock on ev
   await expect(again.getByRole("region", { name: "Result" })).toContainText(
     "The vehicle learned its aim",
   );
-  const { record } = await papersOf(again, shop.url, job);
+
+  // Prove: the dash as it was, each function tried by two people, nothing to put back.
+  await again.goto(`${job}/prove`);
+  await awake(again);
+  const item = (name: RegExp) => again.getByRole("main").getByRole("button", { name });
+  await item(/Lamps of the dash/).click();
+  await nextAgain.getByRole("button", { name: "No lamp is lit" }).click();
+  await expect(nextAgain).toContainText("Dash: no lamp lit, as before.");
+  await nextAgain.getByRole("button", { name: "Fine" }).click();
+  await item(/Every function of the camera tried/).click();
+  await again.getByLabel("Who watches").fill("Oskar Veld");
+  await expect(nextAgain).toContainText("One drives, another watches.");
+  await expect(nextAgain).toContainText("Lane keeping: set it to on, with its warning.");
+  await nextAgain.getByRole("button", { name: "It works" }).click();
+  await expect(nextAgain).toContainText("Collision warning");
+  await nextAgain.getByRole("button", { name: "Not tried" }).click();
+  await nextAgain.getByLabel("Remark").fill("No vehicle ahead on this road");
+  await nextAgain.getByRole("button", { name: "Keep it" }).click();
+  for (const name of ["Traffic signs", "High beam by itself"]) {
+    await expect(nextAgain).toContainText(`${name}: set it to`);
+    await nextAgain.getByRole("button", { name: "It works" }).click();
+  }
+  await nextAgain.getByRole("button", { name: "Fine" }).click();
+  await expect(slip(again)).toContainText("Tried: Collision warning not tried");
+  await expect(slip(again)).toContainText("Ines Tarbet drove, Oskar Veld watched");
+  await expect(again.getByText("All kept")).toBeVisible();
+  const { record, report } = await papersOf(again, shop.url, job);
+  expect(record.road?.map((t) => t.result)).toEqual(["works", "untried", "works", "works"]);
+  expect(record.lampsNow?.words).toBe("no lamp lit, as before");
+  expect(report).toMatch(/Collision warning\s+not tried; No vehicle ahead on this road;/);
   const log = record.calibrations[0]!.run.log.map((l) => l.value);
   expect(log).toEqual(expect.arrayContaining(["not held in time", "entered", "Narrow print"]));
   expect(log.filter((v) => v === "the vehicle’s clock runs")).toHaveLength(2);

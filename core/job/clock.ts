@@ -22,6 +22,8 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   walk: "take-in",
   photo: null,
   "code-word": "prove",
+  "road-check": "prove",
+  "lamps-now": "prove",
   hold: null,
   "hold-lifted": null,
   "sign-off": null,

@@ -325,6 +325,18 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     code: z.string().trim().min(1).max(40).nullable(),
     word: reason,
   }),
+  /** How a function did on the road, who drove and who watched, and whether its setting is as it was. */
+  z.object({
+    kind: z.literal("road-check"),
+    functionId: keysOf<FunctionId>(FUNCTIONS),
+    result: z.enum(["works", "fails", "untried"]),
+    remark: z.string().trim().max(400),
+    drove: z.string().trim().max(80),
+    watched: z.string().trim().max(80),
+    putBack: z.boolean(),
+  }),
+  /** The lamps that are lit on the dash after the work. */
+  z.object({ kind: z.literal("lamps-now"), lamps: z.array(keysOf<LampId>(LAMPS)) }),
   /** A second person compared what was typed on the spot with its source, figure by figure. */
   z.object({ kind: z.literal("second-look") }),
   /** The vehicle does not go yet; where the work has to go back to, if to anywhere. */

@@ -4,6 +4,7 @@ import type { CheckItem, Measure } from "@/core/sheet";
 import { checksOf, eventsOf, measuredOf, scanLogOf, strikes, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
 import { fittedTo } from "./owed";
+import { dashNow, roadLacks, roadTrials } from "./road-check";
 
 type Item = CheckItem;
 type Ground = Pick<JobGround, "vehicle" | "calibrations" | "intake">;
@@ -21,7 +22,7 @@ export type ItemReading =
 
 /** When something is measured: only the joined picture has to be there first. */
 export const stageOfMeasure = (measure: Measure): "ready" | "prove" =>
-  measure.kind === "seams" || measure.kind === "rescan" ? "prove" : "ready";
+  ["seams", "rescan", "road", "dash"].includes(measure.kind) ? "prove" : "ready";
 
 /**
  * How a checklist item stands by its measurement; null for one that is only looked at. What can be
@@ -41,6 +42,20 @@ export function itemReading(
     return last === 0
       ? { kind: "unread", say: "Read all control units again, after the routine." }
       : { kind: "inside", clean: false };
+  if (measure.kind === "road") {
+    const lacks = roadLacks(roadTrials(ground, events));
+    return lacks ? { kind: "unread", say: lacks } : { kind: "inside", clean: false };
+  }
+  if (measure.kind === "dash") {
+    const dash = dashNow(events);
+    if (!dash) return { kind: "unread", say: "Look at the dash, and say which lamps are lit." };
+    return dash.came.length > 0
+      ? {
+          kind: "outside",
+          say: `${dash.came.length === 1 ? "A lamp is" : "Lamps are"} lit since the work.`,
+        }
+      : { kind: "inside", clean: false };
+  }
   if (measure.kind === "scan") {
     // That a unit has lost its aim is what this job is for.
     const owed = ({ system }: { system: string | null }): boolean =>

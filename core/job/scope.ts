@@ -33,6 +33,8 @@ export const SCOPES: Record<TabletEvent["kind"], LineScope> = {
   pause: "job",
   resume: "job",
   "code-word": "job",
+  "road-check": "job",
+  "lamps-now": "job",
   hold: "job",
   "hold-lifted": "job",
   "sign-off": "job",

@@ -22,7 +22,7 @@ import { owedLines } from "./owed";
 import { viewOf, viewsOf, type JobGround } from "./ground";
 import { planFor } from "./set-out";
 import type { StageId } from "./stage-list";
-import { FUNCTIONS, LAMPS, PHOTO_SUBJECTS, type FunctionId } from "./walk";
+import { FUNCTIONS, LAMPS, PHOTO_SUBJECTS, ROAD_RESULTS, type FunctionId } from "./walk";
 import { runEventWords, scanEventWords } from "./words";
 
 /** One printed line of the slip. */
@@ -301,6 +301,26 @@ const FACTS: Facts = {
       stage: "prove",
       label: `${b.name ?? b.unit}: ${b.code ?? "no answer"}`,
       value: b.word,
+      strikable: true,
+    },
+  ],
+  "road-check": (b) => [
+    {
+      stage: "prove",
+      label: `Tried: ${FUNCTIONS[b.functionId].name}`,
+      value: ROAD_RESULTS[b.result],
+      note: [b.remark, b.drove && `${b.drove} drove${b.watched ? `, ${b.watched} watched` : ""}`]
+        .filter(Boolean)
+        .join(". "),
+      state: b.result === "works" ? undefined : "loose",
+      strikable: true,
+    },
+  ],
+  "lamps-now": (b) => [
+    {
+      stage: "prove",
+      label: "Lamps now",
+      value: b.lamps.length === 0 ? "none lit" : b.lamps.map((l) => LAMPS[l]).join(", "),
       strikable: true,
     },
   ],

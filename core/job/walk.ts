@@ -31,6 +31,14 @@ export const FUNCTIONS = {
 } as const satisfies Record<string, { name: string; on: readonly SystemId[] }>;
 export type FunctionId = keyof typeof FUNCTIONS;
 
+/** How a function did on the road. */
+export const ROAD_RESULTS = {
+  works: "works",
+  fails: "does not work",
+  untried: "not tried",
+} as const;
+export type RoadResult = keyof typeof ROAD_RESULTS;
+
 /** The functions a vehicle with these systems can have. */
 export const functionsOf = (fitted: readonly { system: SystemId }[]): FunctionId[] =>
   (Object.keys(FUNCTIONS) as FunctionId[]).filter((f) =>

@@ -57,12 +57,6 @@ export function watch(
   });
 }
 
-/** Where a row of figures first goes out of its limits; null while it does not. */
-export function firstOut(points: readonly WatchPoint[]): number | null {
-  const at = points.findIndex((p) => p.out);
-  return at < 0 ? null : at;
-}
-
 /** The normal spread that goes with the median of the distances from the median. */
 const MAD_TO_SIGMA = 1.4826;
 

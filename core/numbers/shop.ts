@@ -1,4 +1,4 @@
-import { firstOut, median, spreadOf, watch } from "./ewma";
+import { median, spreadOf, watch } from "./ewma";
 import { partsOf, type Parts } from "./mixed";
 
 /** One handed-over calibration, as the shop's numbers see it. */
@@ -51,7 +51,7 @@ export type ShopNumbers = {
 /** How many of the last figures of a thing are shown. */
 const SHOWN = 120;
 /** Jobs further back say little of how a shop works today. */
-const PARTS_OF_LAST = 4000;
+const PARTS_OF_LAST = 2500;
 
 /** Counts of words, the most frequent first. */
 function counted(list: readonly string[]): { name: string; count: number }[] {
@@ -82,16 +82,21 @@ export function driftOf(
       few: true,
       since: null,
       points: rows
-        .map((r) => ({ ...r, mean: r.value, lower: 0, upper: 0, out: false }))
-        .slice(-SHOWN),
+        .slice(-SHOWN)
+        .map(({ at, value }) => ({ at, value, mean: value, lower: 0, upper: 0, out: false })),
     };
-  const points = watch(values, middleOf(of.what, values), sigma).map((p, i) => ({
-    ...p,
-    ...rows[i]!,
-  }));
+  const points = watch(values, middleOf(of.what, values), sigma);
   const lastIn = points.findLastIndex((p) => !p.out);
-  const since = firstOut(points) !== null ? (points[lastIn + 1]?.at ?? null) : null;
-  return { ...of, few: false, since, points: points.slice(-SHOWN) };
+  const since = lastIn < points.length - 1 ? rows[lastIn + 1]!.at : null;
+  const from = Math.max(0, points.length - SHOWN);
+  return {
+    ...of,
+    few: false,
+    since,
+    points: points
+      .slice(from)
+      .map((p, i) => ({ ...p, at: rows[from + i]!.at, value: rows[from + i]!.value })),
+  };
 }
 
 /**
@@ -124,7 +129,9 @@ export function shopNumbers(
     for (const [stage, min] of entries) s.stages[stage] = (s.stages[stage] ?? 0) + (min ?? 0);
     bySchool.set(h.school, s);
   }
-  const seen = handed.flatMap((h) => (h.yaw ? [{ ...h, value: h.yaw.off }] : []));
+  const seen = handed.flatMap(({ at, model, stand, fitter, yaw }) =>
+    yaw ? [{ at, model, stand, fitter, value: yaw.off }] : [],
+  );
   const stands = [...new Set([...seen.map((h) => h.stand), ...zeros.map((z) => z.stand)])].sort();
   return {
     calibrations: handed.length,

@@ -171,6 +171,8 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
     case "battery":
     case "scan":
     case "rescan":
+    case "road":
+    case "dash":
       return [];
   }
 }

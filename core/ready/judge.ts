@@ -60,6 +60,8 @@ function neededFor(measure: Measure, v: Vehicle): readonly string[] {
     case "battery":
     case "scan":
     case "rescan":
+    case "road":
+    case "dash":
       return [];
   }
 }
@@ -155,6 +157,8 @@ export function judgeMeasure(
     case "battery":
     case "scan":
     case "rescan":
+    case "road":
+    case "dash":
       return { ok: null, headline: "read by the scan tool", lines: [] };
   }
 }

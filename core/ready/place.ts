@@ -12,6 +12,8 @@ export type CheckPlace = keyof typeof CHECK_PLACES;
 const OF: Record<Measure["kind"], CheckPlace> = {
   scan: "cabin",
   rescan: "cabin",
+  road: "cabin",
+  dash: "cabin",
   battery: "cabin",
   fuel: "cabin",
   steering: "cabin",

@@ -47,6 +47,8 @@ import {
 import { CAUSE_WORDS, worthNaming } from "@/core/job/cause-words";
 import { refusalCauses } from "@/core/job/causes";
 import { changedAim } from "@/core/job/changed-aim";
+import { dashNow, roadTrials } from "@/core/job/road-check";
+import { dashWords } from "@/core/job/road-words";
 import { glassSeatOf, judgeFully } from "@/core/ready";
 import { FIRST_ZONE, radToDeg } from "@/core/units";
 import {
@@ -110,6 +112,7 @@ export function buildRecord(
     owed: { done: intake.happenings.map(happeningName), lines: owedLines(ground, events) },
     checks: checksIn(ground, events),
     ...codesOf(ground, events),
+    ...roadOf(ground, events),
     ...arrivalOf(events),
     glass: glassOf(ground, events),
     calibrations: viewsOf(ground).map((view) => calibrationOf(view, events, simulated)),
@@ -198,6 +201,24 @@ const checksIn = (ground: JobGround, events: readonly JobEvent[]): JobRecord["ch
       });
     });
   });
+
+/** What was tried on the road, and the dash after the work. */
+function roadOf(
+  ground: JobGround,
+  events: readonly JobEvent[],
+): Pick<JobRecord, "road" | "lampsNow"> {
+  const road = roadTrials(ground, events).flatMap(({ name, found, said }) => {
+    if (!said) return [];
+    const { result, remark, drove, watched, putBack } = said.body;
+    return [{ name, result, remark, drove, watched, found, putBack, at: said.at, by: who(said) }];
+  });
+  const dash = dashNow(events);
+  const looked = lastOf(events, "lamps-now");
+  return {
+    ...(road.length > 0 && { road }),
+    ...(dash && looked && { lampsNow: { words: dashWords(dash), at: looked.at, by: who(looked) } }),
+  };
+}
 
 /** Each refusal of the vehicle, with its likely causes as they were ranked at that moment. */
 const refusalsOf = (

@@ -17,6 +17,7 @@ export function customerWords({
   checks,
   cameIn,
   codes,
+  road,
 }: JobRecord): CustomerWords {
   const because = owed.done.join(", ").toLowerCase();
   const done = calibrations.map(({ sheet, run }) => {
@@ -49,6 +50,11 @@ export function customerWords({
           const became = c.outcome === "blocks" ? "stands in the way" : "left as it is";
           return `${c.ask}: ${became}${c.reason ? `. ${c.reason}` : ""}.`;
         }),
+      ...(road ?? []).flatMap((t) =>
+        t.result === "works"
+          ? []
+          : [`${t.name}: ${t.result === "fails" ? "does not work" : "not tried"}. ${t.remark}.`],
+      ),
       ...(codes?.units ?? []).flatMap((u) =>
         u.codes
           .filter((c) => c.after === "stored" || c.after === "pending")

@@ -13,6 +13,7 @@ export {
   aimForetoldLine,
   changedAimLine,
   refusalLine,
+  roadLine,
   aimLearned,
   arrivalLines,
   checkLine,

@@ -174,6 +174,25 @@ export const recordSchema = z.object({
   checks,
   /** The control units before the work and after it; absent where nobody read them. */
   codes: codes.optional(),
+  /** How each function did on the road after the work; absent where none was tried. */
+  road: z
+    .array(
+      z.object({
+        name: z.string(),
+        result: z.enum(["works", "fails", "untried"]),
+        remark: z.string(),
+        drove: z.string(),
+        watched: z.string(),
+        /** As the customer had it, and whether it is so again; null where nobody wrote it down. */
+        found: z.string().nullable(),
+        putBack: z.boolean(),
+        at: time,
+        by: person,
+      }),
+    )
+    .optional(),
+  /** The lamps after the work against those that were lit before it, in words. */
+  lampsNow: z.object({ words: z.string(), at: time, by: person }).optional(),
   cameIn,
   consent,
   photos,

@@ -1,5 +1,6 @@
 import { aimAdvice } from "@/core/job";
 import { changedAimWords } from "@/core/job/changed-aim";
+import { ROAD_RESULTS } from "@/core/job/walk";
 import { CODE_CHANGES, UNIT_CHANGES } from "@/core/scan";
 import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
 import {
@@ -277,6 +278,16 @@ export function aimLearned(r: NonNullable<CalibrationRecord["run"]["result"]>): 
 /** What the routine changed of the stored aim; null where that was not read. */
 export const changedAimLine = ({ changedAim }: CalibrationRecord["run"]): string | null =>
   changedAim ? changedAimWords(changedAim) : null;
+
+/** How a function did on the road. */
+export function roadLine(t: NonNullable<JobRecord["road"]>[number]): string {
+  const crew = t.drove ? `${t.drove} drove${t.watched ? `, ${t.watched} watched` : ""}` : "";
+  const own =
+    t.found === null
+      ? ""
+      : `customer’s setting ${t.found} ${t.putBack ? "put back" : "not put back"}`;
+  return [ROAD_RESULTS[t.result], t.remark, own, crew].filter(Boolean).join("; ");
+}
 
 /** A refusal with its likely causes. */
 export function refusalLine({ reason, causes }: Refusal): string {

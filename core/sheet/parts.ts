@@ -351,6 +351,10 @@ const measureAfter = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("seams"), limitMm: z.number().min(2).max(200) }),
   /** All control units are read again, and what changed since they were first read has a word. */
   z.object({ kind: z.literal("rescan") }),
+  /** Each function of what was calibrated is tried on the road, and its setting put back. */
+  z.object({ kind: z.literal("road") }),
+  /** The lamps of the dash now, against those that were lit when the vehicle came in. */
+  z.object({ kind: z.literal("dash") }),
 ]);
 type Written = z.infer<typeof measure> | z.infer<typeof measureAfter>;
 type WrittenFloor = Extract<Written, { kind: "floor" }>;

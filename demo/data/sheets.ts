@@ -581,7 +581,21 @@ export const SHEETS: Sheet[] = [
         minQuality: 75,
       },
     ],
-    prove: PROVE,
+    prove: [
+      PROVE[0]!,
+      {
+        id: "dash",
+        ask: "Lamps of the dash as they were, or fewer",
+        why: "A lamp that came with the work says that something is not done.",
+        measure: { kind: "dash" },
+      },
+      {
+        id: "functions",
+        ask: "Every function of the camera tried, and its setting put back",
+        why: "The routine says it learned; only the road shows that it works.",
+        measure: { kind: "road" },
+      },
+    ],
   },
   {
     format: "iridel.sheet/2",

@@ -10,6 +10,7 @@ import { toEvent } from "../jobs/log";
 import { searchWords } from "../jobs/search-words";
 import { findJob } from "../jobs/store";
 import { ticketLater } from "../jobs/tickets";
+import { renewNumbers } from "../numbers/store";
 import { sha256 } from "../log/chain";
 import { noteShop } from "../log/shop";
 import { openArchive, paperName, photoName, type ArchivedLine, type OpenArchive } from "./form";
@@ -153,5 +154,6 @@ export function bringIn(packed: Uint8Array, person: Person, now: string): Brough
     { behavior: "immediate" },
   );
   ticketLater(log.log);
+  renewNumbers(log.log);
   return { jobId: log.log, number };
 }

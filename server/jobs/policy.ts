@@ -29,6 +29,7 @@ import {
   releaseProblem,
   bayStandX,
 } from "@/core/job";
+import { roadTrials } from "@/core/job/road-check";
 import { checkBoard } from "@/core/kit";
 import {
   BAY_FLOOR_DAYS,
@@ -108,6 +109,8 @@ const STRIKABLE = new Set<EventBody["kind"]>([
   "rear-toe",
   "board",
   "code-word",
+  "road-check",
+  "lamps-now",
   "hold",
   "hold-lifted",
   "sign-off",
@@ -141,6 +144,8 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   resume: { ...desk, derive: asSent },
   instrument: { ...stand, derive: deriveInstrument },
   "code-word": { ...desk, derive: deriveCodeWord },
+  "road-check": { ...desk, derive: deriveRoadCheck },
+  "lamps-now": { ...desk, derive: asSent },
   hold: { ...desk, derive: asSent },
   "hold-lifted": { ...desk, derive: deriveLift },
   "sign-off": { ...desk, derive: deriveSignOff },
@@ -468,6 +473,15 @@ function deriveCodeWord(b: Body<"code-word">, { view, events }: Place): EventBod
   if (!row || (b.code !== null && !row.codes.some((c) => c.code === b.code)))
     return refuse(`Codes: the last reading shows no ${b.code ?? "such unit"}. Read again.`);
   return { ...b, name: row.name };
+}
+
+/** What is tried hangs on what the job calibrated; one that fails says how. */
+function deriveRoadCheck(b: Body<"road-check">, { job, events }: Circumstances): EventBody {
+  const trial = roadTrials(job.ground, events).find((t) => t.id === b.functionId);
+  if (!trial) return refuse("Road check: nothing of that function was calibrated in this job.");
+  if (b.result !== "works" && b.remark.length < 3)
+    return refuse(`${trial.name}: say in a few words how it did, or why it was not tried.`);
+  return b;
 }
 
 /** Nobody is a second person to what he typed himself. */

@@ -14,6 +14,7 @@ import {
 } from "../db/schema";
 import { searchWords } from "../jobs/search-words";
 import { ticketLater } from "../jobs/tickets";
+import { renewNumbers } from "../numbers/store";
 import { noteShop } from "./shop";
 
 const ERASED = "erased on request";
@@ -49,6 +50,7 @@ export function eraseCustomer(jobId: string, reason: string, person: Person): vo
     { behavior: "immediate" },
   );
   ticketLater(jobId);
+  renewNumbers(jobId);
 }
 
 /**
@@ -58,6 +60,7 @@ export function eraseCustomer(jobId: string, reason: string, person: Person): vo
  * @throws Refusal for somebody who is still in the shop
  */
 export function erasePerson(personId: string, person: Person): void {
+  const touched: string[] = [];
   db().transaction(
     (tx) => {
       const row = tx.select().from(people).where(eq(people.id, personId)).get();
@@ -89,6 +92,7 @@ export function erasePerson(personId: string, person: Person): void {
         .from(jobEvents)
         .where(eq(jobEvents.personId, personId))
         .all();
+      touched.push(...jobsOf.map((j) => j.id));
       for (const { id } of jobsOf) {
         tx.update(jobDocuments).set({ bytes: null }).where(eq(jobDocuments.jobId, id)).run();
         // Worked out anew from what is left, when it is next looked at.
@@ -99,4 +103,5 @@ export function erasePerson(personId: string, person: Person): void {
     { behavior: "immediate" },
   );
   endSessionsOf(personId);
+  for (const id of touched) renewNumbers(id);
 }

@@ -33,6 +33,10 @@ export function numbersPage(years: number, now: Date): ShopNumbers {
   return shopNumbers(
     numbersSince(from).map(({ at, doc }) => ({ ...doc, at })),
     zeroChecks(from),
-    (at) => times.day(at).slice(0, 7),
+    // Only about the turn of a month the shop's zone decides.
+    (at) => {
+      const day = Number(at.slice(8, 10));
+      return day > 1 && day < 28 ? at.slice(0, 7) : times.day(at).slice(0, 7);
+    },
   );
 }

@@ -1,5 +1,5 @@
 import { and, eq, isNull } from "drizzle-orm";
-import type { JobEvent } from "@/core/job";
+import type { JobEvent, JobTicket } from "@/core/job";
 import { numbersOf, type CalibrationNumbers } from "@/core/job/numbers";
 import { db } from "../db/client";
 import { ifWritable } from "../db/trouble";
@@ -32,8 +32,20 @@ export function keepNumbers(job: JobRow, events: readonly JobEvent[], at: string
 /** At most so long is spent on jobs that were handed over before their numbers were kept, ms. */
 const CATCH_UP_MS = 250;
 
+/** Whether all that was handed over has its numbers; what is handed over from now on keeps its own. */
+let caughtUp = false;
+
+/** Works a job's numbers out anew: it came from another house, or something of it was erased. */
+export function renewNumbers(jobId: string): void {
+  const job = findJob(jobId);
+  const events = eventsAfter(jobId);
+  const handed = events.findLast((e) => e.body.kind === "hand-over");
+  if (job && handed) db().transaction(() => keepNumbers(job, events, handed.at));
+}
+
 /** Works out what an older program has not kept, a little at each look. */
 export function catchUp(): void {
+  if (caughtUp) return;
   const until = Date.now() + CATCH_UP_MS;
   const missing = db()
     .select({ id: jobTickets.jobId })
@@ -42,13 +54,10 @@ export function catchUp(): void {
     .where(and(eq(jobTickets.state, "handed-over"), isNull(jobNumbers.jobId)))
     .limit(50)
     .all();
+  caughtUp = missing.length === 0;
   for (const { id } of missing) {
     if (Date.now() > until) return;
-    const job = findJob(id);
-    const events = eventsAfter(id);
-    const handed = events.findLast((e) => e.body.kind === "hand-over");
-    if (job && handed)
-      ifWritable(() => db().transaction(() => keepNumbers(job, events, handed.at)));
+    ifWritable(() => renewNumbers(id));
   }
 }
 
@@ -118,14 +127,15 @@ export function findRecords(
   const { where, named } = conditions(q, query);
   const rows = $client
     .prepare(
-      `SELECT n.jobId, n.at, n.doc, j.number, j.ground FROM job_numbers n JOIN jobs j ON j.id = n.jobId ${where} ORDER BY n.at DESC LIMIT @limit`,
+      `SELECT f.jobId, f.at, f.doc, j.number, j.vin, t.ticket FROM (SELECT n.jobId, n.at, n.doc FROM job_numbers n ${where} ORDER BY n.at DESC LIMIT @limit) f JOIN jobs j ON j.id = f.jobId LEFT JOIN job_tickets t ON t.jobId = f.jobId ORDER BY f.at DESC`,
     )
     .all({ ...named, limit }) as {
     jobId: string;
     at: string;
     doc: string;
     number: number;
-    ground: string;
+    vin: string;
+    ticket: string | null;
   }[];
   const total = $client
     .prepare(`SELECT count(*) FROM job_numbers n ${where}`)
@@ -133,16 +143,14 @@ export function findRecords(
     .get(named) as number;
   return {
     total,
-    rows: rows.map(({ doc, ground, ...row }) => {
-      const { intake } = JSON.parse(ground) as JobRow["ground"];
-      return {
-        ...row,
-        ...(JSON.parse(doc) as CalibrationNumbers),
-        vin: intake.vin,
-        customer: intake.customer,
-        plate: intake.plate,
-        order: intake.order,
-      };
+    rows: rows.map(({ doc, ticket, ...row }) => {
+      // A ticket that is just being worked out is there at the next look.
+      const {
+        customer = "",
+        plate = "",
+        order = "",
+      } = JSON.parse(ticket ?? "{}") as Partial<JobTicket>;
+      return { ...row, ...(JSON.parse(doc) as CalibrationNumbers), customer, plate, order };
     }),
   };
 }

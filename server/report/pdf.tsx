@@ -3,6 +3,7 @@ import {
   aimForetoldLine,
   changedAimLine,
   refusalLine,
+  roadLine,
   aimLearned,
   checkLine,
   arrivalLines,
@@ -241,6 +242,18 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
         ))}
       </Part>
       <Codes record={record} times={times} />
+      {(record.road || record.lampsNow) && (
+        <Part title="Road check">
+          <Facts
+            facts={[
+              ...(record.lampsNow
+                ? ([["Dash after the work", record.lampsNow.words]] as [string, string][])
+                : []),
+              ...(record.road ?? []).map((t): [string, string] => [t.name, roadLine(t)]),
+            ]}
+          />
+        </Part>
+      )}
       {calibrations.map((c) => (
         <Calibration times={times} key={c.id} c={c} of={calibrations.length} />
       ))}

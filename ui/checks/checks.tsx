@@ -29,9 +29,12 @@ import { MeasuredCheck } from "./measured";
 // Only Prove holds codes against codes.
 const CodesCheck = dynamic(() => import("../prove/codes-check").then((m) => m.CodesCheck));
 
+const RoadCheck = dynamic(() => import("../prove/road-check").then((m) => m.RoadCheck));
+const DashCheck = dynamic(() => import("../prove/dash-check").then((m) => m.DashCheck));
+
 type Item = CheckItem;
 const isTyped = (m: Measure | undefined): m is Measure =>
-  m !== undefined && m.kind !== "scan" && m.kind !== "battery" && m.kind !== "rescan";
+  m !== undefined && !["scan", "battery", "rescan", "road", "dash"].includes(m.kind);
 
 /**
  * Ready and Prove: what the sheet asks to be checked, each measured where it can be, each with one
@@ -56,6 +59,10 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
 
   if (current?.measure?.kind === "rescan")
     return <CodesCheck item={current} onArm={setArmed} onNext={release} />;
+  if (current?.measure?.kind === "road")
+    return <RoadCheck item={current} onArm={setArmed} onNext={release} />;
+  if (current?.measure?.kind === "dash")
+    return <DashCheck item={current} onArm={setArmed} onNext={release} />;
   if (current && isTyped(current.measure))
     return (
       <MeasuredCheck

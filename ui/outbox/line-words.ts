@@ -31,6 +31,8 @@ const NAMES: Record<
   kept: "a stand that nobody touched",
   instrument: "another instrument in hand",
   "code-word": "a word on a code",
+  "road-check": "a function tried on the road",
+  "lamps-now": "the lamps now",
   hold: "the vehicle held back",
   "hold-lifted": "a hold lifted",
   "sign-off": "a second person’s signature",

@@ -1,0 +1,102 @@
+"use client";
+
+import { useState } from "react";
+import { lastOf, LAMPS, type LampId } from "@/core/job";
+import { dashNow } from "@/core/job/road-check";
+import { dashWords } from "@/core/job/road-words";
+import type { CheckItem } from "@/core/sheet";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { Answers } from "../checks/answers";
+import { CheckFrame } from "../checks/check-frame";
+import { Button } from "../primitives/button";
+
+/** The lamps of the dash after the work, against those that were lit when the vehicle came in. */
+export function DashCheck({
+  item,
+  onArm,
+  onNext,
+}: {
+  item: CheckItem;
+  onArm: (itemId: string) => void;
+  onNext: () => void;
+}) {
+  const { events, me, write } = useJob();
+  const before = lastOf(events, "walk")?.body.lamps ?? [];
+  const dash = dashNow(events);
+  const [lit, setLit] = useState<readonly LampId[]>(dash?.now ?? []);
+  const kept =
+    dash !== null && dash.now.length === lit.length && dash.now.every((l) => lit.includes(l));
+  const writes = me.role !== "viewer";
+  return (
+    <CheckFrame
+      stage="prove"
+      currentId={item.id}
+      onArm={onArm}
+      panel={
+        <section aria-label="Lamps" className="bg-sheet p-4">
+          <p className="text-base text-soft">
+            Engine running, doors shut: tap every lamp that is lit.
+          </p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            {(Object.keys(LAMPS) as LampId[]).map((l) => (
+              <button
+                key={l}
+                type="button"
+                aria-pressed={lit.includes(l)}
+                disabled={!writes}
+                onClick={() => setLit(lit.includes(l) ? lit.filter((x) => x !== l) : [...lit, l])}
+                className={`min-h-14 rounded-md border-2 px-4 text-base font-semibold ${lit.includes(l) ? "border-loose bg-wash" : "border-hairline"}`}
+              >
+                {LAMPS[l]}
+                {before.includes(l) && (
+                  <span className="block text-sm font-normal text-soft">lit when it came in</span>
+                )}
+              </button>
+            ))}
+          </div>
+        </section>
+      }
+      next={
+        <NextBar
+          tone={dash && dash.came.length > 0 ? "loose" : "act"}
+          say={kept && dash ? `Dash: ${dashWords(dash)}.` : item.ask}
+          detail={item.why}
+        >
+          {writes && (
+            <Answers stage="prove" itemId={item.id} ask={item.ask} onAnswered={onNext}>
+              {!kept ? (
+                <Button
+                  look="act"
+                  size="large"
+                  onClick={() => write({ kind: "lamps-now", lamps: [...lit] })}
+                >
+                  {lit.length === 0 ? "No lamp is lit" : `${lit.length} lit`}
+                </Button>
+              ) : (
+                <Button
+                  look="act"
+                  size="large"
+                  className="min-w-32"
+                  disabled={dash!.came.length > 0}
+                  onClick={() => {
+                    write({
+                      kind: "check",
+                      stage: "prove",
+                      itemId: item.id,
+                      outcome: "fine",
+                      reason: null,
+                    });
+                    onNext();
+                  }}
+                >
+                  Fine
+                </Button>
+              )}
+            </Answers>
+          )}
+        </NextBar>
+      }
+    />
+  );
+}

@@ -1,0 +1,247 @@
+"use client";
+
+import { useState } from "react";
+import { lastOf } from "@/core/job";
+import { roadLacks, roadTrials, type RoadTrial } from "@/core/job/road-check";
+import { trialBecause, TRIALS } from "@/core/job/road-words";
+import { ROAD_RESULTS, type RoadResult } from "@/core/job/walk";
+import type { CheckItem } from "@/core/sheet";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { Answers } from "../checks/answers";
+import { CheckFrame } from "../checks/check-frame";
+import { Button } from "../primitives/button";
+import { Mark } from "../primitives/marks";
+
+const CAUTION =
+  "One drives, another watches. Try it only where no one else is put at risk; traffic law and the maker’s instructions come first.";
+
+/** Every function that hangs on what was calibrated, one after another, and then its own setting. */
+export function RoadCheck({
+  item,
+  onArm,
+  onNext,
+}: {
+  item: CheckItem;
+  onArm: (itemId: string) => void;
+  onNext: () => void;
+}) {
+  const { ground, events, me, write } = useJob();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [asking, setAsking] = useState<RoadResult | null>(null);
+  const [remark, setRemark] = useState("");
+  const last = lastOf(events, "road-check")?.body;
+  const [crew, setCrew] = useState({ drove: last?.drove ?? me.name, watched: last?.watched ?? "" });
+  const trials = roadTrials(ground, events);
+  const current = trials.find((t) => t.id === chosen) ?? trials.find((t) => t.said === null);
+  const away = trials.filter((t) => t.found !== null && t.said && !t.said.body.putBack);
+  const lacks = roadLacks(trials);
+  const say = (t: RoadTrial, result: RoadResult, words: string): void => {
+    write({
+      kind: "road-check",
+      functionId: t.id,
+      result,
+      remark: words,
+      ...crew,
+      // What nobody wrote down cannot be put back.
+      putBack: t.found === null,
+    });
+    setChosen(null);
+    setAsking(null);
+    setRemark("");
+  };
+  const putBack = (): void =>
+    write(
+      ...away.map((t) => {
+        const { kind, functionId, result, remark: kept, drove, watched } = t.said!.body;
+        return { kind, functionId, result, remark: kept, drove, watched, putBack: true };
+      }),
+    );
+  const writes = me.role !== "viewer";
+  const answers = (
+    <Answers stage="prove" itemId={item.id} ask={item.ask} onAnswered={onNext}>
+      {!current && lacks === null && (
+        <Button
+          look="act"
+          size="large"
+          className="min-w-32"
+          onClick={() => {
+            write({
+              kind: "check",
+              stage: "prove",
+              itemId: item.id,
+              outcome: "fine",
+              reason: null,
+            });
+            onNext();
+          }}
+        >
+          Fine
+        </Button>
+      )}
+    </Answers>
+  );
+  return (
+    <CheckFrame
+      stage="prove"
+      currentId={item.id}
+      onArm={onArm}
+      panel={
+        <Trials trials={trials} currentId={current?.id ?? null} onChoose={setChosen}>
+          <div className="mt-4 flex flex-wrap gap-x-4 gap-y-2">
+            {(
+              [
+                ["drove", "Who drives"],
+                ["watched", "Who watches"],
+              ] as const
+            ).map(([key, label]) => (
+              <label key={key} className="flex items-baseline gap-2 text-base text-soft">
+                {label}
+                <input
+                  value={crew[key]}
+                  maxLength={80}
+                  disabled={!writes}
+                  onChange={(e) => setCrew({ ...crew, [key]: e.target.value })}
+                  className="min-h-12 w-44 border-b-2 border-ink bg-transparent text-lg text-ink outline-none"
+                />
+              </label>
+            ))}
+          </div>
+        </Trials>
+      }
+      next={
+        current && asking ? (
+          <NextBar
+            tone="loose"
+            say={
+              asking === "fails"
+                ? `${current.name}: how did it do?`
+                : `${current.name}: why is it not tried?`
+            }
+            detail="It stands on the report, and the customer is told."
+          >
+            <form
+              className="flex flex-wrap items-center gap-2"
+              onSubmit={(e) => {
+                e.preventDefault();
+                if (remark.trim().length >= 3) say(current, asking, remark.trim());
+              }}
+            >
+              <input
+                autoFocus
+                aria-label="Remark"
+                value={remark}
+                maxLength={400}
+                onChange={(e) => setRemark(e.target.value)}
+                className="min-h-16 w-72 border-b-4 border-act bg-sheet px-2 text-xl outline-none"
+              />
+              <Button type="button" look="quiet" size="large" onClick={() => setAsking(null)}>
+                Back
+              </Button>
+              <Button type="submit" look="act" size="large" disabled={remark.trim().length < 3}>
+                Keep it
+              </Button>
+            </form>
+          </NextBar>
+        ) : current ? (
+          <NextBar
+            say={`${current.name}: set it to ${TRIALS[current.id].setting}.`}
+            caution={CAUTION}
+            detail={TRIALS[current.id].how}
+          >
+            {writes && (
+              <>
+                <Button look="quiet" size="large" onClick={() => setAsking("untried")}>
+                  Not tried
+                </Button>
+                <Button look="plain" size="large" onClick={() => setAsking("fails")}>
+                  It does not
+                </Button>
+                <Button look="act" size="large" onClick={() => say(current, "works", "")}>
+                  It works
+                </Button>
+              </>
+            )}
+          </NextBar>
+        ) : away.length > 0 ? (
+          <NextBar
+            tone="loose"
+            say={`Put back as the customer had it: ${away.map((t) => `${t.name} ${t.found}`).join(", ")}.`}
+            detail="As it was found when the vehicle came in."
+          >
+            {writes && (
+              <Button look="act" size="large" onClick={putBack}>
+                All put back
+              </Button>
+            )}
+          </NextBar>
+        ) : (
+          <NextBar tone={lacks ? "loose" : "act"} say={lacks ?? item.ask} detail={item.why}>
+            {writes && answers}
+          </NextBar>
+        )
+      }
+    />
+  );
+}
+
+function Trials({
+  trials,
+  currentId,
+  onChoose,
+  children,
+}: {
+  trials: readonly RoadTrial[];
+  currentId: string | null;
+  onChoose: (id: string) => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <section aria-label="Functions to try" className="bg-sheet p-4">
+      {trials.length === 0 && (
+        <p className="text-lg text-soft">Nothing of what was calibrated shows on the road.</p>
+      )}
+      <ul className="flex flex-col">
+        {trials.map((t) => {
+          const result = t.said?.body.result;
+          return (
+            <li key={t.id} className="border-b border-dashed border-hairline last:border-0">
+              <button
+                type="button"
+                aria-current={t.id === currentId ? "step" : undefined}
+                onClick={() => onChoose(t.id)}
+                className={`grid w-full grid-cols-[1fr_auto] items-center gap-3 border-l-4 px-3 py-2.5 text-left hover:bg-wash ${t.id === currentId ? "border-act" : "border-transparent"}`}
+              >
+                <span>
+                  <b className="block text-lg font-semibold">{t.name}</b>
+                  <span className="block text-base text-soft">
+                    {trialBecause(t)}
+                    {t.found ? `; the customer has it ${t.found}` : ""}
+                    {t.said?.body.remark ? `. ${t.said.body.remark}` : ""}
+                  </span>
+                </span>
+                <span className="flex items-center gap-2 text-base">
+                  {result ? ROAD_RESULTS[result] : "to be tried"}
+                  {t.said && t.found && (t.said.body.putBack ? ", put back" : ", not put back")}
+                  <Mark
+                    state={
+                      result === "works"
+                        ? "settled"
+                        : result === "fails"
+                          ? "stop"
+                          : result
+                            ? "loose"
+                            : "open"
+                    }
+                    size={16}
+                  />
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {children}
+    </section>
+  );
+}
