@@ -30,6 +30,7 @@ export type WatchPoint = {
 /**
  * @param middle of a figure while all is in order
  * @param sigma its spread
+ * @param middleSigma how well that middle is known; 0 where it is what should be
  * @param fresh from where on it begins anew: somebody has looked after what it showed
  */
 export function watch(
@@ -37,17 +38,15 @@ export function watch(
   middle: number,
   sigma: number,
   { lambda, width }: Watch = WATCH,
-  fresh: ReadonlySet<number> = new Set(),
+  { fresh, middleSigma = 0 }: { fresh?: ReadonlySet<number>; middleSigma?: number } = {},
 ): WatchPoint[] {
   let mean = middle;
   let from = 0;
   return figures.map((x, i) => {
-    if (fresh.has(i)) [mean, from] = [middle, i];
+    if (fresh?.has(i)) [mean, from] = [middle, i];
     mean = lambda * x + (1 - lambda) * mean;
-    const half =
-      width *
-      sigma *
-      Math.sqrt((lambda / (2 - lambda)) * (1 - (1 - lambda) ** (2 * (i - from + 1))));
+    const share = (lambda / (2 - lambda)) * (1 - (1 - lambda) ** (2 * (i - from + 1)));
+    const half = width * Math.hypot(sigma * Math.sqrt(share), middleSigma);
     return {
       mean,
       lower: middle - half,
@@ -60,8 +59,7 @@ export function watch(
 /** The normal spread that goes with the median of the distances from the median. */
 const MAD_TO_SIGMA = 1.4826;
 
-/** The middle one, or between the two middle ones. */
-export const median = (list: readonly number[]): number => {
+const median = (list: readonly number[]): number => {
   const s = list.toSorted((a, b) => a - b);
   const half = s.length >> 1;
   return s.length % 2 ? s[half]! : (s[half - 1]! + s[half]!) / 2;

@@ -32,7 +32,9 @@ describe("a stand under watch", () => {
       const fresh = new Set<number>();
       let from = 0;
       for (;;) {
-        const at = watch(year, 0, sigma, undefined, fresh).findIndex((p, i) => i >= from && p.out);
+        const at = watch(year, 0, sigma, undefined, { fresh }).findIndex(
+          (p, i) => i >= from && p.out,
+        );
         if (at < 0) break;
         alarms++;
         from = at + 1;
@@ -47,6 +49,9 @@ describe("a stand under watch", () => {
     expect(first!.mean).toBeCloseTo(0.2, 12);
     expect(first!.upper).toBeCloseTo(3 * 0.2, 12);
     expect(last!.upper).toBeCloseTo(3 * Math.sqrt((0.2 / 1.8) * (1 - 0.8 ** 10)), 12);
+    const known = watch([0], 0, 1)[0]!.upper;
+    const unsure = watch([0], 0, 1, undefined, { middleSigma: 0.2 })[0]!.upper;
+    expect(unsure).toBeCloseTo(Math.hypot(known, 3 * 0.2), 12);
     const random = randomFrom(5);
     const plain = Array.from({ length: 4000 }, () => gaussian(random));
     expect(spreadOf(plain)).toBeCloseTo(1, 1);

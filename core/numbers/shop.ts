@@ -1,4 +1,4 @@
-import { median, spreadOf, watch } from "./ewma";
+import { spreadOf, watch } from "./ewma";
 import { partsOf, type Parts } from "./mixed";
 
 /** One handed-over calibration, as the shop's numbers see it. */
@@ -65,9 +65,22 @@ function counted(list: readonly string[]): { name: string; count: number }[] {
 /** So many first figures say how a thing was when it was taken over. */
 const FIRST = 20;
 
-/** What was foretold should be learned; a scale and a laser should stay as they were, not be nothing. */
-const middleOf = (what: Watched, values: readonly number[]): number =>
-  what === "yaw" ? 0 : median(values.slice(0, FIRST));
+/**
+ * What was foretold should be learned; a scale and a laser should stay as they were, not be nothing: how
+ * they were is known no better than the mean of so few.
+ */
+function middleOf(
+  what: Watched,
+  values: readonly number[],
+  sigma: number,
+): [middle: number, sigma: number, how: undefined, more: { middleSigma: number }] {
+  const first = values.slice(0, FIRST);
+  return what === "yaw"
+    ? [0, sigma, undefined, { middleSigma: 0 }]
+    : [mean(first), sigma, undefined, { middleSigma: sigma / Math.sqrt(first.length) }];
+}
+
+const mean = (list: readonly number[]): number => list.reduce((s, x) => s + x, 0) / list.length;
 
 /** A thing's figures under watch, about the middle they should have. */
 export function driftOf(
@@ -85,7 +98,7 @@ export function driftOf(
         .slice(-SHOWN)
         .map(({ at, value }) => ({ at, value, mean: value, lower: 0, upper: 0, out: false })),
     };
-  const points = watch(values, middleOf(of.what, values), sigma);
+  const points = watch(values, ...middleOf(of.what, values, sigma));
   const lastIn = points.findLastIndex((p) => !p.out);
   const since = lastIn < points.length - 1 ? rows[lastIn + 1]!.at : null;
   const from = Math.max(0, points.length - SHOWN);

@@ -7,6 +7,7 @@ import {
   BarChart,
   CartesianGrid,
   ComposedChart,
+  Legend,
   Area,
   Line,
   ResponsiveContainer,
@@ -102,7 +103,7 @@ export function Numbers({
               <ResponsiveContainer width="100%" height={180}>
                 <BarChart
                   data={months.map((m) => ({ ...m, share: (100 * m.first) / m.count }))}
-                  margin={{ left: -18, right: 8 }}
+                  margin={{ left: -4, right: 8, top: 6 }}
                 >
                   <CartesianGrid stroke="var(--hairline)" vertical={false} />
                   <XAxis dataKey="month" {...AXIS} />
@@ -114,7 +115,12 @@ export function Numbers({
                       "first attempt",
                     ]}
                   />
-                  <Bar dataKey="share" fill="var(--settled)" isAnimationActive={false} />
+                  <Bar
+                    dataKey="share"
+                    fill="var(--settled)"
+                    maxBarSize={64}
+                    isAnimationActive={false}
+                  />
                 </BarChart>
               </ResponsiveContainer>
             </Panel>
@@ -206,12 +212,13 @@ function Stages({ minutes }: { minutes: ShopNumbers["minutes"] }) {
     .slice(0, 5)
     .map((m) => ({ name: `${schoolName(m.school)} (${m.jobs})`, ...m.stages }));
   return (
-    <ResponsiveContainer width="100%" height={Math.max(180, 44 * data.length + 70)}>
+    <ResponsiveContainer width="100%" height={Math.max(180, 44 * data.length + 110)}>
       <BarChart data={data} layout="vertical" margin={{ left: 40, right: 8 }}>
         <CartesianGrid stroke="var(--hairline)" horizontal={false} />
         <XAxis type="number" unit=" min" {...AXIS} />
         <YAxis type="category" dataKey="name" width={110} {...AXIS} />
         <Tooltip {...TIP} formatter={(v, name) => [`${formatNumber(Number(v), 1)} min`, name]} />
+        <Legend wrapperStyle={{ fontSize: 14 }} />
         {stages.map((s, i) => (
           <Bar
             key={s.id}
