@@ -9,7 +9,7 @@ import {
   type RankedCause,
 } from "@/core/guide";
 import { isByHand, nominalTarget, quantitiesOf, type QuantityId } from "@/core/setout";
-import type { Disturber } from "@/core/sheet";
+import { wantsThrust, type Disturber } from "@/core/sheet";
 import { degToRad } from "@/core/units";
 import { cameraOf, glassOf } from "./foretold";
 import type { CalibrationGround } from "./ground";
@@ -70,7 +70,41 @@ export function refusalCauses(
   events: readonly JobEvent[],
 ): RankedCause[] | null {
   const answer = lastAnswer(view, events);
-  if (answer?.body.event.type !== "routine-result" || answer.body.event.result.passed) return null;
+  const refused = answer?.body.event.type === "routine-result" && !answer.body.event.result.passed;
+  return refused ? ranked(view, events, answer) : null;
+}
+
+/** So little above what the sheet asks a quality is near its limit, per cent. */
+const NEAR_PERCENT = 6;
+
+/**
+ * The same of an answer that passed, and only just: what most likely limits it.
+ *
+ * @returns null where it passed well, and where nothing can be ranked
+ */
+export function limitingCauses(
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): RankedCause[] | null {
+  const answer = lastAnswer(view, events);
+  if (answer?.body.event.type !== "routine-result") return null;
+  const { result, step: id } = answer.body.event;
+  const step = view.sheet.run.find((s) => s.id === id);
+  const near =
+    step?.kind === "routine" &&
+    result.passed &&
+    result.qualityPercent >= step.minQuality &&
+    result.qualityPercent < step.minQuality + NEAR_PERCENT;
+  return near ? ranked(view, events, answer) : null;
+}
+
+/** The causes of an answer, by what was known when it came. */
+function ranked(
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  answer: EventOf<"run">,
+): RankedCause[] | null {
+  if (answer.body.event.type !== "routine-result") return null;
   const { result } = answer.body.event;
   const camera = cameraOf(view);
   const then = events.filter((e) => e.seq <= answer.seq || e.body.kind === "strike");
@@ -78,6 +112,8 @@ export function refusalCauses(
   if (!target || isByHand(target) || target.frame) return null;
   const standing = standingNow(view, then, target.id);
   if (standing.length !== 1 || target.object.is === "reflector") return null;
+  // A board squared to a line nobody knows stands nowhere in particular.
+  if (wantsThrust(view.sheet) && !planFor(view, then, target.id).rearToe) return null;
   const place = nominalTarget(planFor(view, then, target.id));
   const found = quantitiesOf(judgeTarget(view, then, target.id).solution);
   const board = Object.fromEntries(

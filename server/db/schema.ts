@@ -378,6 +378,32 @@ export const jobNumbers = sqliteTable(
   (t) => [primaryKey({ columns: [t.jobId, t.calibrationId] }), index("job_numbers_at").on(t.at)],
 );
 
+/**
+ * Links that show one paper of a job to somebody without a sign-in, until they end or are taken back.
+ * Only hashes are kept; to whom one was sent is kept with it.
+ */
+export const shareLinks = sqliteTable(
+  "share_links",
+  {
+    id: text().primaryKey(),
+    tokenHash: text().notNull().unique(),
+    jobId: text()
+      .notNull()
+      .references(() => jobs.id),
+    reader: text({ enum: ["customer", "insurer", "file"] }).notNull(),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+    sentTo: text(),
+    createdAt: text().notNull(),
+    expiresAt: text().notNull(),
+    revokedAt: text(),
+    /** When it was last opened. */
+    seenAt: text(),
+  },
+  (t) => [index("share_links_job").on(t.jobId)],
+);
+
 /** Jobs of other houses that were brought in, with the number each had there. */
 export const importedJobs = sqliteTable("imported_jobs", {
   jobId: text()

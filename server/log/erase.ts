@@ -10,6 +10,7 @@ import {
   jobNumbers,
   jobTickets,
   people,
+  shareLinks,
   shopEvents,
 } from "../db/schema";
 import { searchWords } from "../jobs/search-words";
@@ -42,6 +43,8 @@ export function eraseCustomer(jobId: string, reason: string, person: Person): vo
       tx.update(jobDocuments).set({ bytes: null }).where(eq(jobDocuments.jobId, jobId)).run();
       tx.delete(jobTickets).where(eq(jobTickets.jobId, jobId)).run();
       tx.delete(jobNumbers).where(eq(jobNumbers.jobId, jobId)).run();
+      // Whoever holds a link sees nothing more, and nobody's address stays.
+      tx.delete(shareLinks).where(eq(shareLinks.jobId, jobId)).run();
       db()
         .$client.prepare("UPDATE job_search SET words = ? WHERE jobId = ?")
         .run(searchWords(job.number, upcastGround(ground)), jobId);

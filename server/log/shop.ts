@@ -32,6 +32,7 @@ export type ShopEvent =
   | { kind: "book"; book: "sheet" | "vehicle"; id: string; version: number }
   | { kind: "feed"; instrumentId: string; what: "token made" | "token revoked" }
   | { kind: "erased"; jobId: string; reason: string }
+  | { kind: "shared"; jobId: string; what: string }
   | { kind: "brought-in"; jobId: string; head: string }
   | { kind: "restored"; from: string };
 

@@ -28,6 +28,7 @@ import { ReasonDialog } from "../owed/reason-dialog";
 import { Photos } from "../photos/photos";
 import { Button } from "../primitives/button";
 import { Facts, Paper } from "../primitives/paper";
+import { Share } from "./share";
 import { ReleaseActs, useReleaseProblem } from "./release-bar";
 import { TypedFigures } from "./typed-figures";
 import { useTimes } from "../settings";
@@ -254,6 +255,7 @@ export function HandOver({ kept, log, erase }: Props) {
               </a>
             )}
         </p>
+        {handed && <Share />}
         <TypedFigures handed={handed !== null} />
         <p className="mb-4 text-lg">
           <span className="text-soft">Done to the vehicle:</span> {record.owed.done.join(", ")}.

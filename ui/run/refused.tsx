@@ -3,7 +3,7 @@
 import { useMemo, useState } from "react";
 import { runOf } from "@/core/job";
 import { CAUSE_WORDS, causeOdds, CHANGE_WORDS, worthNaming } from "@/core/job/cause-words";
-import { changedSince, refusalCauses } from "@/core/job/causes";
+import { changedSince, limitingCauses, refusalCauses } from "@/core/job/causes";
 import type { RankedCause } from "@/core/guide";
 import { formatNumber } from "@/core/units";
 import { useJob } from "../bench/job-store";
@@ -52,6 +52,20 @@ export function Causes() {
         })}
       </ol>
     </section>
+  );
+}
+
+/** Of an answer that passed and only just: what most likely limits it; nothing where it passed well. */
+export function Limits() {
+  const { ground, events } = useJob();
+  const ranked = useMemo(() => limitingCauses(ground, events), [ground, events]);
+  const first = ranked?.[0] && CAUSE_WORDS[ranked[0].cause];
+  if (!first) return null;
+  return (
+    <p role="note" className="mt-3 border-l-4 border-loose pl-3 text-lg">
+      It passed, and only just. What most likely limits it: {first.name}.{" "}
+      <span className="text-soft">{first.todo}</span>
+    </p>
   );
 }
 

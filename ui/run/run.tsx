@@ -16,6 +16,7 @@ import type { RunCommand } from "./use-run";
 // What is said beside the routine is fetched once that stands.
 const AimPanel = dynamic(() => import("./aim-panel").then((m) => m.AimPanel));
 const Causes = dynamic(() => import("./refused").then((m) => m.Causes));
+const Limits = dynamic(() => import("./refused").then((m) => m.Limits));
 const ProofNow = dynamic(() => import("../proof/proof-now").then((m) => m.ProofNow));
 
 const UNPROVED = {
@@ -83,7 +84,7 @@ export function Run({ sights }: { sights: Readonly<Record<string, DriftSight[]>>
       )}
       {state.result && (
         <Result state={state} sheet={sheet} foretold={aimForetold(ground, events)}>
-          {state.status === "failed" && <Causes />}
+          {state.status === "failed" ? <Causes /> : <Limits />}
         </Result>
       )}
       {step?.kind === "aim" && proved && (

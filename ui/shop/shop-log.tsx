@@ -29,6 +29,7 @@ type ShopEvent =
   | { kind: "book"; book: "sheet" | "vehicle"; id: string; version: number }
   | { kind: "feed"; instrumentId: string; what: string }
   | { kind: "erased"; jobId: string; reason: string }
+  | { kind: "shared"; jobId: string; what: string }
   | { kind: "brought-in"; jobId: string; head: string }
   | { kind: "restored"; from: string };
 
@@ -55,6 +56,8 @@ const words = (e: ShopEvent, names: Record<string, string>, personal: string | n
       return `${e.instrumentId}: ${e.what}`;
     case "erased":
       return `A customer’s data erased: ${e.reason}`;
+    case "shared":
+      return `Job ${e.jobId}: ${e.what}`;
     case "brought-in":
       return `Job ${e.jobId} brought in from an archive, head ${e.head.slice(0, 12)}`;
     case "restored":
