@@ -312,7 +312,7 @@ const FACTS: Facts = {
       note: [b.remark, b.drove && `${b.drove} drove${b.watched ? `, ${b.watched} watched` : ""}`]
         .filter(Boolean)
         .join(". "),
-      state: b.result === "works" ? undefined : "loose",
+      ...(b.result === "works" ? {} : { state: "loose" as const }),
       strikable: true,
     },
   ],
