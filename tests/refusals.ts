@@ -262,5 +262,6 @@ export function byTheVehicle({ evidence: e, answer: a }: Failure, n: number): Ma
   };
   const all = CAUSES.map((c) => [c, weight(c)] as const);
   const sum = all.reduce((s, [, w]) => s + w, 0);
-  return new Map(all.map(([c, w]) => [c, w / sum]));
+  // An answer that lies beyond every picture it was given tells nothing: then all are alike.
+  return new Map(all.map(([c, w]) => [c, sum > 0 ? w / sum : 1 / all.length]));
 }

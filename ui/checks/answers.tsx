@@ -53,3 +53,27 @@ export function Answers({ stage, itemId, ask, also = [], onAnswered, children }:
     </>
   );
 }
+
+/** The answer that needs no reason. */
+export function FineAnswer({
+  stage,
+  itemId,
+  disabled = false,
+  onAnswered,
+}: Pick<Props, "stage" | "itemId" | "onAnswered"> & { disabled?: boolean }) {
+  const { write } = useJob();
+  return (
+    <Button
+      look="act"
+      size="large"
+      className="min-w-32"
+      disabled={disabled}
+      onClick={() => {
+        write({ kind: "check", stage, itemId, outcome: "fine", reason: null });
+        onAnswered();
+      }}
+    >
+      Fine
+    </Button>
+  );
+}

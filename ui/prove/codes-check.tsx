@@ -23,7 +23,7 @@ import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { useCommand } from "../bench/use-command";
-import { Answers } from "../checks/answers";
+import { Answers, FineAnswer } from "../checks/answers";
 import { CheckFrame } from "../checks/check-frame";
 import { Button, ButtonLink } from "../primitives/button";
 import { Gateway, type ScanCommand } from "../ready/scan-panel";
@@ -43,7 +43,7 @@ export function CodesCheck({
   onArm: (itemId: string) => void;
   onNext: () => void;
 }) {
-  const { ground, own: events, head, write, me } = useJob();
+  const { ground, own: events, head, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
   const codes = codesAfter(ground, events);
   const ran = events.some((e) => e.body.kind === "run" && e.body.event.type === "routine-result");
@@ -108,24 +108,12 @@ export function CodesCheck({
                   )}
                 </>
               ) : (
-                <Button
-                  look="act"
-                  size="large"
-                  className="min-w-32"
+                <FineAnswer
+                  stage="prove"
+                  itemId={item.id}
                   disabled={missing > 0}
-                  onClick={() => {
-                    write({
-                      kind: "check",
-                      stage: "prove",
-                      itemId: item.id,
-                      outcome: "fine",
-                      reason: null,
-                    });
-                    onNext();
-                  }}
-                >
-                  Fine
-                </Button>
+                  onAnswered={onNext}
+                />
               )}
             </Answers>
           )}

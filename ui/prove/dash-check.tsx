@@ -7,7 +7,7 @@ import { dashWords } from "@/core/job/road-words";
 import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
-import { Answers } from "../checks/answers";
+import { Answers, FineAnswer } from "../checks/answers";
 import { CheckFrame } from "../checks/check-frame";
 import { Button } from "../primitives/button";
 
@@ -74,24 +74,12 @@ export function DashCheck({
                   {lit.length === 0 ? "No lamp is lit" : `${lit.length} lit`}
                 </Button>
               ) : (
-                <Button
-                  look="act"
-                  size="large"
-                  className="min-w-32"
+                <FineAnswer
+                  stage="prove"
+                  itemId={item.id}
                   disabled={dash!.came.length > 0}
-                  onClick={() => {
-                    write({
-                      kind: "check",
-                      stage: "prove",
-                      itemId: item.id,
-                      outcome: "fine",
-                      reason: null,
-                    });
-                    onNext();
-                  }}
-                >
-                  Fine
-                </Button>
+                  onAnswered={onNext}
+                />
               )}
             </Answers>
           )}

@@ -8,7 +8,7 @@ import { ROAD_RESULTS, type RoadResult } from "@/core/job/walk";
 import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
-import { Answers } from "../checks/answers";
+import { Answers, FineAnswer } from "../checks/answers";
 import { CheckFrame } from "../checks/check-frame";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
@@ -61,23 +61,7 @@ export function RoadCheck({
   const answers = (
     <Answers stage="prove" itemId={item.id} ask={item.ask} onAnswered={onNext}>
       {!current && lacks === null && (
-        <Button
-          look="act"
-          size="large"
-          className="min-w-32"
-          onClick={() => {
-            write({
-              kind: "check",
-              stage: "prove",
-              itemId: item.id,
-              outcome: "fine",
-              reason: null,
-            });
-            onNext();
-          }}
-        >
-          Fine
-        </Button>
+        <FineAnswer stage="prove" itemId={item.id} onAnswered={onNext} />
       )}
     </Answers>
   );
