@@ -26,7 +26,7 @@ const config: NextConfig = {
         {
           key: "permissions-policy",
           value:
-            "camera=(self), geolocation=(self), microphone=(), payment=(), usb=(), interest-cohort=()",
+            "camera=(self), geolocation=(self), microphone=(self), payment=(), usb=(), interest-cohort=()",
         },
         { key: "cross-origin-opener-policy", value: "same-origin" },
       ],

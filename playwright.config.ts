@@ -6,7 +6,10 @@ import { defineConfig } from "@playwright/test";
  */
 export default defineConfig({
   testDir: "e2e",
-  timeout: 120_000,
+  // Ends what hangs; a walk through a whole job takes its minutes on a busy machine.
+  timeout: 480_000,
+  // Nothing here is timed: a page may take its while on a busy machine.
+  expect: { timeout: 15_000 },
   // Two cores. A test mostly waits for the other side, so two files at a time keep them busy.
   workers: 2,
   // A machine that stands still for seconds may fail a walk once; a walk that fails twice has failed.

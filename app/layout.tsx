@@ -12,7 +12,6 @@ import type { Metadata, Viewport } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { shopClock } from "@/server/shop/clock";
-import { Queries } from "@/ui/query";
 import { SettingsProvider } from "@/ui/settings";
 import { readSettings } from "@/ui/settings-cookie";
 
@@ -29,7 +28,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" data-theme={settings.theme}>
       <body className="antialiased">
         <SettingsProvider initial={settings} clock={shopClock()}>
-          <Queries>{children}</Queries>
+          {children}
         </SettingsProvider>
       </body>
     </html>

@@ -26,6 +26,7 @@ import { changedJobs, listJobs } from "@/server/jobs/list";
 import { addLine, eventsAfter } from "@/server/jobs/log";
 import { numbersPage } from "@/server/numbers/page";
 import { records } from "@/server/numbers/query";
+import { turnNumbers } from "@/server/numbers/turn";
 import { searchWords } from "@/server/jobs/search-words";
 import { takeIn } from "@/server/jobs/take-in";
 import { INTAKE } from "@/tests/fixtures";
@@ -151,6 +152,7 @@ function recordOf(n: number, count: number): Record<string, string> {
     passed: random() < 0.98,
     causes: attempts > 1 ? [of(["twist", "clutter", "along", "glare", "seat"], random)] : [],
     yaw: { off: 0.1 * gaussian(random) + bend, sigma: 0.35 },
+    residuals: Object.fromEntries(["T-1", "T-3", "L-1"].map((id) => [id, gaussian(random)])),
     instruments: ["T-1", "T-2", "T-3", "L-1", "V-1"].filter(() => random() < 0.6),
     boards: [of(["HQ-14", "HQ-17", "HQ-22"], random)],
     people: [of(LAST, random)],
@@ -301,7 +303,14 @@ export async function shop(count: number): Promise<void> {
         }),
       );
       row(
-        "the shop's numbers of two years, in the server",
+        "the shop's numbers of two years, worked out anew",
+        times(10, () => {
+          turnNumbers();
+          return numbersPage(2, new Date());
+        }),
+      );
+      row(
+        "the same, nothing handed over since",
         times(10, () => numbersPage(2, new Date())),
       );
       row(

@@ -3,6 +3,7 @@ import { FIRST_ZONE } from "@/core/units";
 import { eventsOf } from "@/core/job";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { boardSchema } from "@/core/kit";
+import { toolSchema } from "@/core/kit/tool";
 import { ruleBookSchema } from "@/core/owed";
 import { standSchema } from "@/core/setout";
 import { readSheet } from "@/core/sheet";
@@ -18,14 +19,15 @@ import {
   ruleBooks,
   settings,
   sheets,
+  scanTools,
   stands,
   vehicles,
 } from "@/server/db/schema";
 import { eventsAfter } from "@/server/jobs/log";
 import { checkInstrument, checkStand } from "@/server/kit/store";
-import { CLOCK_KEY } from "@/server/shop/clock";
+import { CLOCK_KEY, shopDay } from "@/server/shop/clock";
 import { LETTERHEAD_KEY } from "@/server/shop/letterhead";
-import { BOARDS, INSTRUMENTS, LAST_CHECKS, LETTERHEAD, PEOPLE, STANDS } from "./data/kit";
+import { BOARDS, INSTRUMENTS, LAST_CHECKS, LETTERHEAD, PEOPLE, STANDS, toolsOn } from "./data/kit";
 import { makeJobs } from "./data/jobs";
 import { RULES } from "./data/rules";
 import { SHEETS } from "./data/sheets";
@@ -130,6 +132,11 @@ async function makeShop(): Promise<void> {
     db()
       .insert(boards)
       .values({ code: b.code, doc: boardSchema.parse(b) })
+      .run();
+  for (const t of toolsOn(shopDay()))
+    db()
+      .insert(scanTools)
+      .values({ id: t.id, doc: toolSchema.parse(t) })
       .run();
   const history: Done[] = [];
   for (const i of INSTRUMENTS) {

@@ -16,7 +16,9 @@ import {
   type JobEvent,
   type TabletEvent,
   codesAfter,
+  lastOf,
 } from "@/core/job";
+import { roadTrials } from "@/core/job/road-check";
 import type { RunEvent } from "@/core/run";
 import { asTyped, fieldsFor, judgeFully, readFields } from "@/core/ready";
 import type { ScanEvent } from "@/core/scan";
@@ -26,7 +28,7 @@ import { targetOf, type CheckItem, type SheetStep } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
 import type { Spot } from "@/devices/vehicle/mirror-camera";
 import { bayOf, holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
-import { scanOnce, type ScanCommand } from "@/server/jobs/scan";
+import { scanBody, scanOnce, type ScanCommand } from "@/server/jobs/scan";
 import { displayOf } from "@/server/jobs/mirror-bay";
 import { writeLines, writeOwn } from "@/server/jobs/append";
 import { eventsAfter } from "@/server/jobs/log";
@@ -35,6 +37,16 @@ import { takeIn } from "@/server/jobs/take-in";
 
 type AimStep = Extract<SheetStep, { kind: "aim" }>;
 
+/** What the demo's people say of what is left after a clearing. */
+const saidOf = (code: string | null): string =>
+  code === null
+    ? "Silent before the work too; the customer knows"
+    : code === "ST-058"
+      ? "Learned by itself on the first turns of the drive"
+      : code.endsWith("-047")
+        ? "Proves itself on the first drive; the customer was told"
+        : "Known to the customer, not of this work";
+
 /**
  * A made-up technician who works on a job by the product's own advice, in the simulated bay, at
  * made-up times.
@@ -42,14 +54,6 @@ type AimStep = Extract<SheetStep, { kind: "aim" }>;
  * @param person who writes
  * @param startAt ISO time of the first act; each act then takes its own time
  */
-/** What the demo's people say of what is left after a clearing. */
-const saidOf = (code: string | null): string =>
-  code === null
-    ? "Silent before the work too; the customer knows"
-    : code === "ST-058"
-      ? "Learned by itself on the first turns of the drive"
-      : "Known to the customer, not of this work";
-
 export function technician(person: Person, startAt: string) {
   let clock = Date.parse(startAt);
   let jobId = "";
@@ -139,7 +143,18 @@ export function technician(person: Person, startAt: string) {
   const scan = async (commands: ScanCommand[]): Promise<void> => {
     for (const command of commands) {
       const event = await scanOnce(job(), events(), command, 0);
-      write({ kind: "scan", event: { ...event, at: tick(25) } }, 0);
+      write(scanBody(command, { ...event, at: tick(25) }), 0);
+    }
+  };
+
+  /** Lets the unit in hand test itself, and again where it was not content. */
+  const selfTest = async (itemId: string): Promise<void> => {
+    const { calibrationId } = view();
+    const ask = { type: "self-test", calibrationId, itemId } as const;
+    for (let n = 0; n < 2; n++) {
+      const event = await scanOnce(job(), events(), ask, 0);
+      write(scanBody(ask, { ...event, at: tick(40) }), 0);
+      if (event.type === "self-test" && event.passed) return;
     }
   };
 
@@ -165,6 +180,7 @@ export function technician(person: Person, startAt: string) {
       jobId = takeIn(intake, person, { seed, at: tick(0) });
     },
     read,
+    scan,
     /** Turns to another calibration, or another target of it. */
     turnTo(calibrationId: string, targetId: string | null = null): void {
       at = { calibrationId, targetId };
@@ -201,7 +217,30 @@ export function technician(person: Person, startAt: string) {
             await scan(["volts"]);
           }
         }
-        if (measure && !["scan", "rescan", "battery"].includes(measure.kind)) {
+        if (measure?.kind === "self-test") await selfTest(item.id);
+        if (measure?.kind === "dash")
+          write(
+            { kind: "lamps-now", lamps: [...(lastOf(events(), "walk")?.body.lamps ?? [])] },
+            20,
+          );
+        if (measure?.kind === "road" && !accepted[item.id])
+          for (const trial of roadTrials(view(), events()))
+            write(
+              {
+                kind: "road-check",
+                functionId: trial.id,
+                result: "works",
+                remark: "",
+                drove: person.name,
+                watched: person.id === "oskar" ? "Ines Tarbet" : "Oskar Veld",
+                putBack: true,
+              },
+              150,
+            );
+        if (
+          measure &&
+          !["scan", "rescan", "battery", "dash", "road", "self-test"].includes(measure.kind)
+        ) {
           for (let n = 0; n < 3; n++) {
             const values = holdReadiness(job(), view(), events(), item.id)!;
             const typed = Object.fromEntries(
@@ -338,6 +377,12 @@ export function technician(person: Person, startAt: string) {
             shownValue: value,
             shownUnit: unit,
           });
+        } else if (step.kind === "hold") {
+          const entered = await tool.entered({
+            afterSeconds: 3,
+            withinSeconds: step.withinSeconds,
+          });
+          log({ at: tick(step.forSeconds + 1), type: "held", step: step.id, entered });
         } else if (step.kind === "aim") {
           const aim = state.aims[step.id];
           if (aim?.fresh) {

@@ -24,7 +24,6 @@ test("every main view keeps contrast and names its controls, day and night, wide
   page,
   context,
 }) => {
-  test.setTimeout(400_000);
   await signIn(page, shop.url, "mara");
   const suspect = await openJob(page, shop.url, "HQ 12 WRN");
   await page.goto(shop.url);

@@ -38,17 +38,26 @@ test("a job leaves the house as one file, is checked without a database, and com
   await nextBar(page).getByRole("button", { name: "Hand over" }).click();
   await expect(nextBar(page)).toContainText("Handed over");
   await expect(page.getByText("All kept")).toBeVisible();
-  const plain = await page
-    .getByRole("link", { name: "For the customer, one page" })
-    .getAttribute("href");
+  const href = await page.getByRole("link", { name: "For the customer" }).getAttribute("href");
+  const read = await page.context().newPage();
+  await read.goto(`${here.url}${href}`);
+  await expect(read.getByRole("heading", { level: 1 })).toHaveText("Your vehicle’s cameras");
+  await expect(read.getByText(/Marked road closed by snow/)).toBeVisible();
+  await read.getByRole("link", { name: "For the file" }).click();
+  await expect(read.getByRole("heading", { level: 1 })).toContainText("Calibration record");
+  // The drawing to scale: as many numbers as readings that count in the plan.
+  await expect(read.getByText(/Scale 1 : \d+ when printed/).first()).toBeVisible();
+  await read.getByRole("link", { name: "For the customer" }).click();
+  const plain = await read.getByRole("link", { name: "PDF" }).getAttribute("href");
+  await read.close();
   const forCustomer = await page.request.get(`${here.url}${plain}`);
   expect(forCustomer.headers()["content-type"]).toBe("application/pdf");
   const said = spawnSync("pdftotext", ["-layout", "-", "-"], {
     input: await forCustomer.body(),
     encoding: "utf8",
-  }).stdout;
+  }).stdout.replace(/\s+/g, " ");
   expect(said).toContain("The vehicle");
-  expect(said).toMatch(/left as it is\.\s+Marked road closed by snow/);
+  expect(said).toMatch(/left as it is\. Marked road closed by snow/);
   const saving = page.waitForEvent("download");
   await page.getByRole("link", { name: "Everything, ZIP" }).click();
   const file = path.join(folder, "job.zip");

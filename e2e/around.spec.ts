@@ -35,7 +35,6 @@ async function setOutAll(page: Page, job: string, names: readonly string[]): Pro
 test("left-hand drive: a radar and mats all round in one visit; a reflector too high and a mat the wrong way round are caught", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
   await signIn(page, shop.url, "ines");
   const next = nextBar(page);
   const job = await takeInDone(page, shop.url, {
@@ -97,7 +96,6 @@ test("left-hand drive: a radar and mats all round in one visit; a reflector too 
 test("a box truck: side cameras and the rear camera, a door and a tailgate that were off", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
   await signIn(page, shop.url, "ines");
   const job = await takeInDone(page, shop.url, {
     vin: "0KDCRR7A7R600125",
@@ -134,7 +132,6 @@ test("a box truck: side cameras and the rear camera, a door and a tailgate that 
 test("boards taken round a small van: behind it for the rear camera, then to either side", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
   await signIn(page, shop.url, "ines");
   const job = await takeInDone(page, shop.url, {
     vin: "0AVMTV2A7R600132",

@@ -70,7 +70,6 @@ async function toTheAnswer(page: Page): Promise<void> {
 test("a run on the shop’s own tool: typed values, a report taught once, and which way each fact came in", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await signIn(page, shop.url, "ines");
   const first = prepared(shop, { sheetId: "lisse-forward", sheetVersion: 2, seed: "own-1" });
   await page.goto(`${first}/run`);

@@ -27,7 +27,6 @@ async function learned(page: Page, vin: string): Promise<string> {
 test("codes before and after: what is gone, a new one that wants its word, and the word offered to the next job", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   await signIn(page, shop.url, "ines");
   const next = nextBar(page);
   const main = page.getByRole("main");

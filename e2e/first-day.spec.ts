@@ -27,7 +27,6 @@ test("an empty shop, from its first page to its first settled board, with the ex
   page,
   browser,
 }) => {
-  test.setTimeout(120_000);
   await page.goto(shop.url);
   await page.getByLabel("Your name").fill("Lea Voss");
   await page.getByLabel("Initials").fill("LV");

@@ -37,7 +37,6 @@ for (const { name, vin, sheet, work, told } of [
   test(`${name}: a folded arm and a second side forgotten are caught, both cameras aimed, handed over`, async ({
     page,
   }) => {
-    test.setTimeout(240_000);
     await signIn(page, shop.url, "ines");
     const job = await takeInTruck(page, vin, work);
     const next = nextBar(page);

@@ -61,7 +61,6 @@ const clockThatCanBeWrong = (context: BrowserContext): Promise<unknown> =>
 test("150 lines written while the shop is silent arrive once, in order, under their author's name; one that is refused stays", async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const context = await browser.newContext();
   await clockThatCanBeWrong(context);
   const page = await context.newPage();

@@ -24,7 +24,6 @@ test.describe("a bay with a smooth floor", () => {
   test("hanging the board shoves the stand by 4 mm: it is found out, and set where it belongs", async ({
     page,
   }) => {
-    test.setTimeout(180_000);
     await signIn(page, shop.url, "ines");
     const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100955"), "Smooth Floor");
     await readFloor(page, job);
@@ -97,7 +96,6 @@ test.describe("two boards on one beam", () => {
   test("with left and right exchanged are found when they are hung, not by the vehicle", async ({
     browser,
   }) => {
-    test.setTimeout(240_000);
     const [mine, theirs] = [await browser.newContext(), await browser.newContext()];
     const [writer, page] = [await mine.newPage(), await theirs.newPage()];
     await signIn(writer, shop.url, "oskar");

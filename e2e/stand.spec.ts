@@ -273,7 +273,6 @@ test("floor marks on a low-nosed car: its own readings, its mark-out as drawings
 test("a low chin hides the front badge: the laser goes behind the car, and the badges’ line is kept", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await signIn(page, shop.url, "ines");
   const job = await takeIn(page, shop.url, madeUpVin("0NVLS2DA7R100488"), "Low Chin");
   await page.locator('[data-slot="laser-badge"]').click();

@@ -82,7 +82,6 @@ const mats = (page: Page) => page.getByRole("navigation", { name: "Targets" });
 test("one job, a forward camera and a surround view, from take-in to the report; two people set out the mats together", async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
   const [first, second] = [await browser.newContext(), await browser.newContext()];
   const [a, b] = [await first.newPage(), await second.newPage()];
   await signIn(a, shop.url, "ines");

@@ -10,7 +10,6 @@ test.afterAll(() => shop.close());
 test("a camper and its trailer's camera: taped out of line, pulled straight as told, learned, handed over", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   await signIn(page, shop.url, "ines");
   const job = await takeInDone(page, shop.url, {
     vin: "0SKWNDR4A7R30011",
@@ -74,7 +73,6 @@ test("a camper and its trailer's camera: taped out of line, pulled straight as t
 test("a small van and a mat behind its trailer: in line first, then drawn to its place from the trailer's own hubs", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   await signIn(page, shop.url, "ines");
   const job = await takeInDone(page, shop.url, {
     vin: "0AVMTV2A7R600149",

@@ -67,7 +67,6 @@ test("one person alone with a car no book has: typed on the spot, set out, learn
   page,
   browser,
 }) => {
-  test.setTimeout(240_000);
   await signIn(page, shop.url, "ines");
   const job = await takeInUnknown(page);
   await expect(slip(page)).toContainText("In no book: figures typed on the spot");

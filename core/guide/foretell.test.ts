@@ -1,16 +1,27 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { setBoard } from "@/bench/hands";
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
+import { stanceFrom } from "@/core/ready";
 import { glassSeatOf } from "@/core/ready/glass";
 import { nominalTarget, quantitiesOf, solveSetOut } from "@/core/setout";
 import { installFloorSlots } from "@/core/setout/floor-slots";
 import { degToRad } from "@/core/units";
 import { GLASS_SPOTS } from "@/core/vehicle";
+import { readReadiness, stanceNow } from "@/devices/bench/readiness";
 import { boardOf } from "@/devices/bench/stand-sim";
 import { openBay, type BenchWorld } from "@/devices/bench/world";
 import { learnForwardCamera } from "@/devices/vehicle/forward-camera";
 import { planOf } from "@/tests/fixtures";
-import { boardBias, fitOfAim, foretellAim, UNREAD_ROLL, type AimFit } from "./foretell";
+import {
+  boardBias,
+  fitOfAim,
+  foretellAim,
+  stanceBias,
+  UNREAD_ROLL,
+  UNREAD_STANCE,
+  type AimFit,
+  type BodyStance,
+} from "./foretell";
 
 beforeAll(installFloorSlots);
 
@@ -53,6 +64,15 @@ function depthsOf({ cameraRad }: BenchWorld, random: Random): Record<string, num
   );
 }
 
+/** How its arches say that it stands, as a tape reads them. */
+function archesOf(own: BenchWorld, n: number): BodyStance {
+  const measure = { kind: "arches", cameraHeightMm: 18, pitchDeg: 0.3, rollDeg: 0.3 } as const;
+  const read = readReadiness(own, "stance", measure, false, n);
+  const { pitchRad, rollRad, cameraHeightMm } = stanceFrom(plan.vehicle, read);
+  const { value, sigma } = cameraHeightMm;
+  return { pitchRad, rollRad, riseMm: { value: value - plan.vehicle.camera.zMm, sigma } };
+}
+
 /** Boards set with care, and what their readings say of where they stand. */
 const boards = (): { world: ReturnType<typeof openBay>; left: number; up: number }[] =>
   Array.from({ length: 12 }, (_, n) => {
@@ -78,21 +98,27 @@ function car(
   const [left, up] = [SPREAD.left * gaussian(random), SPREAD.up * gaussian(random)];
   const { stand } = from.world;
   const base = { ...stand.base, yMm: stand.base.yMm + left + unseen };
+  const stance = stanceNow(own, false);
   const world = {
     ...from.world,
+    stance,
     seed: own.seed,
     cameraRad: own.cameraRad,
     stand: { ...stand, base, mastMm: stand.mastMm + up },
   };
   const verdict = withGlass ? glassSeatOf(plan.vehicle, depthsOf(world, random)) : null;
-  const foretold = foretellAim(verdict && { seat: verdict.seat, rakeRad }, [
-    boardBias(
-      rangeMm,
-      { mm: from.left, sigma: SPREAD.left },
-      { mm: from.up, sigma: SPREAD.up },
-      { rad: 0, sigma: UNREAD_ROLL },
-    ),
-  ]);
+  const foretold = foretellAim(
+    verdict && { seat: verdict.seat, rakeRad },
+    [
+      boardBias(
+        rangeMm,
+        { mm: from.left, sigma: SPREAD.left },
+        { mm: from.up, sigma: SPREAD.up },
+        { rad: 0, sigma: UNREAD_ROLL },
+      ),
+    ],
+    stanceBias(rangeMm, 0, withGlass ? archesOf(own, n) : UNREAD_STANCE),
+  );
   const r = learnForwardCamera(world, "look");
   const learned = [r.learnedYawDeg, r.learnedPitchDeg, r.learnedRollDeg].map((deg) =>
     degToRad(deg!),
@@ -164,6 +190,42 @@ describe("the aim a camera is going to learn", () => {
     const [, , roll] = boardBias(rangeMm, sure, sure, { rad: rolled, sigma: 1e-3 }).mean;
     expect(degToRad(tipped.learnedRollDeg! - from.learnedRollDeg!)).toBeCloseTo(roll, 3);
     expect(Math.abs(roll)).toBeGreaterThan(0.005);
+  });
+
+  it("goes with the body it hangs on: nose up, left side up and lifted, each as the simulated bay has it", () => {
+    const world = openBay("stance", plan);
+    const still = { heaveMm: 0, pitchRad: 0, rollRad: 0 };
+    const learn = (stance: Partial<typeof still>) =>
+      learnForwardCamera({ ...world, stance: { ...still, ...stance } }, "look");
+    const sure = { value: 0, sigma: 0 };
+    const body = (s: Partial<BodyStance>): BodyStance => ({
+      pitchRad: sure,
+      rollRad: sure,
+      riseMm: sure,
+      ...s,
+    });
+    const known = (value: number) => ({ value, sigma: 0 });
+    const from = learn({});
+    for (const [moved, stands] of [
+      [learn({ rollRad: 0.006 }), body({ rollRad: known(0.006) })],
+      [learn({ heaveMm: 25 }), body({ riseMm: known(25) })],
+      [
+        learn({ pitchRad: 0.006 }),
+        body({
+          pitchRad: known(0.006),
+          riseMm: known(0.006 * (plan.vehicle.camera.xMm - plan.vehicle.wheelbaseMm / 2)),
+        }),
+      ],
+    ] as const) {
+      const [, pitch, roll] = stanceBias(rangeMm, 0, stands).mean;
+      expect(degToRad(moved.learnedPitchDeg! - from.learnedPitchDeg!)).toBeCloseTo(pitch, 3);
+      expect(degToRad(moved.learnedRollDeg! - from.learnedRollDeg!)).toBeCloseTo(roll, 3);
+      expect(Math.abs(pitch) + Math.abs(roll)).toBeGreaterThan(0.004);
+    }
+    // To the rear and to the side the same body turns a camera otherwise.
+    const nose = body({ pitchRad: known(0.01) });
+    expect(stanceBias(3000, Math.PI, nose).mean[1]).toBeCloseTo(0.01, 9);
+    expect(stanceBias(3000, Math.PI / 2, nose).mean[2]).toBeCloseTo(-0.01, 9);
   });
 
   it("is turned right by a board too far left, down by one too high", () => {

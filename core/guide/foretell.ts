@@ -47,6 +47,43 @@ export function boardBias(
   };
 }
 
+type Known = { value: number; sigma: number };
+/**
+ * How the body stands off its book: nose up and left side up, rad, and how much higher the camera
+ * sits, mm, each positive.
+ */
+export type BodyStance = { pitchRad: Known; rollRad: Known; riseMm: Known };
+
+/** Of a body whose heights nobody measured: as cars in order stand. */
+export const UNREAD_STANCE: BodyStance = {
+  pitchRad: { value: 0, sigma: degToRad(0.06) },
+  rollRad: { value: 0, sigma: degToRad(0.05) },
+  riseMm: { value: 0, sigma: 4 },
+};
+
+/**
+ * Of a body that stands off its book: its camera goes with it, and the unit takes that for the camera's
+ * own turn. That the camera's rise goes with the pitch is neglected: a tenth of it.
+ *
+ * @param rangeMm from camera to board
+ * @param headingRad where the camera looks, from straight ahead to the left
+ */
+export function stanceBias(
+  rangeMm: number,
+  headingRad: number,
+  { pitchRad: p, rollRad: r, riseMm }: BodyStance,
+): BoardBias {
+  const [c, s] = [Math.cos(headingRad), Math.sin(headingRad)];
+  return {
+    mean: [0, -(c * p.value + s * r.value) - riseMm.value / rangeMm, c * r.value - s * p.value],
+    sigma: [
+      0,
+      Math.hypot(c * p.sigma, s * r.sigma, riseMm.sigma / rangeMm),
+      Math.hypot(c * r.sigma, s * p.sigma),
+    ],
+  };
+}
+
 /** One linear observation of the aim, folded in: the scalar step of a Kalman filter. */
 function observe(
   { mean, covariance: p }: ForetoldAim,
@@ -76,10 +113,12 @@ function observe(
  *
  * @param seat of the glass the camera hangs on; null where nobody measured it, or it hangs elsewhere
  * @param boards that it looks at; a unit takes the mean of what it sees
+ * @param body what the stance of its vehicle adds, whatever it looks at
  */
 export function foretellAim(
   seat: { seat: GlassSeat; rakeRad: number } | null,
   boards: readonly BoardBias[],
+  body?: BoardBias,
 ): ForetoldAim {
   const [y, p, r] = GLASS.map((s) => s * s) as Three;
   let aim: ForetoldAim = {
@@ -101,13 +140,16 @@ export function foretellAim(
   }
   const n = Math.max(1, boards.length);
   return {
-    mean: aim.mean.map((m, i) => m + boards.reduce((s, b) => s + b.mean[i]!, 0) / n) as Three,
+    mean: aim.mean.map(
+      (m, i) => m + (body?.mean[i] ?? 0) + boards.reduce((s, b) => s + b.mean[i]!, 0) / n,
+    ) as Three,
     covariance: aim.covariance.map((row, i) =>
       row.map((v, j) =>
         i === j
           ? v +
             ON_ITS_GLASS[i]! ** 2 +
             A_LOOK ** 2 +
+            (body?.sigma[i] ?? 0) ** 2 +
             boards.reduce((s, b) => s + b.sigma[i]! ** 2, 0) / n
           : v,
       ),

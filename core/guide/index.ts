@@ -8,4 +8,14 @@ export {
   type RankedCause,
 } from "./causes";
 export { BOARD_QUANTITIES, type BoardQuantity } from "./effects";
-export { AIM_AXES, boardBias, fitOfAim, foretellAim, UNREAD_ROLL, type AimAxis } from "./foretell";
+export {
+  AIM_AXES,
+  boardBias,
+  fitOfAim,
+  foretellAim,
+  stanceBias,
+  UNREAD_ROLL,
+  UNREAD_STANCE,
+  type AimAxis,
+  type BodyStance,
+} from "./foretell";

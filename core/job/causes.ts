@@ -11,7 +11,7 @@ import {
 import { isByHand, nominalTarget, quantitiesOf, type QuantityId } from "@/core/setout";
 import { wantsThrust, type Disturber } from "@/core/sheet";
 import { degToRad } from "@/core/units";
-import { cameraOf, glassOf } from "./foretold";
+import { bodyBias, cameraOf, glassOf } from "./foretold";
 import type { CalibrationGround } from "./ground";
 import { itemsOf } from "./items";
 import { checksOf, eventsOf, measuredOf, type EventOf, type JobEvent } from "./job";
@@ -106,6 +106,8 @@ function ranked(
 ): RankedCause[] | null {
   if (answer.body.event.type !== "routine-result") return null;
   const { result } = answer.body.event;
+  // It has said itself what it wants, and has not looked.
+  if (result.refused === "conditions") return null;
   const camera = cameraOf(view);
   const then = events.filter((e) => e.seq <= answer.seq || e.body.kind === "strike");
   const target = camera && targetInHand(view, then);
@@ -130,6 +132,7 @@ function ranked(
       ];
     }),
   ) as CauseEvidence["board"];
+  const rangeMm = Math.hypot(place.xMm - camera.xMm, place.yMm - camera.yMm);
   const { settled, board: checked } = standing[0]!;
   const looked = (what: Disturber): Looked => lookedFor(view, then, what);
   const turn = [result.learnedYawDeg, result.learnedPitchDeg, result.learnedRollDeg];
@@ -143,9 +146,9 @@ function ranked(
         glare: looked("glare"),
         load: looked("load"),
       },
-      camera: foretellAim(glassOf(view, then), []),
+      camera: foretellAim(glassOf(view, then), [], bodyBias(view, then, rangeMm)),
       geometry: {
-        rangeMm: Math.hypot(place.xMm - camera.xMm, place.yMm - camera.yMm),
+        rangeMm,
         aboveMm: target.placement.heightMm - camera.zMm,
         widthMm: target.object.widthMm,
       },

@@ -3,16 +3,21 @@ import {
   boardBias,
   fitOfAim,
   foretellAim,
+  stanceBias,
   UNREAD_ROLL,
+  UNREAD_STANCE,
   type AimAxis,
+  type BodyStance,
 } from "@/core/guide";
-import { glassSeatOf } from "@/core/ready";
+import { glassSeatOf, stanceFrom } from "@/core/ready";
 import { nominalTarget } from "@/core/setout";
 import { targetsOf } from "@/core/sheet";
 import { degToRad, radToDeg } from "@/core/units";
 import { isAboutVehicle } from "./board-sides";
 import type { CalibrationGround } from "./ground";
-import { eventsOf, lastOf, type JobEvent } from "./job";
+import { putRight } from "./item";
+import { itemsOf } from "./items";
+import { eventsOf, lastOf, measuredOf, type JobEvent } from "./job";
 import { planFor } from "./set-out";
 import { settledQuantities } from "./settle";
 import { calibrationLog, runOf, standingAt } from "./standing";
@@ -24,6 +29,8 @@ export type AimForetold = {
   p: number;
   /** Whether the seat of the glass was measured, and tells how the camera sits. */
   glass: boolean;
+  /** Whether the body's stance was measured at its arches. */
+  stance: boolean;
 };
 
 /** Below the first an aim is unusual; below the second it does not go with what was measured. */
@@ -55,6 +62,28 @@ export function glassOf(
   return seat && { seat, rakeRad: degToRad(vehicle.glass.rakeDeg) };
 }
 
+/** How the body stood when its arches were last measured, and was not put right since; else as cars do. */
+function stanceOf(view: CalibrationGround, events: readonly JobEvent[]): BodyStance {
+  const item = itemsOf(view, "ready").find((i) => i.measure?.kind === "arches");
+  const read = item && measuredOf(events).get(item.id);
+  if (!item || !read || read.seq < putRight(events, item.id)) return UNREAD_STANCE;
+  const { pitchRad, rollRad, cameraHeightMm } = stanceFrom(view.vehicle, read.body.values);
+  const { value, sigma } = cameraHeightMm;
+  return { pitchRad, rollRad, riseMm: { value: value - view.vehicle.camera.zMm, sigma } };
+}
+
+/** What the body's stance adds to what a camera learns of a board so far away. */
+export function bodyBias(
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+  rangeMm: number,
+): ReturnType<typeof stanceBias> {
+  const { system } = view.sheet.appliesTo;
+  const entered = view.vehicle.sensors?.find((s) => s.system === system);
+  const heading = system === "forward-camera" ? 0 : degToRad(entered?.headingDeg ?? 0);
+  return stanceBias(rangeMm, heading, stanceOf(view, events));
+}
+
 /**
  * The aim a camera learned beside what set-out and glass seat had foretold of it, each with its
  * spread. A board that stood beside its place, or a bracket that sits askew, shows here where every
@@ -73,6 +102,7 @@ export function aimForetold(
   if (!camera || learned.some((v) => v === undefined)) return null;
   const looked = eventsOf(calibrationLog(view, events), "run").at(-1)!;
   const then = events.filter((e) => e.seq <= looked.seq || e.body.kind === "strike");
+  const ranges: number[] = [];
   const boards = targetsOf(view.sheet)
     .filter(isAboutVehicle)
     .flatMap((target) => {
@@ -87,6 +117,7 @@ export function aimForetold(
       // A quarter turn left of the line of sight: what of an error the camera sees beside it.
       const [nx, ny] = [-dy / rangeMm, dx / rangeMm];
       const roll = of("roll");
+      ranges.push(rangeMm);
       return [
         boardBias(
           rangeMm,
@@ -101,7 +132,8 @@ export function aimForetold(
     });
   if (boards.length === 0) return null;
   const glass = glassOf(view, events);
-  const foretold = foretellAim(glass, boards);
+  const meanRange = ranges.reduce((s, r) => s + r, 0) / ranges.length;
+  const foretold = foretellAim(glass, boards, bodyBias(view, then, meanRange));
   const rad = learned.map((v) => degToRad(v!)) as [number, number, number];
   const fit = fitOfAim(rad, foretold);
   return {
@@ -114,11 +146,14 @@ export function aimForetold(
     })),
     p: fit.p,
     glass: glass !== null,
+    stance: stanceOf(view, then) !== UNREAD_STANCE,
   };
 }
 
 /** What an aim that does not fit may come from, and what to do; null where it fits. */
-export function aimAdvice(aim: AimForetold): { say: string; todo: string } | null {
+export function aimAdvice(
+  aim: Pick<AimForetold, "axes" | "p" | "glass">,
+): { say: string; todo: string } | null {
   const fits = aimFits(aim);
   if (fits === "fits") return null;
   const worst = aim.axes.reduce((a, b) => (Math.abs(b.w) > Math.abs(a.w) ? b : a));

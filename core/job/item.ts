@@ -1,5 +1,5 @@
 import { batteryTrend, judgeMeasure } from "@/core/ready";
-import { isMissed, scanState } from "@/core/scan";
+import { isMissed, scanState, type ScanEvent } from "@/core/scan";
 import type { CheckItem, Measure } from "@/core/sheet";
 import { checksOf, eventsOf, measuredOf, scanLogOf, strikes, type JobEvent } from "./job";
 import type { JobGround } from "./ground";
@@ -22,7 +22,7 @@ export type ItemReading =
 
 /** When something is measured: only the joined picture has to be there first. */
 export const stageOfMeasure = (measure: Measure): "ready" | "prove" =>
-  ["seams", "rescan", "road", "dash"].includes(measure.kind) ? "prove" : "ready";
+  ["seams", "rescan", "road", "dash", "self-test"].includes(measure.kind) ? "prove" : "ready";
 
 /**
  * How a checklist item stands by its measurement; null for one that is only looked at. What can be
@@ -45,6 +45,13 @@ export function itemReading(
   if (measure.kind === "road") {
     const lacks = roadLacks(roadTrials(ground, events));
     return lacks ? { kind: "unread", say: lacks } : { kind: "inside", clean: false };
+  }
+  if (measure.kind === "self-test") {
+    const test = selfTestOf(events, item.id);
+    if (!test) return { kind: "unread", say: "Let the unit test itself, after the routine." };
+    return test.passed
+      ? { kind: "inside", clean: true }
+      : { kind: "outside", say: `The unit is not content: ${test.says}` };
   }
   if (measure.kind === "dash") {
     const dash = dashNow(events);
@@ -109,6 +116,8 @@ function lastRead(events: readonly JobEvent[], item: Item): number {
     );
     return ran && last?.body.event.type === "read" && last.seq > ran.seq ? last.seq : 0;
   }
+  if (kind === "self-test")
+    return eventsOf(events, "scan").findLast((e) => isTestFor(e.body.event, item.id))?.seq ?? 0;
   if (kind !== "scan" && kind !== "battery")
     return item.measure
       ? (measuredOf(events, stageOfMeasure(item.measure)).get(item.id)?.seq ?? 0)
@@ -154,4 +163,18 @@ export function itemSettled(
   // other steps.
   const typed = item.measure && item.measure.kind !== "scan" && item.measure.kind !== "battery";
   return !typed || itemLacks(ground, events, item) === null;
+}
+
+const isTestFor = (event: ScanEvent, itemId: string): boolean =>
+  event.type === "self-test" && event.itemId === itemId;
+
+/** How a unit last tested itself for an item since its routine ran; null while it has not. */
+export function selfTestOf(
+  events: readonly JobEvent[],
+  itemId: string,
+): Extract<ScanEvent, { type: "self-test" }> | null {
+  const ran = eventsOf(events, "run").findLast((e) => e.body.event.type === "routine-result");
+  const test = eventsOf(events, "scan").findLast((e) => isTestFor(e.body.event, itemId));
+  if (test?.body.event.type !== "self-test" || (ran && test.seq < ran.seq)) return null;
+  return test.body.event;
 }

@@ -6,7 +6,8 @@ import type { Intake, Settlement, TabletEvent } from "./events";
 export type ServerEvent =
   | { kind: "taken-in"; intake: Intake }
   | { kind: "run"; event: RunEvent; calibrationId?: string | undefined }
-  | { kind: "scan"; event: ScanEvent }
+  /** `calibrationId`: of the one calibration a command was for; a scan is of the whole vehicle. */
+  | { kind: "scan"; event: ScanEvent; calibrationId?: string | undefined }
   /**
    * A record or a report was made and kept as it is, under this hash, by this version of the
    * program.

@@ -136,6 +136,12 @@ export function scanEventWords(
         value: event.state === "signed-in" ? "signed in" : (event.reason ?? event.state),
         bad: event.state !== "signed-in",
       };
+    case "self-test":
+      return {
+        label: event.told ? "Self-test, on the shop’s own tool" : "Self-test",
+        value: event.says,
+        bad: !event.passed,
+      };
     case "volts":
       return null;
   }

@@ -3,8 +3,10 @@ import { plainly, problemsIn, type Problem } from "@/core/book";
 import { standSchema } from "@/core/setout/stand-schema";
 import { boardSchema } from "./board";
 import { instrumentSchema } from "./schema";
+import { toolSchema } from "./tool";
 
-export type KitKind = "board" | "stand" | "instrument";
+export const KIT_KINDS = ["stand", "instrument", "tool", "board"] as const;
+export type KitKind = (typeof KIT_KINDS)[number];
 
 /**
  * One field of a piece of kit as a form asks for it; "rad" is kept in radians and asked for in
@@ -21,6 +23,7 @@ const SCHEMAS: Record<KitKind, z.ZodType> = {
   board: boardSchema,
   stand: standSchema,
   instrument: instrumentSchema,
+  tool: toolSchema,
 };
 
 /** What a form asks of each kind of kit, in the order one reads it off the thing itself. */
@@ -110,6 +113,16 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
     },
     { path: "checkedOn", label: "Last checked", as: "date" },
     { path: "everyDays", label: "A check is good for", as: "days" },
+  ],
+  tool: [
+    { path: "id", label: "Number", as: "text", fixed: true },
+    { path: "name", label: "Name", as: "text" },
+    { path: "serial", label: "Serial number", as: "text" },
+    { path: "software", label: "Software on its screen", as: "text" },
+    { path: "softwareOn", label: "That software put on", as: "date" },
+    { path: "updateEveryDays", label: "It is good for", as: "days" },
+    { path: "paidUntil", label: "Paid for until", as: "date" },
+    { path: "gatewayUntil", label: "Registered with gateways until", as: "date" },
   ],
 };
 

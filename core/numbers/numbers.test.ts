@@ -178,4 +178,38 @@ describe("a shop's numbers", () => {
     ]);
     expect(n.parts).toBeNull();
   });
+  it("name the instrument whose readings creep away from the others, and leave the rest in order", () => {
+    const random = randomFrom(31);
+    const day = (i: number): string => new Date(Date.UTC(2026, 0, 1 + i)).toISOString();
+    const jobs = Array.from({ length: 120 }, (_, i) => ({
+      causes: [],
+      declined: [],
+      school: "tapes",
+      model: "M",
+      stand: "S-1",
+      fitter: "",
+      yaw: null,
+      attempts: 1,
+      passed: true,
+      minutes: {},
+      at: day(i),
+      // An older program kept none of them; a laser was used in every third job.
+      ...(i >= 10 && {
+        residuals: {
+          "T-3": gaussian(random) + Math.max(0, i - 80) * 0.08,
+          "R-2": gaussian(random),
+          ...(i % 3 === 0 && { "L-1": gaussian(random) }),
+        },
+      }),
+    }));
+    const { drifts } = shopNumbers(jobs, [], (at) => at.slice(0, 7));
+    expect(drifts.map((d) => [d.id, d.what, d.since !== null])).toEqual([
+      ["L-1", "residual", false],
+      ["R-2", "residual", false],
+      ["T-3", "residual", true],
+    ]);
+    const [laser, , tape] = drifts;
+    expect(laser!.points).toHaveLength(36);
+    expect(tape!.since! > day(80) && tape!.since! < day(105)).toBe(true);
+  });
 });

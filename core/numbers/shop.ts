@@ -14,20 +14,22 @@ export type Handed = {
   stand: string;
   fitter: string;
   yaw: { off: number; sigma: number } | null;
+  /** Standardised residuals by instrument; not of what an older program kept. */
+  residuals?: Readonly<Record<string, number>>;
 };
 
 /**
  * What of a stand is watched: the yaw its jobs learned less the one foretold, and of its zero check how
- * far its scale and its laser are from their own.
+ * far its scale and its laser are from their own. Of an instrument: its standardised residuals.
  */
-export type Watched = "yaw" | "scale" | "dot";
+export type Watched = "yaw" | "scale" | "dot" | "residual";
 
 /** A row of figures of one thing, under watch. */
 export type Drift = {
   id: string;
   /** What of it is watched. */
   what: Watched;
-  unit: "°" | "mm";
+  unit: "°" | "mm" | "σ";
   points: { at: string; value: number; mean: number; lower: number; upper: number; out: boolean }[];
   /** When it first went out and did not come back; null while it is in order. */
   since: string | null;
@@ -66,8 +68,8 @@ function counted(list: readonly string[]): { name: string; count: number }[] {
 const FIRST = 20;
 
 /**
- * What was foretold should be learned; a scale and a laser should stay as they were, not be nothing: how
- * they were is known no better than the mean of so few.
+ * What was foretold should be learned; scale, laser and residuals should stay as they were, not be
+ * nothing: how they were is known no better than the mean of so few.
  */
 function middleOf(
   what: Watched,
@@ -81,6 +83,9 @@ function middleOf(
 }
 
 const mean = (list: readonly number[]): number => list.reduce((s, x) => s + x, 0) / list.length;
+
+/** As many digits as a chart can show. */
+const short = (x: number): number => Math.round(x * 1e4) / 1e4;
 
 /** A thing's figures under watch, about the middle they should have. */
 export function driftOf(
@@ -106,10 +111,35 @@ export function driftOf(
     ...of,
     few: false,
     since,
-    points: points
-      .slice(from)
-      .map((p, i) => ({ ...p, at: rows[from + i]!.at, value: rows[from + i]!.value })),
+    points: points.slice(from).map((p, i) => ({
+      at: rows[from + i]!.at,
+      value: short(rows[from + i]!.value),
+      mean: short(p.mean),
+      lower: short(p.lower),
+      upper: short(p.upper),
+      out: p.out,
+    })),
   };
+}
+
+/** Of an instrument that is read many times a day, what lies further back says nothing of today. */
+const OF_INSTRUMENT = 600;
+
+/** The residuals of every instrument that was read in these jobs, under watch. */
+function instrumentDrifts(handed: readonly Handed[]): Drift[] {
+  const rows = new Map<string, { at: string; value: number }[]>();
+  // From the newest back, as far as is wanted of each.
+  for (let i = handed.length - 1; i >= 0; i--) {
+    const { at, residuals } = handed[i]!;
+    for (const id in residuals) {
+      const own = rows.get(id);
+      if (!own) rows.set(id, [{ at, value: residuals[id]! }]);
+      else if (own.length < OF_INSTRUMENT) own.push({ at, value: residuals[id]! });
+    }
+  }
+  return [...rows]
+    .sort(([a], [b]) => a.localeCompare(b))
+    .map(([id, own]) => driftOf({ id, what: "residual", unit: "σ" }, own.reverse()));
 }
 
 /**
@@ -178,6 +208,7 @@ export function shopNumbers(
           ),
         ),
       ])
+      .concat(instrumentDrifts(handed))
       .filter((d) => d.points.length > 0),
     parts: partsOf(
       seen.slice(-PARTS_OF_LAST).map(({ value, model, stand, fitter }) => ({

@@ -173,6 +173,7 @@ export function fieldsFor(measure: Measure, v: Vehicle): Field[] {
     case "rescan":
     case "road":
     case "dash":
+    case "self-test":
       return [];
   }
 }

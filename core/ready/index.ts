@@ -12,7 +12,7 @@ export { asTyped, readField, readFields, type FieldRead } from "./read";
 export { foundOf, judgeFully } from "./apart";
 export { fieldsFor, judgeRead } from "./fields";
 export { standSpots } from "./stand-spots";
-export { floorOf, judgeMeasure } from "./judge";
+export { floorOf, judgeMeasure, stanceFrom } from "./judge";
 export type { Field } from "./field";
 export { acrossId, acrossWords, alongId, alongWords, bentId, SEAM_NAMES } from "./seams";
 export { pullAdvised } from "./trailer";

@@ -12,8 +12,11 @@ import {
   CORNERS,
   fitStance,
   type Corner,
+  type Stance,
   type Vehicle,
 } from "@/core/vehicle";
+
+type Values = Readonly<Record<string, number>>;
 
 /**
  * A rule on the floor read through a line laser, and an arch height read with a tape: standard
@@ -21,6 +24,10 @@ import {
  */
 const FLOOR_SIGMA_MM = 0.8;
 const ARCH_SIGMA_MM = 1.5;
+/** How the body stands by its arches. @param values measured heights by corner, mm */
+export const stanceFrom = (v: Vehicle, values: Values): Stance =>
+  fitStance(v, values as Record<Corner, number>, v.archMm, ARCH_SIGMA_MM);
+
 /** Fuel weighs about 0.75 kg a litre. */
 const FUEL_KG_PER_LITRE = 0.75;
 
@@ -30,8 +37,6 @@ export const placardOf = (v: Vehicle, load: "half" | "full", c: Corner): number 
 
 /** What is driven by electricity alone has nothing to fill. */
 const NO_TANK: Judgement = { ok: true, headline: "no tank: nothing to fill", lines: [] };
-
-type Values = Readonly<Record<string, number>>;
 
 /** The fields an item cannot be judged without, by id. */
 function neededFor(measure: Measure, v: Vehicle): readonly string[] {
@@ -62,6 +67,7 @@ function neededFor(measure: Measure, v: Vehicle): readonly string[] {
     case "rescan":
     case "road":
     case "dash":
+    case "self-test":
       return [];
   }
 }
@@ -159,6 +165,7 @@ export function judgeMeasure(
     case "rescan":
     case "road":
     case "dash":
+    case "self-test":
       return { ok: null, headline: "read by the scan tool", lines: [] };
   }
 }
@@ -230,7 +237,7 @@ function judgeArches(
   values: Values,
   v: Vehicle,
 ): Judgement {
-  const s = fitStance(v, values as Record<Corner, number>, v.archMm, ARCH_SIGMA_MM);
+  const s = stanceFrom(v, values);
   const rise = s.cameraHeightMm.value - v.camera.zMm;
   const [pitch, roll] = [radToDeg(s.pitchRad.value), radToDeg(s.rollRad.value)];
   const warped = Math.abs(s.warpMm.value) > 3.29 * s.warpMm.sigma;

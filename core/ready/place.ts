@@ -14,6 +14,7 @@ const OF: Record<Measure["kind"], CheckPlace> = {
   rescan: "cabin",
   road: "cabin",
   dash: "cabin",
+  "self-test": "cabin",
   battery: "cabin",
   fuel: "cabin",
   steering: "cabin",

@@ -47,6 +47,7 @@ import {
 import { CAUSE_WORDS, worthNaming } from "@/core/job/cause-words";
 import { refusalCauses } from "@/core/job/causes";
 import { changedAim } from "@/core/job/changed-aim";
+import { selfTestOf } from "@/core/job/item";
 import { dashNow, roadTrials } from "@/core/job/road-check";
 import { dashWords } from "@/core/job/road-words";
 import { glassSeatOf, judgeFully } from "@/core/ready";
@@ -64,6 +65,7 @@ import {
 } from "@/core/setout";
 import { happeningName, lineName } from "@/core/owed";
 import type { Setup, Target } from "@/core/sheet";
+import { drawingOf } from "./drawing";
 import type { CalibrationRecord, JobRecord, TargetRecord } from "./schema";
 
 /** What the record says about itself, in every copy. */
@@ -191,12 +193,13 @@ const checksIn = (ground: JobGround, events: readonly JobEvent[]): JobRecord["ch
     // What is checked before belongs to the job: its first calibration asks for all.
     const views = stage === "ready" ? viewsOf(ground).slice(0, 1) : viewsOf(ground);
     return views.flatMap((view) => {
-      const done = checksOf(calibrationLog(view, events), stage);
+      const own = calibrationLog(view, events);
+      const done = checksOf(own, stage);
       return itemsOf(view, stage).flatMap((item) => {
         const e = done.get(item.id);
         if (!e) return [];
         const { outcome, reason } = e.body;
-        const measured = measuredFor(view, events, item.id, stage);
+        const measured = measuredFor(view, own, item.id, stage);
         return [{ stage, measured, ask: item.ask, outcome, reason, at: e.at, by: who(e) }];
       });
     });
@@ -388,6 +391,7 @@ function targetRecord(
         ...(to ? { to: nameOf(to) } : {}),
       })),
     },
+    ...(settled && { drawing: drawingOf(solution) }),
     witness:
       seen?.p == null
         ? null
@@ -452,6 +456,8 @@ function measuredFor(
 ): JobRecord["checks"][number]["measured"] {
   const last = measuredOf(events, stage).get(itemId);
   const measure = itemOf(ground, stage, itemId)?.measure;
+  const test = measure?.kind === "self-test" ? selfTestOf(events, itemId) : null;
+  if (test) return [{ name: "own test", value: test.says, ok: test.passed }];
   return last && measure
     ? judgeFully(measure, last.body.values, ground.vehicle).lines.map(({ name, value, ok }) => ({
         name,

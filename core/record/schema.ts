@@ -55,6 +55,9 @@ const quantity = z.object({
   upper: z.number(),
 });
 
+/** x forward, y to vehicle left, mm. */
+const spot = z.tuple([z.number(), z.number()]);
+
 /** A target of a setup: how it was set out, everything read of it, and what was accepted. */
 const target = z.object({
   id: z.string(),
@@ -96,6 +99,17 @@ const target = z.object({
       quantities: z.array(quantity),
     })
     .nullable(),
+  /** As it was accepted, on the floor: vehicle axes, mm; absent where nothing was, and in older records. */
+  drawing: z
+    .object({
+      marks: z.array(z.object({ name: z.string(), at: spot })),
+      lines: z.array(
+        z.object({ layer: z.enum(["vehicle", "board", "line"]), from: spot, to: spot }),
+      ),
+      /** Where each reading that counts runs. */
+      readings: z.array(z.object({ id: z.string(), from: spot, to: spot })),
+    })
+    .optional(),
   /** What was read again after the vehicle had learned, before anything was touched. */
   witness: z
     .object({
@@ -134,6 +148,8 @@ const calibration = z.object({
         ),
         p: z.number().min(0).max(1),
         glass: z.boolean(),
+        /** Whether the body's stance was measured; absent in older records. */
+        stance: z.boolean().optional(),
       })
       .optional(),
     /** What the routine changed of the aim that was stored before; absent where it was not read. */

@@ -302,7 +302,10 @@ export function aimForetoldLine({ foretold }: CalibrationRecord["run"]): string 
   const axes = foretold.axes.map(
     (a) => `${a.axis} ${signed(a.meanDeg, 2)} ± ${formatNumber(a.sigmaDeg, 2)}°`,
   );
-  const from = foretold.glass ? "Set-out and glass seat" : "Set-out";
+  const from = ["Set-out", foretold.glass && "glass seat", foretold.stance && "stance"]
+    .filter((part) => part !== false && part !== undefined)
+    .join(", ")
+    .replace(/, ([^,]*)$/, " and $1");
   return `${from} foretold ${axes.join(", ")}. ${aimAdvice(foretold)?.say ?? "The learned aim goes with that."}`;
 }
 

@@ -97,8 +97,12 @@ export type RoutineResult = {
   sizePercent?: number | undefined;
 };
 
-/** Why a unit refuses, in kinds: what it found, not what is the matter. */
+/**
+ * Why a unit refuses, in kinds: what it found, not what is the matter. At "conditions" it has not
+ * looked at all: engine, lamps or the way into its routine are not as it wants them.
+ */
 export const REFUSAL_CODES = [
+  "conditions",
   "not-found",
   "shape",
   "too-small",

@@ -32,6 +32,8 @@ export type ScanEvent = { at: string } &
     | { type: "cleared"; volts: number }
     /** `vin`: of the other vehicle the tool is plugged into, where that is why. */
     | { type: "refused"; what: "read" | "clear"; reason: string; vin?: string }
+    /** A unit tested itself for an item of Prove; `told`: on the shop's own tool, which tells nobody. */
+    | { type: "self-test"; itemId: string; passed: boolean; says: string; told?: true }
     /**
      * The gateway's lock: reading is always allowed, writing only while signed in over the network.
      */
@@ -71,6 +73,8 @@ export function scanState(log: readonly ScanEvent[], hasGateway: boolean): ScanS
         return { ...s, voltsLog };
       case "cleared":
         return { ...s, voltsLog, trouble: null };
+      case "self-test":
+        return s;
       case "refused":
         return { ...s, trouble: e.reason };
       case "gateway":

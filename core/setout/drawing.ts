@@ -1,5 +1,8 @@
 import type { MarkOut } from "./mark-out";
 
+/** What lies on the floor, whatever is read there. */
+type FloorPlan = Pick<MarkOut, "marks" | "stands" | "line">;
+
 /**
  * The mark-out as open drawings, one millimetre of paper for one of floor, vehicle axes: x forward
  * to the right, y left upward. DXF is the R12 text form that every drawing program reads; SVG
@@ -7,13 +10,13 @@ import type { MarkOut } from "./mark-out";
  */
 type Line = { layer: "vehicle" | "board" | "line"; from: [number, number]; to: [number, number] };
 
-const at = (m: MarkOut, id: string): [number, number] => {
+const at = (m: FloorPlan, id: string): [number, number] => {
   const p = m.marks.find((x) => x.id === id)!;
   return [p.xMm, p.yMm];
 };
 
 /** The two ends of the board's beam, or of a mat's inner edge; a floor mark is drawn from its hub. */
-const endsOf = (m: MarkOut): [string, string] | null =>
+const endsOf = (m: FloorPlan): [string, string] | null =>
   ((
     [
       ["beamL", "beamR"],
@@ -23,7 +26,7 @@ const endsOf = (m: MarkOut): [string, string] | null =>
   ).find(([a]) => m.marks.some((x) => x.id === a)) as [string, string] | undefined) ?? null;
 
 /** What is drawn besides the marks: wheelbases, tracks, the centreline to the board, the beam. */
-export function drawingLines(m: MarkOut): Line[] {
+export function drawingLines(m: FloorPlan): Line[] {
   const line = (layer: Line["layer"], a: string, b: string): Line => ({
     layer,
     from: at(m, a),
@@ -43,14 +46,14 @@ export function drawingLines(m: MarkOut): Line[] {
 }
 
 /** The centreline runs on to a board ahead or behind; beside anything else it ends with the vehicle. */
-function centreline(m: MarkOut, line: (layer: "line", a: string, b: string) => Line): Line {
+function centreline(m: FloorPlan, line: (layer: "line", a: string, b: string) => Line): Line {
   const board = m.marks.some((x) => x.id === "beamL");
   if (board && m.stands === "behind") return line("line", "badgeF", "board");
   return line("line", "badgeR", board && m.stands === "ahead" ? "board" : "badgeF");
 }
 
 /** The line a floor mark is measured on, from the front hub of its side on to abreast of it, and out. */
-function sideLineOf(m: MarkOut): Line[] {
+function sideLineOf(m: FloorPlan): Line[] {
   if (!m.line) return [];
   const mark = at(m, "board");
   const [p, q] = m.line.map((id) => at(m, id)) as [[number, number], [number, number]];

@@ -92,6 +92,7 @@ export {
 export { findSwap, type Swap } from "./swap";
 export { blindTo, lineViews, type LineView } from "./lines";
 export {
+  floorPlan,
   floorMarks,
   markOut,
   schoolChances,
@@ -101,6 +102,7 @@ export {
   type SchoolChance,
 } from "./mark-out";
 export { drawingLines, toDxf, toSvg } from "./drawing";
+export { spanOf, type FloorSpot } from "./span";
 export {
   boardKnowledge,
   chanceByTolerance,

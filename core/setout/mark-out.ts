@@ -123,6 +123,13 @@ function lineOf(
   return [hubOf(from, left), hubOf(through, left)];
 }
 
+/** What a drawing of the floor needs of a plan. */
+export const floorPlan = (plan: SetOutPlan): Pick<MarkOut, "marks" | "stands" | "line"> => ({
+  marks: floorMarks(plan),
+  stands: standsOf(plan.target),
+  ...(plan.target.line && { line: lineOf(plan, plan.target.line) }),
+});
+
 /**
  * The mark-out of one school for this vehicle, sheet and stand, before anything is measured:
  * readings in order with what they show when the board is right, and how sure one may be after
@@ -159,10 +166,8 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const hubSigma = Math.max(plan.vehicle.hubSigmaMm, plan.vehicle.badgeSigmaMm);
   return {
     school,
-    marks: floorMarks(plan),
+    ...floorPlan(plan),
     heightMm: wantedHeight(plan),
-    stands: standsOf(plan.target),
-    ...(plan.target.line && { line: lineOf(plan, plan.target.line) }),
     steps: ordered.flatMap((slot): MarkOutStep[] => {
       const instrument = plan.instruments.find((i) => i.kind === slot.instrument);
       if (!instrument) return [];

@@ -84,6 +84,7 @@ export const WANTS = {
   "lamps-on": "Headlamps on",
   "lamps-off": "Headlamps off",
   "left-and-entered-again": "Out of the routine and in again",
+  "maintainer-off": "Maintainer off; its time runs",
 } as const;
 export type Want = keyof typeof WANTS;
 
@@ -355,6 +356,8 @@ const measureAfter = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("road") }),
   /** The lamps of the dash now, against those that were lit when the vehicle came in. */
   z.object({ kind: z.literal("dash") }),
+  /** The unit tests itself by its own routine, and says whether it is content. */
+  z.object({ kind: z.literal("self-test") }),
 ]);
 type Written = z.infer<typeof measure> | z.infer<typeof measureAfter>;
 type WrittenFloor = Extract<Written, { kind: "floor" }>;

@@ -78,6 +78,7 @@ const source = (name: string): Sheet["source"] => ({
 const routine = (
   of: "surround-view-static" | "rear-camera-static" | "side-camera-static",
   say: string,
+  wants: Sheet["run"] = [],
 ): Sheet["run"] => [
   {
     id: "ign-on",
@@ -86,6 +87,7 @@ const routine = (
     to: "on",
     waitSeconds: 3,
   },
+  ...wants,
   { id: "clear", kind: "prompt", say: "Nobody and nothing stands on the mats or between them." },
   { id: "learn", kind: "routine", say, routine: of, minQuality: 65 },
 ];
@@ -247,7 +249,14 @@ const SIDES: Sheet = {
     },
     ...FLAT,
   ],
-  run: routine("side-camera-static", "Let both side cameras look at their mats."),
+  run: routine("side-camera-static", "Let both side cameras look at their mats.", [
+    {
+      id: "again",
+      kind: "prompt",
+      say: "The routine shows only the second time: leave it, then enter it again.",
+      wants: "left-and-entered-again",
+    },
+  ]),
   prove: [
     RESCAN("side"),
     {
@@ -302,7 +311,9 @@ const BOARD_REAR: Sheet = {
       why: "The camera sits on what opens.",
     },
   ],
-  run: routine("rear-camera-static", "Let the rear camera look at the board."),
+  run: routine("rear-camera-static", "Let the rear camera look at the board.", [
+    { id: "lamps", kind: "prompt", say: "Headlamps off.", wants: "lamps-off" },
+  ]),
   prove: [
     RESCAN("rear"),
     {
@@ -375,7 +386,19 @@ const BOARD_SIDES: Sheet = {
 export const AROUND: Sheet[] = [
   ALL_ROUND,
   SIDES,
-  rear("carrier-rear", "keld-carrier", "Carrier 7, rear camera, mat behind", -4200),
+  {
+    ...rear("carrier-rear", "keld-carrier", "Carrier 7, rear camera, mat behind", -4200),
+    run: routine("rear-camera-static", "Let the rear camera look at the mat.", [
+      {
+        id: "idle",
+        kind: "ignition",
+        say: "Engine running, at idle.",
+        to: "running",
+        waitSeconds: 5,
+        caution: "Exhaust: lead it outside, or open the doors. Park brake on, chocks in.",
+      },
+    ]),
+  },
   BOARD_REAR,
   BOARD_SIDES,
 ];

@@ -1,4 +1,4 @@
-import type { Board } from "@/core/kit";
+import type { Board, ShopTool } from "@/core/kit";
 import type { Instrument, Stand } from "@/core/setout";
 import { degToRad } from "@/core/units";
 
@@ -256,3 +256,31 @@ export const BOARDS: Board[] = [
     condition: "good",
   },
 ];
+
+/** Scan tools, with their days counted from the day the demo is made. */
+export const toolsOn = (today: string): ShopTool[] => {
+  const day = (n: number): string =>
+    new Date(Date.parse(today) + n * 86_400_000).toISOString().slice(0, 10);
+  return [
+    {
+      id: "D-1",
+      name: "Simulated scan tool",
+      serial: "SIM-0412",
+      software: "0.1",
+      softwareOn: day(-34),
+      updateEveryDays: 60,
+      paidUntil: day(212),
+      gatewayUntil: day(9),
+    },
+    {
+      id: "D-2",
+      name: "Code reader, in the drawer",
+      serial: "HQ-CR-7",
+      software: "4.2",
+      softwareOn: day(-171),
+      updateEveryDays: 120,
+      paidUntil: null,
+      gatewayUntil: null,
+    },
+  ];
+};

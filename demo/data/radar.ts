@@ -7,6 +7,7 @@ const radar = (
   vehicle: string,
   title: string,
   figures: { alongMm: number; acrossMm: number; heightMm: number },
+  entry: Sheet["run"] = [],
 ): Sheet => ({
   format: "iridel.sheet/2",
   id,
@@ -96,6 +97,7 @@ const radar = (
       waitSeconds: 2,
       caution: "Hands away from the fans: they may start without warning.",
     },
+    ...entry,
     { id: "still", kind: "prompt", say: "Nobody stands or walks before the car." },
     {
       id: "learn",
@@ -113,6 +115,12 @@ const radar = (
       measure: { kind: "rescan" },
     },
     {
+      id: "radar-test",
+      ask: "The radar has tested itself and is content",
+      why: "Dirt, paint or a label before it shows in its own test, and in no code.",
+      measure: { kind: "self-test" },
+    },
+    {
       id: "radar-answer",
       ask: "Misalignment the radar answered written on its bracket’s card",
       why: "The next repair begins from there.",
@@ -126,9 +134,23 @@ export const RADARS: Sheet[] = [
     acrossMm: 0,
     heightMm: 540,
   }),
-  radar("cirrin-radar", "norvane-cirrin", "Cirrin e, front radar, reflector", {
-    alongMm: 2500,
-    acrossMm: -120,
-    heightMm: 510,
-  }),
+  radar(
+    "cirrin-radar",
+    "norvane-cirrin",
+    "Cirrin e, front radar, reflector",
+    {
+      alongMm: 2500,
+      acrossMm: -120,
+      heightMm: 510,
+    },
+    [
+      {
+        id: "enter",
+        kind: "hold",
+        say: "Hold both buttons of the cruise control together.",
+        withinSeconds: 20,
+        forSeconds: 3,
+      },
+    ],
+  ),
 ];

@@ -62,24 +62,25 @@ const READY: Sheet["ready"] = [
   },
 ];
 
-const PROVE: Sheet["prove"] = [
-  {
-    id: "rescan",
-    ask: "Codes cleared and read again: none from the camera",
-    why: "A code that returns says the fault is still there.",
-    measure: { kind: "rescan" },
-  },
-  {
-    id: "road-check",
-    ask: "Lane warning checked on a marked road, two people aboard",
-    why: "The routine says it learned; only the road shows that it works.",
-  },
-  {
-    id: "settings",
-    ask: "Customer's own settings put back",
-    why: "The routine may have reset them.",
-  },
-];
+const RESCAN: Sheet["prove"][number] = {
+  id: "rescan",
+  ask: "Codes cleared and read again: none from the camera",
+  why: "A code that returns says the fault is still there.",
+  measure: { kind: "rescan" },
+};
+const DASH: Sheet["prove"][number] = {
+  id: "dash",
+  ask: "Lamps of the dash as they were, or fewer",
+  why: "A lamp that came with the work says that something is not done.",
+  measure: { kind: "dash" },
+};
+const ON_THE_ROAD: Sheet["prove"][number] = {
+  id: "road-check",
+  ask: "Every function of the camera tried on a marked road, its setting put back",
+  why: "The routine says it learned; only the road shows that it works.",
+  measure: { kind: "road" },
+};
+const PROVE: Sheet["prove"] = [RESCAN, DASH, ON_THE_ROAD];
 
 const CAUTIONS: Sheet["cautions"] = [
   { say: "Chocks in and park brake on before anyone works at the wheels.", when: "wheels" },
@@ -132,7 +133,8 @@ export const SHEETS: Sheet[] = [
       {
         id: "hood",
         kind: "prompt",
-        say: "Keep the bonnet shut and stand clear of the camera's view.",
+        say: "Take the maintainer off, shut the bonnet, and stand clear of the camera's view.",
+        wants: "maintainer-off",
       },
       {
         id: "volts",
@@ -248,7 +250,8 @@ export const SHEETS: Sheet[] = [
         minQuality: 75,
       },
     ],
-    prove: PROVE,
+    // Its unit keeps a code until it was driven: read again after the road, not before.
+    prove: [DASH, ON_THE_ROAD, RESCAN],
   },
   {
     format: "iridel.sheet/2",
@@ -339,7 +342,11 @@ export const SHEETS: Sheet[] = [
       tolerance: { alongMm: 12, acrossMm: 12, twistDeg: 0.4, heightMm: 8 },
     }),
     cautions: CAUTIONS,
-    ready: READY,
+    ready: READY.map((r) =>
+      r.id === "shut"
+        ? { ...r, ask: "Doors and bonnet shut, wipers off", why: "An open door tips the body." }
+        : r,
+    ),
     run: [
       {
         id: "volts",
@@ -358,6 +365,7 @@ export const SHEETS: Sheet[] = [
         waitSeconds: 3,
         caution: "Hands away from the fans: they may start without warning.",
       },
+      { id: "lamps", kind: "prompt", say: "Headlamps on, low beam.", wants: "lamps-on" },
       {
         id: "learn",
         kind: "routine",
@@ -581,21 +589,7 @@ export const SHEETS: Sheet[] = [
         minQuality: 75,
       },
     ],
-    prove: [
-      PROVE[0]!,
-      {
-        id: "dash",
-        ask: "Lamps of the dash as they were, or fewer",
-        why: "A lamp that came with the work says that something is not done.",
-        measure: { kind: "dash" },
-      },
-      {
-        id: "functions",
-        ask: "Every function of the camera tried, and its setting put back",
-        why: "The routine says it learned; only the road shows that it works.",
-        measure: { kind: "road" },
-      },
-    ],
+    prove: PROVE,
   },
   {
     format: "iridel.sheet/2",
@@ -658,6 +652,7 @@ export const SHEETS: Sheet[] = [
         to: "left",
         caution: "Two stands before the car: mind their feet.",
       },
+      { id: "lamps", kind: "prompt", say: "Headlamps on, low beam.", wants: "lamps-on" },
       {
         id: "learn",
         kind: "routine",

@@ -119,6 +119,13 @@ export function armSits(
   return { upMm: armMm[side], inMm: folded === side && !fixed ? FOLDED_MM : 0 };
 }
 
+/** How the body stands off its book, as it was driven in or after that was put right. */
+export function stanceNow(world: BenchWorld, fixed: boolean): NonNullable<BenchWorld["stance"]> {
+  if (fixed) return { heaveMm: 0, pitchRad: 0, rollRad: 0 };
+  const { heaveMm, pitchRad, rollRad } = condition(world);
+  return { heaveMm, pitchRad, rollRad };
+}
+
 function archOf(
   world: BenchWorld,
   car: ReturnType<typeof condition>,

@@ -59,6 +59,8 @@ export type BenchWorld = {
   tapeScale: number;
   /** How the repair left the camera: turn about its own axes, radians. */
   cameraRad: { yaw: number; pitch: number; roll: number };
+  /** How the body stands off its book while the cameras look; as the book has it where it is not said. */
+  stance?: { heaveMm: number; pitchRad: number; rollRad: number };
   /** What disturbs the look of its cameras; nothing where it is not there. */
   trouble?: Trouble;
 };

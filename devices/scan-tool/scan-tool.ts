@@ -27,6 +27,11 @@ export interface ScanTool {
    * Whether the vehicle has entered its routine, of which buttons were held so long after its ignition.
    */
   entered(held: { afterSeconds: number; withinSeconds: number }): Promise<boolean>;
+  /**
+   * Lets a unit test itself once it has learned. @returns whether it is content, and what it says
+   * @throws DeviceRefusal when the vehicle does not answer
+   */
+  selfTest(): Promise<{ passed: boolean; says: string }>;
   /** Runs the routine to its end. @throws DeviceRefusal when the vehicle will not start it */
   runRoutine(routine: Routine): Promise<RoutineResult>;
   /**

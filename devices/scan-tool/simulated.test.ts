@@ -12,14 +12,19 @@ import { simulatedScanTool, type Cabin } from "./simulated";
 const plan = planOf(0, 0);
 const world = openBay("tool", plan);
 const cabin: Cabin = {
+  system: "forward-camera",
   ignition: "on",
+  done: { lamps: null, twice: false, buttons: false, seenTo: false },
   maintained: false,
+  unplugged: false,
   ignitionOnSeconds: 0,
   connectionsBefore: 0,
   vin: "0NVLS2DA7R100417",
   holdsBefore: 0,
   silentSeconds: null,
   looksBefore: 0,
+  learned: false,
+  testsBefore: 0,
   articulationRad: null,
   arms: [],
 };
@@ -47,9 +52,31 @@ describe("the simulated scan tool", () => {
       (await tool(change).readValue("battery-voltage")).value;
     expect(await volts({ ignitionOnSeconds: 400 })).toBeLessThan(await volts({}));
     expect(await volts({ maintained: true, ignitionOnSeconds: 400 })).toBeGreaterThan(13);
+    const off = { maintained: true, unplugged: true };
+    expect(await volts(off)).toBeGreaterThan(12.6);
+    expect(await volts({ ...off, ignitionOnSeconds: 400 })).toBeLessThan(12.6);
+    await expect(
+      tool({ ...off, ignitionOnSeconds: 1200 }).runRoutine("forward-camera-static"),
+    ).rejects.toThrow(/Put the maintainer on/);
     await expect(
       tool({ ignitionOnSeconds: 600 }).runRoutine("forward-camera-static"),
     ).rejects.toThrow(/battery too low/);
+  });
+  it("lets a unit test itself: content once it has learned, unless there is dirt that is then wiped off", async () => {
+    expect(await tool({}).selfTest()).toMatchObject({ passed: false });
+    const seeds = Array.from({ length: 60 }, (_, n) => openBay(`test-${n}`, plan));
+    const test = (bay: typeof world, testsBefore: number) =>
+      simulatedScanTool(
+        [{ name: "first place", world: bay }],
+        { ...cabin, learned: true, testsBefore },
+        0,
+      ).selfTest();
+    const first = await Promise.all(seeds.map((w) => test(w, 0)));
+    const dirty = first.filter((r) => !r.passed);
+    expect(dirty.length).toBeGreaterThan(4);
+    expect(dirty.length).toBeLessThan(24);
+    expect(dirty[0]!.says).toMatch(/clean/);
+    for (const w of seeds) expect((await test(w, 1)).passed).toBe(true);
   });
   it("speaks inches where the book speaks millimetres", async () => {
     const { value, unit } = await tool({}).readValue("camera-height");

@@ -1,9 +1,11 @@
 import { gaussian, randomFrom, seedFrom } from "@/core/math/random";
+import type { SystemId } from "@/core/owed";
 import type { RoutineResult } from "@/core/run";
 import { layDown } from "../bench/mat-sim";
 import { shapeOf, type BenchWorld } from "../bench/world";
 import { boardOf } from "../bench/stand-sim";
 import { alignRadar, seatAfter, type Echo } from "../vehicle/front-radar";
+import { mannersOf, unmet, type Circumstances } from "../vehicle/manners";
 import { learnForwardCamera, learnFromBoard, type Eye } from "../vehicle/forward-camera";
 import { storeAims } from "../vehicle/mirror-camera";
 import { learnTrailerCamera } from "../vehicle/trailer-camera";
@@ -12,19 +14,28 @@ import { DeviceRefusal, type Ignition, type ScanTool } from "./scan-tool";
 
 /** What the simulated tool finds in the cabin, told by whoever keeps the job's log. */
 export type Cabin = {
+  /** Of which system the unit is that is spoken with. */
+  system: SystemId;
   ignition: Ignition;
+  /** What was done about the vehicle since the tool was connected. */
+  done: Circumstances;
   /** How often buttons were held before. */
   holdsBefore: number;
   /** Seconds since the tool last spoke with the vehicle; null before it did. */
   silentSeconds: number | null;
   /** Whether a battery maintainer is on: ignition-on work drains the battery without one. */
   maintained: boolean;
+  /** Whether it was taken off again, to shut the bonnet: what it charged drains from then on. */
+  unplugged: boolean;
   /** Seconds of ignition-on time so far. */
   ignitionOnSeconds: number;
   /** How many connections were tried before; the adapter's contact fails now and then. */
   connectionsBefore: number;
   /** Of the vehicle the plug is in. */
   vin: string;
+  /** Whether its unit has learned, and how often it tested itself before. */
+  learned: boolean;
+  testsBefore: number;
   /** How many looks the routine took before. */
   looksBefore: number;
   /** How the trailer stands to the vehicle, rad; null where none is coupled. */
@@ -42,13 +53,7 @@ export type ArmSeen = {
   turned: { pan: number; tilt: number };
 };
 
-/** A tool that says nothing for so long is let go by its vehicle, seconds. */
-const SLEEPS_AFTER_S = 45 * 60;
-
 const UNIT_MM = { in: 25.4, cm: 10, mm: 1 } as const;
-/** In which unit a vehicle's unit counts: each kind in one. */
-const unitOf = (vehicleId: string): keyof typeof UNIT_MM =>
-  vehicleId.startsWith("norvane") ? "in" : vehicleId.startsWith("ardvale") ? "cm" : "mm";
 
 /** How a camera was aimed before its repair, rad. */
 export function aimBefore(seed: string): { yaw: number; pitch: number; roll: number } {
@@ -158,13 +163,15 @@ function lookAround(
   seen: readonly BesideWorld[],
   look: string,
   system: LooksAround,
+  limits: number,
 ): RoutineResult {
   const mats = seen.flatMap(matSeen);
-  if (mats.length > 0) return learnSurroundView(mats, look, system === "side-camera" ? 2 : 1);
+  if (mats.length > 0)
+    return learnSurroundView(mats, look, system === "side-camera" ? 2 : 1, limits);
   return together(
     seen.map(({ name, world }) => ({
       name,
-      result: learnFromBoard(world, look, eyeAt(world, system)),
+      result: learnFromBoard(world, look, eyeAt(world, system), limits),
     })),
   );
 }
@@ -227,13 +234,15 @@ export function simulatedScanTool(
   pace = 1,
 ): ScanTool {
   const { world } = boards.at(-1)!;
+  const manners = mannersOf(world.plan.vehicle.id, cabin.system);
   const pause = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms * pace));
   const random = (what: string) => randomFrom(seedFrom(`${world.seed}/tool/${what}`));
   // A truck has two batteries in a row.
   const bank = world.plan.vehicle.body === "truck" ? 2 : 1;
   const volts = (): number => {
     const drained = 0.0011 * cabin.ignitionOnSeconds;
-    const rest = bank * (cabin.maintained ? 13.3 : 12.15 - drained);
+    const charged = cabin.maintained ? (cabin.unplugged ? 12.9 - drained : 13.3) : 12.15 - drained;
+    const rest = bank * charged;
     return Math.round((rest + 0.04 * gaussian(random(`volts/${cabin.looksBefore}`))) * 100) / 100;
   };
   return {
@@ -251,6 +260,7 @@ export function simulatedScanTool(
       return cabin.vin;
     },
     async storedAim() {
+      if (!manners.tellsStored) return null;
       const deg = (rad: number): number => Math.round((rad * 18_000) / Math.PI) / 100;
       const { yaw, pitch, roll } = aimBefore(world.seed);
       return { yawDeg: deg(yaw), pitchDeg: deg(pitch), rollDeg: deg(roll) };
@@ -267,12 +277,14 @@ export function simulatedScanTool(
       }
       const stored = world.plan.vehicle.camera.zMm + 3 * gaussian(random("stored-height"));
       // What a maker's tool counts in, each its own way.
-      const unit = unitOf(world.plan.vehicle.id);
+      const unit = manners.counts;
       return { value: Math.round((stored / UNIT_MM[unit]) * 10) / 10, unit };
     },
     async session() {
       await pause(120);
-      return cabin.silentSeconds !== null && cabin.silentSeconds > SLEEPS_AFTER_S ? "lost" : "kept";
+      return cabin.silentSeconds !== null && cabin.silentSeconds > manners.sleepsAfterMinutes * 60
+        ? "lost"
+        : "kept";
     },
     async entered({ afterSeconds, withinSeconds }) {
       await pause(300);
@@ -297,32 +309,45 @@ export function simulatedScanTool(
         );
       return commands;
     },
+    async selfTest() {
+      await pause(1200);
+      if (!cabin.learned)
+        return { passed: false, says: "Nothing learned yet: run its routine first." };
+      // Dirt before it is wiped off by whoever was told.
+      const dirty = cabin.testsBefore === 0 && random("dirt")() < 0.2;
+      return dirty
+        ? { passed: false, says: "It sees through dirt: clean what is before it, then test again." }
+        : { passed: true, says: "Content." };
+    },
     async runRoutine(routine) {
-      if (volts() < 11.8 * bank)
+      if (volts() < manners.leastVolts * bank)
         throw new DeviceRefusal(
           "The vehicle refuses: battery too low. Put the maintainer on and wait.",
         );
       await pause(1800);
+      const wants = unmet(manners, cabin.ignition, cabin.done);
+      if (wants) return { passed: false, qualityPercent: 0, reason: wants, refused: "conditions" };
       const look = `${world.seed}/${cabin.looksBefore}`;
+      const { limits } = manners;
       if (routine === "surround-view-static")
-        return learnSurroundView(boards.flatMap(matSeen), look);
-      if (routine === "rear-camera-static") return lookAround(boards, look, "rear-camera");
-      if (routine === "side-camera-static") return lookAround(boards, look, "side-camera");
+        return learnSurroundView(boards.flatMap(matSeen), look, 2, limits);
+      if (routine === "rear-camera-static") return lookAround(boards, look, "rear-camera", limits);
+      if (routine === "side-camera-static") return lookAround(boards, look, "side-camera", limits);
       if (routine === "front-radar-static")
-        return alignRadar(boards.map(echoOf), seatAfter(world.seed), look);
-      if (routine === "mirror-camera-static") return storeAims(cabin.arms, look);
+        return alignRadar(boards.map(echoOf), seatAfter(world.seed), look, limits);
+      if (routine === "mirror-camera-static") return storeAims(cabin.arms, look, limits);
       if (routine === "trailer-camera-static") {
-        const straight = learnTrailerCamera(cabin.articulationRad, look);
+        const straight = learnTrailerCamera(cabin.articulationRad, look, limits);
         // Beside standing in line it may look for what lies or stands behind the trailer.
         const behind = boards.filter((b) => b.world.plan.target.frame);
         return straight.passed && behind.length > 0
-          ? lookAround(behind, look, "trailer-camera")
+          ? lookAround(behind, look, "trailer-camera", limits)
           : straight;
       }
       return together(
         boards.map(({ name, world: w }) => ({
           name,
-          result: learnForwardCamera(w, String(cabin.looksBefore)),
+          result: learnForwardCamera(w, String(cabin.looksBefore), limits),
         })),
       );
     },

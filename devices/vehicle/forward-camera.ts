@@ -82,22 +82,47 @@ function picture(
   });
 }
 
+/**
+ * Points of the floor as a body has them that was lifted, and turned about the middle between its
+ * axles: nose up, left side up.
+ */
+function fromBody(points: Vec3[], wheelbaseMm: number, stance: BenchWorld["stance"]): Vec3[] {
+  if (!stance) return points;
+  const { heaveMm, pitchRad, rollRad } = stance;
+  const middle = wheelbaseMm / 2;
+  const [cp, sp] = [Math.cos(pitchRad), Math.sin(pitchRad)];
+  const [cr, sr] = [Math.cos(rollRad), Math.sin(rollRad)];
+  return points.map(([x, y, z]) => {
+    const [dx, dz] = [x - middle, z - heaveMm];
+    const [px, pz] = [cp * dx + sp * dz, cp * dz - sp * dx];
+    return [middle + px, cr * y + sr * pz, cr * pz - sr * y];
+  });
+}
+
 /** A camera as the maker mounts it: where it sits, and how it is turned from straight ahead, rad. */
 export type Eye = { xMm: number; yMm: number; zMm: number; turn: Turn };
 
 /** What the computer concludes from one look at the board. */
-export const learnForwardCamera = (world: BenchWorld, look: string): RoutineResult =>
-  learnFromBoard(world, look, {
-    ...world.plan.vehicle.camera,
-    turn: { yaw: 0, pitch: 0, roll: 0 },
-  });
+export const learnForwardCamera = (world: BenchWorld, look: string, limits = 1): RoutineResult =>
+  learnFromBoard(
+    world,
+    look,
+    { ...world.plan.vehicle.camera, turn: { yaw: 0, pitch: 0, roll: 0 } },
+    limits,
+  );
 
 /**
  * The same of a camera that looks another way, at a board that stands there.
  *
  * @param eye as its maker mounts it; the repair left it turned a little from that
+ * @param limits its computer's own against a usual one's: below 1 stricter, above 1 laxer
  */
-export function learnFromBoard(world: BenchWorld, look: string, eye: Eye): RoutineResult {
+export function learnFromBoard(
+  world: BenchWorld,
+  look: string,
+  eye: Eye,
+  limits = 1,
+): RoutineResult {
   const { plan } = world;
   // Height counts from the vehicle's own plane; the stand stands on its own piece of floor.
   const standing = boardOf(plan.stand, world.stand);
@@ -129,6 +154,8 @@ export function learnFromBoard(world: BenchWorld, look: string, eye: Eye): Routi
     board,
     believed: { pose, heightMm: plan.target.placement.heightMm, pitchRad: 0, rollRad: 0 },
     trouble: world.trouble ?? {},
+    standing: (points) => fromBody(points, plan.vehicle.wheelbaseMm, world.stance),
+    limits,
     seed: `${world.seed}/look/${look}`,
   });
 }
@@ -144,8 +171,12 @@ export type Look = {
   board: BoardState;
   believed: BoardState;
   trouble: Trouble;
+  /** Where a body that stands off its book sees a point that stands on the floor; as it is elsewise. */
+  standing?: (points: Vec3[]) => Vec3[];
   /** How well it finds a point, where that is not as usual, px. */
   noisePx?: number;
+  /** Its computer's limits against a usual one's. */
+  limits?: number;
   seed: string;
 };
 
@@ -157,12 +188,13 @@ export function lookAt({
   board,
   believed,
   trouble,
+  standing = (points) => points,
   ...how
 }: Look): RoutineResult {
   const random = randomFrom(seedFrom(how.seed));
   const load = { yaw: 0, pitch: trouble.loadRad ?? 0, roll: 0 };
   const points = picture(
-    boardPoints(board, widthMm * (trouble.print ?? 1)),
+    standing(boardPoints(board, widthMm * (trouble.print ?? 1))),
     eye,
     turnedFrom(eye.turn, turnedFrom(seat, load)),
   );
@@ -190,7 +222,7 @@ export function lookAt({
     learnedPitchDeg: radToDeg(turn.pitch - eye.turn.pitch),
     learnedRollDeg: radToDeg(turn.roll - eye.turn.roll),
   };
-  const refused = refusal(result, scale, rms);
+  const refused = refusal(result, scale, rms, how.limits ?? 1);
   return {
     ...result,
     passed: refused === null,
@@ -208,14 +240,15 @@ function refusal(
   r: Record<"learnedYawDeg" | "learnedPitchDeg" | "learnedRollDeg", number>,
   scale: number,
   rms: number,
+  limits: number,
 ): Refused | null {
   const percent = (Math.abs(scale) * 100).toFixed(1);
-  if (scale < -LIMITS.scale)
+  if (scale < -LIMITS.scale * limits)
     return {
       code: "too-small",
       reason: `Board appears ${percent} % too small: it stands too far from the camera.`,
     };
-  if (scale > LIMITS.scale)
+  if (scale > LIMITS.scale * limits)
     return {
       code: "too-large",
       reason: `Board appears ${percent} % too large: it stands too near the camera.`,
@@ -224,13 +257,14 @@ function refusal(
     code,
     reason: `${what} beyond the limit: ${deg.toFixed(2)} degrees.`,
   });
-  if (Math.abs(r.learnedYawDeg) > LIMITS.yawDeg)
+  if (Math.abs(r.learnedYawDeg) > LIMITS.yawDeg * limits)
     return beyond("aim-side", "Aim to the side", r.learnedYawDeg);
-  if (Math.abs(r.learnedPitchDeg) > LIMITS.pitchDeg)
+  if (Math.abs(r.learnedPitchDeg) > LIMITS.pitchDeg * limits)
     return beyond("aim-height", "Aim up or down", r.learnedPitchDeg);
-  if (Math.abs(r.learnedRollDeg) > LIMITS.rollDeg)
+  if (Math.abs(r.learnedRollDeg) > LIMITS.rollDeg * limits)
     return beyond("aim-roll", "Camera or board turned", r.learnedRollDeg);
-  if (rms > LIMITS.rmsPx) return { code: "shape", reason: "Board does not look as it should." };
+  if (rms > LIMITS.rmsPx * limits)
+    return { code: "shape", reason: "Board does not look as it should." };
   return null;
 }
 

@@ -32,11 +32,13 @@ const bearings = ([x, y, z]: readonly [number, number, number]): [number, number
  * What the radar answers.
  *
  * @param seatDeg how the repair left its bracket: turned to the left, and up
+ * @param limits its own against a usual unit's: below 1 stricter, above 1 laxer
  */
 export function alignRadar(
   echoes: readonly Echo[],
   seatDeg: { yaw: number; pitch: number },
   seed: string,
+  limits = 1,
 ): RoutineResult {
   const refused = (qualityPercent: number, reason: string): RoutineResult => ({
     passed: false,
@@ -47,7 +49,7 @@ export function alignRadar(
   if (!echo) return refused(0, "No echo: no reflector stands where the radar looks.");
   const random = randomFrom(seedFrom(`${seed}/radar`));
   const off = echo.at.map((v, i) => v - echo.expected[i]!);
-  if (Math.hypot(...off) > LIMITS.gateMm)
+  if (Math.hypot(...off) > LIMITS.gateMm * limits)
     return refused(0, "The echo does not come from where the reflector should stand.");
   const axis = Math.hypot(echo.turnedRad, echo.leanedRad);
   const strength = Math.exp(-Math.LN2 * (axis / HALF_ECHO_RAD) ** 2);
@@ -60,7 +62,7 @@ export function alignRadar(
     book[0]! - (seen[0]! - seatDeg.yaw) + BEARING_DEG * gaussian(random),
     book[1]! - (seen[1]! - seatDeg.pitch) + BEARING_DEG * gaussian(random),
   ] as const;
-  if (Math.abs(measured[0]) > LIMITS.correctsDeg || Math.abs(measured[1]) > LIMITS.correctsDeg)
+  if (Math.max(...measured.map(Math.abs)) > LIMITS.correctsDeg * limits)
     return {
       ...refused(
         quality,

@@ -84,6 +84,7 @@ const REFUSES_AT = 3;
 export function storeAims(
   off: readonly { side: string; right: number; up: number; within: number }[],
   seed: string,
+  limits = 1,
 ): RoutineResult {
   const random = randomFrom(seedFrom(`${seed}/store`));
   const worst = off
@@ -98,7 +99,7 @@ export function storeAims(
   const qualityPercent = Math.round(
     Math.max(0, Math.min(99, 97 - 12 * worst.size + gaussian(random))),
   );
-  return worst.size > REFUSES_AT
+  return worst.size > REFUSES_AT * limits
     ? {
         passed: false,
         qualityPercent,

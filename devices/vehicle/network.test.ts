@@ -16,6 +16,8 @@ const fresh: NetworkState = {
   open: true,
   lost: LOST,
   learned: [],
+  provesOnRoad: [],
+  driven: false,
   cleared: false,
   without: [],
 };
@@ -43,6 +45,14 @@ describe("the simulated vehicle's network", () => {
     expect(codes(w, { ...fresh, cleared: true })).toContain("FC-031");
     expect(codes(w, { ...fresh, learned: LOST })).toContain("FC-031");
     expect(codes(w, { ...fresh, learned: LOST, cleared: true })).not.toContain("FC-031");
+  });
+  it("keeps a code until the road where the unit proves itself there", () => {
+    const [w] = bays as [(typeof bays)[number]];
+    const done = { ...fresh, learned: LOST, cleared: true };
+    expect(codes(w, done)).not.toContain("FC-047");
+    expect(codes(w, { ...done, provesOnRoad: LOST })).toContain("FC-047");
+    expect(codes(w, { ...done, provesOnRoad: LOST, driven: true })).not.toContain("FC-047");
+    expect(codes(w, { ...fresh, provesOnRoad: LOST })).not.toContain("FC-047");
   });
   it("has no answer from a unit that was not built in, and a steering that forgets when it is cleared", () => {
     const [w] = bays as [(typeof bays)[number]];

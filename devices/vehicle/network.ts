@@ -12,6 +12,9 @@ export type NetworkState = {
   /** Systems whose aim was lost by the work, and those of them that have learned it since. */
   lost: readonly SystemId[];
   learned: readonly SystemId[];
+  /** Those that believe what they learned only once it was driven; and whether it was. */
+  provesOnRoad: readonly SystemId[];
+  driven: boolean;
   /** Whether codes were cleared since they were first read, and since the last of them learned. */
   cleared: boolean;
   /** Systems this kind of vehicle may have and this very one has not: their units never answer. */
@@ -75,6 +78,12 @@ export function readModules(world: BenchWorld, state: NetworkState): ModuleReadi
         state: learned ? "history" : "stored",
         text: "Aim not learned",
       });
+    if (answers && prefix && learned && state.provesOnRoad.includes(m.system!) && !state.driven)
+      codes.push({
+        code: `${prefix}-047`,
+        state: "pending",
+        text: "Learned, not yet proved on the road",
+      });
     // What a clearing throws away some units want to learn again: that says so until it has driven.
     if (answers && m.id === "steering" && state.cleared && forgets) codes.push(FORGOTTEN);
     const old = SPORADIC[m.id];
@@ -91,8 +100,17 @@ export function clearCodes(state: NetworkState): void {
     throw new DeviceRefusal("The supply is too low to clear safely. Put the maintainer on first.");
 }
 
-/** Opens the gateway's session. @throws DeviceRefusal now and then, as such services do */
-export function signInToGateway(world: BenchWorld, tries: number): void {
+/**
+ * Opens the gateway's session.
+ *
+ * @param registered whether the shop's registration with the maker still runs
+ * @throws DeviceRefusal without one, and now and then, as such services do
+ */
+export function signInToGateway(world: BenchWorld, tries: number, registered = true): void {
+  if (!registered)
+    throw new DeviceRefusal(
+      "The maker's service does not know this shop any more. Renew the registration, and write its new end down under Kit.",
+    );
   if (randomFrom(seedFrom(`${world.seed}/gateway/${tries}`))() < 0.2)
     throw new DeviceRefusal(
       "The maker's service did not answer. Check the network, then sign in again.",

@@ -20,11 +20,13 @@ const LIMITS = { alongMm: 45, acrossMm: 60, turnMm: 70, rmsMm: 14 };
  * What the unit concludes from one look at the mats.
  *
  * @param least how many of them its cameras must find
+ * @param limits its own against a usual unit's: below 1 stricter, above 1 laxer
  */
 export function learnSurroundView(
   mats: readonly SeenMat[],
   seed: string,
   least = 2,
+  limits = 1,
 ): RoutineResult {
   const random = randomFrom(seedFrom(`${seed}/surround`));
   const looks = mats.map(({ name, body, shape, wanted }) => {
@@ -46,7 +48,8 @@ export function learnSurroundView(
   });
   const sum = looks.reduce((s, l) => s + l.rms, 0) / Math.max(1, looks.length);
   const reason =
-    looks.map(refusal).find((r) => r !== null) ?? (mats.length < least ? few(least) : null);
+    looks.map((l) => refusal(l, limits)).find((r) => r !== null) ??
+    (mats.length < least ? few(least) : null);
   return { passed: reason === null, qualityPercent: Math.max(0, 100 - 2.2 * sum), reason };
 }
 
@@ -55,19 +58,18 @@ const few = (least: number): string =>
     ? "The unit finds no mat where it looks."
     : "The unit finds one mat only: it looks for two.";
 
-function refusal(l: {
-  name: string;
-  along: number;
-  across: number;
-  turn: number;
-  rms: number;
-}): string | null {
+function refusal(
+  l: { name: string; along: number; across: number; turn: number; rms: number },
+  limits: number,
+): string | null {
   const mm = (v: number): string => `${Math.abs(v).toFixed(0)} mm`;
-  if (Math.abs(l.along) > LIMITS.alongMm)
+  if (Math.abs(l.along) > LIMITS.alongMm * limits)
     return `${l.name}: lies ${mm(l.along)} too far ${l.along > 0 ? "forward" : "back"}.`;
-  if (Math.abs(l.across) > LIMITS.acrossMm)
+  if (Math.abs(l.across) > LIMITS.acrossMm * limits)
     return `${l.name}: lies ${mm(l.across)} too far to vehicle ${l.across > 0 ? "left" : "right"}.`;
-  if (Math.abs(l.turn) > LIMITS.turnMm)
+  if (Math.abs(l.turn) > LIMITS.turnMm * limits)
     return `${l.name}: is turned, ${mm(l.turn)} over its length.`;
-  return l.rms > LIMITS.rmsMm ? `${l.name}: its pattern does not look as it should.` : null;
+  return l.rms > LIMITS.rmsMm * limits
+    ? `${l.name}: its pattern does not look as it should.`
+    : null;
 }

@@ -187,7 +187,7 @@ export async function followToSet(
 export async function runRoutine(page: Page, until?: Locator): Promise<void> {
   const result = page.getByRole("region", { name: "Result" });
   const act = nextBar(page).getByRole("button", {
-    name: /^(Connect|Connect again|Done|It is (on|off)|Read it|Read again|Send|Start the routine|Enter)$/,
+    name: /^(Connect|Connect again|Done|It is (on|off)|It runs|Read it|Read again|Send|Start the routine|Enter)$/,
   });
   const code = page.getByLabel(/^(Board|Mat) code$/);
   await expect(act.or(code)).toBeVisible();
@@ -251,7 +251,7 @@ export async function answerAll(page: Page): Promise<void> {
   ).toBeVisible();
   for (let n = 0; n < 60; n++) {
     // What the tool is just reading may settle the item by itself.
-    await expect(button(/^(Scanning|Reading)$/)).toHaveCount(0, { timeout: 15_000 });
+    await expect(button(/^(Scanning|Reading|Testing)$/)).toHaveCount(0, { timeout: 15_000 });
     if (!(await button("Accept as it is").isVisible())) return;
     const words = await nextBar(page).innerText();
     const changed = (): Promise<void> =>
@@ -293,6 +293,11 @@ export async function answerAll(page: Page): Promise<void> {
         )
         .toBe(true);
     } else if (/scan again/i.test(words)) await tap(button("Scan again"));
+    else if (await button(/^(Start the self-test|Test again)$/).isVisible())
+      await tap(button(/^(Start the self-test|Test again)$/));
+    else if (await button("It works").isVisible()) await tap(button("It works"));
+    else if (await button("All put back").isVisible()) await tap(button("All put back"));
+    else if (await button("No lamp is lit").isVisible()) await tap(button("No lamp is lit"));
     else if (await keep.isVisible()) await tap(keep);
     else if ((await again.isVisible()) && !words.includes("control unit")) await tap(again);
     else if (await all.isVisible()) await tap(all);

@@ -11,7 +11,7 @@ import {
 import type { Draft } from "@/core/book";
 import type { JobState, JobTicket, StoredGround } from "@/core/job";
 import type { CalibrationNumbers } from "@/core/job/numbers";
-import type { Board, CheckedInstrument } from "@/core/kit";
+import type { Board, CheckedInstrument, ShopTool } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
 import type { BayFloor } from "@/core/ready";
 import type { Instrument, Stand } from "@/core/setout";
@@ -101,6 +101,12 @@ export const instruments = sqliteTable("instruments", {
   doc: text({ mode: "json" })
     .$type<Instrument & Partial<Pick<CheckedInstrument, "checkedOn" | "everyDays">>>()
     .notNull(),
+});
+
+/** Scan tools, with what of each comes to an end. */
+export const scanTools = sqliteTable("scan_tools", {
+  id: text().primaryKey(),
+  doc: text({ mode: "json" }).$type<ShopTool>().notNull(),
 });
 
 /** Sheets never change: a new version is a new row. */

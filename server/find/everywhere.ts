@@ -2,7 +2,7 @@ import { fits } from "@/core/book";
 import { SYSTEMS } from "@/core/owed";
 import { targetsOf } from "@/core/sheet";
 import { listJobs } from "../jobs/list";
-import { listBoards } from "../kit/store";
+import { listBoards, listTools } from "../kit/store";
 import { listCheckedInstruments, listSheets, listStands, listVehicles } from "../shop/store";
 
 /** One thing of the shop that a command box leads to. */
@@ -66,6 +66,7 @@ export function findEverywhere(find: string): Found[] {
   const pieces = [
     ...listStands().map((s) => ({ id: s.id, name: s.name })),
     ...listCheckedInstruments().map((i) => ({ id: i.id, name: i.name })),
+    ...listTools().map((t) => ({ id: t.id, name: t.name })),
     ...listBoards().map((b) => ({ id: b.code, name: b.name })),
   ];
   const kit = first(pieces, (p) => `${p.id} ${p.name}`, find).map((p): Found => ({

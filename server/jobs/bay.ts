@@ -28,6 +28,8 @@ import {
   viewsOf,
 } from "@/core/job";
 import { lastAnswer } from "@/core/job/causes";
+import { unmaintained } from "@/core/job/supply";
+import type { RunEvent } from "@/core/run";
 import { scanState } from "@/core/scan";
 import {
   DEFAULT_THRESHOLDS,
@@ -40,7 +42,7 @@ import {
 } from "@/core/setout";
 import { standSpots } from "@/core/ready";
 import { targetsOf, type Disturber, type Measure, type Target } from "@/core/sheet";
-import { readReadiness } from "@/devices/bench/readiness";
+import { readReadiness, stanceNow } from "@/devices/bench/readiness";
 import {
   eyesOf,
   leanedOn,
@@ -48,6 +50,7 @@ import {
   readSteps,
   type CabinView,
 } from "@/devices/vehicle/cabin-view";
+import { mannersOf, type Circumstances } from "@/devices/vehicle/manners";
 import type { NetworkState } from "@/devices/vehicle/network";
 import {
   act,
@@ -175,13 +178,19 @@ export function scanToolFor(
   const maintainer = checksOf(events, "ready").get(supply);
   const coupling = couplingOf(job, events);
   const spoke = run.findLast((e) => e.type !== "connect-failed")?.at;
-  let on = 0;
-  turns.forEach((t, i) => {
-    if (t.to !== "off")
-      on += (Date.parse(turns[i + 1]?.at ?? new Date().toISOString()) - Date.parse(t.at)) / 1000;
-  });
+  const off = unmaintained(view, events);
+  // Without a maintainer it drains from the first turn of the key on, or from when that was taken off.
+  const from = off ? Date.parse(off.since) : 0;
+  // What is made up answers at once, at a time of its own.
+  const now = pace === 0 ? events.at(-1)!.at : new Date().toISOString();
+  const on = turns.reduce((sum, t, i) => {
+    const until = Date.parse(turns[i + 1]?.at ?? now);
+    const seconds = (until - Math.max(from, Date.parse(t.at))) / 1000;
+    return t.to === "off" ? sum : sum + Math.max(0, seconds);
+  }, 0);
   const cabin: Cabin = {
     ignition: turns.at(-1)?.to ?? "off",
+    unplugged: off !== null,
     maintained:
       putRight(events, supply) > 0 ||
       (maintainer !== undefined && maintainer.body.outcome !== "accepted"),
@@ -191,11 +200,36 @@ export function scanToolFor(
     vin: pluggedInto(job, events),
     holdsBefore: run.filter((e) => e.type === "held").length,
     silentSeconds: spoke ? (Date.now() - Date.parse(spoke)) / 1000 : null,
+    learned: runOf(view, events).state.status === "passed",
+    testsBefore: scanLogOf(events).filter((e) => e.type === "self-test").length,
     looksBefore: run.filter((e) => e.type === "routine-result").length,
+    system: view.sheet.appliesTo.system,
+    done: doneAbout(view, run),
     articulationRad: coupling && articulationOf(coupling),
     arms: armsSeen(job, view, events, (id) => bayOf(job, view, events, id)),
   };
   return simulatedScanTool(seenNow(job, view, events), cabin, pace);
+}
+
+/** What was done about the vehicle since the tool was last connected, as the log of the run says it. */
+function doneAbout(view: CalibrationGround, run: readonly RunEvent[]): Circumstances {
+  const from = run.findLastIndex((e) => e.type === "connected");
+  const since = run.slice(Math.max(0, from));
+  const wanted = since.flatMap((e) => {
+    const step = e.type === "confirmed" && view.sheet.run.find((s) => s.id === e.step);
+    return step && step.kind === "prompt" && step.wants ? [step.wants] : [];
+  });
+  const lamps = wanted.findLast((w) => w === "lamps-on" || w === "lamps-off");
+  const before = run.slice(0, Math.max(0, from)).findLast((e) => e.type === "routine-result");
+  const [first] = since;
+  return {
+    lamps: lamps ? (lamps === "lamps-on" ? "on" : "off") : null,
+    twice: wanted.includes("left-and-entered-again"),
+    buttons: since.some((e) => e.type === "held" && e.entered),
+    // It was refused for this before, and somebody says what was changed.
+    seenTo:
+      before?.result.refused === "conditions" && first?.type === "connected" && !!first.changed,
+  };
 }
 
 /**
@@ -223,10 +257,12 @@ export function seenNow(
   }
   const now = targetInHand(view, events);
   const trouble = troubleIn(job, view, events);
-  const seen = (id: string, name: string): BesideWorld => ({
-    name,
-    world: { ...bayOf(job, view, events, id), trouble },
-  });
+  const arches = itemsOf(view, "ready").find((i) => i.measure?.kind === "arches");
+  const fixed = arches !== undefined && putRight(events, arches.id) > 0;
+  const seen = (id: string, name: string): BesideWorld => {
+    const world = bayOf(job, view, events, id);
+    return { name, world: { ...world, trouble, stance: stanceNow(world, fixed) } };
+  };
   const beside = standingNow(view, events, now.id)
     .filter((s) => s.begun && s.target.id !== now.id)
     .map((s) => seen(s.target.id, s.target.name));
@@ -402,6 +438,10 @@ export function networkOf(job: JobRow, events: readonly JobEvent[], volts: numbe
     open: gateway !== "locked",
     lost: runs.map((r) => r.system),
     learned: passed.map((r) => r.system),
+    provesOnRoad: runs
+      .map((r) => r.system)
+      .filter((s) => mannersOf(ground.vehicle.id, s).provesOnRoad),
+    driven: eventsOf(events, "road-check").some((e) => e.body.result !== "untried"),
     cleared: clearedAt !== undefined && passed.every((r) => clearedAt > r.at),
     // Some vehicles have more than whoever took them in was told.
     without: job.seed.includes("trim-other")

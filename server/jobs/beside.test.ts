@@ -101,6 +101,7 @@ describe("two boards at once", () => {
       "sandling-forward-pair/first",
     );
     await command({ type: "place", step: "to-left" });
+    await command({ type: "confirm", step: "lamps" });
     await command({ type: "start", step: "learn" });
     expect(events().at(-1)!.body).toMatchObject({
       event: { type: "routine-result", result: { passed: true } },
@@ -126,6 +127,7 @@ describe("two boards at once", () => {
     say({ kind: "position", to: "left", standId: "S-1" });
     setOut("HQ-17");
     await command({ type: "place", step: "to-left" });
+    await command({ type: "confirm", step: "lamps" });
     // Cranked at the second stand: the first knows nothing of it.
     say({ kind: "touch", touch: "cranked" });
     expect(standing().map((s) => s[2])).toEqual([true, false]);

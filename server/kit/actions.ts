@@ -1,6 +1,6 @@
 "use server";
 
-import type { KitKind, ZeroJudgement } from "@/core/kit";
+import { KIT_KINDS, type KitKind, type ZeroJudgement } from "@/core/kit";
 import { asWriter, type Answer } from "../auth/as-writer";
 import { makeFeedToken, revokeFeedToken } from "../feed/feed";
 import { keepBayFloor } from "./bay-floors";
@@ -25,8 +25,7 @@ export const writeKitItem = async (
   isNew: boolean,
 ): Promise<Answer<object>> =>
   asWriter("write-kit", (p) => {
-    if (!["board", "stand", "instrument"].includes(kind))
-      throw new KitRefusal("Choose what kind of kit it is.");
+    if (!KIT_KINDS.includes(kind)) throw new KitRefusal("Choose what kind of kit it is.");
     writeKit(kind, doc, isNew === true, p);
     return {};
   });

@@ -1,13 +1,18 @@
 import { z } from "zod";
 import { differences } from "@/core/book";
-import { kitProblems, type CheckedInstrument, type KitKind } from "@/core/kit";
-import type { Board } from "@/core/kit";
+import {
+  kitProblems,
+  type Board,
+  type CheckedInstrument,
+  type KitKind,
+  type ShopTool,
+} from "@/core/kit";
 import type { Stand } from "@/core/setout";
 import type { Person } from "../auth/session";
 import { plainFile } from "../book/file-text";
 import { db } from "../db/client";
 import { listCheckedInstruments, listStands } from "../shop/store";
-import { KitRefusal, listBoards, writeKit } from "./store";
+import { KitRefusal, listBoards, listTools, writeKit } from "./store";
 
 const FORMAT = "iridel.kit/1";
 const item = z.looseObject({});
@@ -16,11 +21,13 @@ const fileSchema = z.object({
   stands: z.array(item).default([]),
   instruments: z.array(item).default([]),
   boards: z.array(item).default([]),
+  tools: z.array(item).default([]),
 });
 const LISTS = [
   ["stands", "stand"],
   ["instruments", "instrument"],
   ["boards", "board"],
+  ["tools", "tool"],
 ] as const satisfies [string, KitKind][];
 
 /** All of the kit as one document, to be kept or taken to another shop. */
@@ -29,11 +36,13 @@ export const kitFile = (): {
   stands: Stand[];
   instruments: CheckedInstrument[];
   boards: Board[];
+  tools: ShopTool[];
 } => ({
   format: FORMAT,
   stands: listStands(),
   instruments: listCheckedInstruments(),
   boards: listBoards(),
+  tools: listTools(),
 });
 
 /**

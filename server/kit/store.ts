@@ -9,14 +9,16 @@ import {
   type Board,
   type CheckedInstrument,
   type KitKind,
+  type ShopTool,
   type ZeroJudgement,
 } from "@/core/kit";
 import type { Stand } from "@/core/setout";
 import { Refusal } from "../auth/as-writer";
 import type { Person } from "../auth/session";
 import { db } from "../db/client";
-import { boards, instruments, kitChecks, people, stands } from "../db/schema";
+import { boards, instruments, kitChecks, people, scanTools, stands } from "../db/schema";
 import { noteShop } from "../log/shop";
+import { turnNumbers } from "../numbers/turn";
 import { listStands } from "../shop/store";
 import { shopDay } from "../shop/clock";
 
@@ -32,6 +34,14 @@ export const listBoards = (): Board[] =>
     .select()
     .from(boards)
     .orderBy(boards.code)
+    .all()
+    .map((r) => r.doc);
+
+export const listTools = (): ShopTool[] =>
+  db()
+    .select()
+    .from(scanTools)
+    .orderBy(scanTools.id)
     .all()
     .map((r) => r.doc);
 
@@ -66,6 +76,7 @@ function write(
     .insert(kitChecks)
     .values({ id: nanoid(16), itemId, at, personId: person.id, ok, words, readings })
     .run();
+  turnNumbers();
   noteShop(person, { kind: "kit", item: itemId, what: words }, null, at);
 }
 
@@ -128,10 +139,15 @@ export function writeKit(
   const [problem] = kitProblems(kind, doc);
   const label = problem && KIT_FIELDS[kind].find((f) => f.path === problem.field)?.label;
   if (problem) throw new KitRefusal(`${label ?? problem.field}: ${problem.message}`);
-  const table = { board: boards, stand: stands, instrument: instruments }[kind];
+  const table = { board: boards, stand: stands, instrument: instruments, tool: scanTools }[kind];
   const key = String((doc as Record<string, unknown>)[kind === "board" ? "code" : "id"]);
   db().transaction(() => {
-    const column = kind === "board" ? boards.code : kind === "stand" ? stands.id : instruments.id;
+    const column = {
+      board: boards.code,
+      stand: stands.id,
+      instrument: instruments.id,
+      tool: scanTools.id,
+    }[kind];
     const there = db().select({ doc: table.doc }).from(table).where(eq(column, key)).get();
     if (there && isNew)
       throw new KitRefusal(
@@ -156,6 +172,11 @@ export function writeKit(
       db()
         .insert(stands)
         .values({ id: key, doc: doc as Stand })
+        .run();
+    else if (kind === "tool")
+      db()
+        .insert(scanTools)
+        .values({ id: key, doc: doc as ShopTool })
         .run();
     else
       db()

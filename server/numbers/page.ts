@@ -1,10 +1,12 @@
-import { asc } from "drizzle-orm";
+import { asc, count, sql } from "drizzle-orm";
+import type { SQLiteTable } from "drizzle-orm/sqlite-core";
 import { shopNumbers, type ShopNumbers, type Watched } from "@/core/numbers";
 import { db } from "../db/client";
-import { kitChecks } from "../db/schema";
+import { jobNumbers, kitChecks } from "../db/schema";
 import { shopTimes } from "../shop/clock";
 import { listStands } from "../shop/store";
 import { catchUp, numbersSince } from "./store";
+import { numbersTurn } from "./turn";
 
 /** What each stand's zero checks found, beside what the stand has of its own. */
 function zeroChecks(from: string): { stand: string; what: Watched; at: string; value: number }[] {
@@ -25,10 +27,34 @@ function zeroChecks(from: string): { stand: string; what: Watched; at: string; v
     });
 }
 
+/** What was worked out last, and of what: it holds until something is handed over or checked anew. */
+const kept: { of?: string; numbers?: ShopNumbers } = {};
+
+/** Changes with every row that the numbers are worked out of, put in by this program or another. */
+const stateOf = (day: string): string => {
+  const newest = (table: SQLiteTable): string => {
+    const row = db()
+      .select({ n: count(), last: sql<number>`max(rowid)` })
+      .from(table)
+      .get();
+    return `${row?.n}/${row?.last}`;
+  };
+  return [day, numbersTurn(), newest(jobNumbers), newest(kitChecks)].join();
+};
+
 /** The shop's numbers of the last years. */
 export function numbersPage(years: number, now: Date): ShopNumbers {
-  const from = new Date(now.getTime() - years * 366 * 86_400_000).toISOString();
   catchUp();
+  const of = `${years}/${stateOf(now.toISOString().slice(0, 10))}`;
+  if (kept.of !== of) {
+    kept.numbers = workedOut(years, now);
+    kept.of = of;
+  }
+  return kept.numbers!;
+}
+
+function workedOut(years: number, now: Date): ShopNumbers {
+  const from = new Date(now.getTime() - years * 366 * 86_400_000).toISOString();
   const times = shopTimes();
   return shopNumbers(
     numbersSince(from).map(({ at, doc }) => ({ ...doc, at })),

@@ -6,12 +6,14 @@ import { ifWritable } from "../db/trouble";
 import { jobNumbers, jobTickets } from "../db/schema";
 import { eventsAfter } from "../jobs/log";
 import { findJob, type JobRow } from "../jobs/store";
+import { turnNumbers } from "./turn";
 
 const bars = (list: readonly string[]): string => `|${list.join("|")}|`;
 
 /** Keeps what a job adds to the shop's numbers, in place of what it added before. */
 export function keepNumbers(job: JobRow, events: readonly JobEvent[], at: string): void {
   const tx = db();
+  turnNumbers();
   tx.delete(jobNumbers).where(eq(jobNumbers.jobId, job.id)).run();
   for (const doc of numbersOf(job.ground, events, at))
     tx.insert(jobNumbers)

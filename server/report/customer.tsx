@@ -14,7 +14,7 @@ const CARE = [
 const LARGE = { fontSize: 11, lineHeight: 1.4, marginVertical: 2 };
 
 /** One page for the owner: what was done, what was not, what that means. */
-function CustomerPage({ record }: { record: JobRecord }) {
+export function CustomerPage({ record }: { record: JobRecord }) {
   const { job, vehicle } = record;
   const { dateAndTime } = timesIn(job.zone ?? FIRST_ZONE);
   const { done, notProved, settings } = customerWords(record);

@@ -37,7 +37,7 @@ function AsLeft({ c }: { c: CalibrationRecord }) {
 }
 
 /** For who pays: why it was owed, what was done, the proof, and the time it took. */
-function InsurerReport({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
+export function InsurerReport({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
   const { job, vehicle, owed, calibrations } = record;
   const times = timesIn(job.zone ?? FIRST_ZONE);
   return (

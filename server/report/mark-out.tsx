@@ -1,4 +1,4 @@
-import { Document, Line, Page, Svg, Text as SvgText, View } from "@react-pdf/renderer";
+import { Document, Line, Page, Svg, View } from "@react-pdf/renderer";
 import {
   drawingLines,
   isByHand,
@@ -11,7 +11,7 @@ import { SCHOOL_WORDS } from "@/core/setout/school-words";
 import { DISTANCE_FROM_NAMES, type Sheet } from "@/core/sheet";
 import { formatChance, formatNumber, formatQuantity } from "@/core/units";
 import { DATUM_NAMES, hubName } from "@/core/vehicle";
-import { renderPaper, Row, styles, Text, useFaces } from "./paper";
+import { renderPaper, Row, styles, SvgWords, Text } from "./paper";
 
 /**
  * The mark-out of one way of setting out, for the wall of the bay: drawing to scale, readings in
@@ -84,7 +84,7 @@ export function renderMarkOut(
             })}
             {m.marks.map((p) => {
               const c = at(p.xMm, p.yMm);
-              return <MarkName key={p.id} x={c.x + 5} y={c.y - 4} name={p.name} />;
+              return <SvgWords key={p.id} x={c.x + 5} y={c.y - 4} size={6} words={p.name} />;
             })}
           </Svg>
           <Text
@@ -140,13 +140,4 @@ function placeWords({ target, vehicle }: SetOutPlan, heightMm: number): string {
   return mat
     ? `${target.name}: cross line ${ahead}, its middle ${across}. Mat ${object.code}, arrow forward.`
     : `Board centre ${ahead}, ${across}, ${formatQuantity(heightMm, "mm")} above the floor at the stand. Board ${object.code}.`;
-}
-
-function MarkName({ x, y, name }: { x: number; y: number; name: string }) {
-  const faces = useFaces();
-  return (
-    <SvgText x={x} y={y} style={{ fontSize: 6, fontFamily: faces.words }}>
-      {faces.set(name)}
-    </SvgText>
-  );
 }

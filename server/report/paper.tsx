@@ -71,6 +71,10 @@ export function renderPaper(
   return faces.run(own, () => renderToBuffer(paper));
 }
 
+/** Draws in faces that take every sign as it is: those of whoever reads it on screen. */
+export const inPlainFaces = <T,>(draw: () => T): T =>
+  faces.run({ words: ["words"], figures: ["figures"], set: (t) => t, missing: new Set() }, draw);
+
 type Line = TextProps & {
   children?: ReactNode;
   /** Set in the face of figures. */ figures?: boolean;
@@ -87,6 +91,26 @@ export function Text({ children, style, figures = false, ...rest }: Line) {
   return (
     <PlainText style={[own, ...(Array.isArray(style) ? style : [style ?? {}])]} {...rest}>
       {Children.map(children, (c) => (typeof c === "string" ? faces.set(c) : c))}
+    </PlainText>
+  );
+}
+
+/** Words inside a drawing, from their left end on. */
+export function SvgWords({
+  x,
+  y,
+  size,
+  words,
+}: {
+  x: number;
+  y: number;
+  size: number;
+  words: string;
+}) {
+  const faces = useFaces();
+  return (
+    <PlainText x={x} y={y} style={{ fontSize: size, fontFamily: faces.words }}>
+      {faces.set(words)}
     </PlainText>
   );
 }

@@ -25,6 +25,7 @@ import { ownLimitWords, targetsOf, type Sheet } from "@/core/sheet";
 import { formatNumber, FIRST_ZONE, timesIn, type Times } from "@/core/units";
 import { Codes, Facts, Frame, Part, Photos, Results, Seal, type ReportPhoto } from "./frame";
 import { INK, renderPaper, Row, styles, Text } from "./paper";
+import { Plan } from "./plan";
 import { Plumbs } from "./plumbs";
 
 /** One sheet carried out: each target as it was set out, then the routine. */
@@ -105,7 +106,7 @@ function SetOut({
   first: boolean;
   times: Times;
 }) {
-  const widths = [2.3, 3, 1, 0.5, 1.35, 0.85, 1.4];
+  const widths = [0.3, 2, 3.05, 1.05, 0.5, 1.3, 0.85, 1.3];
   // A target nobody has come to yet is named only where it is the one to begin with.
   if (!first && t.readings.length === 0 && !t.settled)
     return (
@@ -128,6 +129,7 @@ function SetOut({
         <>
           <Results t={t} sheet={sheet} />
           <Plumbs t={t} sheet={sheet} />
+          <Plan t={t} />
           <Text style={styles.soft}>
             Accepted {dateAndTime(t.settled.at)} by {t.settled.by.name}. Carried by: {t.stand}. Way:{" "}
             {t.way.toLowerCase()}.
@@ -137,9 +139,9 @@ function SetOut({
       <View style={{ height: 8 }} />
       <Row
         head
-        cells={["Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
+        cells={["", "Reading", "Value", "Residual", "w", "Instrument", "When", "State"]}
         widths={widths}
-        figures={[1, 2, 3]}
+        figures={[2, 3, 4]}
       />
       {standLines(t).map(({ reading: r, act }) => {
         if (!r)
@@ -160,6 +162,7 @@ function SetOut({
           <Row
             key={r.id}
             cells={[
+              String(t.readings.indexOf(r) + 1),
               r.name.replace("→", "to"),
               value,
               residual,
@@ -169,7 +172,7 @@ function SetOut({
               state,
             ]}
             widths={widths}
-            figures={[1, 2, 3]}
+            figures={[2, 3, 4]}
           />
         );
       })}
@@ -177,7 +180,8 @@ function SetOut({
   );
 }
 
-function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
+/** For the file: everything that is known of the job. */
+export function FileReport({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }) {
   const { job, vehicle, owed, calibrations } = record;
   const times = timesIn(job.zone ?? FIRST_ZONE);
   const { clockTime, dateAndTime } = times;
@@ -301,4 +305,4 @@ function Report({ record, photos }: { record: JobRecord; photos: ReportPhoto[] }
  */
 export const renderReport = (record: JobRecord, photos: ReportPhoto[]): Promise<Buffer> =>
   // A reading's arrow is printed as a word: it needs no letter.
-  renderPaper(JSON.stringify(record).replaceAll("→", "to"), Report({ record, photos }));
+  renderPaper(JSON.stringify(record).replaceAll("→", "to"), FileReport({ record, photos }));

@@ -9,10 +9,12 @@ import { findJob, type JobRow } from "../jobs/store";
 import { photoBytes } from "../photos/store";
 import { announce } from "../stand/live";
 import { keepDocument, keepRecord, keptDocument, recordNow, versionOf } from "./documents";
-import { renderCustomerPage } from "./customer";
+import type { ReactNode } from "react";
+import { CustomerPage, renderCustomerPage } from "./customer";
 import type { ReportPhoto } from "./frame";
-import { renderInsurerReport } from "./insurer";
-import { renderReport } from "./pdf";
+import { InsurerReport, renderInsurerReport } from "./insurer";
+import { FileReport, renderReport } from "./pdf";
+import { onScreen } from "./screen";
 
 export type Paper = { bytes: Buffer; number: number; version: number };
 
@@ -91,6 +93,26 @@ export async function paperFor(
       ? await renderCustomerPage(record)
       : await renderInsurerReport(record, photos);
   return { ...paper, bytes };
+}
+
+/** For whom a report is, and for the file. */
+export const READERS = ["customer", "insurer", "file"] as const;
+
+/**
+ * The same report as a page to read and to print from, drawn of the same parts as the PDF.
+ *
+ * @returns null when there is no such job
+ */
+export function pageFor(
+  reader: (typeof READERS)[number],
+  jobId: string,
+  person: Author,
+): ReactNode | null {
+  const paper = recordPaper(jobId, person);
+  if (!paper) return null;
+  const contents = contentsOf(paper);
+  const Drawn = { customer: CustomerPage, insurer: InsurerReport, file: FileReport }[reader];
+  return onScreen(Drawn(contents));
 }
 
 /**

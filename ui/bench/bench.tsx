@@ -21,6 +21,7 @@ const KeySheet = dynamic(() => LATER.rest().then((m) => m.KeySheet));
 const Clock = dynamic(() => LATER.rest().then((m) => m.Clock));
 const Conflict = dynamic(() => LATER.rest().then((m) => m.Conflict));
 const RunClock = dynamic(() => LATER.rest().then((m) => m.RunClock));
+const SupplyClock = dynamic(() => LATER.rest().then((m) => m.SupplyClock));
 const KeptHere = dynamic(() => LATER.rest().then((m) => m.KeptHere));
 // A job mostly is of one calibration.
 const Calibrations = dynamic(() => import("./calibrations").then((m) => m.Calibrations));
@@ -80,6 +81,7 @@ export function Bench({ children }: { children: ReactNode }) {
             <Slip />
           </div>
         </div>
+        {rested && <SupplyClock />}
         {rested && <RunClock onRun={path.endsWith("/run")} />}
         {connection.kind === "conflict" && <Conflict />}
         {waits && <KeptHere />}

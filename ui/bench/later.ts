@@ -2,6 +2,7 @@
 export { CommandBox } from "../find/command-box";
 export { KeptHere } from "../outbox/kept-here";
 export { RunClock } from "../run/run-clock";
+export { SupplyClock } from "../run/supply-clock";
 export { ReasonDialog } from "../owed/reason-dialog";
 export { Clock } from "./clock";
 export { Conflict } from "./conflict";

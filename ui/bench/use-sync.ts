@@ -1,9 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useEffectEvent, useRef, useState } from "react";
 import type { JobEvent } from "@/core/job";
 import { flush, type Flushed } from "../outbox/flush";
 import { fetchEvents, SILENT } from "../outbox/send";
 import type { Outbox } from "../outbox/use-outbox";
+import { usePoll } from "./use-poll";
 
 export type Connection =
   | { kind: "saved" }
@@ -107,24 +107,16 @@ export function useSync({
     return () => clearTimeout(timer);
   }, [waiting, outbox.mine, conflict, sent, later, me.id]);
 
-  const poll = useQuery({
-    queryKey: ["log", jobId],
-    queryFn: async () => {
+  // With the last waiting line gone, sent from here or by another tab, it asks at once: the log has
+  // grown.
+  const others = usePoll(
+    async () => {
       const got = await fetchEvents(jobId, confirmedHead);
       absorb(got.events);
       return got.others;
     },
-    refetchInterval: POLL_MS,
-    enabled: waiting === 0,
-  });
-
-  // Another tab has sent what waited here: the log has grown.
-  const before = useRef(0);
-  const { refetch } = poll;
-  useEffect(() => {
-    if (before.current > 0 && waiting === 0 && !posting.current) void refetch();
-    before.current = waiting;
-  }, [waiting, sent, refetch]);
+    { everyMs: POLL_MS, wanted: waiting === 0, nudge: sent },
+  );
 
   const sendFor = useCallback(
     async (personId: string, pin: string): Promise<string | null> => {
@@ -150,5 +142,5 @@ export function useSync({
         waiting > 0
         ? { kind: "sending" }
         : { kind: "saved" };
-  return { connection, others: poll.data ?? [], decided: () => setConflict(null), sendFor };
+  return { connection, others: others ?? [], decided: () => setConflict(null), sendFor };
 }

@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import { checksOf, itemSettled, itemsOf, jobOwed, measuredOf, putRight, STAGES } from "@/core/job";
 import { needConflicts } from "@/core/owed";
 import { CHECK_PLACES, judgeMeasure, placeOfCheck } from "@/core/ready";
+import type { CheckItem } from "@/core/sheet";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { Pictures } from "../photos/pictures";
@@ -17,6 +18,13 @@ export const OUTCOMES = {
   blocks: "Blocks",
 } as const;
 export type Outcome = keyof typeof OUTCOMES;
+/** What an item that has a panel of its own is given: itself, and how to go to another or on. */
+export type CheckPanel = {
+  item: CheckItem;
+  onArm: (itemId: string) => void;
+  onNext: () => void;
+};
+
 const MARKS = { fine: "settled", fixed: "settled", accepted: "loose", blocks: "stop" } as const;
 
 type Props = {

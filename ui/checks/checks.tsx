@@ -30,11 +30,12 @@ import { MeasuredCheck } from "./measured";
 const CodesCheck = dynamic(() => import("../prove/codes-check").then((m) => m.CodesCheck));
 
 const RoadCheck = dynamic(() => import("../prove/road-check").then((m) => m.RoadCheck));
+const SelfTest = dynamic(() => import("../prove/self-test").then((m) => m.SelfTest));
 const DashCheck = dynamic(() => import("../prove/dash-check").then((m) => m.DashCheck));
 
 type Item = CheckItem;
 const isTyped = (m: Measure | undefined): m is Measure =>
-  m !== undefined && !["scan", "battery", "rescan", "road", "dash"].includes(m.kind);
+  m !== undefined && !["scan", "battery", "rescan", "road", "dash", "self-test"].includes(m.kind);
 
 /**
  * Ready and Prove: what the sheet asks to be checked, each measured where it can be, each with one
@@ -63,6 +64,8 @@ export function Checks({ stage }: { stage: "ready" | "prove" }) {
     return <RoadCheck item={current} onArm={setArmed} onNext={release} />;
   if (current?.measure?.kind === "dash")
     return <DashCheck item={current} onArm={setArmed} onNext={release} />;
+  if (current?.measure?.kind === "self-test")
+    return <SelfTest item={current} onArm={setArmed} onNext={release} />;
   if (current && isTyped(current.measure))
     return (
       <MeasuredCheck

@@ -10,6 +10,7 @@ import { Dialog } from "../primitives/dialog";
 import { useRested } from "../primitives/use-rested";
 import { useSettings } from "../settings";
 import { PLACES } from "../shop/places";
+import { shopQueries } from "../shop-queries";
 
 type Found = {
   kind: "job" | "sheet" | "vehicle" | "kit";
@@ -44,12 +45,15 @@ function Box({ onClose }: { onClose: () => void }) {
   const { theme, lengths, change } = useSettings();
   const [text, setText] = useState("");
   const find = useRested(text.trim());
-  const query = useQuery({
-    queryKey: ["find", find],
-    queryFn: () => ask(find),
-    enabled: find !== "",
-    placeholderData: keepPreviousData,
-  });
+  const query = useQuery(
+    {
+      queryKey: ["find", find],
+      queryFn: () => ask(find),
+      enabled: find !== "",
+      placeholderData: keepPreviousData,
+    },
+    shopQueries(),
+  );
   const found = text.trim() === "" ? [] : (query.data ?? []);
   const go = (href: string) => (): void => {
     onClose();

@@ -1,68 +1,6 @@
-import { slotValue, type Judged, type Slot } from "@/core/setout";
-import { vehiclePoints } from "@/core/vehicle";
+import { slotValue, spanOf, type FloorSpot, type Judged } from "@/core/setout";
 import { useSettings } from "../settings";
 import type { Place, View } from "./geometry";
-
-/**
- * Where a plan reading runs on the floor, from what it observes: between two ends, or from a point
- * square to a line.
- */
-function spanOf(
-  slot: Slot,
-  judged: Judged,
-  board: (Place & { heading: number }) | null,
-): [Place, Place] | null {
-  if (slot.observes.in !== "plan") return null;
-  const { plan, target, network, body } = judged.solution;
-  const at = board ?? { x: target.pose.xMm, y: target.pose.yMm, heading: target.pose.headingRad };
-  const places = new Map(
-    vehiclePoints(plan.vehicle).map((p) => [p.id as string, { x: p.xMm, y: p.yMm }]),
-  );
-  const onStand = new Map(
-    network.bodies.find((b) => b.id === body)!.points.map((p) => [`${body}.${p.id}`, p]),
-  );
-  const mate = slot.mate === undefined ? undefined : judged.solution.mates[slot.mate];
-  const other = judged.solution.adjustment?.bodies.find((b) => b.id === mate);
-  const onOther = new Map(
-    network.bodies.find((b) => b.id === mate)?.points.map((p) => [`${mate}.${p.id}`, p]),
-  );
-  const place = (ref: string): Place => {
-    const own = onStand.get(ref);
-    const far = onOther.get(ref);
-    if (far && other) {
-      const [c, s] = [Math.cos(other.headingRad), Math.sin(other.headingRad)];
-      return {
-        x: other.xMm + c * far.xMm - s * far.yMm,
-        y: other.yMm + s * far.xMm + c * far.yMm,
-      };
-    }
-    if (!own) return places.get(ref)!;
-    const [c, s] = [Math.cos(at.heading), Math.sin(at.heading)];
-    return { x: at.x + c * own.xMm - s * own.yMm, y: at.y + s * own.xMm + c * own.yMm };
-  };
-  const o = slot.observes.observation("drawn", 0, 1, body, mate);
-  switch (o.kind) {
-    case "distance":
-      return [place(o.from), place(o.to)];
-    case "range":
-    case "returned":
-      return [place(o.from), place(o.panelPoint)];
-    case "station":
-      return [place(o.origin ?? o.lineFrom), place(o.point)];
-    case "offset": {
-      // The board laser runs along its own line; a mark beside a line is drawn square to it.
-      if (o.lineFrom === `${body}.laser` || o.lineFrom === `${body}.centre`)
-        return [place(o.lineFrom), place(o.point)];
-      const [p, q, x] = [place(o.lineFrom), place(o.lineTo), place(o.point)];
-      const far = Math.hypot(q.x - p.x, q.y - p.y);
-      const t = ((x.x - p.x) * (q.x - p.x) + (x.y - p.y) * (q.y - p.y)) / far;
-      return [{ x: p.x + (t * (q.x - p.x)) / far, y: p.y + (t * (q.y - p.y)) / far }, x];
-    }
-    case "heading":
-    case "cause":
-      return null;
-  }
-}
 
 /** Where along its tape a figure sits, in turn. */
 const PLACES = [0.36, 0.36, 0.24, 0.24, 0.5, 0.16, 0.16];
@@ -98,10 +36,14 @@ export function Tapes({
 }) {
   const { lengths } = useSettings();
   const suspects = new Set(judged.verdict.suspects);
+  const drawnAt = board
+    ? { xMm: board.x, yMm: board.y, headingRad: board.heading }
+    : judged.solution.target.pose;
+  const to = ({ xMm, yMm }: FloorSpot) => view.to({ x: xMm, y: yMm });
   return (
     <g>
       {judged.solution.slots.map((slot, i) => {
-        const span = spanOf(slot, judged, board);
+        const span = spanOf(slot, judged.solution, drawnAt);
         if (!span) return null;
         const readings = judged.solution.readings.filter((r) => r.slotId === slot.id);
         const last = readings.findLast((r) => r.state === "counts") ?? readings.at(-1);
@@ -109,7 +51,7 @@ export function Tapes({
         if (!last && !armed) return null;
         const suspect = readings.some((r) => suspects.has(r.id));
         const doubt = last?.state === "doubt";
-        const [a, b] = [view.to(span[0]), view.to(span[1])];
+        const [a, b] = [to(span[0]), to(span[1])];
         const tone = armed ? "act" : suspect ? "loose" : "ink";
         // Values sit at different fractions of their tapes, so that crossing tapes do not cross
         // their figures.

@@ -28,6 +28,7 @@ import { ReasonDialog } from "../owed/reason-dialog";
 import { Photos } from "../photos/photos";
 import { Button } from "../primitives/button";
 import { Facts, Paper } from "../primitives/paper";
+import { READER_NAMES } from "./report-page";
 import { Share } from "./share";
 import { ReleaseActs, useReleaseProblem } from "./release-bar";
 import { TypedFigures } from "./typed-figures";
@@ -228,14 +229,11 @@ export function HandOver({ kept, log, erase }: Props) {
         note={`${record.vehicle.make} ${record.vehicle.model}, ${record.vehicle.variant}`}
       >
         <p className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-hairline pb-2 text-lg print:hidden">
-          <span className="text-soft">As PDF</span>
-          {[
-            ["customer", "For the customer, one page"],
-            ["insurer", "For the insurer"],
-          ].map(([reader, name]) => (
+          <span className="text-soft">To read, to print, as PDF</span>
+          {Object.entries(READER_NAMES).map(([reader, name]) => (
             <a
               key={reader}
-              href={`/api/jobs/${head.id}/report?for=${reader}`}
+              href={`/jobs/${head.id}/report/${reader}`}
               target="_blank"
               rel="noreferrer"
               className="inline-flex min-h-12 items-center font-semibold underline"

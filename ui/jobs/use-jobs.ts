@@ -1,8 +1,9 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import type { JobState, JobTicket } from "@/core/job";
 import type { JobOrder } from "@/core/job/list";
 import { useRested } from "../primitives/use-rested";
 import { waitingByJob } from "../outbox/storage";
+import { shopQueries } from "../shop-queries";
 
 /** One page of jobs as the shop gives it. */
 export type JobsPage = {
@@ -47,31 +48,36 @@ export function useJobs(
   order: JobOrder,
   limit: number,
 ) {
-  const client = useQueryClient();
   const find = useRested(text.trim());
   const key = ["jobs", find, state, order, limit];
   const plain = find === "" && state === null && order === "work" && limit === 60;
-  const query = useQuery({
-    queryKey: key,
-    queryFn: async () => {
-      const before = client.getQueryData<JobsPage>(key);
-      if (!before || find !== "" || order !== "work")
-        return ask({ find, state: state ?? "", order, limit });
-      return mergeTickets(before, await ask({ since: before.stamp }), state, limit);
+  const query = useQuery(
+    {
+      queryKey: key,
+      queryFn: async () => {
+        const before = shopQueries().getQueryData<JobsPage>(key);
+        if (!before || find !== "" || order !== "work")
+          return ask({ find, state: state ?? "", order, limit });
+        return mergeTickets(before, await ask({ since: before.stamp }), state, limit);
+      },
+      ...(plain && { initialData: first }),
+      placeholderData: keepPreviousData,
+      refetchInterval: REFRESH_MS,
     },
-    ...(plain && { initialData: first }),
-    placeholderData: keepPreviousData,
-    refetchInterval: REFRESH_MS,
-  });
+    shopQueries(),
+  );
   return { page: query.data ?? first, silent: query.isError, settling: query.isPlaceholderData };
 }
 
 /** How many lines wait on this tablet, by job. */
 export function useWaiting(): Map<string, number> {
-  const query = useQuery({
-    queryKey: ["waiting"],
-    queryFn: waitingByJob,
-    refetchInterval: REFRESH_MS,
-  });
+  const query = useQuery(
+    {
+      queryKey: ["waiting"],
+      queryFn: waitingByJob,
+      refetchInterval: REFRESH_MS,
+    },
+    shopQueries(),
+  );
   return query.data ?? new Map();
 }

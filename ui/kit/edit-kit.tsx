@@ -22,7 +22,12 @@ type Props = {
   ) => Promise<{ ok: true } | { ok: false; message: string }>;
 };
 
-const NAMES: Record<KitKind, string> = { board: "Board", stand: "Stand", instrument: "Instrument" };
+const NAMES: Record<KitKind, string> = {
+  board: "Board",
+  stand: "Stand",
+  instrument: "Instrument",
+  tool: "Scan tool",
+};
 
 /** Writes a piece of kit down as it is measured, each field judged as it is typed. */
 export function EditKit({ editing, onClose, write }: Props) {

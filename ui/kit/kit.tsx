@@ -6,7 +6,11 @@ import {
   WIDENED,
   type Board,
   type CheckedInstrument,
+  isOver,
+  toolEnds,
+  toolEndWords,
   type KitKind,
+  type ShopTool,
   type ZeroJudgement,
 } from "@/core/kit";
 import type { Stand } from "@/core/setout";
@@ -34,6 +38,9 @@ type Props = {
   boards: Board[];
   stands: StandRow[];
   instruments: (CheckedInstrument & { overdue: boolean })[];
+  tools: ShopTool[];
+  /** The shop's calendar day. */
+  today: string;
   writes: boolean;
   /** What was looked for before the page was opened. */
   looked: string;
@@ -59,6 +66,8 @@ export function Kit({
   boards,
   stands,
   instruments,
+  tools,
+  today,
   writes,
   looked,
   zero,
@@ -87,6 +96,7 @@ export function Kit({
   const pieces: Piece[] = [
     ...stands.map((s) => standPiece(s, dateAndTime)),
     ...instruments.map(instrumentPiece),
+    ...tools.map((t) => toolPiece(t, today)),
     ...boards.map(boardPiece),
   ];
   const shown = pieces.filter((p) => fits([p.code, p.name, p.state, p.detail].join(" "), find));
@@ -121,6 +131,7 @@ export function Kit({
             </Button>
           </>
         );
+      case "tool":
       case "board":
         return null;
     }
@@ -285,6 +296,7 @@ const NEW: Record<KitKind, Record<string, unknown>> = {
     checkedOn: null,
     everyDays: 180,
   },
+  tool: { serial: "", updateEveryDays: 90, paidUntil: null, gatewayUntil: null },
 };
 
 /** An instrument without what the page adds to it. */
@@ -306,6 +318,7 @@ type Piece = {
 } & (
   | { kind: "stand"; row: StandRow }
   | { kind: "instrument"; row: CheckedInstrument & { overdue: boolean } }
+  | { kind: "tool"; row: ShopTool }
   | { kind: "board"; row: Board }
 );
 
@@ -344,6 +357,21 @@ const instrumentPiece = (i: CheckedInstrument & { overdue: boolean }): Piece => 
       : "never checked",
   detail: accuracy(i),
 });
+
+/** What ends first says its state; a shop that meets no gateway reads that there is none registered. */
+const toolPiece = (t: ShopTool, today: string): Piece => {
+  const [first] = toolEnds(t, today, t.gatewayUntil !== null);
+  return {
+    kind: "tool",
+    row: t,
+    doc: t,
+    code: t.id,
+    name: t.name,
+    ...marked(!first ? "settled" : isOver(first) ? "stop" : "loose"),
+    state: first ? toolEndWords(t, first) : "nothing of it ends soon",
+    detail: `serial ${t.serial || "not given"}, software ${t.software} of ${dayInWords(t.softwareOn)}${t.gatewayUntil ? "" : ", no gateway"}`,
+  };
+};
 
 const boardPiece = (b: Board): Piece => ({
   kind: "board",
@@ -402,6 +430,12 @@ const GROUPS: { kind: KitKind; title: string; note: string; columns: Column<Piec
     title: "Instruments",
     note: `An overdue one stays usable; its uncertainty then counts ${formatNumber(WIDENED, 1)} times.`,
     columns: columnsWith("Uncertainty"),
+  },
+  {
+    kind: "tool",
+    title: "Scan tools",
+    note: "Take in says what ends within a fortnight, and what has ended.",
+    columns: columnsWith("What it is"),
   },
   {
     kind: "board",

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import {
   Bar,
   BarChart,
@@ -20,6 +20,7 @@ import { STAGES } from "@/core/job";
 import { isOff, type Drift, type ShopNumbers } from "@/core/numbers";
 import { SCHOOLS, type SchoolId } from "@/core/setout";
 import { formatNumber } from "@/core/units";
+import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 
 const AXIS = { stroke: "var(--soft)", fontSize: 13, tickLine: false } as const;
@@ -38,6 +39,7 @@ const WATCHED = {
   yaw: "yaw learned less foretold",
   scale: "height scale at its zero check",
   dot: "laser at its zero check",
+  residual: "its readings beside the others",
 } as const;
 
 const schoolName = (id: string): string =>
@@ -81,14 +83,15 @@ export function Numbers({
             <p className="flex items-center gap-3 text-2xl font-semibold">
               <Mark state={away.length + off.length > 0 ? "loose" : "settled"} size={20} />
               {away.length > 0
-                ? driftWords([...new Set(away.map((d) => d.id))])
+                ? driftWords(away)
                 : off.length > 0
-                  ? "No stand drifts, but some jobs lie beside the others."
-                  : "No stand drifts."}
+                  ? "Nothing drifts, but some jobs lie beside the others."
+                  : "Nothing drifts."}
             </p>
             <p className="mt-1 text-base text-soft">
-              Each stand’s jobs and zero checks are weighed together, the newest most. A mean
-              outside its limits shows a slow change before any single check fails.
+              Each stand’s jobs and zero checks are weighed together, the newest most, and so are
+              the readings of each instrument. A mean outside its limits shows a slow change before
+              any single check fails.
             </p>
           </section>
           <div className="mt-4 grid gap-4 lg:grid-cols-2">
@@ -139,7 +142,7 @@ export function Numbers({
             {drifts
               .filter((d) => d.since === null)
               .map((d) => (
-                <DriftChart key={`${d.id}/${d.what}`} drift={d} />
+                <InOrder key={`${d.id}/${d.what}`} drift={d} />
               ))}
           </div>
           {parts && <PartsTable parts={parts} />}
@@ -149,10 +152,24 @@ export function Numbers({
   );
 }
 
-const driftWords = (ids: string[]): string =>
-  ids.length === 1
-    ? `${ids[0]} drifts: zero it, and look at what bends.`
-    : `${ids.join(" and ")} drift: zero them, and look at what bends.`;
+const listed = (ids: readonly string[]): string =>
+  ids.length === 1 ? ids[0]! : `${ids.slice(0, -1).join(", ")} and ${ids.at(-1)!}`;
+
+/** What drifts and what to do: a stand is zeroed, an instrument checked against something better. */
+function driftWords(away: readonly Drift[]): string {
+  const idsOf = (ofInstruments: boolean): string[] => [
+    ...new Set(away.filter((d) => (d.what === "residual") === ofInstruments).map((d) => d.id)),
+  ];
+  const [stands, instruments] = [idsOf(false), idsOf(true)];
+  return [
+    stands.length === 1 ? `${stands[0]} drifts: zero it, and look at what bends.` : "",
+    stands.length > 1 ? `${listed(stands)} drift: zero them, and look at what bends.` : "",
+    instruments.length === 1 ? `${instruments[0]} reads beside the others: check it.` : "",
+    instruments.length > 1 ? `${listed(instruments)} read beside the others: check them.` : "",
+  ]
+    .filter(Boolean)
+    .join(" ");
+}
 
 function Panel({
   title,
@@ -235,10 +252,37 @@ function Stages({ minutes }: { minutes: ShopNumbers["minutes"] }) {
   );
 }
 
+/** What is said of a thing under watch, in one line. */
+function driftNote({ unit, points, since, few }: Drift): string {
+  if (few) return `${points.length} so far; limits from eight on`;
+  const mean = `mean ${formatNumber(points.at(-1)!.mean, unit === "°" ? 2 : 1)} ${unit}`;
+  return since ? `outside since ${since.slice(0, 10)}: ${mean}` : `in order: ${mean}`;
+}
+
+/** What is in order is one line; its chart is drawn when somebody asks for it. */
+function InOrder({ drift }: { drift: Drift }) {
+  const [open, setOpen] = useState(false);
+  if (open) return <DriftChart drift={drift} />;
+  const title = `${drift.id}: ${WATCHED[drift.what]}`;
+  return (
+    <section
+      aria-label={title}
+      className="flex flex-wrap items-center justify-between gap-x-4 bg-sheet px-4 py-2"
+    >
+      <span>
+        <b className="block text-lg font-semibold">{title}</b>
+        <span className="text-base text-soft">{driftNote(drift)}</span>
+      </span>
+      <Button look="quiet" aria-label={`Chart of ${title}`} onClick={() => setOpen(true)}>
+        Chart
+      </Button>
+    </section>
+  );
+}
+
 /** One thing under watch: its figures as pencil marks, their mean as a line, its limits as a band. */
 function DriftChart({ drift }: { drift: Drift }) {
   const { id, what, unit, points, since, few } = drift;
-  const last = points.at(-1);
   const data = points.map((p, n) => ({
     n,
     value: p.value,
@@ -248,16 +292,7 @@ function DriftChart({ drift }: { drift: Drift }) {
   }));
   const digits = unit === "°" ? 2 : 1;
   return (
-    <Panel
-      title={`${id}: ${WATCHED[what]}`}
-      note={
-        few
-          ? `${points.length} so far; limits from eight on`
-          : since
-            ? `outside since ${since.slice(0, 10)}: mean ${formatNumber(last!.mean, digits)} ${unit}`
-            : `in order: mean ${formatNumber(last!.mean, digits)} ${unit}`
-      }
-    >
+    <Panel title={`${id}: ${WATCHED[what]}`} note={driftNote(drift)}>
       <ResponsiveContainer width="100%" height={150}>
         <ComposedChart data={data} margin={{ left: -14, right: 8 }}>
           <CartesianGrid stroke="var(--hairline)" vertical={false} />

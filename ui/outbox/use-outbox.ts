@@ -1,6 +1,5 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { nanoid } from "nanoid";
-import { useCallback, useEffect, useMemo } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { EventBody, TabletEvent } from "@/core/job";
 import type { Author, Line, LineState } from "./lines";
 import { heldBehind } from "./send";
@@ -32,6 +31,8 @@ export type Outbox = {
   seenUpTo: (seq: number) => Promise<void>;
 };
 
+const REREAD_MS = 2000;
+
 const isStuck = (line: Line, all: readonly Line[]): boolean =>
   line.state.kind === "refused" ||
   (line.state.kind === "waiting" && heldBehind(line, all) !== null);
@@ -41,19 +42,30 @@ const isStuck = (line: Line, all: readonly Line[]): boolean =>
  * tablet's own database.
  */
 export function useOutbox(jobId: string, me: Author): Outbox {
-  const client = useQueryClient();
-  const key = useMemo(() => ["outbox", jobId], [jobId]);
-  const { data: lines = [] } = useQuery({
-    queryKey: key,
-    queryFn: () => linesInSight(jobId),
-    staleTime: Infinity,
-  });
+  const [lines, setLines] = useState<Line[]>([]);
+  /** How often lines were read or written here: what was read before a later writing is old. */
+  const turn = useRef(0);
 
-  useEffect(
-    () =>
-      onLines((changed) => changed === jobId && void client.invalidateQueries({ queryKey: key })),
-    [client, jobId, key],
-  );
+  useEffect(() => {
+    const read = async (): Promise<void> => {
+      const mine = ++turn.current;
+      const kept = await linesInSight(jobId);
+      if (mine === turn.current) setLines(kept);
+    };
+    let timer: ReturnType<typeof setTimeout>;
+    // What cannot be read stays in sight as it was, and is read again; that it cannot be sent is
+    // said where it is sent.
+    const again = (): void => {
+      clearTimeout(timer);
+      read().catch(() => (timer = setTimeout(again, REREAD_MS)));
+    };
+    again();
+    const stop = onLines((changed) => changed === jobId && again());
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, [jobId]);
 
   const keep = useCallback(
     (written: readonly Written[], baseSeq: number) => {
@@ -71,13 +83,14 @@ export function useOutbox(jobId: string, me: Author): Outbox {
         state,
       }));
       // Drawn at once; the database's own numbers follow.
-      client.setQueryData<Line[]>(key, (old = []) => [
+      turn.current++;
+      setLines((old) => [
         ...old,
         ...fresh.map((l, i) => ({ ...l, n: (old.at(-1)?.n ?? 0) + i + 1 })),
       ]);
       void keepLines(fresh);
     },
-    [client, jobId, key, me.id, me.name, me.initials],
+    [jobId, me.id, me.name, me.initials],
   );
 
   const change = useCallback(

@@ -55,7 +55,7 @@ export function GlassLetter({
                   <td className="figure text-right">{formatNumber(mm, 1)} mm</td>
                   <td className="pl-6 text-soft">
                     {deepest - mm < 0.5
-                      ? "deepest"
+                      ? "level with the deepest"
                       : `stands ${formatNumber(deepest - mm, 1)} mm proud of the deepest`}
                   </td>
                 </tr>
@@ -89,9 +89,9 @@ export function GlassLetter({
       )}
       <h2 className="mt-6 text-xl font-semibold">What is asked</h2>
       <p className="text-lg">
-        Look at the seat of this glass before its adhesive is hard, or set it anew. A calibration
-        can only turn the picture; it cannot put the glass right. The maker’s fitting instructions
-        decide.
+        {inside && wrong.length === 0
+          ? "Nothing: these figures are for your own file."
+          : "Look at the seat of this glass before its adhesive is hard, or set it anew. A calibration can only turn the picture; it cannot put the glass right. The maker’s fitting instructions decide."}
       </p>
       <p className="mt-6 text-sm text-soft">{record.notice}</p>
     </main>

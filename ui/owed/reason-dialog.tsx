@@ -3,6 +3,7 @@
 import { useState, type ReactNode } from "react";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
+import { Dictate } from "../primitives/dictate";
 
 type Props = {
   open: boolean;
@@ -36,14 +37,19 @@ export function ReasonDialog({ open, title, label, action, note, onClose, onReas
         <label htmlFor="reason" className="text-sm font-semibold text-soft">
           {label}
         </label>
-        <input
-          id="reason"
-          autoFocus
-          value={reason}
-          maxLength={400}
-          onChange={(e) => setReason(e.target.value)}
-          className="min-h-14 border-b-2 border-ink bg-transparent px-1 text-lg outline-none focus:border-act"
-        />
+        <span className="flex items-center gap-2">
+          <input
+            id="reason"
+            autoFocus
+            value={reason}
+            maxLength={400}
+            onChange={(e) => setReason(e.target.value)}
+            className="min-h-14 min-w-0 flex-1 border-b-2 border-ink bg-transparent px-1 text-lg outline-none focus:border-act"
+          />
+          <Dictate
+            onWords={(heard) => setReason(`${reason.trim()} ${heard}`.trim().slice(0, 400))}
+          />
+        </span>
         <Button type="submit" look="act" size="large" disabled={!enough}>
           {action}
         </Button>

@@ -19,30 +19,22 @@ import {
   type Asked,
   type UnitRow,
 } from "@/core/scan";
-import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { useCommand } from "../bench/use-command";
 import { Answers, FineAnswer } from "../checks/answers";
-import { CheckFrame } from "../checks/check-frame";
+import { CheckFrame, type CheckPanel } from "../checks/check-frame";
 import { Button, ButtonLink } from "../primitives/button";
 import { Gateway, type ScanCommand } from "../ready/scan-panel";
 import { CodeTable } from "../scan/code-table";
 import { useTimes } from "../settings";
+import { shopQueries } from "../shop-queries";
 
 /**
  * The control units after the routine against what they said before: what is gone, what stayed, what
  * came, who fell silent; each that matters wants a word before the vehicle goes.
  */
-export function CodesCheck({
-  item,
-  onArm,
-  onNext,
-}: {
-  item: CheckItem;
-  onArm: (itemId: string) => void;
-  onNext: () => void;
-}) {
+export function CodesCheck({ item, onArm, onNext }: CheckPanel) {
   const { ground, own: events, head, me } = useJob();
   const { busy, command } = useCommand<ScanCommand>("scan");
   const codes = codesAfter(ground, events);
@@ -320,15 +312,18 @@ function WordRow({
 function useKnownWords(codes: CodesAfter | null): Record<string, string[]> {
   const { head } = useJob();
   const asked = [...new Set(codes?.missing.flatMap((a) => a.code ?? []) ?? [])];
-  const query = useQuery({
-    queryKey: ["code-words", head.id, asked.join()],
-    enabled: asked.length > 0,
-    queryFn: async (): Promise<Record<string, string[]>> => {
-      const list = new URLSearchParams(asked.map((c) => ["code", c]));
-      const response = await fetch(`/api/jobs/${head.id}/code-words?${list}`);
-      if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
-      return (await response.json()) as Record<string, string[]>;
+  const query = useQuery(
+    {
+      queryKey: ["code-words", head.id, asked.join()],
+      enabled: asked.length > 0,
+      queryFn: async (): Promise<Record<string, string[]>> => {
+        const list = new URLSearchParams(asked.map((c) => ["code", c]));
+        const response = await fetch(`/api/jobs/${head.id}/code-words?${list}`);
+        if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
+        return (await response.json()) as Record<string, string[]>;
+      },
     },
-  });
+    shopQueries(),
+  );
   return query.data ?? {};
 }

@@ -4,29 +4,33 @@ import { useState } from "react";
 import { lastOf, LAMPS, type LampId } from "@/core/job";
 import { dashNow } from "@/core/job/road-check";
 import { dashWords } from "@/core/job/road-words";
-import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Answers, FineAnswer } from "../checks/answers";
-import { CheckFrame } from "../checks/check-frame";
+import { CheckFrame, type CheckPanel } from "../checks/check-frame";
 import { Button } from "../primitives/button";
 
 /** The lamps of the dash after the work, against those that were lit when the vehicle came in. */
-export function DashCheck({
-  item,
-  onArm,
-  onNext,
-}: {
-  item: CheckItem;
-  onArm: (itemId: string) => void;
-  onNext: () => void;
-}) {
+export function DashCheck({ item, onArm, onNext }: CheckPanel) {
   const { events, me, write } = useJob();
   const before = lastOf(events, "walk")?.body.lamps ?? [];
   const dash = dashNow(events);
   const [lit, setLit] = useState<readonly LampId[]>(dash?.now ?? []);
   const kept =
     dash !== null && dash.now.length === lit.length && dash.now.every((l) => lit.includes(l));
+  /** What was dark before and stays dark answers the item: that needs no tap of its own. */
+  const keep = (): void => {
+    const asBefore = lit.every((l) => before.includes(l));
+    write(
+      { kind: "lamps-now", lamps: [...lit] },
+      ...(asBefore
+        ? ([
+            { kind: "check", stage: "prove", itemId: item.id, outcome: "fine", reason: null },
+          ] as const)
+        : []),
+    );
+    if (asBefore) onNext();
+  };
   const writes = me.role !== "viewer";
   return (
     <CheckFrame
@@ -66,11 +70,7 @@ export function DashCheck({
           {writes && (
             <Answers stage="prove" itemId={item.id} ask={item.ask} onAnswered={onNext}>
               {!kept ? (
-                <Button
-                  look="act"
-                  size="large"
-                  onClick={() => write({ kind: "lamps-now", lamps: [...lit] })}
-                >
+                <Button look="act" size="large" onClick={keep}>
                   {lit.length === 0 ? "No lamp is lit" : `${lit.length} lit`}
                 </Button>
               ) : (

@@ -5,11 +5,11 @@ import { lastOf } from "@/core/job";
 import { roadLacks, roadTrials, type RoadTrial } from "@/core/job/road-check";
 import { trialBecause, TRIALS } from "@/core/job/road-words";
 import { ROAD_RESULTS, type RoadResult } from "@/core/job/walk";
-import type { CheckItem } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
+import { WordsBar } from "../bench/words-bar";
 import { Answers, FineAnswer } from "../checks/answers";
-import { CheckFrame } from "../checks/check-frame";
+import { CheckFrame, type CheckPanel } from "../checks/check-frame";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 
@@ -17,46 +17,58 @@ const CAUTION =
   "One drives, another watches. Try it only where no one else is put at risk; traffic law and the maker’s instructions come first.";
 
 /** Every function that hangs on what was calibrated, one after another, and then its own setting. */
-export function RoadCheck({
-  item,
-  onArm,
-  onNext,
-}: {
-  item: CheckItem;
-  onArm: (itemId: string) => void;
-  onNext: () => void;
-}) {
+export function RoadCheck({ item, onArm, onNext }: CheckPanel) {
   const { ground, events, me, write } = useJob();
   const [chosen, setChosen] = useState<string | null>(null);
   const [asking, setAsking] = useState<RoadResult | null>(null);
-  const [remark, setRemark] = useState("");
   const last = lastOf(events, "road-check")?.body;
   const [crew, setCrew] = useState({ drove: last?.drove ?? me.name, watched: last?.watched ?? "" });
   const trials = roadTrials(ground, events);
-  const current = trials.find((t) => t.id === chosen) ?? trials.find((t) => t.said === null);
+  const untried = trials.filter((t) => t.said === null);
+  const current = trials.find((t) => t.id === chosen) ?? untried[0];
   const away = trials.filter((t) => t.found !== null && t.said && !t.said.body.putBack);
   const lacks = roadLacks(trials);
-  const say = (t: RoadTrial, result: RoadResult, words: string): void => {
-    write({
+  const works = (t: RoadTrial): boolean => t.said?.body.result === "works";
+  const fine = {
+    kind: "check",
+    stage: "prove",
+    itemId: item.id,
+    outcome: "fine",
+    reason: null,
+  } as const;
+  /** The last of them that works, with nothing to put back, answers the item: that needs no tap of its own. */
+  const answered = (done: boolean) => (done ? [fine] : []);
+  const trialOf = (t: RoadTrial, result: RoadResult, remark: string) =>
+    ({
       kind: "road-check",
       functionId: t.id,
       result,
-      remark: words,
+      remark,
       ...crew,
       // What nobody wrote down cannot be put back.
       putBack: t.found === null,
-    });
+    }) as const;
+  const say = (of: readonly RoadTrial[], result: RoadResult, words: string): void => {
+    const done =
+      result === "works" &&
+      away.length === 0 &&
+      trials.every((x) => (of.includes(x) ? x.found === null : works(x)));
+    write(...of.map((t) => trialOf(t, result, words)), ...answered(done));
     setChosen(null);
     setAsking(null);
-    setRemark("");
+    if (done) onNext();
   };
-  const putBack = (): void =>
+  const putBack = (): void => {
+    const done = trials.every(works);
     write(
       ...away.map((t) => {
         const { kind, functionId, result, remark: kept, drove, watched } = t.said!.body;
         return { kind, functionId, result, remark: kept, drove, watched, putBack: true };
       }),
+      ...answered(done),
     );
+    if (done) onNext();
+  };
   const writes = me.role !== "viewer";
   const answers = (
     <Answers stage="prove" itemId={item.id} ask={item.ask} onAnswered={onNext}>
@@ -72,7 +84,7 @@ export function RoadCheck({
       onArm={onArm}
       panel={
         <Trials trials={trials} currentId={current?.id ?? null} onChoose={setChosen}>
-          <div className="mt-4 flex flex-wrap gap-x-4 gap-y-2">
+          <div className="mb-3 flex flex-wrap gap-x-6 gap-y-2">
             {(
               [
                 ["drove", "Who drives"],
@@ -86,7 +98,7 @@ export function RoadCheck({
                   maxLength={80}
                   disabled={!writes}
                   onChange={(e) => setCrew({ ...crew, [key]: e.target.value })}
-                  className="min-h-12 w-44 border-b-2 border-ink bg-transparent text-lg text-ink outline-none"
+                  className="min-h-12 w-36 border-b-2 border-ink bg-transparent text-lg text-ink outline-none"
                 />
               </label>
             ))}
@@ -95,38 +107,19 @@ export function RoadCheck({
       }
       next={
         current && asking ? (
-          <NextBar
-            tone="loose"
+          <WordsBar
             say={
               asking === "fails"
                 ? `${current.name}: how did it do?`
                 : `${current.name}: why is it not tried?`
             }
             detail="It stands on the report, and the customer is told."
-          >
-            <form
-              className="flex flex-wrap items-center gap-2"
-              onSubmit={(e) => {
-                e.preventDefault();
-                if (remark.trim().length >= 3) say(current, asking, remark.trim());
-              }}
-            >
-              <input
-                autoFocus
-                aria-label="Remark"
-                value={remark}
-                maxLength={400}
-                onChange={(e) => setRemark(e.target.value)}
-                className="min-h-16 w-72 border-b-4 border-act bg-sheet px-2 text-xl outline-none"
-              />
-              <Button type="button" look="quiet" size="large" onClick={() => setAsking(null)}>
-                Back
-              </Button>
-              <Button type="submit" look="act" size="large" disabled={remark.trim().length < 3}>
-                Keep it
-              </Button>
-            </form>
-          </NextBar>
+            label="Remark"
+            action="Keep it"
+            most={400}
+            onBack={() => setAsking(null)}
+            onWords={(words) => say([current], asking, words)}
+          />
         ) : current ? (
           <NextBar
             say={`${current.name}: set it to ${TRIALS[current.id].setting}.`}
@@ -141,7 +134,12 @@ export function RoadCheck({
                 <Button look="plain" size="large" onClick={() => setAsking("fails")}>
                   It does not
                 </Button>
-                <Button look="act" size="large" onClick={() => say(current, "works", "")}>
+                {chosen === null && untried.length > 1 && (
+                  <Button look="plain" size="large" onClick={() => say(untried, "works", "")}>
+                    All {untried.length} work
+                  </Button>
+                )}
+                <Button look="act" size="large" onClick={() => say([current], "works", "")}>
                   It works
                 </Button>
               </>
@@ -182,6 +180,7 @@ function Trials({
 }) {
   return (
     <section aria-label="Functions to try" className="bg-sheet p-4">
+      {children}
       {trials.length === 0 && (
         <p className="text-lg text-soft">Nothing of what was calibrated shows on the road.</p>
       )}
@@ -225,7 +224,6 @@ function Trials({
           );
         })}
       </ul>
-      {children}
     </section>
   );
 }

@@ -165,6 +165,7 @@ export function TypedValue({
 }
 
 const CODE_NAMES: Record<RefusalCode, string> = {
+  conditions: "engine, lamps or entry not as it wants",
   "not-found": "target not found",
   shape: "target not as it should look",
   "too-small": "target too small or too far",

@@ -5,24 +5,30 @@ import type { SheetStep } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
 import type { CabinDisplay, Spot } from "@/devices/vehicle/mirror-camera";
 import { useJob } from "../bench/job-store";
+import { shopQueries } from "../shop-queries";
 
 type AimStep = Extract<SheetStep, { kind: "aim" }>;
 
 /** The display of the simulated vehicle; a real one hangs in the cabin. */
 export function useCabinDisplay(step: AimStep): CabinDisplay | null {
   const { head, ground, own } = useJob();
-  const query = useQuery({
-    queryKey: ["display", head.id, ground.calibrationId, step.id, own.at(-1)?.seq],
-    queryFn: async (): Promise<CabinDisplay> => {
-      const asked = new URLSearchParams({ calibration: ground.calibrationId, step: step.id });
-      const response = await fetch(`/api/jobs/${head.id}/display?${asked}`, { cache: "no-store" });
-      if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
-      return (await response.json()) as CabinDisplay;
+  const query = useQuery(
+    {
+      queryKey: ["display", head.id, ground.calibrationId, step.id, own.at(-1)?.seq],
+      queryFn: async (): Promise<CabinDisplay> => {
+        const asked = new URLSearchParams({ calibration: ground.calibrationId, step: step.id });
+        const response = await fetch(`/api/jobs/${head.id}/display?${asked}`, {
+          cache: "no-store",
+        });
+        if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
+        return (await response.json()) as CabinDisplay;
+      },
+      enabled: head.simulated,
+      placeholderData: (before) => before,
+      retry: 1,
     },
-    enabled: head.simulated,
-    placeholderData: (before) => before,
-    retry: 1,
-  });
+    shopQueries(),
+  );
   return query.data ?? null;
 }
 

@@ -8,6 +8,7 @@ import type { RankedCause } from "@/core/guide";
 import { formatNumber } from "@/core/units";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
+import { WordsBar } from "../bench/words-bar";
 import { Button, ButtonLink } from "../primitives/button";
 import type { RunCommand } from "./use-run";
 
@@ -84,7 +85,6 @@ export function RefusedBar({
   const causes = useCauses();
   const changed = changedSince(ground, events);
   const [telling, setTelling] = useState(false);
-  const [text, setText] = useState("");
   const first = causes?.[0] && CAUSE_WORDS[causes[0].cause];
   const stage = first?.stage ?? "set-out";
   const { byHand, tool } = runOf(ground, events).state;
@@ -96,39 +96,15 @@ export function RefusedBar({
   const isAgain = changed.length > 0;
   if (telling)
     return (
-      <NextBar
-        tone="loose"
+      <WordsBar
         say="What was changed since the vehicle refused?"
         detail="It goes on the record beside the next attempt."
-      >
-        <form
-          className="flex flex-wrap items-center gap-2"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (text.trim().length >= 3) again(text.trim());
-          }}
-        >
-          <input
-            autoFocus
-            aria-label="What was changed"
-            value={text}
-            maxLength={200}
-            onChange={(e) => setText(e.target.value)}
-            className="min-h-16 w-72 border-b-4 border-act bg-sheet px-2 text-xl outline-none"
-          />
-          <Button type="button" look="quiet" size="large" onClick={() => setTelling(false)}>
-            Back
-          </Button>
-          <Button
-            type="submit"
-            look="act"
-            size="large"
-            disabled={busy !== null || text.trim().length < 3}
-          >
-            {busy?.startsWith("connect") ? "Connecting" : "Connect again"}
-          </Button>
-        </form>
-      </NextBar>
+        label="What was changed"
+        action={busy?.startsWith("connect") ? "Connecting" : "Connect again"}
+        busy={busy !== null}
+        onBack={() => setTelling(false)}
+        onWords={again}
+      />
     );
   return (
     <NextBar

@@ -105,7 +105,7 @@ export function Result({
   );
 }
 
-/** What set-out and glass seat had foretold of one turn, with its standard uncertainty. */
+/** What set-out, glass seat and stance had foretold of one turn, with its standard uncertainty. */
 function Foretold({ of }: { of: AimForetold["axes"][number] | undefined }) {
   if (!of) return null;
   const mean = Math.abs(of.meanDeg) < 0.005 ? 0 : of.meanDeg;

@@ -7,6 +7,7 @@ import type { RunState } from "@/core/run";
 import type { SheetStep } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
+import { WordsBar } from "../bench/words-bar";
 import { Button } from "../primitives/button";
 import { duration, secondsLeft, useLeft } from "./left";
 import type { RunCommand } from "./use-run";
@@ -150,42 +151,16 @@ export function LetPass({
   command,
   onBack,
 }: Omit<Props, "state"> & { step: Of<"compare">; onBack: () => void }) {
-  const [reason, setReason] = useState("");
   return (
-    <NextBar
-      tone="loose"
+    <WordsBar
       say="Why may it go on with this value?"
       detail="The reason stays beside the value on the record."
-    >
-      <form
-        className="flex flex-wrap items-center gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (reason.trim().length >= 3)
-            void command({ type: "accept-value", step: step.id, reason: reason.trim() });
-        }}
-      >
-        <input
-          autoFocus
-          aria-label="Reason"
-          value={reason}
-          maxLength={200}
-          onChange={(e) => setReason(e.target.value)}
-          className="min-h-16 w-72 border-b-4 border-act bg-sheet px-2 text-xl outline-none"
-        />
-        <Button type="button" look="quiet" size="large" onClick={onBack}>
-          Back
-        </Button>
-        <Button
-          type="submit"
-          look="act"
-          size="large"
-          disabled={busy !== null || reason.trim().length < 3}
-        >
-          Let it pass
-        </Button>
-      </form>
-    </NextBar>
+      label="Reason"
+      action="Let it pass"
+      busy={busy !== null}
+      onBack={onBack}
+      onWords={(reason) => void command({ type: "accept-value", step: step.id, reason })}
+    />
   );
 }
 

@@ -16,6 +16,7 @@ import { Mark } from "../primitives/marks";
 import type { useMeasure } from "../ready/use-measure";
 import { CauseList } from "./cause-list";
 import { useSurround } from "./use-surround";
+import { shopQueries } from "../shop-queries";
 
 type State = ReturnType<typeof useMeasure>;
 
@@ -30,17 +31,20 @@ const REACH_MM = 2600;
 /** What the display of a simulated vehicle has; a real one shows its picture itself. */
 function useCabinView(): CabinView | null {
   const { head, ground, own } = useJob();
-  const query = useQuery({
-    queryKey: ["cabin", head.id, ground.calibrationId, own.at(-1)?.seq],
-    queryFn: async (): Promise<CabinView> => {
-      const asked = `/api/jobs/${head.id}/cabin?calibration=${encodeURIComponent(ground.calibrationId)}`;
-      const response = await fetch(asked, { cache: "no-store" });
-      if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
-      return (await response.json()) as CabinView;
+  const query = useQuery(
+    {
+      queryKey: ["cabin", head.id, ground.calibrationId, own.at(-1)?.seq],
+      queryFn: async (): Promise<CabinView> => {
+        const asked = `/api/jobs/${head.id}/cabin?calibration=${encodeURIComponent(ground.calibrationId)}`;
+        const response = await fetch(asked, { cache: "no-store" });
+        if (!response.ok) throw new Error(`The shop answers ${response.status}.`);
+        return (await response.json()) as CabinView;
+      },
+      enabled: head.simulated,
+      retry: 1,
     },
-    enabled: head.simulated,
-    retry: 1,
-  });
+    shopQueries(),
+  );
   return query.data ?? null;
 }
 

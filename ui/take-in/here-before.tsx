@@ -7,6 +7,7 @@ import { useDeferredValue, useState } from "react";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 import { useTimes } from "../settings";
+import { shopQueries } from "../shop-queries";
 
 /** A vehicle that was here before, as the take-in page needs it. */
 export type Past = {
@@ -44,17 +45,23 @@ export function HereBefore({
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
   const find = useDeferredValue(text.trim());
-  const search = useQuery({
-    queryKey: ["past", find],
-    queryFn: async () => past.byWords(find),
-    enabled: open,
-    placeholderData: keepPreviousData,
-  });
-  const one = useQuery({
-    queryKey: ["past-vin", vin],
-    queryFn: async () => past.byVin(vin),
-    enabled: vin.length === 17,
-  });
+  const search = useQuery(
+    {
+      queryKey: ["past", find],
+      queryFn: async () => past.byWords(find),
+      enabled: open,
+      placeholderData: keepPreviousData,
+    },
+    shopQueries(),
+  );
+  const one = useQuery(
+    {
+      queryKey: ["past-vin", vin],
+      queryFn: async () => past.byVin(vin),
+      enabled: vin.length === 17,
+    },
+    shopQueries(),
+  );
   const found = search.data?.ok ? search.data.vehicles : [];
   const known = one.data?.ok ? one.data.vehicle : null;
   const problem = search.isError

@@ -2,7 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useRef, useState, useTransition, type ComponentProps } from "react";
-import type { Board } from "@/core/kit";
+import type { Board, ShopTool } from "@/core/kit";
 import { thingOf, type Stand } from "@/core/setout";
 import type { RuleBook } from "@/core/owed";
 import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
@@ -24,6 +24,7 @@ import { Questions } from "./questions";
 import { readIntake, standForSheet, useIntakeDraft, wantsStand, type FieldId } from "./use-intake";
 import { ToolVin } from "./tool-vin";
 import { VehicleTile } from "./vehicle-tile";
+import { ToolEnds } from "./tool-ends";
 import { VinField } from "./vin-field";
 
 /** What is about to be opened, in one line. */
@@ -49,6 +50,8 @@ export function TakeIn({
   sheets,
   stands: all,
   boards,
+  tools,
+  today,
   failed,
   book,
   me,
@@ -62,6 +65,9 @@ export function TakeIn({
   sheets: Sheet[];
   stands: Stand[];
   boards: Board[];
+  tools: ShopTool[];
+  /** The shop's calendar day. */
+  today: string;
   /** Stands whose zero check failed, with what it found. */
   failed: Record<string, string>;
   book: RuleBook;
@@ -262,6 +268,7 @@ export function TakeIn({
                 </div>
               </fieldset>
             )}
+            {r.vehicle && <ToolEnds tools={tools} today={today} vehicle={r.vehicle} />}
             <Happenings
               value={draft.happenings}
               onChange={(happenings) => change({ happenings })}

@@ -9,7 +9,7 @@ import {
   writeKitItem,
   zeroCheck,
 } from "@/server/kit/actions";
-import { lastChecks, listBoards } from "@/server/kit/store";
+import { lastChecks, listBoards, listTools } from "@/server/kit/store";
 import { shopDay } from "@/server/shop/clock";
 import { listCheckedInstruments, listStands } from "@/server/shop/store";
 import { Kit } from "@/ui/kit/kit";
@@ -43,6 +43,8 @@ export default async function KitPage({
       boards={listBoards()}
       stands={stands}
       instruments={instruments}
+      tools={listTools()}
+      today={today}
       writes={me.role !== "viewer"}
       zero={zeroCheck}
       checked={instrumentChecked}

@@ -3,7 +3,8 @@ import { redirect } from "next/navigation";
 import { requirePerson, WRITERS } from "@/server/auth/guard";
 import { pastByVin, pastByWords, takeInVehicle, vinFromTool } from "@/server/jobs/actions";
 import { usualVehicles } from "@/server/jobs/past";
-import { failedStands, listBoards } from "@/server/kit/store";
+import { failedStands, listBoards, listTools } from "@/server/kit/store";
+import { shopDay } from "@/server/shop/clock";
 import { listSheets, listStands, listVehicles, ruleBook } from "@/server/shop/store";
 import { TakeIn } from "@/ui/take-in/take-in";
 
@@ -19,6 +20,8 @@ export default async function TakeInPage() {
       sheets={listSheets()}
       stands={listStands()}
       boards={listBoards().filter((b) => b.condition !== "out of use")}
+      tools={listTools()}
+      today={shopDay()}
       me={me.name}
       failed={Object.fromEntries(failedStands())}
       book={ruleBook()}

@@ -1,7 +1,7 @@
 import { allow } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
 import { renderLabels } from "@/server/kit/labels";
-import { listBoards } from "@/server/kit/store";
+import { listBoards, listTools } from "@/server/kit/store";
 import { listInstruments, listStands } from "@/server/shop/store";
 
 /** Labels for everything in the kit: a square code and the same in text. */
@@ -20,6 +20,7 @@ export const GET = route(async () => {
       title: i.name.replace(" (check overdue)", ""),
       detail: i.kind,
     })),
+    ...listTools().map((t) => ({ code: t.id, title: t.name, detail: `serial ${t.serial}` })),
   ];
   const pdf = await renderLabels(labels);
   return new Response(new Uint8Array(pdf), {
