@@ -37,7 +37,7 @@ export function Rail() {
               <Mark state={state} size={12} />
             </span>
             <span
-              className={`leading-none md:text-sm ${current ? "text-xs font-semibold" : "sr-only text-soft md:not-sr-only"}`}
+              className={`whitespace-nowrap leading-none md:text-sm ${current ? "text-xs font-semibold" : "sr-only text-soft md:not-sr-only"}`}
             >
               {s.name}
             </span>

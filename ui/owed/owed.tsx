@@ -96,7 +96,7 @@ export function Owed() {
             </p>
           </div>
           {plan && lines.length > 0 && (
-            <dl className="flex gap-6">
+            <dl className="flex flex-wrap gap-x-6 gap-y-2">
               <Figure name="In the bay" value={minutesWords(plan.bayMinutes)} />
               {plan.setUpMinutes + plan.clearMinutes + plan.turnMinutes > 0 && (
                 <Figure
