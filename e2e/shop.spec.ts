@@ -10,7 +10,7 @@ test.afterAll(() => shop.close());
 test("the jobs list finds, filters and says what each job lacks", async ({ page }) => {
   await signIn(page, shop.url, "ines");
   const tickets = page.getByRole("listitem");
-  await expect(tickets).toHaveCount(13);
+  await expect(tickets).toHaveCount(14);
   // Of three calibrations the list names the one that waits, and for what.
   await expect(tickets.filter({ hasText: "HQ 18 TRN" })).toContainText("right mat has to be drawn");
   await expect(tickets.filter({ hasText: "HQ 12 WRN" })).toContainText("A reading does not fit");

@@ -142,6 +142,10 @@ export function failure(n: number): Failure {
 const normal = (x: number, s: number): number =>
   Math.exp(-0.5 * (x / s) ** 2) / (s * Math.sqrt(2 * Math.PI));
 
+/** How much likelier a figure is by one spread than by another, also far outside of both. */
+const likelier = (x: number, a: number, b: number): number =>
+  (b / a) * Math.exp(Math.min(600, 0.5 * x * x * (1 / (b * b) - 1 / (a * a))));
+
 /** What the vehicle shows of a board and a trouble: its answer with the camera straight. */
 /** What noise adds to the misfit of fifteen points, px: 0.12 in u and in v, less three turns. */
 const NOISE = 0.12 * Math.sqrt(2 * (27 / 30));
@@ -256,7 +260,7 @@ export function byTheVehicle({ evidence: e, answer: a }: Failure, n: number): Ma
     const hidden = HIDDEN[e.proved ? "proved" : "unproved"];
     const seen =
       over(mean * back, (sigma * size) / total, (d, s) => [{ ...d, [cause]: s }, {}]) *
-      (normal(mean, total) / normal(mean, usual));
+      likelier(mean, total, usual);
     const unseen = over(0, size, (d, s) => [{ ...d, [cause]: d[cause] + s }, {}]);
     return rate * ((1 - hidden) * seen + hidden * unseen);
   };

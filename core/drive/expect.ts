@@ -83,6 +83,8 @@ export type Outlook = {
   going: Going;
   way: (way: Way, atMs: number) => WayOutlook;
   pass: (a: Way, b: Way, atMs: number) => Passing;
+  /** The largest share of its seconds that can count on a way in any hour of the forecast. */
+  bestRate: (way: Way) => number;
 };
 
 type Hour = { sun: SunPlace; weather: HourWeather; hourOfDay: number };
@@ -242,11 +244,39 @@ export function outlookOn(going: Going, hourOfDay: (atMs: number) => number): Ou
   };
   const pass = (a: Way, b: Way, atMs: number): Passing =>
     passing(network, rules, a, b, way(a, atMs).spans.at(-1)!, way(b, atMs).spans[0]!);
-  return { going, way, pass };
+  const bestRate = (w: Way): number => {
+    const emptiest = Math.min(...w.road.traffic);
+    const best = wayOutlook(w, rules, kindestHour(forecast), camera, emptiest);
+    return best.spans.reduce((m, s) => Math.max(m, s.rate), 0);
+  };
+  return { going, way, pass, bestRate };
 }
 
-function wayOutlook(way: Way, rules: DriveRules, hour: Hour, camera: Going["camera"]): WayOutlook {
-  const full = fullAt(way.road.traffic, hour.hourOfDay);
+/** No hour is kinder than this one: the least of everything, and a sun that shines on nobody. */
+function kindestHour(forecast: Forecast): Hour {
+  const least = (of: (h: HourWeather) => number): number =>
+    forecast.reduce((m, h) => Math.min(m, of(h)), forecast.length > 0 ? 1 : 0);
+  return {
+    sun: { azimuthDeg: 0, altitudeDeg: 90 },
+    weather: {
+      fromMs: 0,
+      rain: least((h) => h.rain),
+      fog: least((h) => h.fog),
+      snow: least((h) => h.snow),
+      wet: least((h) => h.wet),
+      cloud: 1,
+    },
+    hourOfDay: 0,
+  };
+}
+
+function wayOutlook(
+  way: Way,
+  rules: DriveRules,
+  hour: Hour,
+  camera: Going["camera"],
+  full = fullAt(way.road.traffic, hour.hourOfDay),
+): WayOutlook {
   const slowed = 1 - FULL_SLOWS * full * full;
   const spans: Span[] = [];
   const steady = conditionOf(rules, "steadiness");

@@ -24,6 +24,8 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   "code-word": "prove",
   "road-check": "prove",
   "lamps-now": "prove",
+  "drive-part": "drive",
+  "drive-end": "drive",
   hold: null,
   "hold-lifted": null,
   "sign-off": null,

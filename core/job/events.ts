@@ -4,6 +4,7 @@ import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema
 
 import type { Halves } from "@/core/setout/halves";
 import type { Quantity } from "@/core/setout/quantities";
+import { driveRow } from "@/core/drive/log";
 import { LAST_ACT_IDS } from "@/core/setout/last-act-ids";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import {
@@ -337,6 +338,26 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   }),
   /** The lamps that are lit on the dash after the work. */
   z.object({ kind: z.literal("lamps-now"), lamps: z.array(keysOf<LampId>(LAMPS)) }),
+  /** Seconds of a drive as they were kept, in whole numbers; a drive is written in parts. */
+  z.object({
+    kind: z.literal("drive-part"),
+    ...ofCalibration,
+    driveId: id,
+    startMs: z.number().int().positive(),
+    rows: z.array(driveRow).min(1).max(120),
+  }),
+  /** A drive is over: what the vehicle said, or why it was given up. */
+  z.object({
+    kind: z.literal("drive-end"),
+    ...ofCalibration,
+    driveId: id,
+    outcome: z.enum(["learned", "timed-out", "given-up"]),
+    /** What the vehicle showed, as it was read. */
+    says: z.string().trim().max(120),
+    remark: z.string().trim().max(400),
+    drove: z.string().trim().max(80),
+    watched: z.string().trim().max(80),
+  }),
   /** A second person compared what was typed on the spot with its source, figure by figure. */
   z.object({ kind: z.literal("second-look") }),
   /** The vehicle does not go yet; where the work has to go back to, if to anywhere. */

@@ -30,7 +30,7 @@ const intake: Intake = {
   order: "",
   rearToeDeg: null,
 };
-const ground = groundOf(intake, 1, { ...SHEETS[1]!, method: "static" });
+const ground = groundOf(intake, 1, { ...SHEETS[1]!, method: "static", drive: undefined });
 const log = (...bodies: EventBody[]): JobEvent[] => logOf(ground, ...bodies);
 const owedState = (events: JobEvent[]) => stageStates(events, ground).find((s) => s.id === "owed")!;
 
@@ -56,12 +56,14 @@ describe("what a job owes", () => {
       state: "loose",
       lacks: "1 more owed, not on this job’s sheet",
     });
-    // A sheet that goes on to the road owes the road too; nobody has done it by standing before the
-    // board.
-    const onward = jobOwed(groundOf(intake, 1, SHEETS[1]!), log()).lines;
-    expect(onward.find((l) => l.id === "forward-camera/dynamic")).toMatchObject({
-      onSheet: false,
-      done: null,
+    // A sheet that goes on to the road owes the road too, and does it: nobody has done it by standing
+    // before the board, so its drive stays open.
+    const onward = groundOf(intake, 1, SHEETS[1]!);
+    expect(
+      jobOwed(onward, log()).lines.find((l) => l.id === "forward-camera/dynamic"),
+    ).toMatchObject({ onSheet: true, done: null });
+    expect(stageStates(log(), onward).find((s) => s.id === "drive")).toMatchObject({
+      state: "open",
     });
   });
   it("is settled by a decline with its reason or by saying it was done; striking that opens it again", () => {

@@ -57,13 +57,15 @@ export function fittedNow(
     : ground.vehicle.fitted.filter((f) => named.includes(f) || unnamed.includes(f.system));
 }
 
-/** Whether a sheet does an owed line: its system, in the bay, or on the road where it has no bay. */
+/** Whether a sheet does an owed line: its system, in the bay, on the road, or the one and then the other. */
 export const doesLine = (
   sheet: Pick<Sheet, "appliesTo" | "method">,
   line: Pick<OwedLine, "system" | "kind">,
 ): boolean =>
   sheet.appliesTo.system === line.system &&
-  line.kind === (sheet.method === "dynamic" ? "dynamic" : "static");
+  (sheet.method === "static-then-dynamic"
+    ? line.kind === "static" || line.kind === "dynamic"
+    : line.kind === sheet.method);
 
 /** A calibration a job could take: its sheet, and others of the same system to take instead. */
 export type SheetChoice = { sheet: Sheet; instead: Sheet[] };
@@ -87,10 +89,13 @@ export function sheetsFor(
       s.appliesTo.vehicles.includes(vehicleId) &&
       happenings.some((h) => s.appliesTo.after.includes(h.event)),
   );
-  const named = owed.flatMap((line): SheetChoice[] => {
+  const named: SheetChoice[] = [];
+  for (const line of owed) {
+    // One sheet may do two lines, in the bay and then on the road.
+    if (named.some((n) => doesLine(n.sheet, line))) continue;
     const [sheet, ...instead] = fits.filter((s) => doesLine(s, line));
-    return sheet ? [{ sheet, instead }] : [];
-  });
+    if (sheet) named.push({ sheet, instead });
+  }
   if (named.length > 0) return named;
   return fits.slice(0, 1).map((sheet) => ({ sheet, instead: fits.slice(1) }));
 }

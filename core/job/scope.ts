@@ -35,6 +35,8 @@ export const SCOPES: Record<TabletEvent["kind"], LineScope> = {
   "code-word": "job",
   "road-check": "job",
   "lamps-now": "job",
+  "drive-part": "calibration",
+  "drive-end": "calibration",
   hold: "job",
   "hold-lifted": "job",
   "sign-off": "job",

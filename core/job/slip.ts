@@ -22,7 +22,14 @@ import { owedLines } from "./owed";
 import { viewOf, viewsOf, type JobGround } from "./ground";
 import { planFor } from "./set-out";
 import type { StageId } from "./stage-list";
-import { FUNCTIONS, LAMPS, PHOTO_SUBJECTS, ROAD_RESULTS, type FunctionId } from "./walk";
+import {
+  DRIVE_OUTCOMES,
+  FUNCTIONS,
+  LAMPS,
+  PHOTO_SUBJECTS,
+  ROAD_RESULTS,
+  type FunctionId,
+} from "./walk";
 import { runEventWords, scanEventWords } from "./words";
 
 /** One printed line of the slip. */
@@ -324,6 +331,18 @@ const FACTS: Facts = {
       strikable: true,
     },
   ],
+  "drive-end": (b) => [
+    {
+      stage: "drive",
+      label: "Drive",
+      value: DRIVE_OUTCOMES[b.outcome],
+      note: [b.says, b.remark, `${b.drove} drove${b.watched ? `, ${b.watched} watched` : ""}`]
+        .filter(Boolean)
+        .join(". "),
+      ...(b.outcome === "learned" ? {} : { state: "loose" as const }),
+      strikable: true,
+    },
+  ],
   hold: (b) => [
     {
       stage: "hand-over",
@@ -349,6 +368,7 @@ const FACTS: Facts = {
   ],
   // Nobody noticed: that is the point.
   bump: nothing,
+  "drive-part": nothing,
   strike: nothing,
   "hand-over": () => [{ stage: "hand-over", label: "Handed over", value: "report and record" }],
   reopen: (b) => [

@@ -3,6 +3,7 @@ import { targetsOf } from "@/core/sheet";
 import type { StageId } from "./stage-list";
 import { itemSettled } from "./item";
 import { itemsOf } from "./items";
+import { standingDrive } from "./driven";
 import { orderProblem } from "@/core/owed";
 import { owedLines } from "./owed";
 import { viewOf, viewsOf, type CalibrationGround, type JobGround } from "./ground";
@@ -68,17 +69,23 @@ function runState(g: CalibrationGround, events: readonly JobEvent[]): StageState
   return { id: "run", state, lacks: "Routine not passed" };
 }
 
-const driveState = ({ sheet }: CalibrationGround): StageState =>
-  sheet.method === "static"
-    ? { id: "drive", state: "none", lacks: "The sheet asks for no drive" }
-    : {
-        id: "drive",
-        state: "open",
-        lacks:
-          sheet.method === "dynamic"
-            ? "The sheet is learned on a drive"
-            : "The sheet asks for a drive after the static part",
-      };
+function driveState(g: CalibrationGround, events: readonly JobEvent[]): StageState {
+  const { method } = g.sheet;
+  if (method === "static")
+    return { id: "drive", state: "none", lacks: "The sheet asks for no drive" };
+  if (standingDrive(g, events)) return { id: "drive", state: "settled", lacks: null };
+  const own = calibrationLog(g, events);
+  const begun = own.some((e) => e.body.kind === "drive-part" || e.body.kind === "drive-end");
+  return {
+    id: "drive",
+    state: begun ? "loose" : "open",
+    lacks: begun
+      ? "The vehicle has not learned on a drive yet"
+      : method === "dynamic"
+        ? "The sheet is learned on a drive"
+        : "The sheet asks for a drive after the static part",
+  };
+}
 
 /** Where one calibration stands: the stages that are its own. */
 export const calibrationStages = (
@@ -87,7 +94,7 @@ export const calibrationStages = (
 ): StageState[] => [
   setOutState(g, events),
   runState(g, events),
-  driveState(g),
+  driveState(g, events),
   checksState(g, events, "prove"),
 ];
 

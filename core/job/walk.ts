@@ -31,6 +31,13 @@ export const FUNCTIONS = {
 } as const satisfies Record<string, { name: string; on: readonly SystemId[] }>;
 export type FunctionId = keyof typeof FUNCTIONS;
 
+/** How a drive ended. */
+export const DRIVE_OUTCOMES = {
+  learned: "the vehicle has learned",
+  "timed-out": "the vehicle gave up",
+  "given-up": "given up",
+} as const;
+
 /** How a function did on the road. */
 export const ROAD_RESULTS = {
   works: "works",

@@ -47,6 +47,7 @@ import {
 import { CAUSE_WORDS, worthNaming } from "@/core/job/cause-words";
 import { refusalCauses } from "@/core/job/causes";
 import { changedAim } from "@/core/job/changed-aim";
+import { CAUSES, dearest, drivesOf } from "@/core/job/driven";
 import { selfTestOf } from "@/core/job/item";
 import { dashNow, roadTrials } from "@/core/job/road-check";
 import { dashWords } from "@/core/job/road-words";
@@ -244,6 +245,24 @@ const refusalsOf = (
     ];
   });
 
+/** The drives of a calibration that ended, with what counted. */
+const drivesIn = (
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): CalibrationRecord["drives"] =>
+  drivesOf(view, events).flatMap(({ end, progress, samples }) => {
+    if (!end) return [];
+    const { outcome, says, remark, drove, watched } = end.body;
+    const counted = progress && {
+      seconds: progress.seconds,
+      ofSeconds: (samples.at(-1)!.atMs - samples[0]!.atMs) / 1000,
+      metres: progress.metres,
+      losses: progress.losses.length,
+      cost: dearest(progress).map(([cause, seconds]) => ({ name: CAUSES[cause], seconds })),
+    };
+    return [{ at: end.at, by: who(end), outcome, says, remark, drove, watched, counted }];
+  });
+
 /** One sheet as it was carried out. */
 function calibrationOf(
   view: CalibrationGround,
@@ -279,6 +298,7 @@ function calibrationOf(
         ...runEventWords(e.body.event, sheet),
       })),
     },
+    ...(sheet.method !== "static" && { drives: drivesIn(view, events) }),
   };
 }
 

@@ -20,9 +20,11 @@ export function customerWords({
   road,
 }: JobRecord): CustomerWords {
   const because = owed.done.join(", ").toLowerCase();
-  const done = calibrations.map(({ sheet, run }) => {
+  const done = calibrations.map(({ sheet, run, drives }) => {
     const name = SYSTEMS[sheet.appliesTo.system];
-    const good = run.status === "passed";
+    // What is to be learned on the road as well is not done before it is.
+    const driven = !drives || drives.at(-1)?.outcome === "learned";
+    const good = run.status === "passed" && driven;
     return {
       name,
       good,

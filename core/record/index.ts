@@ -12,6 +12,7 @@ export { customerWords, type CustomerWords } from "./customer";
 export {
   aimForetoldLine,
   changedAimLine,
+  driveLine,
   refusalLine,
   roadLine,
   aimLearned,

@@ -172,6 +172,32 @@ const calibration = z.object({
       )
       .optional(),
   }),
+  /** Every drive it was to learn on; absent where the sheet asks for none. */
+  drives: z
+    .array(
+      z.object({
+        at: time,
+        by: person,
+        outcome: z.enum(["learned", "timed-out", "given-up"]),
+        says: z.string(),
+        remark: z.string(),
+        drove: z.string(),
+        watched: z.string(),
+        /** What was logged of it by the sheet's rules; null where nothing was. */
+        counted: z
+          .object({
+            seconds: z.number(),
+            ofSeconds: z.number(),
+            metres: z.number(),
+            /** How often everything gathered was thrown away. */
+            losses: z.number().int(),
+            /** Seconds that did not count, by why, the dearest first. */
+            cost: z.array(z.object({ name: z.string(), seconds: z.number() })),
+          })
+          .nullable(),
+      }),
+    )
+    .optional(),
 });
 
 const { job, vehicle, checks, cameIn, consent, photos, glass, ...end } = jobParts;

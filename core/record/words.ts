@@ -1,6 +1,6 @@
 import { aimAdvice } from "@/core/job";
 import { changedAimWords } from "@/core/job/changed-aim";
-import { ROAD_RESULTS } from "@/core/job/walk";
+import { DRIVE_OUTCOMES, ROAD_RESULTS } from "@/core/job/walk";
 import { CODE_CHANGES, UNIT_CHANGES } from "@/core/scan";
 import { QUANTITIES, REFERENCES, type QuantityId } from "@/core/setout";
 import {
@@ -287,6 +287,25 @@ export function roadLine(t: NonNullable<JobRecord["road"]>[number]): string {
       ? ""
       : `customer’s setting ${t.found} ${t.putBack ? "put back" : "not put back"}`;
   return [ROAD_RESULTS[t.result], t.remark, own, crew].filter(Boolean).join("; ");
+}
+
+const clock = (s: number): string =>
+  `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
+
+/** How a drive went, who was in the car, and what of it counted. */
+export function driveLine(d: NonNullable<CalibrationRecord["drives"]>[number]): string {
+  const cost = d.counted?.cost.slice(0, 3).map((c) => `${c.name} ${clock(c.seconds)}`) ?? [];
+  return [
+    `${DRIVE_OUTCOMES[d.outcome][0]!.toUpperCase()}${DRIVE_OUTCOMES[d.outcome].slice(1)}`,
+    d.says && `it showed ${d.says}`,
+    d.remark,
+    `${d.drove} drove${d.watched ? `, ${d.watched} watched` : ", alone"}`,
+    d.counted
+      ? `${clock(d.counted.seconds)} of ${clock(d.counted.ofSeconds)} min counted${cost.length > 0 ? `; lost to ${cost.join(", ")}` : ""}`
+      : "no log was kept",
+  ]
+    .filter(Boolean)
+    .join(". ");
 }
 
 /** A refusal with its likely causes. */

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { plainly, problemsIn, type Draft, type Problem } from "@/core/book";
+import { driveRulesSchema } from "@/core/drive/rules";
 import { doubtfulFigures } from "./magnitude";
 import {
   appliesTo,
@@ -113,6 +114,8 @@ const written = z
     ready: z.array(readyItem),
     run: z.array(step).min(1),
     prove: z.array(proveItem),
+    /** What is asked of the drive it is learned on; absent where the source does not say it in figures. */
+    drive: driveRulesSchema.optional(),
   })
   .superRefine((sheet, ctx) => {
     const wrong = (path: (string | number)[], message: string): void =>
@@ -121,6 +124,8 @@ const written = z
       wrong(["source", "checkedBy"], "is needed: a second person compares it with the source");
     if (sheet.source.checkedBy === sheet.source.enteredBy)
       wrong(["source", "checkedBy"], "must be a second person, not the one who entered the sheet");
+    if (sheet.drive && sheet.method === "static")
+      wrong(["drive"], "is for a sheet with a drive: choose its method, or leave the drive out");
     if (!sheet.run.some((s) => s.kind === "routine" && !s.only))
       wrong(["run"], "must contain the routine itself");
     // A trailer's camera looks at its own trailer: what stands in line is the target.

@@ -1,3 +1,5 @@
+import { tzOffset } from "@date-fns/tz";
+
 /** The zone of shops and records from before it was a setting. */
 export const FIRST_ZONE = "Europe/London";
 
@@ -10,6 +12,8 @@ export type Times = {
   dateAndTime: (iso: string) => string;
   /** The calendar day there, as YYYY-MM-DD. */
   day: (iso: string) => string;
+  /** What its clocks are ahead of UTC by at that moment, hours. */
+  zoneHours: (iso: string) => number;
 };
 
 const known = new Map<string, Times>();
@@ -43,6 +47,7 @@ export function timesIn(zone: string): Times {
     clockTime: (iso) => clock.format(new Date(iso)),
     dateAndTime: (iso) => whole.format(new Date(iso)),
     day: (iso) => day.format(new Date(iso)),
+    zoneHours: (iso) => tzOffset(zone, new Date(iso)) / 60,
   };
   known.set(zone, times);
   return times;

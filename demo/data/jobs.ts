@@ -374,6 +374,24 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
   fell.settle();
   note(fell.jobId, "front radar’s reflector set");
 
+  // Learned before its board; what is left is the road.
+  const road = technician(person("ines"), hoursAgo(1.8));
+  road.open(
+    intake("harrow", {
+      vin: madeUpVin("0TMHRWLG8T310133"),
+      customer: "Gannet Glen Bakery",
+      plate: "HQ 37 GLN",
+      order: "4496",
+      standId: "S-2",
+    }),
+    "demo-road",
+  );
+  await road.check("ready");
+  road.follow((j) => j.next.kind === "settle");
+  road.settle();
+  await road.run();
+  note(road.jobId, "learned before its board, to be driven");
+
   // Just taken in; its VIN does not add up and was kept with a reason.
   const fresh = technician(person("mara"), hoursAgo(0.2));
   const vin = madeUpVin("0TMHRWLG8T310112");

@@ -252,6 +252,21 @@ export const SHEETS: Sheet[] = [
     ],
     // Its unit keeps a code until it was driven: read again after the road, not before.
     prove: [DASH, ON_THE_ROAD, RESCAN],
+    drive: {
+      conditions: [
+        { kind: "speed", unit: "km/h", min: 50, max: 100, breach: "pauses", graceS: 0 },
+        { kind: "lines", left: "either", right: "either", breach: "pauses", graceS: 0 },
+        { kind: "curve", minRadiusM: 200, breach: "pauses", graceS: 0 },
+        { kind: "gap", minM: 25, breach: "pauses", graceS: 0 },
+        { kind: "weather", without: ["rain", "snow"], breach: "pauses", graceS: 0 },
+        { kind: "sun", coneDeg: 20, breach: "pauses", graceS: 0 },
+        { kind: "light", needs: "day", breach: "pauses", graceS: 0 },
+        { kind: "key", breach: "throws-away", graceS: 0 },
+      ],
+      enough: { seconds: 420 },
+      timeOutS: 5400,
+      progress: { as: "percent" },
+    },
   },
   {
     format: "iridel.sheet/2",

@@ -5,7 +5,7 @@ import { told } from "./house";
 
 /**
  * The ranking of causes beside Bayes' rule that is worked out with the vehicle's own pictures, over so
- * many refusals.; it may name the true cause first at most five points less often.
+ * many refusals; it may name the true cause first at most five points less often.
  */
 export function causes(many: number): void {
   let [own, bayes, apart] = [0, 0, 0];

@@ -93,7 +93,11 @@ describe.each(EXPECTED)("job $number of a shop of one sheet a job", (was) => {
     const events = eventsAfter(job.id);
     const view = viewsOf(job.ground)[0]!;
     const stages = stageStates(events, job.ground).map((s) => [s.id, s.state]);
-    expect(Object.fromEntries(stages)).toEqual(was.stages);
+    // There, the drive of a sheet that goes on to the road was no sheet's: it is this sheet's now, and
+    // open under Drive.
+    const onward = view.sheet.method === "static-then-dynamic";
+    const owed = onward ? { owed: "settled", drive: "open" } : {};
+    expect(Object.fromEntries(stages)).toEqual({ ...was.stages, ...owed });
     const { id } = targetInHand(view, events);
     const { solution, verdict, next } = judgeTarget(view, events, id);
     // What was settled stays so. Where the board would be judged anew, more is asked of it today (how

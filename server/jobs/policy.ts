@@ -10,6 +10,7 @@ import {
   movesVehicle,
   planFor,
   readOdometer,
+  runOf,
   SCOPES,
   settlementOf,
   hasTarget,
@@ -29,6 +30,7 @@ import {
   releaseProblem,
   bayStandX,
 } from "@/core/job";
+import { drivesOf } from "@/core/job/driven";
 import { roadTrials } from "@/core/job/road-check";
 import { checkBoard } from "@/core/kit";
 import {
@@ -111,6 +113,7 @@ const STRIKABLE = new Set<EventBody["kind"]>([
   "code-word",
   "road-check",
   "lamps-now",
+  "drive-end",
   "hold",
   "hold-lifted",
   "sign-off",
@@ -146,6 +149,8 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   "code-word": { ...desk, derive: deriveCodeWord },
   "road-check": { ...desk, derive: deriveRoadCheck },
   "lamps-now": { ...desk, derive: asSent },
+  "drive-part": { ...desk, derive: deriveDrivePart },
+  "drive-end": { ...desk, derive: deriveDriveEnd },
   hold: { ...desk, derive: asSent },
   "hold-lifted": { ...desk, derive: deriveLift },
   "sign-off": { ...desk, derive: deriveSignOff },
@@ -484,6 +489,30 @@ function deriveRoadCheck(b: Body<"road-check">, { job, events }: Circumstances):
   return b;
 }
 
+/** Parts of a drive come in the order they were driven, until it is over. */
+function deriveDrivePart(b: Body<"drive-part">, { events, view }: Place): EventBody {
+  if (view.sheet.method === "static")
+    return refuse("Drive: the sheet asks for none. Nothing was written.");
+  const drive = drivesOf(view, events).find((d) => d.id === b.driveId);
+  if (drive?.end) return refuse("Drive: this one is over. Begin another.");
+  return b;
+}
+
+/** Who drove is on the record; what ended without the vehicle's word says why. */
+function deriveDriveEnd(b: Body<"drive-end">, { events, view }: Place): EventBody {
+  if (view.sheet.method === "static")
+    return refuse("Drive: the sheet asks for none. Nothing was written.");
+  if (drivesOf(view, events).some((d) => d.id === b.driveId && d.end))
+    return refuse("Drive: this one is over already. Begin another.");
+  if (b.drove.length < 2) return refuse("Drive: say who drove.");
+  if (b.outcome !== "learned" && b.remark.length < 3)
+    return refuse("Drive: say in a few words why it ended.");
+  const static_ = view.sheet.method === "static-then-dynamic";
+  if (b.outcome === "learned" && static_ && runOf(view, events).state.status !== "passed")
+    return refuse("Drive: the static part comes first. Run it, then drive.");
+  return b;
+}
+
 /** Nobody is a second person to what he typed himself. */
 function deriveSecondLook(b: Body<"second-look">, { events, person, view }: Place): EventBody {
   const figures = typedFigures(view, events);
@@ -506,6 +535,7 @@ const WORKED = new Set<EventBody["kind"]>([
   "owed-done",
   "settled",
   "glass",
+  "drive-end",
 ]);
 
 function deriveLift(b: Body<"hold-lifted">, { events, job }: Place): EventBody {

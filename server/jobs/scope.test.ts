@@ -38,6 +38,19 @@ const LINES: Partial<Record<Kind, object>> = {
   settle: {},
   position: { to: "first" },
   school: { school: "free" },
+  "drive-part": {
+    driveId: "d",
+    startMs: 1,
+    rows: [[0, 1500, 2, 1, 0, -1, 2, 0, 1800, 1, 1_900_000, 56_400_000, 1]],
+  },
+  "drive-end": {
+    driveId: "d",
+    outcome: "given-up",
+    says: "",
+    remark: "rain",
+    drove: "Oskar Veld",
+    watched: "",
+  },
 };
 
 const { sheetId: _, sheetVersion: __, standId: ___, ...CAR } = INTAKE;

@@ -2,6 +2,7 @@ import {
   aimForetoldLine,
   changedAimLine,
   owedLine,
+  driveLine,
   runLine,
   sourceLine,
   timeLines,
@@ -21,6 +22,11 @@ function AsLeft({ c }: { c: CalibrationRecord }) {
   return (
     <Part title={`As left: ${SYSTEMS[c.sheet.appliesTo.system]}`}>
       <Text style={{ fontWeight: 600, marginVertical: 3 }}>{runLine(c)}</Text>
+      {c.drives?.map((d) => (
+        <Text key={d.at} style={{ marginBottom: 2 }}>
+          Drive: {driveLine(d)}.
+        </Text>
+      ))}
       {changed && <Text style={{ marginBottom: 2 }}>{changed}</Text>}
       {foretold && <Text style={styles.soft}>{foretold}</Text>}
       {c.targets

@@ -2,6 +2,7 @@ import { Path, Svg, View } from "@react-pdf/renderer";
 import {
   aimForetoldLine,
   changedAimLine,
+  driveLine,
   refusalLine,
   roadLine,
   aimLearned,
@@ -88,6 +89,16 @@ function Calibration({ c, of, times }: { c: CalibrationRecord; of: number; times
           />
         ))}
       </Part>
+      {c.drives && (
+        <Part title={named("Drive")}>
+          {c.drives.length === 0 && (
+            <Text>Not driven: what the sheet asks of the road is still open.</Text>
+          )}
+          <Facts
+            facts={c.drives.map((d): [string, string] => [times.clockTime(d.at), driveLine(d)])}
+          />
+        </Part>
+      )}
     </>
   );
 }

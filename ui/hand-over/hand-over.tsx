@@ -14,6 +14,7 @@ import {
   readingFigures,
   standLines,
   resultLines,
+  driveLine,
   runLine,
   codeLines,
   timeLines,
@@ -100,6 +101,11 @@ function CalibrationPart({ c, title }: { c: CalibrationRecord; title: string | n
         <section>
           <h2 className="mb-1 text-xl font-semibold">What the vehicle said</h2>
           <p className="text-lg leading-snug">{runLine(c)}</p>
+          {c.drives?.map((d) => (
+            <p key={d.at} className="mt-1 text-lg leading-snug">
+              {driveLine(d)}.
+            </p>
+          ))}
           <p className="mt-1 text-base text-soft">
             {c.run.tool
               ? `${c.run.tool.name}, serial ${c.run.tool.serial}, software ${c.run.tool.software}. Attempts: ${c.run.attempts}.`

@@ -10,6 +10,7 @@ import { NextBar } from "../bench/next-bar";
 import { WordsBar } from "../bench/words-bar";
 import { Answers, FineAnswer } from "../checks/answers";
 import { CheckFrame, type CheckPanel } from "../checks/check-frame";
+import { CrewFields } from "../checks/crew";
 import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 
@@ -84,25 +85,7 @@ export function RoadCheck({ item, onArm, onNext }: CheckPanel) {
       onArm={onArm}
       panel={
         <Trials trials={trials} currentId={current?.id ?? null} onChoose={setChosen}>
-          <div className="mb-3 flex flex-wrap gap-x-6 gap-y-2">
-            {(
-              [
-                ["drove", "Who drives"],
-                ["watched", "Who watches"],
-              ] as const
-            ).map(([key, label]) => (
-              <label key={key} className="flex items-baseline gap-2 text-base text-soft">
-                {label}
-                <input
-                  value={crew[key]}
-                  maxLength={80}
-                  disabled={!writes}
-                  onChange={(e) => setCrew({ ...crew, [key]: e.target.value })}
-                  className="min-h-12 w-36 border-b-2 border-ink bg-transparent text-lg text-ink outline-none"
-                />
-              </label>
-            ))}
-          </div>
+          <CrewFields crew={crew} disabled={!writes} onChange={setCrew} />
         </Trials>
       }
       next={

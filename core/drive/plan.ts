@@ -1,0 +1,100 @@
+import type { Forecast } from "./forecast";
+import { outlookOn, overWays, type Outlook } from "./expect";
+import { nearestNode, networkOf, type Way } from "./network";
+import type { RoadPlace, Roads } from "./road";
+import type { DriveRules } from "./rules";
+import { legsOf, type RouteLeg } from "./route";
+import { homeTimes, soonestLoop } from "./search";
+
+/** What a drive is planned with. */
+export type PlanAsked = {
+  roads: Roads;
+  /** Where it begins and ends. */
+  shop: RoadPlace;
+  rules: DriveRules;
+  forecast: Forecast;
+  camera: { turnDeg: number; downDeg: number };
+  /** When one may leave, milliseconds since 1970. */
+  departs: readonly number[];
+  /** What the shop's clock is ahead of UTC by, hours: what traffic goes by. */
+  zoneHours: number;
+};
+
+/** One drive, as it is expected. */
+export type DrivePlan = {
+  departMs: number;
+  /** Expected seconds until the vehicle has learned, and until it is back. */
+  doneS: number;
+  seconds: number;
+  metres: number;
+  legs: RouteLeg[];
+  /** The roads it takes, each name once, in order. */
+  names: string[];
+  /** Seconds in which nothing can count, by why, the longest first. */
+  barred: { kind: string; seconds: number }[];
+  /** The chance of rain at the hour it leaves. */
+  rain: number;
+};
+
+/** So much more than is asked is gathered by plan: most drives are then done when they come back. */
+const RESERVE = 1.12;
+
+/** The rules with the reserve on what is enough. */
+export const withReserve = (rules: DriveRules): DriveRules => {
+  const { seconds, metres } = rules.enough;
+  return {
+    ...rules,
+    enough: {
+      ...(seconds !== undefined && { seconds: seconds * RESERVE }),
+      ...(metres !== undefined && { metres: metres * RESERVE }),
+    },
+  };
+};
+
+const LIMITS = { labels: 400_000, longestS: 2 * 3600 };
+
+/** The soonest drive of every departure; a departure that has none is left out. */
+export function plansFor(asked: PlanAsked): DrivePlan[] {
+  const { roads, shop, rules, forecast, camera, departs, zoneHours } = asked;
+  const network = networkOf(roads);
+  const home = nearestNode(network, shop);
+  const homeS = homeTimes(network, home);
+  const hourOfDay = (atMs: number): number => (((atMs / 3_600_000 + zoneHours) % 24) + 24) % 24;
+  const asks = outlookOn({ network, rules, forecast, camera }, hourOfDay);
+  const outlook = outlookOn({ network, rules: withReserve(rules), forecast, camera }, hourOfDay);
+  return departs.flatMap((departMs): DrivePlan[] => {
+    const loop = soonestLoop(outlook, home, departMs, LIMITS, homeS);
+    if (!loop) return [];
+    return [
+      {
+        departMs,
+        doneS: overWays(asks, loop.ways, departMs).doneS ?? loop.doneS,
+        seconds: loop.seconds,
+        metres: loop.ways.reduce((s, w) => s + w.lengthM, 0),
+        legs: legsOf(network, loop.ways),
+        names: namesOf(loop.ways),
+        barred: barredOn(outlook, loop.ways, departMs),
+        rain:
+          forecast.find((h) => departMs >= h.fromMs && departMs < h.fromMs + 3_600_000)?.rain ?? 0,
+      },
+    ];
+  });
+}
+
+/** A road is named once, without the number of its part. */
+function namesOf(ways: readonly Way[]): string[] {
+  const names = ways.map((w) => w.road.name.replace(/,? \d+$/, ""));
+  return names.filter((n, i) => n !== names[i - 1]).filter((n, i, all) => all.indexOf(n) === i);
+}
+
+function barredOn(outlook: Outlook, ways: readonly Way[], departMs: number): DrivePlan["barred"] {
+  const seconds = new Map<string, number>();
+  ways.forEach((w, i) => {
+    const at = departMs + overWays(outlook, ways.slice(0, i), departMs).seconds * 1000;
+    const is = outlook.way(w, at);
+    if (is.barred) seconds.set(is.barred, (seconds.get(is.barred) ?? 0) + is.seconds);
+  });
+  return [...seconds]
+    .map(([kind, s]) => ({ kind, seconds: s }))
+    .sort((a, b) => b.seconds - a.seconds);
+}

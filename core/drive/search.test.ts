@@ -1,0 +1,131 @@
+import { describe, expect, it } from "vitest";
+import { randomFrom, type Random } from "@/core/math/random";
+import {
+  LEAVING,
+  alongWay,
+  outlookOn,
+  overWays,
+  throughJunction,
+  type Come,
+  type Outlook,
+} from "./expect";
+import { networkOf, onward, type Way } from "./network";
+import { junctionFields, roadFields, type Junction, type Road, type RoadPlace } from "./road";
+import { driveRulesSchema } from "./rules";
+import { homeTimes, soonestLoop } from "./search";
+
+const NOON = Date.UTC(2026, 5, 21, 11, 50);
+const hourOfDay = (atMs: number): number => (atMs / 3_600_000) % 24;
+const pick = <T>(random: Random, of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
+
+/** Up to 12 roads between some places, as chance has it. */
+function anyNetwork(random: Random) {
+  const places = Array.from({ length: 4 + Math.floor(random() * 3) }, (): RoadPlace => [
+    1.9 + random() * 0.03,
+    56.4 + random() * 0.015,
+  ]);
+  const pairs = places.flatMap((_, i) =>
+    places.slice(i + 1).map((_, k) => [i, i + 1 + k] as const),
+  );
+  const kept = pairs.filter((_, n) => n < places.length - 1 || random() < 0.5).slice(0, 12);
+  const roads = kept.map(([a, b], n): Road => {
+    const line = (kind: "solid" | "broken") => ({
+      kind: random() < 0.15 ? ("none" as const) : kind,
+      seen: 0.4 + random() * 0.6,
+    });
+    const fields = roadFields.parse({
+      name: `Road ${n}`,
+      oneWay: random() < 0.15,
+      limitKmh: pick(random, [50, 60, 80, 100]),
+      along: { left: line("solid"), right: line("broken") },
+      traffic: Array.from({ length: 24 }, () => random() * 0.7),
+    });
+    return { ...fields, id: `r${n}`, points: [places[a]!, places[b]!] };
+  });
+  const junctions = places.map((at): Junction => ({
+    ...junctionFields.parse({
+      control: pick(random, ["none", "signals", "roundabout", "give-way"]),
+      redShare: random() * 0.6,
+      turnRound: random() < 0.4,
+    }),
+    at,
+  }));
+  return networkOf({ roads, junctions });
+}
+
+function anyRules(random: Random) {
+  const breach = () => (random() < 0.3 ? "throws-away" : "pauses");
+  const may = (share: number, condition: object): object[] => (random() < share ? [condition] : []);
+  return driveRulesSchema.parse({
+    conditions: [
+      { kind: "speed", unit: "km/h", min: 45, max: 90, breach: "pauses" },
+      { kind: "lines", left: "either", right: "either", breach: "pauses" },
+      ...may(0.5, { kind: "rolling", breach: breach() }),
+      ...may(0.5, { kind: "gap", minM: 25, breach: "pauses" }),
+      ...may(0.5, { kind: "sun", coneDeg: 25, breach: breach() }),
+      ...may(0.5, { kind: "weather", without: ["rain"], breach: "pauses" }),
+    ],
+    enough: random() < 0.7 ? { seconds: 30 + random() * 80 } : { metres: 700 + random() * 1500 },
+  });
+}
+
+const forecast = (random: Random) =>
+  [0, 1, 2].map((h) => ({
+    fromMs: NOON - 50 * 60_000 + h * 3_600_000,
+    rain: random() * 0.5,
+    fog: 0,
+    snow: 0,
+    wet: random(),
+    cloud: random(),
+  }));
+
+/** Every drive there is, one after another, with nothing left out but what is already too long. */
+function everyDrive(outlook: Outlook, home: number, departMs: number, longestS: number): number {
+  const { network } = outlook.going;
+  const homeS = homeTimes(network, home);
+  const { seconds: wantS = 0, metres: wantM = 0 } = outlook.going.rules.enough;
+  let best = longestS;
+  const on = (way: Way, come: Come): void => {
+    const rest =
+      come.doneS === null ? Math.max(wantS - come.countS, (wantM - come.countM) / 27.8) : 0;
+    if (come.seconds + Math.max(rest, homeS[way.to]!) >= best) return;
+    if (way.to === home && come.doneS !== null) {
+      best = come.seconds;
+      return;
+    }
+    for (const next of onward(network, way))
+      on(
+        next,
+        alongWay(outlook, throughJunction(outlook, come, way, next, departMs), next, departMs),
+      );
+  };
+  for (const way of network.nodes[home]!.out) on(way, alongWay(outlook, LEAVING, way, departMs));
+  return best;
+}
+
+describe("the soonest drive", () => {
+  it("is that of an exhaustive search, on a hundred networks, through changing hours", () => {
+    const LONGEST = 900;
+    let found = 0;
+    for (let n = 0; n < 100; n++) {
+      const random = randomFrom(n + 1);
+      const network = anyNetwork(random);
+      const going = {
+        network,
+        rules: anyRules(random),
+        forecast: forecast(random),
+        camera: { turnDeg: 0, downDeg: 2 },
+      };
+      const outlook = outlookOn(going, hourOfDay);
+      const loop = soonestLoop(outlook, 0, NOON, { labels: 1e6, longestS: LONGEST, careful: true });
+      const best = everyDrive(outlook, 0, NOON, loop?.seconds ?? LONGEST);
+      const off = Math.abs((loop?.seconds ?? LONGEST) - best);
+      if (loop) {
+        found++;
+        expect(overWays(outlook, loop.ways, NOON).seconds).toBeCloseTo(loop.seconds, 6);
+      }
+      expect(off, `network ${n}`).toBeLessThan(1);
+    }
+    expect(found).toBeGreaterThan(60);
+  });
+});

@@ -1,0 +1,186 @@
+import { alongWay, LEAVING, throughJunction, type Come, type Outlook } from "./expect";
+import { onward, type Network, type Way } from "./network";
+
+/**
+ * The drive that gathers what a sheet asks for and is back soonest. Labels (where, when, with how much)
+ * are settled in the order of the least time they can still end in; one that is later and has no more
+ * than another at the same place is left out.
+ */
+export type Loop = {
+  ways: Way[];
+  departMs: number;
+  /** Expected seconds until it is done, and until it is back. */
+  doneS: number;
+  seconds: number;
+  /** No drive of this departure can be expected to take less, seconds. */
+  boundS: number;
+};
+
+export type SearchLimits = {
+  /** Labels that may be looked at before it has to do with the best so far. */
+  labels: number;
+  /** Leaves nothing out that a change of the hour could make the soonest: for few roads. */
+  careful?: boolean;
+  /** A drive longer than this is none, seconds. */
+  longestS: number;
+  /** What each second of a way is made dearer by, so that another loop is found; by way index. */
+  dearer?: ReadonlyMap<number, number>;
+};
+
+/** Drives that differ by less than this are one, where not every one can be looked at. */
+const NEAR_S = 6;
+
+/** Nobody gathers metres faster. */
+const FASTEST_MPS = 40;
+
+type Label = {
+  way: Way;
+  come: Come;
+  /** Time with what was made dearer. */
+  cost: number;
+  bound: number;
+  before: Label | null;
+};
+
+/** Least seconds from every node to one node, as fast as the road allows at all. */
+export function homeTimes(network: Network, home: number): Float64Array {
+  const into: Way[][] = network.nodes.map(() => []);
+  for (const w of network.ways) into[w.to]!.push(w);
+  const best = new Float64Array(network.nodes.length).fill(Infinity);
+  const heap = new Heap<{ node: number; bound: number }>();
+  best[home] = 0;
+  heap.push({ node: home, bound: 0 });
+  for (let at = heap.pop(); at; at = heap.pop()) {
+    if (at.bound > best[at.node]!) continue;
+    for (const w of into[at.node]!) {
+      const t = at.bound + fastestS(w);
+      if (t >= best[w.from]!) continue;
+      best[w.from] = t;
+      heap.push({ node: w.from, bound: t });
+    }
+  }
+  return best;
+}
+
+const fastestS = (w: Way): number => w.lengthM / (w.road.limitKmh / 3.6);
+
+/**
+ * The soonest drive that leaves at a moment; null where none gathers enough in time.
+ *
+ * @param home node of the shop
+ */
+export function soonestLoop(
+  outlook: Outlook,
+  home: number,
+  departMs: number,
+  { labels, longestS, dearer, careful = false }: SearchLimits,
+  homeS = homeTimes(outlook.going.network, home),
+): Loop | null {
+  const { network } = outlook.going;
+  const leastS = leastRest(outlook, (w) => homeS[w.to]! * 2 < longestS);
+  const settled = new Map<number, Come[]>();
+  const heap = new Heap<Label>();
+  const push = (way: Way, come: Come, cost: number, before: Label | null): void => {
+    const rest = Math.max(homeS[way.to]!, leastS(come));
+    if (come.seconds + rest > longestS) return;
+    heap.push({ way, come, cost, bound: cost + rest, before });
+  };
+  const extra = (way: Way, seconds: number): number =>
+    seconds * (1 + (dearer?.get(way.index) ?? 0));
+  for (const way of network.nodes[home]!.out) {
+    const come = alongWay(outlook, LEAVING, way, departMs);
+    push(way, come, extra(way, come.seconds), null);
+  }
+  let seen = 0;
+  for (let at = heap.pop(); at; at = heap.pop()) {
+    if (at.way.to === home && at.come.doneS !== null)
+      return {
+        ways: waysOf(at),
+        departMs,
+        doneS: at.come.doneS,
+        seconds: at.come.seconds,
+        boundS: at.come.seconds,
+      };
+    if (++seen > labels) return null;
+    const there = settled.get(at.way.index);
+    if (there?.some((c) => outdoes(c, at.come, careful))) continue;
+    if (there) there.push(at.come);
+    else settled.set(at.way.index, [at.come]);
+    for (const way of onward(network, at.way)) {
+      const mid = throughJunction(outlook, at.come, at.way, way, departMs);
+      const come = alongWay(outlook, mid, way, departMs);
+      push(way, come, at.cost + extra(way, come.seconds - at.come.seconds), at);
+    }
+  }
+  return null;
+}
+
+function waysOf(label: Label): Way[] {
+  const ways: Way[] = [];
+  for (let l: Label | null = label; l; l = l.before) ways.push(l.way);
+  return ways.reverse();
+}
+
+/**
+ * Whether one that has come here makes another needless: it is earlier, and has gathered no less. Who
+ * comes later may find the sun gone or the rain over for as long as he is later: with `careful` he is
+ * only left out where that could not make up for what he lacks.
+ */
+function outdoes(a: Come, b: Come, careful: boolean): boolean {
+  if (a.doneS === null && b.doneS !== null) return false;
+  if (a.seconds > b.seconds + (careful ? 0 : NEAR_S)) return false;
+  if (a.doneS !== null) return true;
+  const spare = careful ? b.seconds - a.seconds : -NEAR_S;
+  return a.countS >= b.countS + spare && a.countM >= b.countM + spare * FASTEST_MPS;
+}
+
+/** The least seconds that what is still wanted takes at all: all of it on the best road there is. */
+function leastRest(outlook: Outlook, within: (w: Way) => boolean): (come: Come) => number {
+  const { network, rules } = outlook.going;
+  const { seconds: wantS = 0, metres: wantM = 0 } = rules.enough;
+  let [rate, fastest] = [0, 1];
+  for (const w of network.ways) {
+    if (!within(w)) continue;
+    const best = outlook.bestRate(w);
+    rate = Math.max(rate, best);
+    fastest = Math.max(fastest, best * (w.road.limitKmh / 3.6));
+  }
+  return ({ countS, countM, doneS }) =>
+    doneS !== null ? 0 : Math.max(0, (wantS - countS) / rate, (wantM - countM) / fastest);
+}
+
+/** A binary heap: the least bound first. */
+class Heap<T extends { bound: number }> {
+  private readonly items: T[] = [];
+
+  push(item: T): void {
+    const { items } = this;
+    let i = items.length;
+    items.push(item);
+    while (i > 0) {
+      const up = (i - 1) >> 1;
+      if (items[up]!.bound <= item.bound) break;
+      items[i] = items[up]!;
+      i = up;
+    }
+    items[i] = item;
+  }
+
+  pop(): T | undefined {
+    const { items } = this;
+    const top = items[0];
+    const last = items.pop();
+    if (last === undefined || items.length === 0) return top;
+    let i = 0;
+    for (;;) {
+      let down = 2 * i + 1;
+      if (down >= items.length) break;
+      if (down + 1 < items.length && items[down + 1]!.bound < items[down]!.bound) down++;
+      if (items[down]!.bound >= last.bound) break;
+      items[i] = items[down]!;
+      i = down;
+    }
+    items[i] = last;
+    return top;
+  }
+}

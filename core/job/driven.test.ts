@@ -1,0 +1,84 @@
+import { describe, expect, it } from "vitest";
+import { packed } from "@/core/drive/log";
+import type { DriveSample } from "@/core/drive/sample";
+import { SHEETS } from "@/demo/data/sheets";
+import { groundOf, INTAKE, logOf } from "@/tests/fixtures";
+import { intakeSchema, type EventBody } from ".";
+import { dearest, drivesOf, standingDrive } from "./driven";
+
+const sheet = SHEETS.find((s) => s.id === "harrow-forward")!;
+const ground = groundOf(
+  intakeSchema.parse({ ...INTAKE, vehicleId: "tesmar-harrow", sheetId: sheet.id, sheetVersion: 1 }),
+  1,
+  sheet,
+);
+const START = Date.UTC(2026, 10, 3, 11);
+const FINE: Omit<DriveSample, "atMs"> = {
+  speedMps: 70 / 3.6,
+  lines: { left: "solid", right: "broken" },
+  radiusM: "straight",
+  gapM: "nobody",
+  light: "day",
+  weather: [],
+  sunOffDeg: 180,
+  keyOn: true,
+};
+
+/** Seconds from one to another of a drive, as a tablet writes them. */
+const part = (driveId: string, from: number, to: number, change: object = {}): EventBody => ({
+  kind: "drive-part",
+  driveId,
+  startMs: START + from * 1000,
+  rows: Array.from({ length: to - from }, (_, i) => {
+    const startMs = START + from * 1000;
+    const atMs = startMs + i * 1000;
+    return packed({ ...FINE, ...change, atMs, place: null, online: true }, startMs);
+  }),
+});
+const end = (driveId: string, outcome: "learned" | "given-up"): EventBody => ({
+  kind: "drive-end",
+  driveId,
+  outcome,
+  says: "",
+  remark: outcome === "given-up" ? "rain came" : "",
+  drove: "Oskar Veld",
+  watched: "",
+});
+
+describe("the drives of a calibration", () => {
+  it("are counted over all their parts, each drive by itself, with what cost most first", () => {
+    const log = logOf(
+      ground,
+      part("a", 0, 60),
+      part("a", 60, 100, { speedMps: 5 }),
+      part("a", 100, 120, { lines: { left: "none", right: "broken" } }),
+      end("a", "given-up"),
+      part("b", 600, 660),
+    );
+    const [a, b] = drivesOf(ground, log);
+    expect(a!.progress).toMatchObject({ seconds: 60, cost: { speed: 40, lines: 19 } });
+    expect(dearest(a!.progress!)).toEqual([
+      ["speed", 40],
+      ["lines", 19],
+    ]);
+    expect(a!.end!.body.remark).toBe("rain came");
+    expect(b).toMatchObject({ id: "b", end: null, progress: { seconds: 59 } });
+  });
+  it("stand by the vehicle's word until that is struck or its routine runs again", () => {
+    const ran: EventBody = {
+      kind: "run",
+      event: {
+        type: "routine-result",
+        at: "2026-11-03T12:00:00.000Z",
+        result: { passed: true, qualityPercent: 90 },
+      } as never,
+    };
+    const learned = [ran, part("a", 0, 60), end("a", "learned")];
+    const log = logOf(ground, ...learned);
+    expect(standingDrive(ground, log)).toMatchObject({ body: { driveId: "a" } });
+    expect(standingDrive(ground, logOf(ground, ...learned, end("b", "given-up")))).toBeNull();
+    expect(standingDrive(ground, logOf(ground, ...learned, ran))).toBeNull();
+    const struck: EventBody = { kind: "strike", target: log.at(-1)!.id, reason: "another car" };
+    expect(standingDrive(ground, logOf(ground, ...learned, struck))).toBeNull();
+  });
+});

@@ -1,0 +1,71 @@
+import { DRIVE_START, qualifyAll, type Cause, type DriveProgress } from "@/core/drive/qualify";
+import { unpacked, type LoggedSample } from "@/core/drive/log";
+import { eventsOf, strikes, type EventOf, type JobEvent } from "./job";
+import type { CalibrationGround } from "./ground";
+import { calibrationLog } from "./standing";
+
+/** One drive of a calibration: what was kept of it, and how it ended. */
+export type Driven = {
+  id: string;
+  samples: LoggedSample[];
+  /** What of it counted by the sheet's rules; null for a sheet that names none, or without a log. */
+  progress: DriveProgress | null;
+  /** Null while it is under way. */
+  end: EventOf<"drive-end"> | null;
+};
+
+/** All drives of a calibration in the order they were begun; an end that was struck is none. */
+export function drivesOf(view: CalibrationGround, events: readonly JobEvent[]): Driven[] {
+  const own = calibrationLog(view, events);
+  const struck = strikes(events);
+  const drives = new Map<string, Driven>();
+  const at = (id: string): Driven => {
+    const had = drives.get(id);
+    if (had) return had;
+    const fresh: Driven = { id, samples: [], progress: null, end: null };
+    drives.set(id, fresh);
+    return fresh;
+  };
+  for (const { body } of eventsOf(own, "drive-part"))
+    at(body.driveId).samples.push(...body.rows.map((r) => unpacked(r, body.startMs)));
+  for (const e of eventsOf(own, "drive-end")) if (!struck.has(e.id)) at(e.body.driveId).end = e;
+  const rules = view.sheet.drive;
+  return [...drives.values()].map((d) => ({
+    ...d,
+    progress: rules && d.samples.length > 0 ? qualifyAll(rules, d.samples, DRIVE_START) : null,
+  }));
+}
+
+/**
+ * The drive that stands: the vehicle said on it that it has learned, and its routine has not run again
+ * since. Null while there is none.
+ */
+export function standingDrive(
+  view: CalibrationGround,
+  events: readonly JobEvent[],
+): EventOf<"drive-end"> | null {
+  const own = calibrationLog(view, events);
+  const struck = strikes(events);
+  const ran = eventsOf(own, "run").findLast((e) => e.body.event.type === "routine-result");
+  const last = eventsOf(own, "drive-end").findLast((e) => !struck.has(e.id));
+  return last?.body.outcome === "learned" && last.seq > (ran?.seq ?? 0) ? last : null;
+}
+
+/** How the causes of what did not count are called. */
+export const CAUSES: Record<Cause, string> = {
+  speed: "speed",
+  steadiness: "unsteady speed",
+  lines: "lines not seen",
+  curve: "curves",
+  gap: "somebody close ahead",
+  light: "too dark",
+  weather: "weather",
+  sun: "sun in the lens",
+  rolling: "standing",
+  key: "ignition off",
+  "no-log": "no log",
+};
+
+/** What cost most, the dearest first: cause and seconds. */
+export const dearest = ({ cost }: Pick<DriveProgress, "cost">): [Cause, number][] =>
+  (Object.entries(cost) as [Cause, number][]).toSorted(([, a], [, b]) => b - a);

@@ -1,0 +1,93 @@
+import { describe, expect, it } from "vitest";
+import { DRIVE_START, qualify, type DriveProgress } from "@/core/drive/qualify";
+import { outlookOn } from "@/core/drive/expect";
+import { nearestNode, networkOf } from "@/core/drive/network";
+import { withReserve } from "@/core/drive/plan";
+import { legsOf } from "@/core/drive/route";
+import { soonestLoop } from "@/core/drive/search";
+import { sunAt } from "@/core/drive/sun";
+import { island, SHOP_PLACE } from "@/demo/data/island";
+import { SHEETS } from "@/demo/data/sheets";
+import { driven } from "./world";
+
+const rules = SHEETS.find((s) => s.id === "harrow-forward")!.drive!;
+const hourOfDay = (atMs: number): number => (atMs / 3_600_000) % 24;
+const camera = { turnDeg: 0, downDeg: 2 };
+const roads = island();
+const network = networkOf(roads);
+const home = nearestNode(network, SHOP_PLACE);
+
+/** The plan of a departure, and how so many drives of it went. */
+function drives(departMs: number, many: number) {
+  const forecast = Array.from({ length: 4 }, (_, i) => ({
+    fromMs: departMs - 3_600_000 + i * 3_600_000,
+    rain: 0,
+    fog: 0,
+    snow: 0,
+    wet: 0,
+    cloud: 0.5,
+  }));
+  const outlook = outlookOn({ network, rules: withReserve(rules), forecast, camera }, hourOfDay);
+  const loop = soonestLoop(outlook, home, departMs, { labels: 400_000, longestS: 7200 })!;
+  const legs = legsOf(network, loop.ways);
+  const gone = Array.from({ length: many }, (_, n) => {
+    let [progress, seconds]: [DriveProgress, number] = [DRIVE_START, 0];
+    let fastest = 0;
+    let over = 0;
+    for (const { sample, leg } of driven({
+      legs,
+      departMs,
+      seed: `mc/${n}`,
+      forecast,
+      hourOfDay,
+      sun: (atMs) => sunAt(atMs, SHOP_PLACE[1], SHOP_PLACE[0]),
+      camera,
+      keepsMps: 87.5 / 3.6,
+    })) {
+      progress = qualify(rules, progress, sample);
+      seconds++;
+      fastest = Math.max(fastest, sample.speedMps!);
+      if (sample.speedMps! > legs[leg]!.limitMps * 1.4 + 4) over++;
+    }
+    return { progress, seconds, fastest, over };
+  });
+  return { loop, gone };
+}
+const mean = (of: readonly number[]): number => of.reduce((s, x) => s + x, 0) / of.length;
+
+describe("the made-up island and a drive on it", () => {
+  it("has more than six hundred roads, all reached from the shop, with hills and curves", () => {
+    expect(roads.roads.length).toBeGreaterThan(600);
+    expect(new Set(roads.roads.map((r) => r.id)).size).toBe(roads.roads.length);
+    expect(JSON.stringify(island())).toBe(JSON.stringify(roads));
+    const seen = new Set([home]);
+    const next = [home];
+    for (let at = next.pop(); at !== undefined; at = next.pop())
+      for (const w of network.nodes[at]!.out)
+        if (!seen.has(w.to)) {
+          seen.add(w.to);
+          next.push(w.to);
+        }
+    expect(seen.size).toBe(network.nodes.length);
+    const pieces = network.ways.flatMap((w) => w.pieces);
+    expect(Math.max(...pieces.map((p) => Math.abs(p.slopeDeg)))).toBeGreaterThan(2);
+    expect(pieces.some((p) => p.radiusM < 150)).toBe(true);
+  });
+  it("takes the minutes that were planned, within five in a hundred, at a quiet hour and a busy one", () => {
+    for (const hour of [11, 8]) {
+      const { loop, gone } = drives(Date.UTC(2026, 10, 3, hour), 60);
+      expect(Math.abs(mean(gone.map((g) => g.seconds)) / loop.seconds - 1)).toBeLessThan(0.05);
+      const done = gone.filter((g) => g.progress.status === "done");
+      expect(done.length).toBeGreaterThan(50);
+      // Nobody races: what noise adds to a limit stays noise.
+      expect(gone.every((g) => g.over === 0)).toBe(true);
+    }
+  });
+  it("is the same for the same seed, and another for another", () => {
+    const departMs = Date.UTC(2026, 10, 3, 11);
+    const [a, b] = [drives(departMs, 2).gone, drives(departMs, 2).gone];
+    expect(a[0]!.seconds).toBe(b[0]!.seconds);
+    expect(a[0]!.progress.cost).toEqual(b[0]!.progress.cost);
+    expect(a[0]!.progress.cost).not.toEqual(a[1]!.progress.cost);
+  });
+});

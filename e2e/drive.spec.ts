@@ -1,0 +1,92 @@
+import { expect, test, type Page } from "@playwright/test";
+import type { JobEvent } from "@/core/job";
+import { nextBar, signIn, slip } from "./support/hands";
+import { papersOf } from "./support/job";
+import { openShop, type Shop } from "./support/shop";
+
+let shop: Shop;
+test.beforeAll(async () => void (shop = await openShop({ jobs: true })));
+test.afterAll(() => shop.close());
+
+const driver = (page: Page) => page.getByRole("dialog", { name: "Driver" });
+
+/** Parts of the drive in the order of the log. */
+async function parts(page: Page, job: string): Promise<{ startMs: number; rows: number }[]> {
+  const answer = await page.request.get(`${job.replace("/jobs/", "/api/jobs/")}/events?after=0`);
+  const { events } = (await answer.json()) as { events: JobEvent[] };
+  return events.flatMap(({ body }) =>
+    body.kind === "drive-part" ? [{ startMs: body.startMs, rows: body.rows.length }] : [],
+  );
+}
+
+test("a drive is planned, refused without a hotspot, driven in fast time through a lost shop, given up, planned anew, learned", async ({
+  page,
+  context,
+}) => {
+  await signIn(page, shop.url, "ines");
+  await page.getByRole("link", { name: /HQ 37 GLN/ }).click();
+  await page.waitForURL(/\/jobs\/[^/]+\//);
+  const job = page.url().replace(/\/[^/]+$/, "");
+  await page.goto(`${job}/drive`);
+  const next = nextBar(page);
+  await expect(next).toContainText(/Leave at \d\d:\d\d/, { timeout: 60_000 });
+  await expect(page.getByRole("img", { name: "Map of the drive" })).toBeVisible();
+
+  // What is lacking is said before anybody leaves.
+  const leave = next.getByRole("button", { name: "Leave" });
+  await leave.click();
+  await expect(next).toContainText("Say who drives.");
+  await page.getByLabel("Who drives").fill("Oskar Veld");
+  await leave.click();
+  await expect(next).toContainText("without a hotspot its session ends on the way");
+  await page.getByLabel("A hotspot is in the car and on").check();
+  await leave.click();
+  const progress = page.getByRole("region", { name: "Progress" });
+  await expect(progress).toContainText("In the bank");
+
+  // While it rolls, whoever drives sees no figure and can touch nothing.
+  await next.getByRole("button", { name: "Hand to the driver" }).click();
+  await expect(driver(page)).toContainText(/Waits|Counts/);
+  for (let n = 0; n < 5; n++) {
+    expect(await driver(page).innerText()).not.toMatch(/\d/);
+    await page.waitForTimeout(400);
+  }
+  // The shop is silent for a while: all is kept here.
+  await context.route("**/api/jobs/*/events", (r) =>
+    r.request().method() === "POST" ? r.abort() : r.continue(),
+  );
+  const before = (await parts(page, job)).length;
+  await page.waitForTimeout(6000);
+  expect((await parts(page, job)).length).toBe(before);
+  await context.unroute("**/api/jobs/*/events");
+  const stand = driver(page).getByRole("button", { name: "We stand: show the figures" });
+  await stand.click({ timeout: 120_000 });
+
+  // Given up or driven to its end, it is written down; here somebody gives up.
+  await next.getByRole("button", { name: /Give up|We stand: write it down/ }).click();
+  await next.getByRole("button", { name: "It has not" }).click();
+  await page.getByLabel("Reason").fill("Called back to the shop");
+  await next.getByRole("button", { name: "Keep it" }).click();
+  await expect(slip(page)).toContainText("given up");
+  await expect(page.getByText(/ counted\.$/).first()).toBeVisible();
+
+  // Nothing of it was lost, nothing came twice.
+  await expect
+    .poll(async () => (await parts(page, job)).length, { timeout: 30_000 })
+    .toBeGreaterThan(before);
+  const log = await parts(page, job);
+  log.slice(1).forEach((p, i) => expect(p.startMs).toBe(log[i]!.startMs + log[i]!.rows * 1000));
+
+  // Planned anew, and driven to its end.
+  await expect(next).toContainText(/Leave at \d\d:\d\d/, { timeout: 60_000 });
+  await page.getByLabel("A hotspot is in the car and on").check();
+  await next.getByRole("button", { name: "Leave" }).click();
+  await next.getByRole("button", { name: "We stand: write it down" }).click({ timeout: 180_000 });
+  await next.getByRole("button", { name: "It has learned" }).click();
+  await expect(next).toContainText("The vehicle has learned on the road.");
+  await expect(slip(page)).toContainText("the vehicle has learned");
+  const { record, report } = await papersOf(page, shop.url, job);
+  expect(record.calibrations[0]!.drives!.map((d) => d.outcome)).toEqual(["given-up", "learned"]);
+  expect(report).toContain("Called back to the shop");
+  expect(report).toMatch(/\d+:\d\d\s+of\s+\d+:\d\d\s+min\s+counted/);
+});

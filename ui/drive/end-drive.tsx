@@ -1,0 +1,110 @@
+"use client";
+
+import { useState } from "react";
+import { vehicleSays } from "@/core/drive/words";
+import type { Driven } from "@/core/job/driven";
+import { Stage } from "../bench/bench";
+import { useJob } from "../bench/job-store";
+import { NextBar } from "../bench/next-bar";
+import { WordsBar } from "../bench/words-bar";
+import { CrewFields, type Crew } from "../checks/crew";
+import { Button } from "../primitives/button";
+import { Field } from "../primitives/field";
+import { Paper } from "../primitives/paper";
+import { Afterwards } from "./afterwards";
+
+/** A drive that is over: what the vehicle said, and who was in the car. */
+export function EndDrive({
+  driveId,
+  drive,
+  crew,
+  onCrew,
+  onDone,
+}: {
+  driveId: string;
+  /** Null where nothing was logged: the shop's own tool did it. */
+  drive: Driven | null;
+  crew: Crew;
+  onCrew: (crew: Crew) => void;
+  onDone: () => void;
+}) {
+  const { ground, write } = useJob();
+  const rules = ground.sheet.drive;
+  const counted = drive?.progress ?? null;
+  const showed = rules && counted ? vehicleSays(rules, counted) : "";
+  const [says, setSays] = useState(showed);
+  const [why, setWhy] = useState(false);
+  const end = (outcome: "learned" | "timed-out" | "given-up", remark: string): void => {
+    write({
+      kind: "drive-end",
+      calibrationId: ground.calibrationId,
+      driveId,
+      outcome,
+      says: says.trim(),
+      remark,
+      drove: crew.drove.trim(),
+      watched: crew.watched.trim(),
+    });
+    onDone();
+  };
+  const lacks = crew.drove.trim().length < 2 ? "Say who drove." : null;
+  const learned = counted === null || counted.status === "done";
+  return (
+    <Stage
+      title="Drive"
+      next={
+        why ? (
+          <WordsBar
+            say="Why did it end?"
+            detail="It stands on the report; the next drive is planned anew."
+            label="Reason"
+            action="Keep it"
+            most={400}
+            onBack={() => setWhy(false)}
+            onWords={(words) =>
+              end(counted?.status === "timed-out" ? "timed-out" : "given-up", words)
+            }
+          />
+        ) : (
+          <NextBar
+            tone={learned ? "act" : "loose"}
+            say={
+              learned
+                ? "Does the vehicle say that it has learned?"
+                : "By our count it has not gathered enough."
+            }
+            detail={lacks ?? "The vehicle’s own word decides."}
+          >
+            <Button
+              look={learned ? "plain" : "act"}
+              size="large"
+              disabled={lacks !== null}
+              onClick={() => setWhy(true)}
+            >
+              It has not
+            </Button>
+            <Button
+              look={learned ? "act" : "plain"}
+              size="large"
+              disabled={lacks !== null}
+              onClick={() => end("learned", "")}
+            >
+              It has learned
+            </Button>
+          </NextBar>
+        )
+      }
+    >
+      <Paper title="The drive is over">
+        <CrewFields crew={crew} onChange={onCrew} />
+        <Field
+          label="What the vehicle showed"
+          value={says}
+          maxLength={120}
+          onChange={(e) => setSays(e.target.value)}
+        />
+      </Paper>
+      {drive && <Afterwards drive={drive} />}
+    </Stage>
+  );
+}

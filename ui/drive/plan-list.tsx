@@ -1,0 +1,92 @@
+import type { ReactNode } from "react";
+import type { DrivePlan } from "@/core/drive/plan";
+import { formatNumber } from "@/core/units";
+import { Paper } from "../primitives/paper";
+import { useTimes } from "../settings";
+import type { Plans } from "./use-plans";
+
+const minutes = (s: number): string => `${Math.round(s / 60)} min`;
+
+/** Why a departure is better or worse than another, in one sentence. */
+function because(plan: DrivePlan, best: DrivePlan): string {
+  const rain = plan.rain >= 0.1 ? `rain at ${formatNumber(100 * plan.rain, 0)} % of the time` : "";
+  const slower = plan.seconds - best.seconds;
+  if (plan === best)
+    return rain ? `Soonest of all, ${rain}.` : "Soonest of all: the road is free and dry.";
+  const sun = plan.barred.find((b) => b.kind === "sun");
+  const why = sun ? "the sun stands in the lens" : rain || "more traffic, or another road";
+  return `${minutes(Math.max(60, slower))} more: ${why}.`;
+}
+
+/** When to leave and where to go: one drive for each departure, the soonest marked. */
+export function PlanList({
+  plans,
+  chosen,
+  onChoose,
+  children,
+}: {
+  plans: Plans;
+  chosen: number;
+  onChoose: (n: number) => void;
+  children: ReactNode;
+}) {
+  const { clockTime } = useTimes();
+  if (plans.kind !== "found")
+    return (
+      <Paper title="When to leave">
+        <p className="text-lg text-soft" role="status">
+          {plans.kind === "looking"
+            ? "Looking for the soonest drive."
+            : plans.kind === "no-roads"
+              ? "The shop has no roads yet, so none can be proposed."
+              : plans.message}
+        </p>
+      </Paper>
+    );
+  const { plans: found, whole } = plans;
+  if (found.length === 0)
+    return (
+      <Paper title="When to leave">
+        <p className="text-lg text-soft" role="status">
+          {whole
+            ? "No drive of the next hours gathers enough within two hours: too dark, too wet, or no such road. Try another day."
+            : "Looking for the soonest drive."}
+        </p>
+      </Paper>
+    );
+  const best = found.reduce((a, b) => (b.seconds < a.seconds ? b : a));
+  return (
+    <Paper title="When to leave" note={whole ? undefined : "still looking at later hours"}>
+      <div className="grid gap-5 lg:grid-cols-[minmax(280px,1fr)_1.4fr]">
+        <ul className="flex flex-col" aria-label="Departures">
+          {found.map((p, i) => (
+            <li key={p.departMs} className="border-b border-dashed border-hairline last:border-0">
+              <button
+                type="button"
+                aria-pressed={i === chosen}
+                onClick={() => onChoose(i)}
+                className={`grid min-h-14 w-full grid-cols-[auto_1fr_auto] items-baseline gap-x-4 border-l-4 px-3 py-2 text-left hover:bg-wash ${i === chosen ? "border-act" : "border-transparent"}`}
+              >
+                <b className="figure text-xl font-semibold">
+                  {clockTime(new Date(p.departMs).toISOString())}
+                </b>
+                <span className="text-base text-soft">{because(p, best)}</span>
+                <span className="figure text-lg">{minutes(p.seconds)}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        <div>
+          {children}
+          {found[chosen] && (
+            <p className="mt-2 text-base text-soft">
+              {formatNumber(found[chosen].metres / 1000, 1)} km; learned after about{" "}
+              {minutes(found[chosen].doneS)}. {found[chosen].names.join(", ")}. Dashed: lines often
+              not seen.
+            </p>
+          )}
+        </div>
+      </div>
+    </Paper>
+  );
+}
