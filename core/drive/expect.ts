@@ -385,20 +385,20 @@ function passing(
  */
 function phases(
   rules: DriveRules,
-  { mps: v }: Span,
-  { mps: w }: Span,
+  { mps: before }: Span,
+  { mps: after }: Span,
   slow: number,
   standS: number,
 ): { seconds: number; outS: number; overlapS: number } {
-  if (slow >= Math.min(v, w)) return { seconds: 0, outS: 0, overlapS: 0 };
+  if (slow >= Math.min(before, after)) return { seconds: 0, outS: 0, overlapS: 0 };
   const lost = (from: number): number => (from - slow) ** 2 / (2 * BRAKES * from);
-  const seconds = lost(v) + lost(w) + standS;
+  const seconds = lost(before) + lost(after) + standS;
   const speed = conditionOf(rules, "speed");
   const min = speed ? speed.min * SPEED_UNITS[speed.unit] : 0;
   const below = (from: number): number => Math.max(0, Math.min(from, min) - slow) / BRAKES;
-  const outS = min > slow ? below(v) + below(w) + standS : standS;
+  const outS = min > slow ? below(before) + below(after) + standS : standS;
   const steady = conditionOf(rules, "steadiness");
-  const unsteadyS = steady ? (v + w - 2 * slow) / BRAKES + standS + steady.overS : 0;
+  const unsteadyS = steady ? (before + after - 2 * slow) / BRAKES + standS + steady.overS : 0;
   return { seconds, outS, overlapS: Math.max(0, Math.max(outS, unsteadyS) - seconds) };
 }
 
