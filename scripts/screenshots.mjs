@@ -118,12 +118,13 @@ try {
   await open(page, "HQ 44 ARM", "run");
   await page.locator("[data-cross]").first().waitFor();
   await shoot(page, "mirror");
-  await open(page, "HQ 60 FEL", "set-out");
-  await page
-    .getByRole("navigation", { name: "Calibrations" })
-    .getByRole("button", { name: /Front radar/ })
-    .click();
-  await shoot(page, "radar");
+  await open(page, "HQ 37 GLN", "drive");
+  await page.getByLabel("Who drives").fill("Oskar Veld");
+  await page.getByLabel("A hotspot is in the car and on").check();
+  await page.getByRole("img", { name: "Map of the drive" }).waitFor({ timeout: 60_000 });
+  await page.getByText("When to leave").scrollIntoViewIfNeeded();
+  await page.waitForTimeout(8000);
+  await shoot(page, "drive");
   await page.goto(`${url}/numbers`);
   await page.getByRole("region", { name: "What drifts" }).waitFor();
   await page.waitForTimeout(800);

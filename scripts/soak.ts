@@ -1,9 +1,10 @@
 // npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of
 // wrong bodies, set-outs where reality differs from what is said. `-- --short` is what every change
-// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, causes, properties) runs those alone.
+// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, causes, drives, properties) runs those alone.
 import { causes } from "./soak/causes";
 import { copies } from "./soak/copies";
 import { disks, files } from "./soak/disks";
+import { drives } from "./soak/drives";
 import { fuzz } from "./soak/fuzz";
 import { tally } from "./soak/house";
 import { kills } from "./soak/kills";
@@ -24,6 +25,7 @@ for (const [name, part] of [
   ["fuzz", () => fuzz(short ? 1000 : 10_000, short ? 25 : 250)],
   ["reality", () => reality(short ? 24 : 3000)],
   ["causes", () => causes(short ? 60 : 1000)],
+  ["drives", () => drives(short ? 400 : 1000)],
   ["properties", () => properties(short ? 0 : 5)],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;

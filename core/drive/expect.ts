@@ -32,6 +32,8 @@ export const FULL_PER_KM = 25;
 const FULL_SLOWS = 0.6;
 /** How a speed wavers about what is meant, as a share: on an empty road, and what a full one adds. */
 const WAVERS = { empty: 0.02, full: 0.1 };
+/** The share of a speed by which it wavers on a road that is so full. */
+const wavers = (full: number): number => WAVERS.empty + WAVERS.full * full;
 /** How long a speed keeps its own counsel, seconds. */
 const WAVERS_FOR_S = 8;
 /** How long a line stays out of sight, metres, and somebody near ahead, a shower, seconds. */
@@ -68,6 +70,8 @@ export type Span = {
 export type WayOutlook = {
   spans: readonly Span[];
   seconds: number;
+  /** Of its seconds, by how a speed wavers. */
+  variance: number;
   /** What is gathered after it: so much of what was, and so much more. */
   keeps: number;
   addsS: number;
@@ -77,7 +81,14 @@ export type WayOutlook = {
 };
 
 /** What lies between two ways. */
-export type Passing = { seconds: number; loss: number; takesS: number; takesM: number };
+export type Passing = {
+  seconds: number;
+  /** Of its seconds, by whether it is red and for how long. */
+  variance: number;
+  loss: number;
+  takesS: number;
+  takesM: number;
+};
 
 export type Outlook = {
   going: Going;
@@ -156,7 +167,7 @@ function held(
   { sun, weather }: Hour,
   camera: Going["camera"],
 ): Held {
-  const sd = mps * (WAVERS.empty + WAVERS.full * full);
+  const sd = mps * wavers(full);
   switch (c.kind) {
     case "speed": {
       const [min, max] = [c.min * SPEED_UNITS[c.unit], c.max * SPEED_UNITS[c.unit]];
@@ -320,7 +331,9 @@ function wayOutlook(
     seconds += s.seconds;
   }
   const counts = spans.some((s) => s.rate > 0);
-  return { spans, seconds, keeps, addsS, addsM, barred: counts ? null : barred };
+  // A speed that wavers for some seconds is averaged over as many as there are of them.
+  const variance = 2 * wavers(full) ** 2 * WAVERS_FOR_S * seconds;
+  return { spans, seconds, variance, keeps, addsS, addsM, barred: counts ? null : barred };
 }
 
 /** What a span has added to what is gathered after some of its seconds. */
@@ -373,6 +386,7 @@ function passing(
   const falselyS = mix(through.overlapS, stopped.overlapS, red);
   return {
     seconds: mix(through.seconds, stopped.seconds, red),
+    variance: red * (redS ** 2 / 12) + red * (1 - red) * (stopped.seconds - through.seconds) ** 2,
     loss: loses,
     takesS: falselyS * (last.rate / 2 + first.rate / 2),
     takesM: falselyS * ((last.rate * last.mps) / 2 + (first.rate * first.mps) / 2),
@@ -466,4 +480,19 @@ export function overWays(outlook: Outlook, ways: readonly Way[], departMs: numbe
     come = alongWay(outlook, come, w, departMs);
   });
   return come;
+}
+
+/** The standard deviation of the seconds a whole drive takes: of ways and junctions, each by itself. */
+export function spreadOf(outlook: Outlook, ways: readonly Way[], departMs: number): number {
+  let [come, variance] = [LEAVING, 0];
+  ways.forEach((w, i) => {
+    const before = ways[i - 1];
+    if (before) {
+      variance += outlook.pass(before, w, departMs + come.seconds * 1000).variance;
+      come = throughJunction(outlook, come, before, w, departMs);
+    }
+    variance += outlook.way(w, departMs + come.seconds * 1000).variance;
+    come = alongWay(outlook, come, w, departMs);
+  });
+  return Math.sqrt(variance);
 }

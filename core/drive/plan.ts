@@ -1,5 +1,5 @@
 import type { Forecast } from "./forecast";
-import { outlookOn, overWays, type Outlook } from "./expect";
+import { outlookOn, overWays, spreadOf, type Outlook } from "./expect";
 import { nearestNode, networkOf, type Way } from "./network";
 import type { RoadPlace, Roads } from "./road";
 import type { DriveRules } from "./rules";
@@ -26,6 +26,8 @@ export type DrivePlan = {
   /** Expected seconds until the vehicle has learned, and until it is back. */
   doneS: number;
   seconds: number;
+  /** Between these four drives out of five are back, seconds. */
+  band: [number, number];
   metres: number;
   legs: RouteLeg[];
   /** The roads it takes, each name once, in order. */
@@ -70,6 +72,7 @@ export function plansFor(asked: PlanAsked): DrivePlan[] {
         departMs,
         doneS: overWays(asks, loop.ways, departMs).doneS ?? loop.doneS,
         seconds: loop.seconds,
+        band: bandOf(loop.seconds, spreadOf(outlook, loop.ways, departMs)),
         metres: loop.ways.reduce((s, w) => s + w.lengthM, 0),
         legs: legsOf(network, loop.ways),
         names: namesOf(loop.ways),
@@ -80,6 +83,13 @@ export function plansFor(asked: PlanAsked): DrivePlan[] {
     ];
   });
 }
+
+/** Of a normal distribution four fifths lie so many deviations about the middle. */
+const FOUR_FIFTHS = 1.2816;
+export const bandOf = (mean: number, sd: number): [number, number] => [
+  mean - FOUR_FIFTHS * sd,
+  mean + FOUR_FIFTHS * sd,
+];
 
 /** A road is named once, without the number of its part. */
 function namesOf(ways: readonly Way[]): string[] {

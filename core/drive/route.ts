@@ -1,3 +1,4 @@
+import { piecesOf } from "./geometry";
 import { isTurnRound, turnInto, type Network, type Way } from "./network";
 import type { RoadPlace } from "./road";
 import type { LineSeen } from "./sample";
@@ -37,3 +38,44 @@ export const legsOf = ({ nodes }: Network, ways: readonly Way[]): RouteLeg[] =>
       },
     };
   });
+
+/** One line of a turn sheet: how to turn, into what, and how far it then goes. */
+export type Turn = {
+  turn: "leave" | "on" | "left" | "right" | "round";
+  name: string;
+  metres: number;
+  /** What stands where one turns. */
+  control: string;
+};
+
+/** How far one may bend and still go straight on, degrees. */
+const STRAIGHT_ON = 35;
+
+/** The turns of a drive: roads of one name that follow each other are one. */
+export function turnsOf(legs: readonly RouteLeg[]): Turn[] {
+  const turns: Turn[] = [];
+  legs.forEach((leg, i) => {
+    const name = leg.name.replace(/,? \d+$/, "");
+    const metres = piecesOf(leg.points).reduce((s, p) => s + p.lengthM, 0);
+    const end = legs[i - 1]?.end;
+    const last = turns.at(-1);
+    const bends = end !== undefined && (end.round || Math.abs(end.turnDeg) > STRAIGHT_ON);
+    if (last?.name === name && !bends) last.metres += metres;
+    else
+      turns.push({
+        turn: !end
+          ? "leave"
+          : end.round
+            ? "round"
+            : !bends
+              ? "on"
+              : end.turnDeg > 0
+                ? "right"
+                : "left",
+        name,
+        metres,
+        control: end?.control ?? "none",
+      });
+  });
+  return turns;
+}

@@ -51,6 +51,20 @@ export function enoughWords({ enough: { seconds, metres } }: DriveRules): string
   return [minutes, km].filter(Boolean).join(" and ");
 }
 
+/** How a condition is called. */
+export const CONDITION_NAMES: Record<DriveCondition["kind"], string> = {
+  speed: "speed",
+  steadiness: "steadiness",
+  lines: "lines",
+  curve: "curves",
+  gap: "the gap ahead",
+  light: "light",
+  weather: "weather",
+  sun: "sun",
+  rolling: "standing",
+  key: "ignition",
+};
+
 /** What to do about a breach, to whoever watches. */
 export const REMEDY: Record<DriveCondition["kind"], string> = {
   speed: "Come into the speed window.",

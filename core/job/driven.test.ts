@@ -64,6 +64,19 @@ describe("the drives of a calibration", () => {
     expect(a!.end!.body.remark).toBe("rain came");
     expect(b).toMatchObject({ id: "b", end: null, progress: { seconds: 59 } });
   });
+  it("leave out of a log what it says nothing of, and say so", () => {
+    const bare = {
+      lines: null,
+      gapM: null,
+      light: null,
+      weather: null,
+      sunOffDeg: null,
+      keyOn: null,
+    };
+    const [d] = drivesOf(ground, logOf(ground, part("a", 0, 60, bare)));
+    expect(d!.progress!.seconds).toBe(59);
+    expect(d!.unknown).toEqual(["lines", "gap", "weather", "sun", "light", "key"]);
+  });
   it("stand by the vehicle's word until that is struck or its routine runs again", () => {
     const ran: EventBody = {
       kind: "run",

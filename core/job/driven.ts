@@ -1,5 +1,7 @@
 import { DRIVE_START, qualifyAll, type Cause, type DriveProgress } from "@/core/drive/qualify";
 import { unpacked, type LoggedSample } from "@/core/drive/log";
+import { holds } from "@/core/drive/breach";
+import type { DriveConditionKind, DriveRules } from "@/core/drive/rules";
 import { eventsOf, strikes, type EventOf, type JobEvent } from "./job";
 import type { CalibrationGround } from "./ground";
 import { calibrationLog } from "./standing";
@@ -10,6 +12,8 @@ export type Driven = {
   samples: LoggedSample[];
   /** What of it counted by the sheet's rules; null for a sheet that names none, or without a log. */
   progress: DriveProgress | null;
+  /** Conditions of which its log says nothing: whether they held nobody knows, and they are left out. */
+  unknown: DriveConditionKind[];
   /** Null while it is under way. */
   end: EventOf<"drive-end"> | null;
 };
@@ -22,18 +26,28 @@ export function drivesOf(view: CalibrationGround, events: readonly JobEvent[]): 
   const at = (id: string): Driven => {
     const had = drives.get(id);
     if (had) return had;
-    const fresh: Driven = { id, samples: [], progress: null, end: null };
+    const fresh: Driven = { id, samples: [], progress: null, unknown: [], end: null };
     drives.set(id, fresh);
     return fresh;
   };
   for (const { body } of eventsOf(own, "drive-part"))
     at(body.driveId).samples.push(...body.rows.map((r) => unpacked(r, body.startMs)));
   for (const e of eventsOf(own, "drive-end")) if (!struck.has(e.id)) at(e.body.driveId).end = e;
-  const rules = view.sheet.drive;
-  return [...drives.values()].map((d) => ({
-    ...d,
-    progress: rules && d.samples.length > 0 ? qualifyAll(rules, d.samples, DRIVE_START) : null,
-  }));
+  return [...drives.values()].map((d) => ({ ...d, ...countedOf(view.sheet.drive, d.samples) }));
+}
+
+/** What counted of a log by those of the rules it says anything about. */
+function countedOf(
+  rules: DriveRules | undefined,
+  samples: readonly LoggedSample[],
+): Pick<Driven, "progress" | "unknown"> {
+  if (!rules || samples.length === 0) return { progress: null, unknown: [] };
+  const told = rules.conditions.filter((c) =>
+    samples.some((s) => holds(c, s, [{ atMs: s.atMs, mps: s.speedMps ?? 0 }]) !== null),
+  );
+  const unknown = rules.conditions.filter((c) => !told.includes(c)).map((c) => c.kind);
+  if (told.length === 0) return { progress: null, unknown };
+  return { progress: qualifyAll({ ...rules, conditions: told }, samples, DRIVE_START), unknown };
 }
 
 /**

@@ -47,6 +47,7 @@ import {
 import { CAUSE_WORDS, worthNaming } from "@/core/job/cause-words";
 import { refusalCauses } from "@/core/job/causes";
 import { changedAim } from "@/core/job/changed-aim";
+import { CONDITION_NAMES } from "@/core/drive/words";
 import { CAUSES, dearest, drivesOf } from "@/core/job/driven";
 import { selfTestOf } from "@/core/job/item";
 import { dashNow, roadTrials } from "@/core/job/road-check";
@@ -250,7 +251,7 @@ const drivesIn = (
   view: CalibrationGround,
   events: readonly JobEvent[],
 ): CalibrationRecord["drives"] =>
-  drivesOf(view, events).flatMap(({ end, progress, samples }) => {
+  drivesOf(view, events).flatMap(({ end, progress, samples, unknown }) => {
     if (!end) return [];
     const { outcome, says, remark, drove, watched } = end.body;
     const counted = progress && {
@@ -258,6 +259,7 @@ const drivesIn = (
       ofSeconds: (samples.at(-1)!.atMs - samples[0]!.atMs) / 1000,
       metres: progress.metres,
       losses: progress.losses.length,
+      ...(unknown.length > 0 && { unknown: unknown.map((k) => CONDITION_NAMES[k]) }),
       cost: dearest(progress).map(([cause, seconds]) => ({ name: CAUSES[cause], seconds })),
     };
     return [{ at: end.at, by: who(end), outcome, says, remark, drove, watched, counted }];

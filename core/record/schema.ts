@@ -191,6 +191,8 @@ const calibration = z.object({
             metres: z.number(),
             /** How often everything gathered was thrown away. */
             losses: z.number().int(),
+            /** Conditions of which the log said nothing; absent where it said of all. */
+            unknown: z.array(z.string()).optional(),
             /** Seconds that did not count, by why, the dearest first. */
             cost: z.array(z.object({ name: z.string(), seconds: z.number() })),
           })

@@ -301,7 +301,7 @@ export function driveLine(d: NonNullable<CalibrationRecord["drives"]>[number]): 
     d.remark,
     `${d.drove} drove${d.watched ? `, ${d.watched} watched` : ", alone"}`,
     d.counted
-      ? `${clock(d.counted.seconds)} of ${clock(d.counted.ofSeconds)} min counted${cost.length > 0 ? `; lost to ${cost.join(", ")}` : ""}`
+      ? `${clock(d.counted.seconds)} of ${clock(d.counted.ofSeconds)} min counted${d.counted.unknown ? ` (not in its log: ${d.counted.unknown.join(", ")})` : ""}${cost.length > 0 ? `; lost to ${cost.join(", ")}` : ""}`
       : "no log was kept",
   ]
     .filter(Boolean)

@@ -57,16 +57,20 @@ const norm = (a: Vector): number => Math.sqrt(dot(a, a));
 const arcM = (a: Vector, b: Vector): number => Math.atan2(norm(cross(a, b)), dot(a, b)) * EARTH_M;
 
 /** A leg as places at every few metres. */
-type Track = { place: RoadPlace; heading: number; slopeDeg: number; radiusM: number }[];
+type Track = {
+  lengthM: number;
+  spots: { place: RoadPlace; heading: number; slopeDeg: number; radiusM: number }[];
+};
 const STEP_M = 10;
 
 function trackOf(points: readonly RoadPlace[]): Track {
-  const track: Track = [];
-  let carry = 0;
+  const track: Track["spots"] = [];
+  let [carry, lengthM] = [0, 0];
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1]!, points[i]!];
     const length = arcM(onSphere(a), onSphere(b));
     if (length <= 0) continue;
+    lengthM += length;
     const east = Math.sin((b[0] - a[0]) * RAD) * Math.cos(b[1] * RAD);
     const north =
       Math.cos(a[1] * RAD) * Math.sin(b[1] * RAD) -
@@ -94,7 +98,7 @@ function trackOf(points: readonly RoadPlace[]): Track {
     const area = Math.sqrt(Math.max(0, s * (s - a) * (s - b) * (s - c)));
     track[i]!.radiusM = area < 1e-3 ? Infinity : (a * b * c) / (4 * area);
   }
-  return track;
+  return { lengthM, spots: track };
 }
 
 /** Something that is on or off, each for a while that is drawn anew. */
@@ -146,11 +150,11 @@ export function* driven(trip: Trip): Generator<Tick> {
   ) as [Spells, Spells, Spells, Spells];
   const ahead = new Ahead(stream("ahead"));
   const away = new Spells(network, 25);
-  let [atMs, mps, wander, wetS] = [trip.departMs, 0, 0, 0];
+  let [atMs, mps, wander, wetS, m] = [trip.departMs, 0, 0, 0, 0];
   const tracks = trip.legs.map((l) => trackOf(l.points));
   for (const [n, leg] of trip.legs.entries()) {
-    const track = tracks[n]!;
-    const lengthM = track.length * STEP_M;
+    const { lengthM, spots: track } = tracks[n]!;
+    if (track.length === 0) continue;
     const { end } = leg;
     const last = n === trip.legs.length - 1;
     const red = !trip.calm && end.control === "signals" && lights() < end.redShare;
@@ -164,7 +168,6 @@ export function* driven(trip: Trip): Generator<Tick> {
           : Math.abs(end.turnDeg) > 35
             ? 6
             : Infinity;
-    let m = 0;
     while (m < lengthM) {
       const here = track[Math.min(track.length - 1, Math.floor(m / STEP_M))]!;
       const hour = trip.hourOfDay(atMs);
@@ -219,11 +222,13 @@ export function* driven(trip: Trip): Generator<Tick> {
       atMs += 1000;
       m += mps;
     }
+    // What was driven beyond its end is driven on the next.
+    m -= lengthM;
   }
 }
 
 /** The speed at which the tightest curve within braking distance can still be met. */
-function upcoming(track: Track, m: number, mps: number): number {
+function upcoming(track: Track["spots"], m: number, mps: number): number {
   let most = Infinity;
   const far = (mps * mps) / (2 * ACCELERATES) + 2 * STEP_M;
   for (let d = 0; d <= far; d += STEP_M) {

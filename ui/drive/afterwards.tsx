@@ -1,4 +1,5 @@
 import { stretchesOf } from "@/core/drive/stretches";
+import { CONDITION_NAMES } from "@/core/drive/words";
 import { CAUSES, dearest, type Driven } from "@/core/job/driven";
 import { DRIVE_OUTCOMES } from "@/core/job/walk";
 import { formatNumber } from "@/core/units";
@@ -13,12 +14,16 @@ const clock = (s: number): string =>
 export function Afterwards({ drive }: { drive: Driven }) {
   const { ground } = useJob();
   const { clockTime } = useTimes();
-  const { progress, samples, end } = drive;
+  const { progress, samples, end, unknown } = drive;
   const rules = ground.sheet.drive;
   const [from, to] = [samples[0]?.atMs ?? 0, samples.at(-1)?.atMs ?? 0];
   const whole = (to - from) / 1000;
   const lost = progress ? dearest(progress) : [];
-  const strip = rules && samples.length > 1 ? stretchesOf(rules, samples).stretches : [];
+  const told = rules && {
+    ...rules,
+    conditions: rules.conditions.filter((c) => !unknown.includes(c.kind)),
+  };
+  const strip = told && samples.length > 1 ? stretchesOf(told, samples).stretches : [];
   return (
     <Paper
       title={end ? `Drive: ${DRIVE_OUTCOMES[end.body.outcome]}` : "How much of it counted"}
@@ -45,6 +50,12 @@ export function Afterwards({ drive }: { drive: Driven }) {
           <p className="text-2xl font-semibold">
             {clock(progress.seconds)} of {clock(whole)} counted.
           </p>
+          {unknown.length > 0 && (
+            <p className="text-lg text-loose">
+              Its log says nothing of {unknown.map((k) => CONDITION_NAMES[k]).join(", ")}: whether
+              that held nobody knows.
+            </p>
+          )}
           <svg
             role="img"
             aria-label="What counted, along the drive"

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { vehicleSays } from "@/core/drive/words";
+import type { FileProblem } from "@/core/drive/geojson";
 import type { Driven } from "@/core/job/driven";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
@@ -9,9 +10,11 @@ import { NextBar } from "../bench/next-bar";
 import { WordsBar } from "../bench/words-bar";
 import { CrewFields, type Crew } from "../checks/crew";
 import { Button } from "../primitives/button";
+import { FileButton } from "../primitives/file-button";
 import { Field } from "../primitives/field";
 import { Paper } from "../primitives/paper";
 import { Afterwards } from "./afterwards";
+import { partsOf } from "./parts";
 
 /** A drive that is over: what the vehicle said, and who was in the car. */
 export function EndDrive({
@@ -34,6 +37,7 @@ export function EndDrive({
   const showed = rules && counted ? vehicleSays(rules, counted) : "";
   const [says, setSays] = useState(showed);
   const [why, setWhy] = useState(false);
+  const [problems, setProblems] = useState<FileProblem[]>([]);
   const end = (outcome: "learned" | "timed-out" | "given-up", remark: string): void => {
     write({
       kind: "drive-end",
@@ -46,6 +50,12 @@ export function EndDrive({
       watched: crew.watched.trim(),
     });
     onDone();
+  };
+  const takeLog = async (text: string): Promise<void> => {
+    const { trackFromCsv, trackFromGpx } = await import("@/core/drive/track-file");
+    const read = /^\s*</.test(text) ? trackFromGpx(text, null) : trackFromCsv(text, null);
+    setProblems(read.ok ? [] : read.problems);
+    if (read.ok) write(...partsOf(driveId, ground.calibrationId, read.samples));
   };
   const lacks = crew.drove.trim().length < 2 ? "Say who drove." : null;
   const learned = counted === null || counted.status === "done";
@@ -104,7 +114,27 @@ export function EndDrive({
           onChange={(e) => setSays(e.target.value)}
         />
       </Paper>
-      {drive && <Afterwards drive={drive} />}
+      {drive ? (
+        <Afterwards drive={drive} />
+      ) : (
+        <Paper title="A log of it" note="GPX, or a table with times and speeds">
+          <p className="mb-3 max-w-[60ch] text-lg">
+            A receiver or a telephone that logged the drive tells how much of it counted. What its
+            log does not say is not counted and named.
+          </p>
+          <FileButton
+            noun="drive log"
+            accept=".gpx,.csv,.txt,application/gpx+xml,text/csv"
+            say="Take a log"
+            onText={(text) => void takeLog(text)}
+          />
+          {problems.map((x) => (
+            <p key={x.where} role="alert" className="mt-2 text-lg text-stop">
+              <b className="font-semibold">{x.where}</b> {x.say}
+            </p>
+          ))}
+        </Paper>
+      )}
     </Stage>
   );
 }

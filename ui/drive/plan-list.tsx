@@ -1,6 +1,10 @@
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import type { DrivePlan } from "@/core/drive/plan";
+import { turnsOf, type Turn } from "@/core/drive/route";
+import { asGpx } from "@/core/drive/gpx";
 import { formatNumber } from "@/core/units";
+import { Button } from "../primitives/button";
+import { Dialog } from "../primitives/dialog";
 import { Paper } from "../primitives/paper";
 import { useTimes } from "../settings";
 import type { Plans } from "./use-plans";
@@ -78,15 +82,78 @@ export function PlanList({
         </ul>
         <div>
           {children}
-          {found[chosen] && (
-            <p className="mt-2 text-base text-soft">
-              {formatNumber(found[chosen].metres / 1000, 1)} km; learned after about{" "}
-              {minutes(found[chosen].doneS)}. {found[chosen].names.join(", ")}. Dashed: lines often
-              not seen.
-            </p>
-          )}
+          {found[chosen] && <Chosen plan={found[chosen]} />}
         </div>
       </div>
     </Paper>
+  );
+}
+
+const TURNS: Record<Turn["turn"], string> = {
+  leave: "Leave along",
+  on: "On along",
+  left: "Left into",
+  right: "Right into",
+  round: "Turn round, along",
+};
+
+/** What is to be known of one drive, and how it is taken along. */
+function Chosen({ plan }: { plan: DrivePlan }) {
+  const [turns, setTurns] = useState(false);
+  const { clockTime } = useTimes();
+  const leaves = clockTime(new Date(plan.departMs).toISOString());
+  const km = (m: number): string => `${formatNumber(m / 1000, 1)} km`;
+  const save = (): void => {
+    const url = URL.createObjectURL(
+      new Blob([asGpx(`Drive at ${leaves}`, plan.legs)], { type: "application/gpx+xml" }),
+    );
+    const link = document.createElement("a");
+    link.href = url;
+    link.download = "drive.gpx";
+    link.click();
+    URL.revokeObjectURL(url);
+  };
+  return (
+    <>
+      <p className="mt-2 text-base text-soft">
+        {km(plan.metres)}; learned after about {minutes(plan.doneS)}; four times out of five back
+        after {Math.round(plan.band[0] / 60)} to {minutes(plan.band[1])}. Dashed: lines often not
+        seen.
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button onClick={() => setTurns(true)}>Turns</Button>
+        <Button look="quiet" onClick={save}>
+          Track as GPX
+        </Button>
+      </div>
+      <Dialog
+        open={turns}
+        onClose={() => setTurns(false)}
+        title={`Turns, leaving at ${leaves}`}
+        wide
+      >
+        <ol className="flex flex-col">
+          {turnsOf(plan.legs).map((t, i) => (
+            <li
+              key={i}
+              className="flex items-baseline justify-between gap-4 border-b border-dashed border-hairline py-2 text-lg"
+            >
+              <span>
+                {TURNS[t.turn]} <b className="font-semibold">{t.name}</b>
+                {t.control === "roundabout"
+                  ? ", at the roundabout"
+                  : t.control === "signals"
+                    ? ", at the lights"
+                    : ""}
+              </span>
+              <span className="figure">{km(t.metres)}</span>
+            </li>
+          ))}
+        </ol>
+        <Button className="mt-3" onClick={() => window.print()}>
+          Print
+        </Button>
+      </Dialog>
+    </>
   );
 }

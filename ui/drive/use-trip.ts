@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { nanoid } from "nanoid";
 import type { DrivePlan } from "@/core/drive/plan";
-import { packed } from "@/core/drive/log";
 import { DRIVE_START, qualify, type DriveProgress } from "@/core/drive/qualify";
 import { SPEED_UNITS, type DriveRules } from "@/core/drive/rules";
 import { sunAt } from "@/core/drive/sun";
 import type { Forecast } from "@/core/drive/forecast";
 import { SimulatedReceiver, type Heard } from "@/devices/road/receiver";
 import { useJob } from "../bench/job-store";
+import { PART_S, partsOf } from "./parts";
 
 /** A drive under way, as far as it was heard. */
 export type Trip = {
@@ -21,9 +21,6 @@ export type Trip = {
   over: boolean;
   track: [lon: number, lat: number][];
 };
-
-/** A part of the log is written when it is so long, seconds. */
-const PART_S = 60;
 
 /** The speed a driver keeps who means to be inside a window, m/s. */
 function keeps(rules: DriveRules): number {
@@ -48,11 +45,8 @@ export function useTrip(rules: DriveRules | undefined): {
     (driveId: string, least: number): void => {
       while (kept.current.length >= least && kept.current.length > 0) {
         const part = kept.current.splice(0, PART_S);
-        const startMs = part[0]!.sample.atMs;
-        const rows = part.map(({ sample, place, online }) =>
-          packed({ ...sample, place, online }, startMs),
-        );
-        write({ kind: "drive-part", calibrationId, driveId, startMs, rows });
+        const samples = part.map(({ sample, place, online }) => ({ ...sample, place, online }));
+        write(...partsOf(driveId, calibrationId, samples));
       }
     },
     [calibrationId, write],

@@ -3,14 +3,19 @@
 import { useRef, type ComponentProps } from "react";
 import { Button } from "./button";
 
-/** Takes a JSON file from this device, as text. The same one can be taken again after a mistake. */
+/** Takes a file from this device, as text. The same one can be taken again after a mistake. */
 export function FileButton({
   noun,
+  accept = "application/json,.json",
+  say = "Import a file",
   onText,
   ...rest
 }: Pick<ComponentProps<typeof Button>, "look" | "size"> & {
   /** What the file is, for whoever cannot see where the button stands. */
   noun: string;
+  /** Kinds of files that are offered; JSON where it is not said. */
+  accept?: string;
+  say?: string;
   onText: (text: string) => void;
 }) {
   const file = useRef<HTMLInputElement>(null);
@@ -19,7 +24,7 @@ export function FileButton({
       <input
         ref={file}
         type="file"
-        accept="application/json,.json"
+        accept={accept}
         className="sr-only"
         id={`${noun.replace(" ", "-")}-file`}
         aria-label={`${noun} file`}
@@ -31,7 +36,7 @@ export function FileButton({
         }}
       />
       <Button {...rest} onClick={() => file.current?.click()}>
-        Import a file
+        {say}
       </Button>
     </>
   );
