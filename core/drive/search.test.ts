@@ -9,7 +9,7 @@ import {
   type Come,
   type Outlook,
 } from "./expect";
-import { networkOf, onward, type Way } from "./network";
+import { networkOf, onward, type Network, type Way } from "./network";
 import { junctionFields, roadFields, type Junction, type Road, type RoadPlace } from "./road";
 import { driveRulesSchema } from "./rules";
 import { homeTimes, soonestLoop } from "./search";
@@ -103,6 +103,22 @@ function everyDrive(outlook: Outlook, home: number, departMs: number, longestS: 
   return best;
 }
 
+/** What of the roads' rules a drive breaks, gone over road by road. */
+function brokenRules({ nodes }: Network, ways: readonly Way[]): string[] {
+  const broken: string[] = [];
+  if (ways[0]!.from !== 0 || ways.at(-1)!.to !== 0) broken.push("not from home to home");
+  ways.forEach((w, i) => {
+    if (w.back && w.road.oneWay) broken.push(`${w.road.id} against its one way`);
+    const next = ways[i + 1];
+    if (!next) return;
+    if (w.to !== next.from) broken.push(`${w.road.id} does not lead to ${next.road.id}`);
+    const others = nodes[w.to]!.out.filter((o) => o.road !== w.road);
+    if (next.road === w.road && !nodes[w.to]!.junction.turnRound && others.length > 0)
+      broken.push(`turns round on ${w.road.id}`);
+  });
+  return broken;
+}
+
 describe("the soonest drive", () => {
   it("is that of an exhaustive search, on a hundred networks, through changing hours", () => {
     const LONGEST = 900;
@@ -123,6 +139,7 @@ describe("the soonest drive", () => {
       if (loop) {
         found++;
         expect(overWays(outlook, loop.ways, NOON).seconds).toBeCloseTo(loop.seconds, 6);
+        expect(brokenRules(network, loop.ways)).toEqual([]);
       }
       expect(off, `network ${n}`).toBeLessThan(1);
     }
