@@ -4,7 +4,7 @@ import { nearestNode, networkOf, type Way } from "./network";
 import type { RoadPlace, Roads } from "./road";
 import type { DriveRules } from "./rules";
 import { legsOf, type RouteLeg } from "./route";
-import { homeTimes, soonestLoop } from "./search";
+import { homeTimes, soonestLoop, type Loop } from "./search";
 
 /** What a drive is planned with. */
 export type PlanAsked = {
@@ -18,6 +18,8 @@ export type PlanAsked = {
   departs: readonly number[];
   /** What the shop's clock is ahead of UTC by, hours: what traffic goes by. */
   zoneHours: number;
+  /** How many truly different drives of each departure are looked for, at most. */
+  loops?: number;
 };
 
 /** One drive, as it is expected. */
@@ -55,33 +57,51 @@ export const withReserve = (rules: DriveRules): DriveRules => {
 
 const LIMITS = { labels: 400_000, longestS: 2 * 3600 };
 
-/** The soonest drive of every departure; a departure that has none is left out. */
+/** A drive is another one when no more of it than this lies on roads of one before it. */
+const SHARED = 0.6;
+/** Roads that were taken already are made dearer by this, until another drive is soonest. */
+const DEARER = 0.6;
+
+/** The soonest drives of every departure, the soonest first; a departure that has none is left out. */
 export function plansFor(asked: PlanAsked): DrivePlan[] {
-  const { roads, shop, rules, forecast, camera, departs, zoneHours } = asked;
+  const { roads, shop, rules, forecast, camera, departs, zoneHours, loops = 1 } = asked;
   const network = networkOf(roads);
   const home = nearestNode(network, shop);
   const homeS = homeTimes(network, home);
   const hourOfDay = (atMs: number): number => (((atMs / 3_600_000 + zoneHours) % 24) + 24) % 24;
   const asks = outlookOn({ network, rules, forecast, camera }, hourOfDay);
   const outlook = outlookOn({ network, rules: withReserve(rules), forecast, camera }, hourOfDay);
-  return departs.flatMap((departMs): DrivePlan[] => {
-    const loop = soonestLoop(outlook, home, departMs, LIMITS, homeS);
-    if (!loop) return [];
-    return [
-      {
-        departMs,
-        doneS: overWays(asks, loop.ways, departMs).doneS ?? loop.doneS,
-        seconds: loop.seconds,
-        band: bandOf(loop.seconds, spreadOf(outlook, loop.ways, departMs)),
-        metres: loop.ways.reduce((s, w) => s + w.lengthM, 0),
-        legs: legsOf(network, loop.ways),
-        names: namesOf(loop.ways),
-        barred: barredOn(outlook, loop.ways, departMs),
-        rain:
-          forecast.find((h) => departMs >= h.fromMs && departMs < h.fromMs + 3_600_000)?.rain ?? 0,
-      },
-    ];
+  const planOf = ({ ways, doneS, seconds, departMs }: Loop): DrivePlan => ({
+    departMs,
+    doneS: overWays(asks, ways, departMs).doneS ?? doneS,
+    seconds,
+    band: bandOf(seconds, spreadOf(outlook, ways, departMs)),
+    metres: lengthOf(ways),
+    legs: legsOf(network, ways),
+    names: namesOf(ways),
+    barred: barredOn(outlook, ways, departMs),
+    rain: forecast.find((h) => departMs >= h.fromMs && departMs < h.fromMs + 3_600_000)?.rain ?? 0,
   });
+  return departs.flatMap((departMs) => {
+    const found: Loop[] = [];
+    const dearer = new Map<number, number>();
+    // A few more tries than drives: one that takes the same roads is no other one.
+    for (let n = 0; n < 2 * loops - 1 && found.length < loops; n++) {
+      const loop = soonestLoop(outlook, home, departMs, { ...LIMITS, dearer }, homeS);
+      if (!loop) break;
+      if (found.every((f) => sharedOf(loop.ways, f.ways) <= SHARED)) found.push(loop);
+      for (const w of new Set(loop.ways)) dearer.set(w.index, (dearer.get(w.index) ?? 0) + DEARER);
+    }
+    return found.toSorted((a, b) => a.seconds - b.seconds).map(planOf);
+  });
+}
+
+const lengthOf = (ways: readonly Way[]): number => ways.reduce((s, w) => s + w.lengthM, 0);
+
+/** How much of a drive lies on roads of another one, either way. */
+function sharedOf(ways: readonly Way[], others: readonly Way[]): number {
+  const roads = new Set(others.map((w) => w.road));
+  return lengthOf(ways.filter((w) => roads.has(w.road))) / lengthOf(ways);
 }
 
 /** Of a normal distribution four fifths lie so many deviations about the middle. */

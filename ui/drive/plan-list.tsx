@@ -12,7 +12,12 @@ import type { Plans } from "./use-plans";
 const minutes = (s: number): string => `${Math.round(s / 60)} min`;
 
 /** Why a departure is better or worse than another, in one sentence. */
-function because(plan: DrivePlan, best: DrivePlan): string {
+function because(plan: DrivePlan, best: DrivePlan, all: readonly DrivePlan[]): string {
+  const soonest = all.find((p) => p.departMs === plan.departMs);
+  if (soonest && soonest !== plan) {
+    const own = plan.names.filter((n) => !soonest.names.includes(n));
+    return `Or by other roads${own.length > 0 ? `: ${own.slice(0, 2).join(", ")}` : ""}.`;
+  }
   const rain = plan.rain >= 0.1 ? `rain at ${formatNumber(100 * plan.rain, 0)} % of the time` : "";
   const slower = plan.seconds - best.seconds;
   if (plan === best)
@@ -64,7 +69,7 @@ export function PlanList({
       <div className="grid gap-5 lg:grid-cols-[minmax(280px,1fr)_1.4fr]">
         <ul className="flex flex-col" aria-label="Departures">
           {found.map((p, i) => (
-            <li key={p.departMs} className="border-b border-dashed border-hairline last:border-0">
+            <li key={i} className="border-b border-dashed border-hairline last:border-0">
               <button
                 type="button"
                 aria-pressed={i === chosen}
@@ -74,7 +79,7 @@ export function PlanList({
                 <b className="figure text-xl font-semibold">
                   {clockTime(new Date(p.departMs).toISOString())}
                 </b>
-                <span className="text-base text-soft">{because(p, best)}</span>
+                <span className="text-base text-soft">{because(p, best, found)}</span>
                 <span className="figure text-lg">{minutes(p.seconds)}</span>
               </button>
             </li>

@@ -58,6 +58,7 @@ export function usePlans(rules: DriveRules | undefined): Plans {
           camera: AHEAD,
           departs: [departMs],
           zoneHours,
+          loops: 2,
         });
         found.push(...some);
         if (!gone)
