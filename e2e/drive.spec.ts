@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import type { JobEvent } from "@/core/job";
 import { nextBar, signIn, slip } from "./support/hands";
@@ -32,8 +33,40 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
   await expect(next).toContainText(/Leave at \d\d:\d\d/, { timeout: 60_000 });
   await expect(page.getByRole("img", { name: "Map of the drive" })).toBeVisible();
 
+  // The way is there as turns, and as a track for another device.
+  await page.getByRole("button", { name: "Turns" }).first().click();
+  await expect(page.getByRole("dialog", { name: /^Turns, leaving at/ })).toContainText(
+    "Leave along",
+  );
+  await page.keyboard.press("Escape");
+  const saved = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Track as GPX" }).first().click();
+  expect(readFileSync(await (await saved).path(), "utf8")).toContain("<trkpt lat=");
+
+  // A drive by the tool alone, with the log of another device: a wrong one is said, field by field.
+  await next.getByRole("button", { name: "Driven by the tool alone" }).click();
+  const log = page.getByLabel("drive log file");
+  const csv = (speed: string) => ({
+    name: "drive.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(
+      `time,kmh\n${[0, 1, 2, 3].map((s) => `2026-11-03T10:00:0${s}Z,${speed}`).join("\n")}`,
+    ),
+  });
+  await log.setInputFiles(csv("fast"));
+  await expect(page.getByRole("alert")).toContainText("line 2, kmh is no speed: “fast”");
+  await log.setInputFiles(csv("70"));
+  await expect(page.getByText("0:03 min of 0:03 min counted.")).toBeVisible();
+  await expect(page.getByText(/Its log says nothing of lines/)).toBeVisible();
+  await page.getByLabel("Who drives").fill("Oskar Veld");
+  await next.getByRole("button", { name: "It has not" }).click();
+  await page.getByLabel("Reason").fill("Tool let go of the unit");
+  await next.getByRole("button", { name: "Keep it" }).click();
+  await expect(slip(page)).toContainText("Tool let go of the unit");
+
   // What is lacking is said before anybody leaves.
   const leave = next.getByRole("button", { name: "Leave" });
+  await page.getByLabel("Who drives").fill("");
   await leave.click();
   await expect(next).toContainText("Say who drives.");
   await page.getByLabel("Who drives").fill("Oskar Veld");
@@ -74,8 +107,10 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
   await expect
     .poll(async () => (await parts(page, job)).length, { timeout: 30_000 })
     .toBeGreaterThan(before);
-  const log = await parts(page, job);
-  log.slice(1).forEach((p, i) => expect(p.startMs).toBe(log[i]!.startMs + log[i]!.rows * 1000));
+  const driven = (await parts(page, job)).slice(1);
+  driven
+    .slice(1)
+    .forEach((p, i) => expect(p.startMs).toBe(driven[i]!.startMs + driven[i]!.rows * 1000));
 
   // Planned anew, and driven to its end.
   await expect(next).toContainText(/Leave at \d\d:\d\d/, { timeout: 60_000 });
@@ -86,7 +121,39 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
   await expect(next).toContainText("The vehicle has learned on the road.");
   await expect(slip(page)).toContainText("the vehicle has learned");
   const { record, report } = await papersOf(page, shop.url, job);
-  expect(record.calibrations[0]!.drives!.map((d) => d.outcome)).toEqual(["given-up", "learned"]);
+  expect(record.calibrations[0]!.drives!.map((d) => d.outcome)).toEqual([
+    "given-up",
+    "given-up",
+    "learned",
+  ]);
   expect(report).toContain("Called back to the shop");
   expect(report).toMatch(/\d+:\d\d\s+of\s+\d+:\d\d\s+min\s+counted/);
+});
+
+test("roads go out as a file and come in again; a damaged one is refused and changes nothing", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "mara");
+  await page.goto(`${shop.url}/roads`);
+  await expect(page.getByText(/^\d{3} roads, \d+ junctions/)).toBeVisible();
+  await expect(page.getByRole("img", { name: "Map of the roads" })).toBeVisible();
+  const whole = await (await page.request.get(`${shop.url}/api/roads/file`)).text();
+  const file = (text: string) => ({
+    name: "roads.geojson",
+    mimeType: "application/geo+json",
+    buffer: Buffer.from(text),
+  });
+  const input = page.getByLabel("roads file");
+  await input.setInputFiles(file(whole.slice(0, 5000)));
+  await expect(page.getByRole("alert").filter({ hasText: "file" })).toContainText(
+    "ends in the middle",
+  );
+  expect(await (await page.request.get(`${shop.url}/api/roads/file`)).text()).toBe(whole);
+  const few = JSON.parse(whole) as { features: { geometry: { type: string } }[] };
+  const lines = few.features.filter((f) => f.geometry.type === "LineString").slice(0, 200);
+  await input.setInputFiles(file(JSON.stringify({ ...few, features: lines })));
+  await expect(page.getByRole("status").filter({ hasText: "taken" })).toContainText(
+    "200 roads taken.",
+  );
+  await expect(page.getByText(/^200 roads, 0 junctions/)).toBeVisible();
 });

@@ -76,6 +76,9 @@ export type WayOutlook = {
   keeps: number;
   addsS: number;
   addsM: number;
+  /** The most that can count on it, seconds and metres. */
+  mostS: number;
+  mostM: number;
   /** Nothing on it counts, for this condition; null where something does. */
   barred: DriveConditionKind | null;
 };
@@ -253,15 +256,38 @@ export function outlookOn(going: Going, hourOfDay: (atMs: number) => number): Ou
     if (!is) here.set(w.index, (is = wayOutlook(w, rules, hourAt(slice), camera)));
     return is;
   };
-  const pass = (a: Way, b: Way, atMs: number): Passing =>
-    passing(network, rules, a, b, way(a, atMs).spans.at(-1)!, way(b, atMs).spans[0]!);
+  const passed = new Map<number, Map<number, Passing>>();
+  const pass = (a: Way, b: Way, atMs: number): Passing => {
+    const slice = sliceOf(atMs);
+    let here = passed.get(slice);
+    if (!here) passed.set(slice, (here = new Map()));
+    const key = a.index * network.ways.length + b.index;
+    let is = here.get(key);
+    if (!is) {
+      const [last, first] = [way(a, atMs).spans.at(-1)!, way(b, atMs).spans[0]!];
+      here.set(key, (is = passing(network, rules, a, b, last, first)));
+    }
+    return is;
+  };
+  const kindest = kindestHour(forecast);
+  const bests = new Map<number, number>();
   const bestRate = (w: Way): number => {
-    const emptiest = Math.min(...w.road.traffic);
-    const best = wayOutlook(w, rules, kindestHour(forecast), camera, emptiest);
-    return best.spans.reduce((m, s) => Math.max(m, s.rate), 0);
+    let best = bests.get(w.index);
+    if (best !== undefined) return best;
+    const emptiest = w.road.traffic.reduce((m, f) => Math.min(m, f), 1);
+    const mps = freeMps(w, Infinity, rules) * (1 - FULL_SLOWS * emptiest * emptiest);
+    best = rules.conditions.reduce(
+      (rate, c) => rate * held(c, w, STRAIGHT, mps, emptiest, kindest, camera).share,
+      1,
+    );
+    bests.set(w.index, best);
+    return best;
   };
   return { going, way, pass, bestRate };
 }
+
+/** No piece of a way is kinder than this one: it is straight, and the sun stands high. */
+const STRAIGHT = { headingDeg: 0, slopeDeg: 0, radiusM: Infinity };
 
 /** No hour is kinder than this one: the least of everything, and a sun that shines on nobody. */
 function kindestHour(forecast: Forecast): Hour {
@@ -333,7 +359,19 @@ function wayOutlook(
   const counts = spans.some((s) => s.rate > 0);
   // A speed that wavers for some seconds is averaged over as many as there are of them.
   const variance = 2 * wavers(full) ** 2 * WAVERS_FOR_S * seconds;
-  return { spans, seconds, variance, keeps, addsS, addsM, barred: counts ? null : barred };
+  const mostS = spans.reduce((sum, s) => sum + s.rate * s.seconds, 0);
+  const mostM = spans.reduce((sum, s) => sum + s.rate * s.seconds * s.mps, 0);
+  return {
+    spans,
+    seconds,
+    variance,
+    keeps,
+    addsS,
+    addsM,
+    mostS,
+    mostM,
+    barred: counts ? null : barred,
+  };
 }
 
 /** What a span has added to what is gathered after some of its seconds. */
@@ -426,9 +464,7 @@ export function alongWay(outlook: Outlook, come: Come, way: Way, departMs: numbe
   const seconds = come.seconds + is.seconds;
   if (come.doneS !== null) return { ...come, seconds };
   const { seconds: wantS = 0, metres: wantM = 0 } = outlook.going.rules.enough;
-  const gross = is.spans.reduce((s, x) => s + x.rate * x.seconds, 0);
-  const fastest = is.spans.reduce((m, x) => Math.max(m, x.mps), 0);
-  if (come.countS + gross < wantS || come.countM + gross * fastest < wantM)
+  if (come.countS + is.mostS < wantS || come.countM + is.mostM < wantM)
     return {
       seconds,
       countS: come.countS * is.keeps + is.addsS,

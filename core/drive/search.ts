@@ -1,4 +1,4 @@
-import { alongWay, LEAVING, throughJunction, type Come, type Outlook } from "./expect";
+import { alongWay, LEAVING, throughJunction, type Come, type Going, type Outlook } from "./expect";
 import { onward, type Network, type Way } from "./network";
 
 /**
@@ -78,11 +78,14 @@ export function soonestLoop(
 ): Loop | null {
   const { network } = outlook.going;
   const leastS = leastRest(outlook, (w) => homeS[w.to]! * 2 < longestS);
-  const settled = new Map<number, Come[]>();
+  const settled = new Map<number, Front>();
+  const share = shareOf(outlook.going);
   const heap = new Heap<Label>();
   const push = (way: Way, come: Come, cost: number, before: Label | null): void => {
     const rest = Math.max(homeS[way.to]!, leastS(come));
     if (come.seconds + rest > longestS) return;
+    // What would be left out when it is looked at need not wait for that.
+    if (settled.get(way.index)?.outdone(come)) return;
     heap.push({ way, come, cost, bound: cost + rest, before });
   };
   const extra = (way: Way, seconds: number): number =>
@@ -102,10 +105,13 @@ export function soonestLoop(
         boundS: at.come.seconds,
       };
     if (++seen > labels) return null;
-    const there = settled.get(at.way.index);
-    if (there?.some((c) => outdoes(c, at.come, careful))) continue;
-    if (there) there.push(at.come);
-    else settled.set(at.way.index, [at.come]);
+    let there = settled.get(at.way.index);
+    if (there?.outdone(at.come)) continue;
+    if (!there) {
+      there = careful ? new CarefulFront() : new QuickFront(share);
+      settled.set(at.way.index, there);
+    }
+    there.add(at.come);
     for (const way of onward(network, at.way)) {
       const mid = throughJunction(outlook, at.come, at.way, way, departMs);
       const come = alongWay(outlook, mid, way, departMs);
@@ -121,17 +127,81 @@ function waysOf(label: Label): Way[] {
   return ways.reverse();
 }
 
+/** What has come to a place so far: who comes later is held against it. */
+interface Front {
+  /** Whether one who comes with this need not go on: another was here no later and with no less. */
+  outdone(come: Come): boolean;
+  add(come: Come): void;
+}
+
 /**
- * Whether one that has come here makes another needless: it is earlier, and has gathered no less. Who
- * comes later may find the sun gone or the rain over for as long as he is later: with `careful` he is
- * only left out where that could not make up for what he lacks.
+ * Leaves out nothing that could still be the soonest: who comes later may find the sun gone or the rain
+ * over for as long as he is later, and is only left out where that could not make up for what he lacks.
  */
-function outdoes(a: Come, b: Come, careful: boolean): boolean {
-  if (a.doneS === null && b.doneS !== null) return false;
-  if (a.seconds > b.seconds + (careful ? 0 : NEAR_S)) return false;
-  if (a.doneS !== null) return true;
-  const spare = careful ? b.seconds - a.seconds : -NEAR_S;
-  return a.countS >= b.countS + spare && a.countM >= b.countM + spare * FASTEST_MPS;
+class CarefulFront implements Front {
+  private readonly all: Come[] = [];
+
+  outdone(b: Come): boolean {
+    return this.all.some((a) => {
+      if (a.seconds > b.seconds || (a.doneS === null && b.doneS !== null)) return false;
+      if (a.doneS !== null) return true;
+      const spare = b.seconds - a.seconds;
+      return a.countS >= b.countS + spare && a.countM >= b.countM + spare * FASTEST_MPS;
+    });
+  }
+
+  add(come: Come): void {
+    this.all.push(come);
+  }
+}
+
+/**
+ * For many roads: of those that came, only the ones that were earlier or had more, by time; who differs
+ * from one of them by a few seconds is the same.
+ */
+class QuickFront implements Front {
+  private readonly at: number[] = [];
+  private readonly has: number[] = [];
+
+  /** @param of what counts of somebody who came, in seconds of what is wanted */
+  constructor(private readonly of: (come: Come) => number) {}
+
+  /** How many of those kept came up to a time. */
+  private upTo(seconds: number): number {
+    let [low, high] = [0, this.at.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.at[middle]! <= seconds) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  outdone(come: Come): boolean {
+    // Later ones that are kept have more: the last in time has the most.
+    const n = this.upTo(come.seconds + NEAR_S);
+    return n > 0 && this.has[n - 1]! >= this.of(come) - NEAR_S;
+  }
+
+  add(come: Come): void {
+    const has = this.of(come);
+    const from = this.upTo(come.seconds);
+    if (from > 0 && this.has[from - 1]! >= has) return;
+    let to = from;
+    while (to < this.has.length && this.has[to]! <= has) to++;
+    this.at.splice(from, to - from, come.seconds);
+    this.has.splice(from, to - from, has);
+  }
+}
+
+/** Of seconds and metres what is behind the other, in seconds of what is wanted; done is more than any. */
+function shareOf({ rules }: Going): (come: Come) => number {
+  const { seconds: wantS, metres: wantM } = rules.enough;
+  const whole = wantS ?? wantM! / 20;
+  return ({ countS, countM, doneS }) =>
+    doneS !== null
+      ? Infinity
+      : whole * Math.min(wantS ? countS / wantS : 1, wantM ? countM / wantM : 1);
 }
 
 /** The least seconds that what is still wanted takes at all: all of it on the best road there is. */

@@ -1,0 +1,181 @@
+import createGraph from "ngraph.graph";
+import { aStar } from "ngraph.path";
+import { outlookOn, overWays, type Outlook } from "@/core/drive/expect";
+import { distanceM } from "@/core/drive/geometry";
+import { nearestNode, networkOf, onward, type Network, type Way } from "@/core/drive/network";
+import {
+  roadFields,
+  junctionFields,
+  type Junction,
+  type Road,
+  type RoadPlace,
+} from "@/core/drive/road";
+import type { DriveRules } from "@/core/drive/rules";
+import { homeTimes, soonestLoop } from "@/core/drive/search";
+import { randomFrom, type Random } from "@/core/math/random";
+import { island, SHOP_PLACE } from "@/demo/data/island";
+import { SHEETS } from "@/demo/data/sheets";
+
+const rules = SHEETS.find((s) => s.id === "harrow-forward")!.drive!;
+const MORNING = Date.UTC(2026, 10, 3, 8);
+const LIMITS = { labels: 400_000, longestS: 7200 };
+const hourOfDay = (atMs: number): number => (atMs / 3_600_000) % 24;
+const camera = { turnDeg: 0, downDeg: 2 };
+const hours = (random: Random) =>
+  Array.from({ length: 12 }, (_, h) => ({
+    fromMs: MORNING + h * 3_600_000,
+    rain: Math.max(0, random() - 0.6),
+    fog: 0,
+    snow: 0,
+    wet: 0,
+    cloud: random(),
+  }));
+
+/**
+ * Loops as shortest paths make them: out to one place where it counts, on to another, and home; or to
+ * and fro between the two until it is enough. The best of all pairs of some such places.
+ */
+function byShortestPaths(
+  network: Network,
+  home: number,
+  outlook: Outlook,
+  departMs: number,
+): number {
+  const graph = createGraph<undefined, Way>({ multigraph: true });
+  network.nodes.forEach((_, i) => graph.addNode(i));
+  for (const w of network.ways) graph.addLink(w.from, w.to, w);
+  const path = aStar<undefined, Way>(graph, {
+    oriented: true,
+    distance: (_a, _b, link) => outlook.way(link.data, departMs).seconds,
+  });
+  const route = (a: number, b: number): Way[] | null => {
+    if (a === b) return [];
+    const nodes = path
+      .find(a, b)
+      .map((n) => Number(n.id))
+      .reverse();
+    if (nodes.length < 2) return null;
+    return nodes.slice(1).map((to, i) => {
+      const from = nodes[i]!;
+      const ways = network.nodes[from]!.out.filter((w) => w.to === to);
+      return ways.reduce((x, y) =>
+        outlook.way(y, departMs).seconds < outlook.way(x, departMs).seconds ? y : x,
+      );
+    });
+  };
+  // Places where a good road begins, the best ones, spread out.
+  const good = network.ways
+    .map((w) => ({ w, gain: outlook.way(w, departMs).addsS / outlook.way(w, departMs).seconds }))
+    .filter((x) => x.gain > 0.7)
+    .sort((a, b) => b.gain - a.gain);
+  const places: number[] = [];
+  for (const { w } of good) {
+    const at = network.nodes[w.from]!.at;
+    if (places.every((p) => distanceM(network.nodes[p]!.at, at) > 1200)) places.push(w.from);
+    if (places.length === 12) break;
+  }
+  let best = Infinity;
+  for (const a of places)
+    for (const b of places) {
+      if (a === b) continue;
+      const [out, on, back, homeFromA, homeFromB] = [
+        route(home, a),
+        route(a, b),
+        route(b, a),
+        route(a, home),
+        route(b, home),
+      ];
+      if (!out || !on || !back || !homeFromA || !homeFromB) continue;
+      for (let times = 1; times <= 4; times++) {
+        const legs = Array.from({ length: times }, (_, i) => (i % 2 === 0 ? on : back)).flat();
+        const ways = [...out, ...legs, ...(times % 2 === 0 ? homeFromA : homeFromB)];
+        // Where one may not turn round these loops do not either.
+        if (ways.some((w, i) => i > 0 && !onward(network, ways[i - 1]!).includes(w))) continue;
+        const come = overWays(outlook, ways, departMs);
+        if (come.doneS === null) continue;
+        best = Math.min(best, come.seconds);
+        break;
+      }
+    }
+  return best;
+}
+
+/** A plain of so many streets by so many, every tenth a faster one with good lines. */
+function plain(side: number): { roads: Road[]; junctions: Junction[] } {
+  const random = randomFrom(5);
+  const at = (x: number, y: number): RoadPlace => [1 + x * 0.004, 56 + y * 0.0022];
+  const roads: Road[] = [];
+  const add = (a: RoadPlace, b: RoadPlace, fast: boolean): void => {
+    const line = (kind: "solid" | "broken") => ({
+      kind,
+      seen: fast ? 0.85 + random() * 0.14 : random() * 0.5,
+    });
+    const fields = roadFields.parse({
+      name: `R${roads.length}`,
+      limitKmh: fast ? 80 : 40,
+      along: { left: line("solid"), right: line("broken") },
+      traffic: Array<number>(24).fill(random() * 0.5),
+    });
+    roads.push({ ...fields, id: `r${roads.length}`, points: [a, b] });
+  };
+  const junctions: Junction[] = [];
+  for (let x = 0; x < side; x++)
+    for (let y = 0; y < side; y++) {
+      if (x + 1 < side) add(at(x, y), at(x + 1, y), y % 10 === 0);
+      if (y + 1 < side) add(at(x, y), at(x, y + 1), x % 10 === 0);
+      const control = x % 10 === 0 && y % 10 === 0 ? "roundabout" : "give-way";
+      junctions.push({
+        ...junctionFields.parse({ control, turnRound: control === "roundabout" }),
+        at: at(x, y),
+      });
+    }
+  return { roads, junctions };
+}
+
+/** Drives: the minutes that are saved against loops of shortest paths, and how long a large map takes. */
+export function drives(requests: number): void {
+  const network = networkOf(island());
+  const home = nearestNode(network, SHOP_PLACE);
+  const random = randomFrom(11);
+  let [ours, theirs, both, none] = [0, 0, 0, 0];
+  const times: number[] = [];
+  for (let n = 0; n < requests; n++) {
+    const departMs = MORNING + Math.floor(random() * 14) * 1_800_000;
+    const asked: DriveRules = { ...rules, enough: { seconds: 240 + random() * 600 } };
+    const going = { network, rules: asked, forecast: hours(random), camera };
+    const from = performance.now();
+    const loop = soonestLoop(outlookOn(going, hourOfDay), home, departMs, LIMITS);
+    times.push(performance.now() - from);
+    const other = byShortestPaths(network, home, outlookOn(going, hourOfDay), departMs);
+    if (loop && Number.isFinite(other)) {
+      both++;
+      ours += loop.seconds / 60;
+      theirs += other / 60;
+    } else if (loop) none++;
+  }
+  times.sort((a, b) => a - b);
+  console.log(`drives on the island (${network.ways.length} ways), ${requests} requests`);
+  console.log(
+    `  by the search ${(ours / both).toFixed(1)} min, by loops of shortest paths ${(theirs / both).toFixed(1)} min: ${((theirs - ours) / both).toFixed(1)} min saved a drive; ${none} more that those found no loop for`,
+  );
+  console.log(
+    `  the search takes ${times[times.length >> 1]!.toFixed(0)} ms (median), p95 ${times[Math.floor(times.length * 0.95)]!.toFixed(0)} ms`,
+  );
+  const large = plain(160);
+  const before = process.memoryUsage().heapUsed;
+  let from = performance.now();
+  const wide = networkOf(large);
+  const middle = nearestNode(wide, [1 + 80 * 0.004, 56 + 80 * 0.0022]);
+  console.log(
+    `drives on ${large.roads.length} roads: joined in ${(performance.now() - from).toFixed(0)} ms`,
+  );
+  from = performance.now();
+  const homeS = homeTimes(wide, middle);
+  const outlook = outlookOn({ network: wide, rules, forecast: hours(random), camera }, hourOfDay);
+  const loop = soonestLoop(outlook, middle, MORNING + 4 * 3_600_000, LIMITS, homeS);
+  const took = performance.now() - from;
+  const mb = (process.memoryUsage().heapUsed - before) / 1e6;
+  console.log(
+    `  ${loop ? `a drive of ${(loop.seconds / 60).toFixed(1)} min` : "no drive"} found in ${took.toFixed(0)} ms, ${mb.toFixed(0)} MB more than before`,
+  );
+}
