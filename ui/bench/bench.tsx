@@ -5,6 +5,7 @@ import { usePathname } from "next/navigation";
 import { createContext, useContext, useMemo, useRef, useState, type ReactNode } from "react";
 import { WhenAwake } from "../primitives/awake";
 import { Dialog } from "../primitives/dialog";
+import { patiently } from "../primitives/patiently";
 import { useLater } from "../primitives/use-later";
 import { useJob } from "./job-store";
 import { useKeys, type KeyActs } from "./keys";
@@ -15,7 +16,7 @@ import { useNextCalibration } from "./use-next-calibration";
 
 // Two tablets seldom write at once, what waits here is looked at when the shop is out of reach, and the
 // keys are looked up once.
-const LATER = { rest: () => import("./later") };
+const LATER = { rest: patiently(() => import("./later")) };
 const CommandBox = dynamic(() => LATER.rest().then((m) => m.CommandBox));
 const KeySheet = dynamic(() => LATER.rest().then((m) => m.KeySheet));
 const Clock = dynamic(() => LATER.rest().then((m) => m.Clock));

@@ -1,5 +1,6 @@
 "use client";
 
+import { patiently } from "../primitives/patiently";
 import dynamic from "next/dynamic";
 import { useEffect, useRef, useState } from "react";
 import type { SlipLine } from "@/core/job";
@@ -7,7 +8,8 @@ import { Mark } from "../primitives/marks";
 import { useJob } from "./job-store";
 import { useTimes } from "../settings";
 
-const LineDialog = dynamic(() => import("./later").then((m) => m.LineDialog));
+const LATER = patiently(() => import("./later"));
+const LineDialog = dynamic(() => LATER().then((m) => m.LineDialog));
 
 /**
  * The slip: each settled fact with time, instrument and initials. It is the report in the making.

@@ -4,7 +4,7 @@ const LATER_MS = 4000;
 
 /**
  * Fetches parts of the page once it has come to rest, so that they are there when the shop is out
- * of reach; what fails is tried again when opened.
+ * of reach; each is asked for until the shop answers, by whoever fetches it patiently.
  *
  * @returns whether they were fetched: what nobody needs at first is drawn then
  */

@@ -7,13 +7,14 @@ import type { Sheet as CheckedSheet } from "@/core/sheet";
 import { useStageKeys } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { Button } from "../primitives/button";
+import { patiently } from "../primitives/patiently";
 import { useLater } from "../primitives/use-later";
 import type { JoinDialog as Join } from "../stand/join-dialog";
 import type { VerdictStrip } from "./verdict-strip";
 
 // What is looked at now and then is loaded a while after the first page, so that it is there when
 // the shop is out of reach.
-const LATER = { sheets: () => import("./sheets") };
+const LATER = { sheets: patiently(() => import("./sheets")) };
 const MeansDialog = dynamic(() => LATER.sheets().then((m) => m.MeansDialog));
 const LinesDialog = dynamic(() => LATER.sheets().then((m) => m.LinesDialog));
 const WaysDialog = dynamic(() => LATER.sheets().then((m) => m.WaysDialog));

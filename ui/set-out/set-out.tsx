@@ -8,6 +8,7 @@ import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
 import { Floor } from "../floor/floor";
+import { patiently } from "../primitives/patiently";
 import { useLater } from "../primitives/use-later";
 import type { JoinDialog as Join } from "../stand/join-dialog";
 import { FloorActs } from "./floor-acts";
@@ -21,13 +22,13 @@ import { VerdictStrip } from "./verdict-strip";
 // What is looked at now and then is loaded a while after the first page, so that it is there when
 // the shop is out of reach.
 const LATER = {
-  rig: () => import("./rig-panel"),
-  finish: () => import("./finish"),
-  move: () => import("./move-act"),
-  crank: () => import("./live-crank"),
-  swap: () => import("./swap-bar"),
-  stage: () => import("../bench/next-stage"),
-  seldom: () => import("./seldom"),
+  rig: patiently(() => import("./rig-panel")),
+  finish: patiently(() => import("./finish")),
+  move: patiently(() => import("./move-act")),
+  crank: patiently(() => import("./live-crank")),
+  swap: patiently(() => import("./swap-bar")),
+  stage: patiently(() => import("../bench/next-stage")),
+  seldom: patiently(() => import("./seldom")),
 };
 const NextStage = dynamic(() => LATER.stage().then((m) => m.NextStage));
 const LeftBar = dynamic(() => LATER.seldom().then((m) => m.LeftBar));
