@@ -32,12 +32,14 @@ export function DriveMap({
     });
     map.current = m;
     const flat = (points: Road["points"]): [number, number][] => points.map(([x, y]) => [y, x]);
+    const lines = legs.map((l) => l.points.map(([lon, lat]): [number, number] => [lat, lon]));
+    // Where it looks is set first: nothing can be drawn on a map that looks nowhere.
+    m.fitBounds(L.latLngBounds(lines.flat()), { padding: [24, 24] });
     L.polyline(
       others.map((o) => flat(o.points)),
       { color: colour("--color-hairline"), weight: 2, interactive: false },
     ).addTo(m);
-    const lines = legs.map((l) => l.points.map(([lon, lat]): [number, number] => [lat, lon]));
-    const whole = L.polyline(lines, {
+    L.polyline(lines, {
       color: colour("--color-ink"),
       weight: 7,
       opacity: 0.9,
@@ -62,7 +64,6 @@ export function DriveMap({
     })
       .bindTooltip("Shop", { permanent: true, direction: "right" })
       .addTo(m);
-    m.fitBounds(whole.getBounds(), { padding: [24, 24] });
     return () => {
       m.remove();
       map.current = null;

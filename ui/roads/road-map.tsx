@@ -35,6 +35,8 @@ export function RoadMap({ roads, shop }: { roads: readonly Road[]; shop: RoadPla
         )
         .addTo(all);
     }
+    // Where it looks is set first: nothing can be drawn on a map that looks nowhere.
+    if (roads.length > 0) m.fitBounds(all.getBounds(), { padding: [16, 16] });
     all.addTo(m);
     L.circleMarker([shop[1], shop[0]], {
       radius: 8,
@@ -44,7 +46,6 @@ export function RoadMap({ roads, shop }: { roads: readonly Road[]; shop: RoadPla
     })
       .bindTooltip("Shop", { permanent: true, direction: "right" })
       .addTo(m);
-    if (roads.length > 0) m.fitBounds(all.getBounds(), { padding: [16, 16] });
     return () => void m.remove();
   }, [roads, shop]);
   return (
