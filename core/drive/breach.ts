@@ -1,4 +1,5 @@
-import { SPEED_UNITS, type DriveCondition, type DriveConditionKind } from "./rules";
+import type { DriveCondition, DriveConditionKind } from "./rules";
+import { SPEED_UNITS } from "./speed-units";
 import type { DriveSample, LineSeen } from "./sample";
 
 /** Slower than this a vehicle stands, m/s. */

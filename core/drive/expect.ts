@@ -2,12 +2,8 @@ import { normalCdfFast } from "@/core/math/distributions";
 import { weatherAt, type Forecast, type HourWeather } from "./forecast";
 import { turnInto, type Network, type Way } from "./network";
 import type { RoadLine } from "./road";
-import {
-  SPEED_UNITS,
-  type DriveCondition,
-  type DriveConditionKind,
-  type DriveRules,
-} from "./rules";
+import type { DriveCondition, DriveConditionKind, DriveRules } from "./rules";
+import { SPEED_UNITS } from "./speed-units";
 import { sunAt, sunOffDeg, type SunPlace } from "./sun";
 
 /**

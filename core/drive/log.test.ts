@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { driveRow, packed, unpacked, type DriveRow } from "./log";
+import { packed, unpacked, type DriveRow } from "./log";
+import { driveRow } from "./log-row";
 
 const START = Date.UTC(2026, 10, 3, 10);
 const within = (min: number, max: number) => fc.option(fc.integer({ min, max }));

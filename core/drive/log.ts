@@ -1,4 +1,3 @@
-import { z } from "zod";
 import type { RoadPlace } from "./road";
 import type { DriveSample, LineSeen } from "./sample";
 
@@ -9,32 +8,15 @@ const LINES = ["none", "broken", "solid"] as const satisfies readonly LineSeen[]
 const LIGHTS = ["night", "dusk", "day"] as const;
 const WEATHERS = ["rain", "fog", "snow", "wet-road"] as const;
 /** Beyond this a curve is none, metres. */
-const STRAIGHT_M = 20_000;
-
-const int = z.number().int();
-const known = <T extends z.ZodType>(of: T) => of.nullable();
+export const STRAIGHT_M = 20_000;
 
 /**
  * A second as a row of whole numbers, so that an hour of them is small: tenths of a second since the
  * part began, cm/s, left and right line, radius (0 straight) and gap (-1 nobody) in metres, light,
  * weather as bits, tenths of a degree off the sun, key, longitude and latitude in millionths, network.
  */
-export const driveRow = z.tuple([
-  int.min(0).max(36_000),
-  known(int.min(0).max(12_000)),
-  known(int.min(0).max(2)),
-  known(int.min(0).max(2)),
-  known(int.min(0).max(STRAIGHT_M)),
-  known(int.min(-1).max(2000)),
-  known(int.min(0).max(2)),
-  known(int.min(0).max(15)),
-  known(int.min(0).max(1800)),
-  known(int.min(0).max(1)),
-  known(int.min(-180_000_000).max(180_000_000)),
-  known(int.min(-90_000_000).max(90_000_000)),
-  known(int.min(0).max(1)),
-]);
-export type DriveRow = z.infer<typeof driveRow>;
+type Num = number | null;
+export type DriveRow = [number, Num, Num, Num, Num, Num, Num, Num, Num, Num, Num, Num, Num];
 
 const rounded = (v: number | null, by: number): number | null =>
   v === null ? null : Math.round(v * by);

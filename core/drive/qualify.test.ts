@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { DRIVE_START, GAP_S, qualify, qualifyAll } from "./qualify";
-import { driveRulesSchema, SPEED_UNITS, type DriveRules } from "./rules";
+import { driveRulesSchema, type DriveRules } from "./rules";
+import { SPEED_UNITS } from "./speed-units";
 import type { DriveSample } from "./sample";
 import { stretchesOf } from "./stretches";
 

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { SPEED_UNITS } from "./speed-units";
 
 /**
  * What a sheet asks of its drive, as data: conditions that all have to hold for a second to count, what
@@ -16,11 +17,6 @@ const often = {
   breach,
   graceS: z.number().min(0).max(600).default(0),
 };
-
-const KMH = 1 / 3.6;
-const MPH = 1609.344 / 3600;
-/** What one of a unit of speed is in metres a second. */
-export const SPEED_UNITS = { "km/h": KMH, mph: MPH } as const;
 
 const unit = z.enum(["km/h", "mph"]);
 

@@ -5,7 +5,7 @@ import { distanceM, headingDeg, turnDeg } from "./geometry";
 import type { FileProblem } from "./geojson";
 import type { LoggedSample } from "./log";
 import type { RoadPlace } from "./road";
-import { SPEED_UNITS } from "./rules";
+import { SPEED_UNITS } from "./speed-units";
 import type { LineSeen } from "./sample";
 
 /**

@@ -4,7 +4,8 @@ import type { DriveSample } from "@/core/drive/sample";
 import { SHEETS } from "@/demo/data/sheets";
 import { groundOf, INTAKE, logOf } from "@/tests/fixtures";
 import { intakeSchema, type EventBody } from ".";
-import { dearest, drivesOf, standingDrive } from "./driven";
+import { dearest, drivesOf } from "./driven";
+import { standingDrive } from "./standing-drive";
 
 const sheet = SHEETS.find((s) => s.id === "harrow-forward")!;
 const ground = groundOf(

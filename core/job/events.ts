@@ -4,7 +4,7 @@ import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema
 
 import type { Halves } from "@/core/setout/halves";
 import type { Quantity } from "@/core/setout/quantities";
-import { driveRow } from "@/core/drive/log";
+import { driveRow } from "@/core/drive/log-row";
 import { LAST_ACT_IDS } from "@/core/setout/last-act-ids";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import {

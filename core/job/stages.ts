@@ -3,7 +3,7 @@ import { targetsOf } from "@/core/sheet";
 import type { StageId } from "./stage-list";
 import { itemSettled } from "./item";
 import { itemsOf } from "./items";
-import { standingDrive } from "./driven";
+import { standingDrive } from "./standing-drive";
 import { orderProblem } from "@/core/owed";
 import { owedLines } from "./owed";
 import { viewOf, viewsOf, type CalibrationGround, type JobGround } from "./ground";

@@ -3,7 +3,8 @@
 import dynamic from "next/dynamic";
 import { useState } from "react";
 import { eventsOf, lastOf, runOf } from "@/core/job";
-import { drivesOf, standingDrive } from "@/core/job/driven";
+import { drivesOf } from "@/core/job/driven";
+import { standingDrive } from "@/core/job/standing-drive";
 import { breachWords, conditionWords, enoughWords } from "@/core/drive/words";
 import type { DrivePlan } from "@/core/drive/plan";
 import { Stage } from "../bench/bench";
