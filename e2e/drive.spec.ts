@@ -122,6 +122,7 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
   await next.getByRole("button", { name: "It has learned" }).click();
   await expect(next).toContainText("The vehicle has learned on the road.");
   await expect(slip(page)).toContainText("the vehicle has learned");
+  await expect(page.getByText("All kept")).toBeVisible({ timeout: 60_000 });
   const { record, report } = await papersOf(page, shop.url, job);
   expect(record.calibrations[0]!.drives!.map((d) => d.outcome)).toEqual([
     "given-up",
