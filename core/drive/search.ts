@@ -12,8 +12,6 @@ export type Loop = {
   /** Expected seconds until it is done, and until it is back. */
   doneS: number;
   seconds: number;
-  /** No drive of this departure can be expected to take less, seconds. */
-  boundS: number;
 };
 
 export type SearchLimits = {
@@ -102,7 +100,6 @@ export function soonestLoop(
         departMs,
         doneS: at.come.doneS,
         seconds: at.come.seconds,
-        boundS: at.come.seconds,
       };
     if (++seen > labels) return null;
     let there = settled.get(at.way.index);

@@ -141,8 +141,8 @@ export function OnTheRoad({
           <p className="mt-4 flex items-center gap-2 text-lg">
             <Mark state={last?.online === false ? "loose" : "settled"} size={16} />
             {last?.online === false
-              ? `No network: all is kept here and goes later.${gateway ? " The gateway holds for some minutes." : ""}`
-              : `Network there.${gateway ? " The gateway is open." : ""}`}
+              ? `No network: all is kept here and goes later.${gateway ? " This vehicle’s gateway hangs on it: look at the hotspot." : ""}`
+              : "Network there."}
           </p>
         </section>
         <DriveMap legs={trip.plan.legs} others={others} at={trip.track.at(-1) ?? null} />

@@ -20,11 +20,11 @@ function because(plan: DrivePlan, best: DrivePlan, all: readonly DrivePlan[]): s
   }
   const rain = plan.rain >= 0.1 ? `rain at ${formatNumber(100 * plan.rain, 0)} % of the time` : "";
   const slower = plan.seconds - best.seconds;
-  if (plan === best)
-    return rain ? `Soonest of all, ${rain}.` : "Soonest of all: the road is free and dry.";
+  if (plan === best) return rain ? `Soonest of all, ${rain}.` : "Soonest of all.";
   const sun = plan.barred.find((b) => b.kind === "sun");
-  const why = sun ? "the sun stands in the lens" : rain || "more traffic, or another road";
-  return `${minutes(Math.max(60, slower))} more: ${why}.`;
+  const why = sun ? "the sun stands in the lens" : rain;
+  const more = `${minutes(Math.max(60, slower))} more`;
+  return why ? `${more}: ${why}.` : `${more} by traffic and road.`;
 }
 
 /** When to leave and where to go: one drive for each departure, the soonest marked. */
