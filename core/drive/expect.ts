@@ -1,6 +1,7 @@
 import { normalCdfFast } from "@/core/math/distributions";
+import type { Look } from "./look";
 import { weatherAt, type Forecast, type HourWeather } from "./forecast";
-import { turnInto, type Network, type Way } from "./network";
+import { isTurnRound, turnInto, type Network, type Way } from "./network";
 import type { RoadLine } from "./road";
 import type { DriveCondition, DriveConditionKind, DriveRules } from "./rules";
 import { SPEED_UNITS } from "./speed-units";
@@ -18,24 +19,24 @@ export type Going = {
   network: Network;
   rules: DriveRules;
   forecast: Forecast;
-  /** How the camera looks out of the vehicle, degrees to the left of ahead, and down. */
-  camera: { turnDeg: number; downDeg: number };
+  /** How the cameras that learn look out of the vehicle. */
+  cameras: readonly Look[];
 };
 
 /** Vehicles a kilometre of lane carries where it is full: then they stand. */
 export const FULL_PER_KM = 25;
 /** What a full road takes of the speed it would be driven at. */
-const FULL_SLOWS = 0.6;
+export const FULL_SLOWS = 0.6;
 /** How a speed wavers about what is meant, as a share: on an empty road, and what a full one adds. */
 const WAVERS = { empty: 0.02, full: 0.1 };
 /** The share of a speed by which it wavers on a road that is so full. */
-const wavers = (full: number): number => WAVERS.empty + WAVERS.full * full;
+export const wavers = (full: number): number => WAVERS.empty + WAVERS.full * full;
 /** How long a speed keeps its own counsel, seconds. */
 const WAVERS_FOR_S = 8;
 /** How long a line stays out of sight, metres, and somebody near ahead, a shower, seconds. */
 const OUT_OF_SIGHT_M = 25;
 const NEAR_FOR_S = 40;
-const SHOWER_S = 720;
+export const SHOWER_S = 720;
 /** What a driver is content with in a curve and at a junction, m/s2. */
 const SIDEWAYS = 2.2;
 const BRAKES = 1.5;
@@ -48,7 +49,7 @@ const TURN_ROUND_S = 15;
 const SURFACE_MPS = { asphalt: 70, concrete: 70, setts: 14, gravel: 14 };
 
 /** Hours are cut so finely that sun and traffic may be taken as one over it, milliseconds. */
-const SLICE_MS = 300_000;
+export const SLICE_MS = 300_000;
 export const sliceOf = (atMs: number): number => Math.floor(atMs / SLICE_MS);
 
 /** A part of a drive on which nothing changes. */
@@ -61,6 +62,12 @@ export type Span = {
   lossRate: number;
   /** Chance that it is thrown away on entering it. */
   loss: number;
+  /** Of the rate: shares of the time that it is dry enough, and that the sun is off the lens; the rest. */
+  dry: number;
+  shade: number;
+  quick: number;
+  /** Of the rest, how what counts strays: variance a second, seconds. */
+  strays: number;
 };
 
 export type WayOutlook = {
@@ -93,11 +100,12 @@ export type Outlook = {
   going: Going;
   way: (way: Way, atMs: number) => WayOutlook;
   pass: (a: Way, b: Way, atMs: number) => Passing;
-  /** The largest share of its seconds that can count on a way in any hour of the forecast. */
-  bestRate: (way: Way) => number;
+  /** Hour of the day of a moment, 0 to 24, and where the sun stands then. */
+  hourOfDay: (atMs: number) => number;
+  sunAtShop: (atMs: number) => SunPlace;
 };
 
-type Hour = { sun: SunPlace; weather: HourWeather; hourOfDay: number };
+export type Hour = { sun: SunPlace; weather: HourWeather; hourOfDay: number };
 
 /** The speed a way's piece is driven at where nobody is in the way, m/s. */
 export function freeMps(way: Way, radiusM: number, rules: DriveRules): number {
@@ -147,12 +155,13 @@ export function rangeWithin(within: number, sd: number, overS: number): number {
 }
 
 /** Share of the time a condition holds, and how often it is breached for longer than is borne. */
-type Held = { share: number; lossRate: number; sure: boolean };
-const always: Held = { share: 1, lossRate: 0, sure: false };
-const surely = (is: boolean): Held => (is ? always : { share: 0, lossRate: 0, sure: true });
+type Held = { share: number; lossRate: number; awayS: number; sure: boolean };
+const always: Held = { share: 1, lossRate: 0, awayS: 0, sure: false };
+const surely = (is: boolean): Held => (is ? always : { ...always, share: 0, sure: true });
 /** Of what comes and goes: for how long it is away, seconds, and on what share of the time it is there. */
 const fleeting = (share: number, awayS: number, graceS: number): Held => ({
   share,
+  awayS,
   lossRate: awayS > 0 ? ((1 - share) / awayS) * Math.exp(-graceS / awayS) : 0,
   sure: share === 0,
 });
@@ -164,7 +173,7 @@ function held(
   mps: number,
   full: number,
   { sun, weather }: Hour,
-  camera: Going["camera"],
+  cameras: readonly Look[],
 ): Held {
   const sd = mps * wavers(full);
   switch (c.kind) {
@@ -195,8 +204,8 @@ function held(
       return fleeting(1 - worst, SHOWER_S, c.graceS);
     }
     case "sun": {
-      const off = sunOffDeg(sun, { ...piece, ...camera });
-      if (off > c.coneDeg) return always;
+      // One that is blinded keeps all of them from learning.
+      if (cameras.every((look) => sunOffDeg(sun, { ...piece, ...look }) > c.coneDeg)) return always;
       // A cloud comes and goes as a shower does.
       return { ...fleeting(weather.cloud, SHOWER_S, c.graceS), sure: weather.cloud < 0.5 };
     }
@@ -206,14 +215,12 @@ function held(
   }
 }
 
-const unknownHour = (atMs: number): HourWeather => ({
-  fromMs: atMs,
-  rain: 0,
-  fog: 0,
-  snow: 0,
-  wet: 0,
-  cloud: 0,
-});
+/** Share of the time a condition holds on a piece of a way, driven at a speed, so full, at an hour. */
+export const shareOf = (...of: Parameters<typeof held>): number => held(...of).share;
+
+/** The weather of a moment; fair where nothing is forecast. */
+export const hourOf = (forecast: Forecast, atMs: number): HourWeather =>
+  weatherAt(forecast, atMs) ?? { fromMs: atMs, rain: 0, fog: 0, snow: 0, wet: 0, cloud: 0 };
 
 const mix = (a: number, b: number, part: number): number => a + (b - a) * part;
 /** How full a road is at a moment, between the middles of its hours. @param hour 0 to 24 */
@@ -228,8 +235,9 @@ const fullAt = (traffic: readonly number[], hour: number): number => {
  * @param hourOfDay of a moment in the shop's own zone, 0 to 24: what traffic goes by
  */
 export function outlookOn(going: Going, hourOfDay: (atMs: number) => number): Outlook {
-  const { network, rules, forecast, camera } = going;
+  const { network, rules, forecast, cameras } = going;
   const [lonDeg, latDeg] = network.nodes[0]?.at ?? [0, 0];
+  const sunAtShop = (atMs: number): SunPlace => sunAt(atMs, latDeg, lonDeg);
   const hours = new Map<number, Hour>();
   const known = new Map<number, Map<number, WayOutlook>>();
   const hourAt = (slice: number): Hour => {
@@ -237,8 +245,8 @@ export function outlookOn(going: Going, hourOfDay: (atMs: number) => number): Ou
     if (had) return had;
     const atMs = (slice + 0.5) * SLICE_MS;
     const fresh = {
-      sun: sunAt(atMs, latDeg, lonDeg),
-      weather: weatherAt(forecast, atMs) ?? unknownHour(atMs),
+      sun: sunAtShop(atMs),
+      weather: hourOf(forecast, atMs),
       hourOfDay: hourOfDay(atMs),
     };
     hours.set(slice, fresh);
@@ -249,7 +257,7 @@ export function outlookOn(going: Going, hourOfDay: (atMs: number) => number): Ou
     let here = known.get(slice);
     if (!here) known.set(slice, (here = new Map()));
     let is = here.get(w.index);
-    if (!is) here.set(w.index, (is = wayOutlook(w, rules, hourAt(slice), camera)));
+    if (!is) here.set(w.index, (is = wayOutlook(w, rules, hourAt(slice), cameras)));
     return is;
   };
   const passed = new Map<number, Map<number, Passing>>();
@@ -265,49 +273,14 @@ export function outlookOn(going: Going, hourOfDay: (atMs: number) => number): Ou
     }
     return is;
   };
-  const kindest = kindestHour(forecast);
-  const bests = new Map<number, number>();
-  const bestRate = (w: Way): number => {
-    let best = bests.get(w.index);
-    if (best !== undefined) return best;
-    const emptiest = w.road.traffic.reduce((m, f) => Math.min(m, f), 1);
-    const mps = freeMps(w, Infinity, rules) * (1 - FULL_SLOWS * emptiest * emptiest);
-    best = rules.conditions.reduce(
-      (rate, c) => rate * held(c, w, STRAIGHT, mps, emptiest, kindest, camera).share,
-      1,
-    );
-    bests.set(w.index, best);
-    return best;
-  };
-  return { going, way, pass, bestRate };
-}
-
-/** No piece of a way is kinder than this one: it is straight, and the sun stands high. */
-const STRAIGHT = { headingDeg: 0, slopeDeg: 0, radiusM: Infinity };
-
-/** No hour is kinder than this one: the least of everything, and a sun that shines on nobody. */
-function kindestHour(forecast: Forecast): Hour {
-  const least = (of: (h: HourWeather) => number): number =>
-    forecast.reduce((m, h) => Math.min(m, of(h)), forecast.length > 0 ? 1 : 0);
-  return {
-    sun: { azimuthDeg: 0, altitudeDeg: 90 },
-    weather: {
-      fromMs: 0,
-      rain: least((h) => h.rain),
-      fog: least((h) => h.fog),
-      snow: least((h) => h.snow),
-      wet: least((h) => h.wet),
-      cloud: 1,
-    },
-    hourOfDay: 0,
-  };
+  return { going, way, pass, hourOfDay, sunAtShop };
 }
 
 function wayOutlook(
   way: Way,
   rules: DriveRules,
   hour: Hour,
-  camera: Going["camera"],
+  cameras: readonly Look[],
   full = fullAt(way.road.traffic, hour.hourOfDay),
 ): WayOutlook {
   const slowed = 1 - FULL_SLOWS * full * full;
@@ -317,15 +290,21 @@ function wayOutlook(
   for (const piece of way.pieces) {
     const mps = freeMps(way, piece.radiusM, rules) * slowed;
     const seconds = piece.lengthM / mps;
-    let [rate, lossRate, loss] = [1, 0, 0];
+    let [dry, shade, quick, strays, lossRate, loss] = [1, 1, 1, 0, 0, 0];
     for (const c of rules.conditions) {
-      const is = held(c, way, piece, mps, full, hour, camera);
-      rate *= is.share;
+      const is = held(c, way, piece, mps, full, hour, cameras);
+      if (c.kind === "weather") dry = is.share;
+      else if (c.kind === "sun") shade = is.share;
+      else quick *= is.share;
+      // Of something that comes and goes: how far its share of a long time strays.
+      if (c.kind !== "weather" && c.kind !== "sun") strays += 2 * (1 - is.share) * is.awayS;
       if (is.share === 0) barred ??= c.kind;
       if (c.breach !== "throws-away") continue;
       lossRate += is.lossRate;
       if (is.sure && seconds > c.graceS) loss = Math.max(loss, 1 - is.share);
     }
+    const rate = dry * shade * quick;
+    strays *= quick ** 2;
     const before = spans.at(-1);
     const same =
       before &&
@@ -339,9 +318,10 @@ function wayOutlook(
       const jump =
         before && steady && Math.abs(before.mps - mps) > steady.within * SPEED_UNITS[steady.unit];
       const unsteadyS = jump ? Math.min(seconds, steady.overS) : 0;
-      if (unsteadyS > 0) spans.push({ seconds: unsteadyS, mps, rate: 0, lossRate, loss });
+      const is = { mps, lossRate, loss, dry, shade };
+      if (unsteadyS > 0) spans.push({ ...is, seconds: unsteadyS, rate: 0, quick: 0, strays: 0 });
       if (seconds > unsteadyS)
-        spans.push({ seconds: seconds - unsteadyS, mps, rate, lossRate, loss });
+        spans.push({ ...is, seconds: seconds - unsteadyS, rate, quick, strays });
     }
   }
   let [keeps, addsS, addsM, seconds] = [1, 0, 0, 0];
@@ -383,27 +363,52 @@ function until({ rate, lossRate }: Span, has: number, wants: number): number {
   return limit <= wants ? Infinity : Math.log((limit - has) / (limit - wants)) / lossRate;
 }
 
+/** How fast the end of a way is taken into another, m/s; Infinity where nothing slows. */
+function slowestMps({ nodes }: Network, a: Way, b: Way): number {
+  const { junction, out } = nodes[a.to]!;
+  if (isTurnRound(a, b)) return 0;
+  if (junction.control === "roundabout") return ROUND_MPS;
+  // Where there is but one way on, its curve has slowed one already.
+  if (out.length <= 2 || a.to !== b.from) return Infinity;
+  return Math.abs(turnInto(a, b)) > TURNS_DEG ? TURN_MPS : Infinity;
+}
+
+/** Expected seconds that lie between two ways, come to and left at some speeds, m/s. */
+export function passingS(
+  network: Network,
+  a: Way,
+  b: Way,
+  beforeMps: number,
+  afterMps: number,
+): number {
+  const { control, redShare, redS } = network.nodes[a.to]!.junction;
+  const slow = slowestMps(network, a, b);
+  const stands = slow === 0 ? TURN_ROUND_S : 0;
+  const through = slowedS(beforeMps, afterMps, slow, stands);
+  if (control !== "signals") return through;
+  return mix(through, slowedS(beforeMps, afterMps, 0, redS / 2), redShare);
+}
+
+/** Seconds that are lost by braking to a speed, standing if one has to, and speeding up again. */
+const slowedS = (before: number, after: number, slow: number, standS: number): number =>
+  slow >= Math.min(before, after)
+    ? 0
+    : ((before - slow) ** 2 / before + (after - slow) ** 2 / after) / (2 * BRAKES) + standS;
+
 function passing(
-  { nodes }: Network,
+  network: Network,
   rules: DriveRules,
   a: Way,
   b: Way,
   last: Span,
   first: Span,
 ): Passing {
-  const { control, redShare, redS } = nodes[a.to]!.junction;
-  const round = a.road === b.road && a.back !== b.back;
-  const turns = round || Math.abs(turnInto(a, b)) > TURNS_DEG;
-  const slow = round
-    ? 0
-    : control === "roundabout"
-      ? ROUND_MPS
-      : turns && a.to === b.from && nodes[a.to]!.out.length > 2
-        ? TURN_MPS
-        : Infinity;
+  const { control, redShare, redS } = network.nodes[a.to]!.junction;
+  const slow = slowestMps(network, a, b);
+  const round = isTurnRound(a, b);
   const red = control === "signals" ? redShare : 0;
-  const through = phases(rules, last, first, slow, round ? TURN_ROUND_S : 0);
-  const stopped = phases(rules, last, first, 0, redS / 2);
+  const through = phases(rules, last.mps, first.mps, slow, round ? TURN_ROUND_S : 0);
+  const stopped = phases(rules, last.mps, first.mps, 0, redS / 2);
   const rolling = conditionOf(rules, "rolling");
   const losesRolling =
     rolling?.breach === "throws-away" && red > 0
@@ -433,14 +438,13 @@ function passing(
  */
 function phases(
   rules: DriveRules,
-  { mps: before }: Span,
-  { mps: after }: Span,
+  before: number,
+  after: number,
   slow: number,
   standS: number,
 ): { seconds: number; outS: number; overlapS: number } {
   if (slow >= Math.min(before, after)) return { seconds: 0, outS: 0, overlapS: 0 };
-  const lost = (from: number): number => (from - slow) ** 2 / (2 * BRAKES * from);
-  const seconds = lost(before) + lost(after) + standS;
+  const seconds = slowedS(before, after, slow, standS);
   const speed = conditionOf(rules, "speed");
   const min = speed ? speed.min * SPEED_UNITS[speed.unit] : 0;
   const below = (from: number): number => Math.max(0, Math.min(from, min) - slow) / BRAKES;

@@ -15,7 +15,7 @@ export type Way = {
   lines: LaneLines;
 };
 
-export type Node = { at: RoadPlace; junction: Junction; out: Way[] };
+export type Node = { at: RoadPlace; junction: Junction; out: Way[]; into: Way[] };
 export type Network = { nodes: Node[]; ways: Way[] };
 
 const PLAIN: Omit<Junction, "at"> = { control: "none", redShare: 0, redS: 40, turnRound: false };
@@ -37,13 +37,14 @@ export function networkOf({ roads, junctions }: Roads): Network {
     const had = byPlace.get(key);
     if (had !== undefined) return had;
     byPlace.set(key, nodes.length);
-    nodes.push({ at, junction: known.get(key) ?? { ...PLAIN, at }, out: [] });
+    nodes.push({ at, junction: known.get(key) ?? { ...PLAIN, at }, out: [], into: [] });
     return nodes.length - 1;
   };
   const add = (way: Omit<Way, "index">): void => {
     const whole = { ...way, index: ways.length };
     ways.push(whole);
     nodes[way.from]!.out.push(whole);
+    nodes[way.to]!.into.push(whole);
   };
   for (const road of roads) {
     const pieces = piecesOf(road.points);
@@ -73,9 +74,21 @@ export const isTurnRound = (a: Way, b: Way): boolean => a.road === b.road && a.b
  * road that leads nowhere else there is no other way.
  */
 export function onward(network: Network, way: Way): Way[] {
-  const node = network.nodes[way.to]!;
-  const on = node.out.filter((w) => !isTurnRound(way, w));
-  return node.junction.turnRound || on.length === 0 ? node.out : on;
+  const on: Way[] = [];
+  eachOnward(network, way, (w) => on.push(w));
+  return on;
+}
+
+/** The same without a list. */
+export function eachOnward({ nodes }: Network, way: Way, visit: (next: Way) => void): void {
+  const { out, junction } = nodes[way.to]!;
+  let others = 0;
+  for (const w of out)
+    if (!isTurnRound(way, w)) {
+      others++;
+      visit(w);
+    }
+  for (const w of out) if (isTurnRound(way, w) && (junction.turnRound || others === 0)) visit(w);
 }
 
 /** How far one turns from a way into the next, to the right positive, degrees. */

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { island, SHOP_PLACE } from "@/demo/data/island";
 import { SHEETS } from "@/demo/data/sheets";
+import { looksOf } from "./look";
+import { networkOf } from "./network";
 import { plansFor, type PlanAsked } from "./plan";
 import { turnsOf } from "./route";
 
@@ -15,12 +17,13 @@ const hours = (rain: (h: number) => number) =>
     wet: 0,
     cloud: 1,
   }));
+const network = networkOf(island());
 const ask = (more: Partial<PlanAsked>): PlanAsked => ({
-  roads: island(),
+  network,
   shop: SHOP_PLACE,
   rules,
   forecast: hours(() => 0),
-  camera: { turnDeg: 0, downDeg: 2 },
+  cameras: looksOf("forward-camera"),
   departs: [NOON],
   zoneHours: 0,
   ...more,
@@ -28,7 +31,7 @@ const ask = (more: Partial<PlanAsked>): PlanAsked => ({
 
 describe("plans of a drive", () => {
   it("are truly different where two are asked for, the soonest first", () => {
-    const [first, second] = plansFor(ask({ loops: 2 }));
+    const [first, second] = plansFor(ask({ loops: 2 })).plans;
     expect(first!.seconds).toBeLessThanOrEqual(second!.seconds);
     const roads = new Set(first!.legs.map((l) => l.name));
     const shared = second!.legs.filter((l) => roads.has(l.name)).length / second!.legs.length;
@@ -37,14 +40,16 @@ describe("plans of a drive", () => {
   it("take longer through rain, and there is none after dark", () => {
     const wet = plansFor(
       ask({ forecast: hours((h) => (h === 0 ? 0.6 : 0)), departs: [NOON, NOON + 3_600_000] }),
-    );
+    ).plans;
     expect(wet[0]!.seconds).toBeGreaterThan(wet[1]!.seconds + 300);
-    expect(wet[0]!.rain).toBe(0.6);
+    expect(wet[0]!.chance).toBeLessThan(wet[1]!.chance);
+    for (const p of wet) expect(p.leastS).toBeLessThanOrEqual(p.seconds);
+    expect(wet[0]!.weather!.rain).toBe(0.6);
     // On 3 November the sun is down there before five.
-    expect(plansFor(ask({ departs: [NOON + 6 * 3_600_000] }))).toEqual([]);
+    expect(plansFor(ask({ departs: [NOON + 6 * 3_600_000] }))).toEqual({ plans: [], spent: [] });
   });
   it("say each turn once, and all of the way", () => {
-    const [plan] = plansFor(ask({}));
+    const [plan] = plansFor(ask({})).plans;
     const turns = turnsOf(plan!.legs);
     expect(turns[0]!.turn).toBe("leave");
     expect(turns.length).toBeLessThan(plan!.legs.length / 2);

@@ -1,19 +1,31 @@
-import type { Forecast } from "./forecast";
-import { outlookOn, overWays, spreadOf, type Outlook } from "./expect";
-import { nearestNode, networkOf, type Way } from "./network";
-import type { RoadPlace, Roads } from "./road";
-import type { DriveRules } from "./rules";
+import { weatherAt, type Forecast, type HourWeather } from "./forecast";
+import {
+  LEAVING,
+  alongWay,
+  outlookOn,
+  overWays,
+  spreadOf,
+  throughJunction,
+  type Come,
+  type Outlook,
+} from "./expect";
+import { nearestNode, type Network, type Way } from "./network";
+import type { Look } from "./look";
+import { chanceOf } from "./rehearse";
+import type { RoadPlace } from "./road";
+import type { DriveConditionKind, DriveRules } from "./rules";
 import { legsOf, type RouteLeg } from "./route";
-import { homeTimes, soonestLoop, type Loop } from "./search";
+import { leastOf } from "./least";
+import { soonestLoop, type Loop } from "./search";
 
 /** What a drive is planned with. */
 export type PlanAsked = {
-  roads: Roads;
+  network: Network;
   /** Where it begins and ends. */
   shop: RoadPlace;
   rules: DriveRules;
   forecast: Forecast;
-  camera: { turnDeg: number; downDeg: number };
+  cameras: readonly Look[];
   /** When one may leave, milliseconds since 1970. */
   departs: readonly number[];
   /** What the shop's clock is ahead of UTC by, hours: what traffic goes by. */
@@ -28,17 +40,26 @@ export type DrivePlan = {
   /** Expected seconds until the vehicle has learned, and until it is back. */
   doneS: number;
   seconds: number;
+  /** No drive that leaves then is back sooner than after so many seconds. */
+  leastS: number;
   /** Between these four drives out of five are back, seconds. */
   band: [number, number];
+  /** The chance that it has learned when it is back. */
+  chance: number;
   metres: number;
   legs: RouteLeg[];
+  /** What is expected at the end of each leg: seconds since it left, seconds and metres that counted. */
+  expected: Pick<Come, "seconds" | "countS" | "countM">[];
   /** The roads it takes, each name once, in order. */
   names: string[];
   /** Seconds in which nothing can count, by why, the longest first. */
-  barred: { kind: string; seconds: number }[];
-  /** The chance of rain at the hour it leaves. */
-  rain: number;
+  barred: { kind: DriveConditionKind; seconds: number }[];
+  /** The weather of the hour it leaves in; null where nobody knows. */
+  weather: HourWeather | null;
 };
+
+/** Plans, and the departures of which too many drives would have had to be looked at. */
+export type Planned = { plans: DrivePlan[]; spent: number[] };
 
 /** So much more than is asked is gathered by plan: most drives are then done when they come back. */
 const RESERVE = 1.12;
@@ -55,7 +76,9 @@ export const withReserve = (rules: DriveRules): DriveRules => {
   };
 };
 
-const LIMITS = { labels: 400_000, longestS: 2 * 3600 };
+const LABELS = 400_000;
+/** Drives are looked for that are back in so many seconds; longer ones only where there is none. */
+const BACK_IN = [2400, 7200];
 
 /** A drive is another one when no more of it than this lies on roads of one before it. */
 const SHARED = 0.6;
@@ -63,36 +86,71 @@ const SHARED = 0.6;
 const DEARER = 0.6;
 
 /** The soonest drives of every departure, the soonest first; a departure that has none is left out. */
-export function plansFor(asked: PlanAsked): DrivePlan[] {
-  const { roads, shop, rules, forecast, camera, departs, zoneHours, loops = 1 } = asked;
-  const network = networkOf(roads);
+export function plansFor(asked: PlanAsked): Planned {
+  const { network, shop, rules, forecast, cameras, departs, zoneHours, loops = 1 } = asked;
   const home = nearestNode(network, shop);
-  const homeS = homeTimes(network, home);
   const hourOfDay = (atMs: number): number => (((atMs / 3_600_000 + zoneHours) % 24) + 24) % 24;
-  const asks = outlookOn({ network, rules, forecast, camera }, hourOfDay);
-  const outlook = outlookOn({ network, rules: withReserve(rules), forecast, camera }, hourOfDay);
-  const planOf = ({ ways, doneS, seconds, departMs }: Loop): DrivePlan => ({
+  const asks = outlookOn({ network, rules, forecast, cameras }, hourOfDay);
+  const outlook = outlookOn({ network, rules: withReserve(rules), forecast, cameras }, hourOfDay);
+  const planOf = ({ ways, doneS, seconds, departMs }: Loop, leastS: number): DrivePlan => ({
     departMs,
     doneS: overWays(asks, ways, departMs).doneS ?? doneS,
     seconds,
+    leastS,
     band: bandOf(seconds, spreadOf(outlook, ways, departMs)),
+    chance: chanceOf(asks, ways, departMs, departMs / 1000),
     metres: lengthOf(ways),
     legs: legsOf(network, ways),
+    expected: alongTheWay(asks, ways, departMs),
     names: namesOf(ways),
     barred: barredOn(outlook, ways, departMs),
-    rain: forecast.find((h) => departMs >= h.fromMs && departMs < h.fromMs + 3_600_000)?.rain ?? 0,
+    weather: weatherAt(forecast, departMs),
   });
-  return departs.flatMap((departMs) => {
-    const found: Loop[] = [];
-    const dearer = new Map<number, number>();
-    // A few more tries than drives: one that takes the same roads is no other one.
-    for (let n = 0; n < 2 * loops - 1 && found.length < loops; n++) {
-      const loop = soonestLoop(outlook, home, departMs, { ...LIMITS, dearer }, homeS);
-      if (!loop) break;
-      if (found.every((f) => sharedOf(loop.ways, f.ways) <= SHARED)) found.push(loop);
-      for (const w of new Set(loop.ways)) dearer.set(w.index, (dearer.get(w.index) ?? 0) + DEARER);
+  const soonest = (departMs: number): Loop[] | "spent" => {
+    for (const longestS of BACK_IN) {
+      const least = leastOf(outlook, home, departMs, longestS);
+      const found: Loop[] = [];
+      const dearer = new Map<number, number>();
+      // A few more tries than drives: one that takes the same roads is no other one.
+      for (let n = 0; n < 2 * loops - 1 && found.length < loops; n++) {
+        const limits = { labels: LABELS, longestS, dearer };
+        const loop = soonestLoop(outlook, home, departMs, limits, least);
+        if (loop === "spent" && found.length === 0) return "spent";
+        if (typeof loop === "string") break;
+        if (found.every((f) => sharedOf(loop.ways, f.ways) <= SHARED)) found.push(loop);
+        for (const w of new Set(loop.ways))
+          dearer.set(w.index, (dearer.get(w.index) ?? 0) + DEARER);
+      }
+      if (found.length > 0) return found;
     }
-    return found.toSorted((a, b) => a.seconds - b.seconds).map(planOf);
+    return [];
+  };
+  const spent: number[] = [];
+  const plans = departs.flatMap((departMs) => {
+    const found = soonest(departMs);
+    if (found === "spent") {
+      spent.push(departMs);
+      return [];
+    }
+    const sorted = found.toSorted((a, b) => a.seconds - b.seconds);
+    // Of drives that are back no later than the soonest one that was found no hour after counts.
+    const leastS = sorted[0] && leastOf(outlook, home, departMs, sorted[0].seconds).wholeS;
+    return sorted.map((loop) => planOf(loop, leastS!));
+  });
+  return { plans, spent };
+}
+
+/** What is expected at the end of every way of a drive. */
+function alongTheWay(
+  outlook: Outlook,
+  ways: readonly Way[],
+  departMs: number,
+): DrivePlan["expected"] {
+  let come = LEAVING;
+  return ways.map((w, i) => {
+    if (i > 0) come = throughJunction(outlook, come, ways[i - 1]!, w, departMs);
+    come = alongWay(outlook, come, w, departMs);
+    return { seconds: come.seconds, countS: come.countS, countM: come.countM };
   });
 }
 
@@ -118,10 +176,10 @@ function namesOf(ways: readonly Way[]): string[] {
 }
 
 function barredOn(outlook: Outlook, ways: readonly Way[], departMs: number): DrivePlan["barred"] {
-  const seconds = new Map<string, number>();
+  const seconds = new Map<DriveConditionKind, number>();
+  const along = alongTheWay(outlook, ways, departMs);
   ways.forEach((w, i) => {
-    const at = departMs + overWays(outlook, ways.slice(0, i), departMs).seconds * 1000;
-    const is = outlook.way(w, at);
+    const is = outlook.way(w, departMs + (along[i - 1]?.seconds ?? 0) * 1000);
     if (is.barred) seconds.set(is.barred, (seconds.get(is.barred) ?? 0) + is.seconds);
   });
   return [...seconds]

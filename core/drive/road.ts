@@ -25,7 +25,7 @@ const roadLine = z.object({
 export type RoadLine = z.infer<typeof roadLine>;
 
 /** What is left and right of the lane, in the direction that is driven. */
-const laneLines = z.object({ left: roadLine, right: roadLine });
+export const laneLines = z.object({ left: roadLine, right: roadLine });
 export type LaneLines = z.infer<typeof laneLines>;
 
 /** How full a road is in each hour of the day: 0 nobody, 1 it stands. */

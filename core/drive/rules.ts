@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { keepsSchema } from "./policy-schema";
 import { SPEED_UNITS } from "./speed-units";
 
 /**
@@ -95,6 +96,8 @@ export const driveRulesSchema = z
       .refine((e) => e.seconds !== undefined || e.metres !== undefined, {
         message: "needs seconds, metres, or both",
       }),
+    /** How the speed may be kept; as the shop says where the sheet does not. */
+    keeps: z.array(keepsSchema).min(1).optional(),
     /** After so long the vehicle gives up, seconds from the start. */
     timeOutS: z
       .number()

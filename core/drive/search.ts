@@ -1,5 +1,7 @@
 import { alongWay, LEAVING, throughJunction, type Come, type Going, type Outlook } from "./expect";
-import { onward, type Network, type Way } from "./network";
+import { Heap } from "./heap";
+import { leastOf } from "./least";
+import { onward, type Way } from "./network";
 
 /**
  * The drive that gathers what a sheet asks for and is back soonest. Labels (where, when, with how much)
@@ -36,34 +38,12 @@ type Label = {
   come: Come;
   /** Time with what was made dearer. */
   cost: number;
-  bound: number;
   before: Label | null;
 };
 
-/** Least seconds from every node to one node, as fast as the road allows at all. */
-export function homeTimes(network: Network, home: number): Float64Array {
-  const into: Way[][] = network.nodes.map(() => []);
-  for (const w of network.ways) into[w.to]!.push(w);
-  const best = new Float64Array(network.nodes.length).fill(Infinity);
-  const heap = new Heap<{ node: number; bound: number }>();
-  best[home] = 0;
-  heap.push({ node: home, bound: 0 });
-  for (let at = heap.pop(); at; at = heap.pop()) {
-    if (at.bound > best[at.node]!) continue;
-    for (const w of into[at.node]!) {
-      const t = at.bound + fastestS(w);
-      if (t >= best[w.from]!) continue;
-      best[w.from] = t;
-      heap.push({ node: w.from, bound: t });
-    }
-  }
-  return best;
-}
-
-const fastestS = (w: Way): number => w.lengthM / (w.road.limitKmh / 3.6);
-
 /**
- * The soonest drive that leaves at a moment; null where none gathers enough in time.
+ * The soonest drive that leaves at a moment; "none" where none gathers enough in time, "spent" where too
+ * many had to be looked at to tell.
  *
  * @param home node of the shop
  */
@@ -72,19 +52,18 @@ export function soonestLoop(
   home: number,
   departMs: number,
   { labels, longestS, dearer, careful = false }: SearchLimits,
-  homeS = homeTimes(outlook.going.network, home),
-): Loop | null {
+  least = leastOf(outlook, home, departMs, longestS),
+): Loop | "none" | "spent" {
   const { network } = outlook.going;
-  const leastS = leastRest(outlook, (w) => homeS[w.to]! * 2 < longestS);
   const settled = new Map<number, Front>();
   const share = shareOf(outlook.going);
   const heap = new Heap<Label>();
   const push = (way: Way, come: Come, cost: number, before: Label | null): void => {
-    const rest = Math.max(homeS[way.to]!, leastS(come));
+    const rest = least.rest(way, come);
     if (come.seconds + rest > longestS) return;
     // What would be left out when it is looked at need not wait for that.
     if (settled.get(way.index)?.outdone(come)) return;
-    heap.push({ way, come, cost, bound: cost + rest, before });
+    heap.push({ way, come, cost, before }, cost + rest);
   };
   const extra = (way: Way, seconds: number): number =>
     seconds * (1 + (dearer?.get(way.index) ?? 0));
@@ -101,7 +80,7 @@ export function soonestLoop(
         doneS: at.come.doneS,
         seconds: at.come.seconds,
       };
-    if (++seen > labels) return null;
+    if (++seen > labels) return "spent";
     let there = settled.get(at.way.index);
     if (there?.outdone(at.come)) continue;
     if (!there) {
@@ -115,7 +94,7 @@ export function soonestLoop(
       push(way, come, at.cost + extra(way, come.seconds - at.come.seconds), at);
     }
   }
-  return null;
+  return "none";
 }
 
 function waysOf(label: Label): Way[] {
@@ -199,55 +178,4 @@ function shareOf({ rules }: Going): (come: Come) => number {
     doneS !== null
       ? Infinity
       : whole * Math.min(wantS ? countS / wantS : 1, wantM ? countM / wantM : 1);
-}
-
-/** The least seconds that what is still wanted takes at all: all of it on the best road there is. */
-function leastRest(outlook: Outlook, within: (w: Way) => boolean): (come: Come) => number {
-  const { network, rules } = outlook.going;
-  const { seconds: wantS = 0, metres: wantM = 0 } = rules.enough;
-  let [rate, fastest] = [0, 1];
-  for (const w of network.ways) {
-    if (!within(w)) continue;
-    const best = outlook.bestRate(w);
-    rate = Math.max(rate, best);
-    fastest = Math.max(fastest, best * (w.road.limitKmh / 3.6));
-  }
-  return ({ countS, countM, doneS }) =>
-    doneS !== null ? 0 : Math.max(0, (wantS - countS) / rate, (wantM - countM) / fastest);
-}
-
-/** A binary heap: the least bound first. */
-class Heap<T extends { bound: number }> {
-  private readonly items: T[] = [];
-
-  push(item: T): void {
-    const { items } = this;
-    let i = items.length;
-    items.push(item);
-    while (i > 0) {
-      const up = (i - 1) >> 1;
-      if (items[up]!.bound <= item.bound) break;
-      items[i] = items[up]!;
-      i = up;
-    }
-    items[i] = item;
-  }
-
-  pop(): T | undefined {
-    const { items } = this;
-    const top = items[0];
-    const last = items.pop();
-    if (last === undefined || items.length === 0) return top;
-    let i = 0;
-    for (;;) {
-      let down = 2 * i + 1;
-      if (down >= items.length) break;
-      if (down + 1 < items.length && items[down + 1]!.bound < items[down]!.bound) down++;
-      if (items[down]!.bound >= last.bound) break;
-      items[i] = items[down]!;
-      i = down;
-    }
-    items[i] = last;
-    return top;
-  }
 }

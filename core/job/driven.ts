@@ -14,6 +14,8 @@ export type Driven = {
   progress: DriveProgress | null;
   /** Conditions of which its log says nothing: whether they held nobody knows, and they are left out. */
   unknown: DriveConditionKind[];
+  /** What was said before leaving; null where nobody planned it. */
+  leave: EventOf<"drive-leave"> | null;
   /** Null while it is under way. */
   end: EventOf<"drive-end"> | null;
 };
@@ -26,10 +28,11 @@ export function drivesOf(view: CalibrationGround, events: readonly JobEvent[]): 
   const at = (id: string): Driven => {
     const had = drives.get(id);
     if (had) return had;
-    const fresh: Driven = { id, samples: [], progress: null, unknown: [], end: null };
+    const fresh: Driven = { id, samples: [], progress: null, unknown: [], leave: null, end: null };
     drives.set(id, fresh);
     return fresh;
   };
+  for (const e of eventsOf(own, "drive-leave")) at(e.body.driveId).leave = e;
   for (const { body } of eventsOf(own, "drive-part"))
     at(body.driveId).samples.push(...body.rows.map((r) => unpacked(r, body.startMs)));
   for (const e of eventsOf(own, "drive-end")) if (!struck.has(e.id)) at(e.body.driveId).end = e;

@@ -5,6 +5,7 @@ import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema
 import type { Halves } from "@/core/setout/halves";
 import type { Quantity } from "@/core/setout/quantities";
 import { driveRow } from "@/core/drive/log-row";
+import { keepsSchema } from "@/core/drive/policy-schema";
 import { LAST_ACT_IDS } from "@/core/setout/last-act-ids";
 import { SCHOOLS, type SchoolId } from "@/core/setout/schools";
 import {
@@ -338,6 +339,30 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   }),
   /** The lamps that are lit on the dash after the work. */
   z.object({ kind: z.literal("lamps-now"), lamps: z.array(keysOf<LampId>(LAMPS)) }),
+  /** A drive begins: what was planned of it, and what was said before leaving. */
+  z.object({
+    kind: z.literal("drive-leave"),
+    ...ofCalibration,
+    driveId: id,
+    /** Where its seconds come from: the made-up road, or this tablet's own receiver. */
+    source: z.enum(["made-up", "tablet"]),
+    departMs: z.number().int().positive(),
+    /** Null where it is driven without a plan. */
+    planned: z
+      .object({
+        seconds: z.number().int().min(1).max(86_400),
+        from: z.number().int().min(0).max(86_400),
+        to: z.number().int().min(0).max(86_400),
+        chance: z.number().min(0).max(1),
+      })
+      .nullable(),
+    keeps: keepsSchema,
+    hotspot: z.boolean(),
+    rains: z.boolean(),
+    rainReason: z.string().trim().max(200),
+    drove: z.string().trim().max(80),
+    watched: z.string().trim().max(80),
+  }),
   /** Seconds of a drive as they were kept, in whole numbers; a drive is written in parts. */
   z.object({
     kind: z.literal("drive-part"),

@@ -1,3 +1,4 @@
+import type { DrivePolicy } from "@/core/drive/policy";
 import type { Board } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
 import type { BayFloor, GlassPolicy } from "@/core/ready";
@@ -31,6 +32,8 @@ export type JobGround = {
   real?: true;
   /** The shop's school: the maker's glass only, or an equivalent part with a recorded reason. */
   glassPolicy: GlassPolicy;
+  /** The shop's school of driving; absent on older jobs, where anything goes that the sheet allows. */
+  drivePolicy?: DrivePolicy;
   /** Who gives vehicles back; absent on older jobs, where anybody who writes does. */
   release?: ReleaseRule;
 };

@@ -31,6 +31,7 @@ import {
   type FunctionId,
 } from "./walk";
 import { runEventWords, scanEventWords } from "./words";
+import { KEEPS } from "@/core/drive/policy";
 
 /** One printed line of the slip. */
 export type SlipLine = {
@@ -72,6 +73,7 @@ type Context = {
 type Body<K extends EventBody["kind"]> = Extract<EventBody, { kind: K }>;
 type Facts = { [K in EventBody["kind"]]: (b: Body<K>, c: Context, id: string) => Fact[] };
 
+const minutes = (s: number): string => `${Math.round(s / 60)} min`;
 const nothing = (): Fact[] => [];
 const OUTCOMES = {
   fine: { value: "fine", state: "settled" },
@@ -329,6 +331,22 @@ const FACTS: Facts = {
       label: "Lamps now",
       value: b.lamps.length === 0 ? "none lit" : b.lamps.map((l) => LAMPS[l]).join(", "),
       strikable: true,
+    },
+  ],
+  "drive-leave": (b) => [
+    {
+      stage: "drive",
+      label: "Left for a drive",
+      value: b.planned
+        ? `${minutes(b.planned.seconds)} planned, ${minutes(b.planned.from)} to ${minutes(b.planned.to)}`
+        : "without a plan",
+      note: [
+        `speed kept: ${KEEPS[b.keeps].toLowerCase()}`,
+        b.hotspot && "hotspot on",
+        b.rains && `in rain: ${b.rainReason}`,
+      ]
+        .filter(Boolean)
+        .join("; "),
     },
   ],
   "drive-end": (b) => [

@@ -69,13 +69,15 @@ function runState(g: CalibrationGround, events: readonly JobEvent[]): StageState
   return { id: "run", state, lacks: "Routine not passed" };
 }
 
+const DRIVES: string[] = ["drive-leave", "drive-part", "drive-end"];
+
 function driveState(g: CalibrationGround, events: readonly JobEvent[]): StageState {
   const { method } = g.sheet;
   if (method === "static")
     return { id: "drive", state: "none", lacks: "The sheet asks for no drive" };
   if (standingDrive(g, events)) return { id: "drive", state: "settled", lacks: null };
   const own = calibrationLog(g, events);
-  const begun = own.some((e) => e.body.kind === "drive-part" || e.body.kind === "drive-end");
+  const begun = own.some((e) => DRIVES.includes(e.body.kind));
   return {
     id: "drive",
     state: begun ? "loose" : "open",

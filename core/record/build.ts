@@ -47,6 +47,7 @@ import {
 import { CAUSE_WORDS, worthNaming } from "@/core/job/cause-words";
 import { refusalCauses } from "@/core/job/causes";
 import { changedAim } from "@/core/job/changed-aim";
+import { KEEPS } from "@/core/drive/policy";
 import { CONDITION_NAMES } from "@/core/drive/words";
 import { CAUSES, dearest, drivesOf } from "@/core/job/driven";
 import { selfTestOf } from "@/core/job/item";
@@ -251,7 +252,7 @@ const drivesIn = (
   view: CalibrationGround,
   events: readonly JobEvent[],
 ): CalibrationRecord["drives"] =>
-  drivesOf(view, events).flatMap(({ end, progress, samples, unknown }) => {
+  drivesOf(view, events).flatMap(({ leave, end, progress, samples, unknown }) => {
     if (!end) return [];
     const { outcome, says, remark, drove, watched } = end.body;
     const counted = progress && {
@@ -262,7 +263,16 @@ const drivesIn = (
       ...(unknown.length > 0 && { unknown: unknown.map((k) => CONDITION_NAMES[k]) }),
       cost: dearest(progress).map(([cause, seconds]) => ({ name: CAUSES[cause], seconds })),
     };
-    return [{ at: end.at, by: who(end), outcome, says, remark, drove, watched, counted }];
+    const left = leave && {
+      at: leave.at,
+      planned: leave.body.planned,
+      keeps: KEEPS[leave.body.keeps].toLowerCase(),
+      hotspot: leave.body.hotspot,
+      inRain: leave.body.rains ? leave.body.rainReason : null,
+      simulated: leave.body.source === "made-up",
+    };
+    const is = { at: end.at, by: who(end), outcome, says, remark, drove, watched, counted };
+    return [{ ...is, ...(left && { leave: left }) }];
   });
 
 /** One sheet as it was carried out. */

@@ -183,6 +183,27 @@ const calibration = z.object({
         remark: z.string(),
         drove: z.string(),
         watched: z.string(),
+        /** What was planned of it and said before leaving; absent where nobody left by a plan. */
+        leave: z
+          .object({
+            at: time,
+            /** Seconds, and between which four drives of five are back. */
+            planned: z
+              .object({
+                seconds: z.number(),
+                from: z.number(),
+                to: z.number(),
+                chance: z.number(),
+              })
+              .nullable(),
+            keeps: z.string(),
+            hotspot: z.boolean(),
+            /** Why it was driven in rain; null where it was dry. */
+            inRain: z.string().nullable(),
+            /** The seconds come from a simulated stand-in. */
+            simulated: z.boolean(),
+          })
+          .optional(),
         /** What was logged of it by the sheet's rules; null where nothing was. */
         counted: z
           .object({

@@ -300,12 +300,31 @@ export function driveLine(d: NonNullable<CalibrationRecord["drives"]>[number]): 
     d.says && `it showed ${d.says}`,
     d.remark,
     `${d.drove} drove${d.watched ? `, ${d.watched} watched` : ", alone"}`,
+    d.leave && leaveLine(d.leave),
     d.counted
       ? `${clock(d.counted.seconds)} of ${clock(d.counted.ofSeconds)} min counted${d.counted.unknown ? ` (not in its log: ${d.counted.unknown.join(", ")})` : ""}${cost.length > 0 ? `; lost to ${cost.join(", ")}` : ""}`
       : "no log was kept",
   ]
     .filter(Boolean)
     .join(". ");
+}
+
+type DriveLeave = NonNullable<NonNullable<CalibrationRecord["drives"]>[number]["leave"]>;
+
+/** What was planned of a drive, and what was said before leaving. */
+function leaveLine({ planned, keeps, hotspot, inRain, simulated }: DriveLeave): string {
+  const min = (s: number): string => formatNumber(s / 60, 0);
+  return [
+    planned
+      ? `${min(planned.seconds)} min were planned, ${min(planned.from)} to ${min(planned.to)}`
+      : "no plan",
+    `speed kept: ${keeps}`,
+    hotspot && "hotspot on",
+    inRain !== null && `in rain: ${inRain}`,
+    simulated && "its seconds come from a simulated road",
+  ]
+    .filter(Boolean)
+    .join("; ");
 }
 
 /** A refusal with its likely causes. */

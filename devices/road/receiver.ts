@@ -16,9 +16,13 @@ export type Heard = {
 export interface DriveReceiver {
   /**
    * Begins to listen. @param hear what came since the last call, in order @param over nothing more
-   * comes @returns how to stop
+   * comes @param trouble it may not, or cannot, tell where the car is @returns how to stop
    */
-  listen(hear: (heard: readonly Heard[]) => void, over: () => void): () => void;
+  listen(
+    hear: (heard: readonly Heard[]) => void,
+    over: () => void,
+    trouble?: (why: "refused" | "no-place") => void,
+  ): () => void;
 }
 
 /** How often it tells, milliseconds. */

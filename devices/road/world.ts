@@ -30,7 +30,8 @@ export type Trip = {
   hourOfDay: (atMs: number) => number;
   /** Where the sun stands: clockwise from north and above the horizon, degrees. */
   sun: (atMs: number) => { azimuthDeg: number; altitudeDeg: number };
-  camera: { turnDeg: number; downDeg: number };
+  /** Of each camera that learns, how it is turned to the left of ahead, and down, degrees. */
+  cameras: readonly { turnDeg: number; downDeg: number }[];
   /** The speed the driver keeps where the road allows it, m/s. */
   keepsMps: number;
   /** No red light, no lost network: to see a rule by itself. */
@@ -211,7 +212,9 @@ export function* driven(trip: Trip): Generator<Tick> {
           gapM: gap > 300 ? "nobody" : gap,
           light: sun.altitudeDeg > -0.833 ? "day" : sun.altitudeDeg > -6 ? "dusk" : "night",
           weather,
-          sunOffDeg: shines ? offAxis(sun, here, trip.camera) : 180,
+          sunOffDeg: shines
+            ? Math.min(180, ...trip.cameras.map((c) => offAxis(sun, here, c)))
+            : 180,
           keyOn: true,
         },
         place: here.place,
@@ -250,7 +253,7 @@ function between(traffic: readonly number[], hour: number): number {
 function offAxis(
   sun: { azimuthDeg: number; altitudeDeg: number },
   here: { heading: number; slopeDeg: number },
-  camera: Trip["camera"],
+  camera: Trip["cameras"][number],
 ): number {
   const up = here.slopeDeg * Math.cos(camera.turnDeg * RAD) - camera.downDeg;
   const [h, a] = [sun.altitudeDeg * RAD, up * RAD];

@@ -1,6 +1,6 @@
 import { randomFrom, seedFrom } from "@/core/math/random";
 import type { HourWeather } from "@/core/drive/forecast";
-import type { WeatherService } from "./weather";
+import { WeatherTrouble, type WeatherService } from "./weather";
 
 const HOUR_MS = 3_600_000;
 
@@ -9,11 +9,26 @@ const HOUR_MS = 3_600_000;
  * hours, and a road stays wet for a while. The same seed and hour give the same weather.
  */
 export class SimulatedWeather implements WeatherService {
-  constructor(private readonly seed: string) {}
+  private asked = 0;
 
-  forecast(fromMs: number, hours: number): Promise<HourWeather[]> {
+  /**
+   * @param faults how it behaves: the share of what is asked that it refuses, and how long it takes,
+   * milliseconds
+   */
+  constructor(
+    private readonly seed: string,
+    private readonly faults: { refuses: number; takesMs: number },
+  ) {}
+
+  /** @throws WeatherTrouble now and then */
+  async forecast(fromMs: number, hours: number): Promise<HourWeather[]> {
+    const nth = this.asked++;
+    const takes = this.faults.takesMs * (0.5 + this.noise(`takes/${nth}`));
+    await new Promise((done) => setTimeout(done, takes));
+    if (this.noise(`refuses/${nth}`) < this.faults.refuses)
+      throw new WeatherTrouble("The weather service is busy.");
     const first = Math.floor(fromMs / HOUR_MS);
-    return Promise.resolve(Array.from({ length: hours }, (_, i) => this.hour(first + i)));
+    return Array.from({ length: hours }, (_, i) => this.hour(first + i));
   }
 
   private hour(n: number): HourWeather {

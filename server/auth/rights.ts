@@ -11,6 +11,7 @@ export type Act =
   | "keep-photo"
   | "write-drafts"
   | "check-kit"
+  | "rate-roads"
   | "write-kit"
   | "write-rules"
   | "write-people"
@@ -33,6 +34,7 @@ export const RIGHTS: Record<Act, readonly Role[]> = {
   "keep-photo": WORK,
   "write-drafts": WORK,
   "check-kit": WORK,
+  "rate-roads": WORK,
   "write-kit": WORK,
   "give-feed-token": WORK,
   "write-rules": LEAD,

@@ -1,3 +1,4 @@
+import { ANY_DRIVE, leavingProblem } from "@/core/drive/policy";
 import {
   calibrationLog,
   calibrationIn,
@@ -149,6 +150,7 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   "code-word": { ...desk, derive: deriveCodeWord },
   "road-check": { ...desk, derive: deriveRoadCheck },
   "lamps-now": { ...desk, derive: asSent },
+  "drive-leave": { ...desk, derive: deriveDriveLeave },
   "drive-part": { ...desk, derive: deriveDrivePart },
   "drive-end": { ...desk, derive: deriveDriveEnd },
   hold: { ...desk, derive: asSent },
@@ -487,6 +489,25 @@ function deriveRoadCheck(b: Body<"road-check">, { job, events }: Circumstances):
   if (b.result !== "works" && b.remark.length < 3)
     return refuse(`${trial.name}: say in a few words how it did, or why it was not tried.`);
   return b;
+}
+
+/** Who leaves has what the drive needs; what the sheet and the shop ask holds here as on the tablet. */
+function deriveDriveLeave(b: Body<"drive-leave">, { events, view }: Place): EventBody {
+  const { sheet, vehicle, drivePolicy } = view;
+  if (sheet.method === "static")
+    return refuse("Drive: the sheet asks for none. Nothing was written.");
+  if (drivesOf(view, events).some((d) => d.id === b.driveId))
+    return refuse("Drive: this one has begun already. Begin another.");
+  if (sheet.method === "static-then-dynamic" && runOf(view, events).state.status !== "passed")
+    return refuse("Drive: the static part comes first. Run it, then drive.");
+  if (view.real && b.source === "made-up")
+    return refuse("Drive: this shop’s jobs are real. Take the place from the tablet’s receiver.");
+  const problem = leavingProblem(b, {
+    gateway: vehicle.gateway,
+    keeps: sheet.drive?.keeps,
+    policy: drivePolicy ?? ANY_DRIVE,
+  });
+  return problem ? refuse(`Drive: ${problem}`) : b;
 }
 
 /** Parts of a drive come in the order they were driven, until it is over. */

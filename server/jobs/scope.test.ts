@@ -38,6 +38,18 @@ const LINES: Partial<Record<Kind, object>> = {
   settle: {},
   position: { to: "first" },
   school: { school: "free" },
+  "drive-leave": {
+    driveId: "d",
+    source: "made-up",
+    departMs: 1,
+    planned: null,
+    keeps: "foot",
+    hotspot: true,
+    rains: false,
+    rainReason: "",
+    drove: "Ines",
+    watched: "",
+  },
   "drive-part": {
     driveId: "d",
     startMs: 1,

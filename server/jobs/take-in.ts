@@ -19,6 +19,7 @@ import { goodBayFloors } from "../kit/bay-floors";
 import { failedStands, listBoards } from "../kit/store";
 import {
   glassPolicy,
+  drivePolicy,
   releaseRule,
   listInstruments,
   listSheets,
@@ -110,6 +111,7 @@ function groundFor(intake: Intake, person: Person, at: string): JobGround {
     ruleBook: ruleBook(),
     glassPolicy: glassPolicy(),
     release: releaseRule(),
+    drivePolicy: drivePolicy(),
     ...(config.simulated ? {} : { real: true }),
   };
 }

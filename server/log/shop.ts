@@ -18,7 +18,7 @@ export type ShopEvent =
   | { kind: "rules"; version: number; rules: number }
   | {
       kind: "policy";
-      name: "glass" | "clock" | "letterhead" | "release" | "tool-report";
+      name: "glass" | "clock" | "letterhead" | "release" | "drives" | "tool-report";
       value: string;
     }
   | {

@@ -3,6 +3,7 @@
 import { asWriter, type Answer } from "../auth/as-writer";
 import {
   importRuleBook,
+  setDrivePolicy,
   setGlassPolicy,
   setLetterhead,
   setReleaseRule,
@@ -19,6 +20,12 @@ export const chooseGlassPolicy = async (policy: string): Promise<Answer<object>>
 export const chooseReleaseRule = async (rule: unknown): Promise<Answer<object>> =>
   asWriter("write-rules", (me) => {
     setReleaseRule(rule, me);
+    return {};
+  });
+
+export const chooseDrivePolicy = async (policy: unknown): Promise<Answer<object>> =>
+  asWriter("write-rules", (me) => {
+    setDrivePolicy(policy, me);
     return {};
   });
 

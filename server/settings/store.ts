@@ -1,4 +1,6 @@
 import { max } from "drizzle-orm";
+import { KEEPS } from "@/core/drive/policy";
+import { drivePolicySchema } from "@/core/drive/policy-schema";
 import { ruleBookProblems, type RuleBook } from "@/core/owed";
 import type { GlassPolicy } from "@/core/ready";
 import { Refusal } from "../auth/as-writer";
@@ -7,7 +9,7 @@ import { db } from "../db/client";
 import { ruleBooks, settings } from "../db/schema";
 import { noteShop } from "../log/shop";
 import { LETTERHEAD_KEY, letterheadSchema } from "../shop/letterhead";
-import { RELEASE_KEY, releaseSchema } from "../shop/store";
+import { DRIVES_KEY, RELEASE_KEY, releaseSchema } from "../shop/store";
 import { CLOCK_KEY, clockSchema } from "../shop/clock";
 import { plainFile } from "../book/file-text";
 
@@ -45,6 +47,21 @@ export function setReleaseRule(json: unknown, person: Person): void {
       kind: "policy",
       name: "release",
       value: `${by === "lead" ? "the lead" : "whoever works"}${second ? ", a second person signs" : ""}`,
+    });
+  });
+}
+
+/** The shop's school of driving, for jobs opened from now on. @throws SettingsRefusal */
+export function setDrivePolicy(json: unknown, person: Person): void {
+  const read = drivePolicySchema.safeParse(json);
+  if (!read.success) throw new SettingsRefusal(read.error.issues[0]!.message);
+  const { keeps, rain } = read.data;
+  db().transaction(() => {
+    keep(DRIVES_KEY, read.data);
+    noteShop(person, {
+      kind: "policy",
+      name: "drives",
+      value: `${keeps.map((k) => KEEPS[k].toLowerCase()).join(", ")}; rain ${rain === "refused" ? "refused" : "with a reason"}`,
     });
   });
 }

@@ -1,3 +1,5 @@
+import { ANY_DRIVE, type DrivePolicy } from "@/core/drive/policy";
+import { drivePolicySchema } from "@/core/drive/policy-schema";
 import { desc, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { inForce, type CheckedInstrument } from "@/core/kit";
@@ -89,6 +91,13 @@ export function releaseRule(): ReleaseRule {
   const row = db().select().from(settings).where(eq(settings.key, RELEASE_KEY)).get();
   return releaseSchema.catch(ANYONE_RELEASES).parse(row?.value);
 }
+
+/** The shop's school of driving; anything the sheet allows unless said. */
+export function drivePolicy(): DrivePolicy {
+  const row = db().select().from(settings).where(eq(settings.key, DRIVES_KEY)).get();
+  return drivePolicySchema.catch(ANY_DRIVE).parse(row?.value);
+}
+export const DRIVES_KEY = "drives";
 export const RELEASE_KEY = "release";
 
 const pinsSchema = z.record(z.string(), z.string());

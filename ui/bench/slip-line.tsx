@@ -57,7 +57,11 @@ export function LineDialog({ line, onClose }: { line: SlipLine; onClose: () => v
           </div>
         ))}
       </dl>
-      {line.note && <p className="mt-3 text-loose">{line.note}</p>}
+      {line.note && (
+        <p className={`mt-3 ${line.state === "settled" ? "text-soft" : "text-loose"}`}>
+          {line.note}
+        </p>
+      )}
       {line.strikable && me.role !== "viewer" && (
         <form
           className="mt-5 flex flex-col gap-3 border-t border-hairline pt-4"

@@ -49,7 +49,13 @@ export function Slip() {
                     <span className="font-semibold">{line.value}</span>
                   </span>
                 </span>
-                {line.note && <span className="block pl-5 text-sm text-loose">{line.note}</span>}
+                {line.note && (
+                  <span
+                    className={`block pl-5 text-sm ${line.state === "settled" ? "text-soft" : "text-loose"}`}
+                  >
+                    {line.note}
+                  </span>
+                )}
                 <span className="block pl-5 text-xs text-soft">
                   {clockTime(line.at)} {line.initials}
                   {line.instrument && ` · ${line.instrument}`}

@@ -1,4 +1,4 @@
-import { stretchesOf } from "@/core/drive/stretches";
+import dynamic from "next/dynamic";
 import { CONDITION_NAMES } from "@/core/drive/words";
 import { CAUSES, dearest, type Driven } from "@/core/job/driven";
 import { DRIVE_OUTCOMES } from "@/core/job/walk";
@@ -7,6 +7,11 @@ import { useJob } from "../bench/job-store";
 import { Paper } from "../primitives/paper";
 import { useTimes } from "../settings";
 
+const Timeline = dynamic(() => import("./timeline").then((m) => m.Timeline), {
+  ssr: false,
+  loading: () => <div className="h-[420px]" />,
+});
+
 const clock = (s: number): string =>
   `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, "0")} min`;
 
@@ -14,7 +19,7 @@ const clock = (s: number): string =>
 export function Afterwards({ drive }: { drive: Driven }) {
   const { ground } = useJob();
   const { clockTime } = useTimes();
-  const { progress, samples, end, unknown } = drive;
+  const { progress, samples, leave, end, unknown } = drive;
   const rules = ground.sheet.drive;
   const [from, to] = [samples[0]?.atMs ?? 0, samples.at(-1)?.atMs ?? 0];
   const whole = (to - from) / 1000;
@@ -23,7 +28,6 @@ export function Afterwards({ drive }: { drive: Driven }) {
     ...rules,
     conditions: rules.conditions.filter((c) => !unknown.includes(c.kind)),
   };
-  const strip = told && samples.length > 1 ? stretchesOf(told, samples).stretches : [];
   return (
     <Paper
       title={end ? `Drive: ${DRIVE_OUTCOMES[end.body.outcome]}` : "How much of it counted"}
@@ -50,34 +54,20 @@ export function Afterwards({ drive }: { drive: Driven }) {
           <p className="text-2xl font-semibold">
             {clock(progress.seconds)} of {clock(whole)} counted.
           </p>
+          {leave?.body.planned && (
+            <p className="text-lg text-soft">
+              Planned: {Math.round(leave.body.planned.seconds / 60)} min, four times out of five{" "}
+              {Math.round(leave.body.planned.from / 60)} to {Math.round(leave.body.planned.to / 60)}{" "}
+              min.
+            </p>
+          )}
           {unknown.length > 0 && (
             <p className="text-lg text-loose">
               Its log says nothing of {unknown.map((k) => CONDITION_NAMES[k]).join(", ")}: whether
               that held nobody knows.
             </p>
           )}
-          <svg
-            role="img"
-            aria-label="What counted, along the drive"
-            viewBox="0 0 1000 28"
-            preserveAspectRatio="none"
-            className="mt-3 h-7 w-full"
-          >
-            <rect width={1000} height={28} fill="var(--hairline)" />
-            {strip.map((s) => (
-              <rect
-                key={s.fromMs}
-                x={(1000 * (s.fromMs - from)) / (to - from)}
-                width={(1000 * (s.toMs - s.fromMs)) / (to - from)}
-                y={s.cause === null ? 0 : 14}
-                height={s.cause === null ? 28 : 14}
-                fill={s.cause === null ? "var(--settled)" : "var(--loose)"}
-              />
-            ))}
-          </svg>
-          <p className="mt-1 text-base text-soft">
-            Full height: it counted. Half: it waited. After it was done nothing is drawn.
-          </p>
+          {told && samples.length > 1 && <Timeline rules={told} samples={samples} />}
           <ul className="mt-3 grid gap-x-8 md:grid-cols-2" aria-label="What cost most">
             {lost.map(([cause, s]) => (
               <li

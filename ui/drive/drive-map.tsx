@@ -3,91 +3,100 @@
 import "leaflet/dist/leaflet.css";
 import L from "leaflet";
 import { useEffect, useRef } from "react";
-import type { Road } from "@/core/drive/road";
+import type { Road, RoadPlace } from "@/core/drive/road";
 import type { RouteLeg } from "@/core/drive/route";
+import { flat, openMap, shopMark, themeColour } from "../roads/ground";
 
-/** The drive on the island, drawn from its own roads: no picture comes from anywhere. */
+/** A part of what was driven: it counted, or it did not. */
+export type Driven = { counted: boolean; points: readonly RoadPlace[] };
+
+const NO_LEGS: readonly RouteLeg[] = [];
+const NO_PARTS: readonly Driven[] = [];
+
+/** A drive, drawn from the shop's own roads: what is planned, what was driven, and where the car is. */
 export function DriveMap({
-  legs,
-  others = [],
+  legs = NO_LEGS,
+  driven = NO_PARTS,
+  others,
   at,
+  tall = false,
 }: {
-  legs: readonly RouteLeg[];
+  legs?: readonly RouteLeg[];
+  driven?: readonly Driven[];
   /** The other roads about, drawn faintly. */
   others?: readonly Pick<Road, "points">[];
   /** Where the car is. */
-  at: [lon: number, lat: number] | null;
+  at: RoadPlace | null;
+  /** It is what the page is for. */
+  tall?: boolean;
 }) {
   const box = useRef<HTMLDivElement>(null);
   const map = useRef<L.Map | null>(null);
   const car = useRef<L.CircleMarker | null>(null);
   useEffect(() => {
-    const colour = (name: string): string =>
-      getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-    const m = L.map(box.current!, {
-      zoomControl: false,
-      attributionControl: false,
-      preferCanvas: true,
-      zoomSnap: 0.25,
-    });
+    const places = [...legs.flatMap((l) => l.points), ...driven.flatMap((d) => d.points)];
+    const m = openMap(box.current!, places.length > 0 || !at ? places : [at]);
     map.current = m;
-    const flat = (points: Road["points"]): [number, number][] => points.map(([x, y]) => [y, x]);
-    const lines = legs.map((l) => l.points.map(([lon, lat]): [number, number] => [lat, lon]));
-    // Where it looks is set first: nothing can be drawn on a map that looks nowhere.
-    m.fitBounds(L.latLngBounds(lines.flat()), { padding: [24, 24] });
-    L.polyline(
-      others.map((o) => flat(o.points)),
-      { color: colour("--color-hairline"), weight: 2, interactive: false },
-    ).addTo(m);
-    L.polyline(lines, {
-      color: colour("--color-ink"),
-      weight: 7,
-      opacity: 0.9,
-    }).addTo(m);
-    for (const leg of legs) {
-      const seen = Math.min(leg.lines.left.seen, leg.lines.right.seen);
-      const marked = leg.lines.left.kind !== "none" && leg.lines.right.kind !== "none";
+    if (others)
       L.polyline(
-        leg.points.map(([lon, lat]): [number, number] => [lat, lon]),
+        others.map((o) => o.points.map(flat)),
+        { color: themeColour("hairline"), weight: 2, interactive: false },
+      ).addTo(m);
+    L.polyline(
+      legs.map((l) => l.points.map(flat)),
+      { color: themeColour("ink"), weight: 7, opacity: 0.9 },
+    ).addTo(m);
+    for (const { lines, points } of legs) {
+      const seen = Math.min(lines.left.seen, lines.right.seen);
+      const marked = lines.left.kind !== "none" && lines.right.kind !== "none";
+      L.polyline(
+        points.map(flat),
         marked
-          ? { color: colour("--color-sheet"), weight: 3, dashArray: seen > 0.9 ? undefined : "8 6" }
-          : { color: colour("--color-soft"), weight: 3 },
+          ? { color: themeColour("sheet"), weight: 3, dashArray: seen > 0.9 ? undefined : "8 6" }
+          : { color: themeColour("soft"), weight: 3 },
       ).addTo(m);
     }
-    const [lon, lat] = legs[0]!.points[0]!;
-    L.circleMarker([lat, lon], {
-      radius: 8,
-      color: colour("--color-ink"),
-      fillColor: colour("--color-paper"),
-      fillOpacity: 1,
-      weight: 3,
-    })
-      .bindTooltip("Shop", { permanent: true, direction: "right" })
-      .addTo(m);
+    // What counted is thick and whole, what waited thin and dashed: it is told apart without colour.
+    for (const d of driven)
+      L.polyline(
+        d.points.map(flat),
+        d.counted
+          ? { color: themeColour("settled"), weight: 7 }
+          : { color: themeColour("loose"), weight: 3, dashArray: "5 5" },
+      ).addTo(m);
+    const start = legs[0]?.points[0] ?? driven[0]?.points[0];
+    if (start) shopMark(start).addTo(m);
     return () => {
       m.remove();
       map.current = null;
       car.current = null;
     };
-  }, [legs, others]);
+    // Where the car is moves on the map that is there.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [legs, driven, others]);
   useEffect(() => {
-    if (!map.current || !at) return;
-    const place: [number, number] = [at[1], at[0]];
-    if (car.current) car.current.setLatLng(place);
+    if (!map.current) return;
+    if (!at) {
+      car.current?.remove();
+      car.current = null;
+      return;
+    }
+    if (car.current) car.current.setLatLng(flat(at));
     else
-      car.current = L.circleMarker(place, {
+      car.current = L.circleMarker(flat(at), {
         radius: 10,
         weight: 4,
-        color: getComputedStyle(document.documentElement).getPropertyValue("--color-act").trim(),
+        color: themeColour("act"),
         fillOpacity: 1,
       }).addTo(map.current);
+    if (!map.current.getBounds().contains(flat(at))) map.current.panTo(flat(at));
   }, [at]);
   return (
     <div
       ref={box}
       role="img"
       aria-label="Map of the drive"
-      className="h-64 w-full border border-hairline md:h-80"
+      className={`isolate w-full border border-hairline ${tall ? "h-64 md:h-[52vh]" : "h-64 md:h-80"}`}
       style={{ background: "var(--paper)" }}
     />
   );

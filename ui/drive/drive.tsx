@@ -6,7 +6,8 @@ import { eventsOf, lastOf, runOf } from "@/core/job";
 import { drivesOf } from "@/core/job/driven";
 import { standingDrive } from "@/core/job/standing-drive";
 import { breachWords, conditionWords, enoughWords } from "@/core/drive/words";
-import type { DrivePlan } from "@/core/drive/plan";
+import { looksOf } from "@/core/drive/look";
+import { ANY_DRIVE, leavingProblem, mayKeep } from "@/core/drive/policy";
 import { Stage } from "../bench/bench";
 import { useJob } from "../bench/job-store";
 import { NextBar } from "../bench/next-bar";
@@ -19,7 +20,9 @@ import { useTimes } from "../settings";
 import { Afterwards } from "./afterwards";
 import { EndDrive } from "./end-drive";
 import { OnTheRoad } from "./on-the-road";
-import { PlanList } from "./plan-list";
+import { FAST, LeaveFields, type Said, type Source } from "./leave-fields";
+import { RoadRatings } from "./road-ratings";
+import { PlanList, type Choice } from "./plan-list";
 import { usePlans } from "./use-plans";
 import { useTrip } from "./use-trip";
 
@@ -55,6 +58,11 @@ export function Drive() {
         next={<NextStage after="drive" say="The vehicle has learned on the road." />}
       >
         <Afterwards drive={drives.find((d) => d.end?.id === settled.id)!} />
+        <RoadRatings
+          key={settled.id}
+          samples={drives.find((d) => d.end?.id === settled.id)!.samples}
+          writes={me.role !== "viewer"}
+        />
       </Stage>
     );
   return (
@@ -68,31 +76,42 @@ export function Drive() {
 
 /** Before the drive, on it, and at its end. @param left a drive that was begun and not ended */
 function Driving({ left, writes }: { left: string | null; writes: boolean }) {
-  const { ground, events, me } = useJob();
+  const { ground, events, me, head } = useJob();
   const rules = ground.sheet.drive;
-  const plans = usePlans(rules);
-  const { trip, leave, stop } = useTrip(rules);
+  const plans = usePlans(rules, looksOf(ground.sheet.appliesTo.system));
+  const { trip, leave, stop, say } = useTrip(rules);
   const times = useTimes();
-  const [chosen, setChosen] = useState(0);
-  const [hotspot, setHotspot] = useState(false);
+  const allowed = mayKeep(rules?.keeps, ground.drivePolicy ?? ANY_DRIVE);
+  const [choice, setChoice] = useState<Choice | null>(null);
+  const [told, setTold] = useState<Omit<Said, "rains"> & { rains: boolean | null }>({
+    keeps: allowed.length === 1 ? allowed[0]! : null,
+    hotspot: false,
+    rains: null,
+    rainReason: "",
+  });
+  const [source, setSource] = useState<Source>(head.simulated ? FAST : { kind: "tablet" });
   const [refused, setRefused] = useState<string | null>(null);
   const [ending, setEnding] = useState<string | null>(null);
-  const ended = eventsOf(events, "drive-end").at(-1)?.body;
+  const before = eventsOf(events, "drive-leave").at(-1) ?? eventsOf(events, "drive-end").at(-1);
   const [crew, setCrew] = useState<Crew>({
-    drove: ended?.drove ?? "",
-    watched: ended?.watched ?? me.name,
+    drove: before?.body.drove ?? "",
+    watched: before?.body.watched ?? me.name,
   });
-  const found = plans.kind === "found" ? plans.plans : [];
-  const plan: DrivePlan | undefined = found[chosen] ?? found[0];
+  const hours = plans.kind === "found" ? plans.hours.filter((h) => h.plans.length > 0) : [];
+  const hour = hours.find((h) => h.departMs === choice?.departMs) ?? hours[0];
+  const plan = hour?.plans[choice?.nth ?? 0] ?? hour?.plans[0];
+  // What is foretold is only a proposal: whoever stands there looks at the sky.
+  const said: Said = { ...told, rains: told.rains ?? (hour?.rain ?? 0) >= 0.5 };
 
   if (trip)
     return (
       <OnTheRoad
         trip={trip}
-        others={plans.kind === "found" ? plans.roads : undefined}
+        plans={plans}
         rules={rules!}
         crew={crew}
         gateway={ground.vehicle.gateway}
+        onSay={say}
         onEnd={() => {
           setEnding(trip.driveId);
           stop();
@@ -117,15 +136,24 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
   const first =
     ground.sheet.method === "static-then-dynamic" &&
     runOf(ground, events).state.status !== "passed";
-  const needsNetwork = ground.vehicle.gateway;
+  const { gateway } = ground.vehicle;
+  // Without a plan one drives by the conditions, with the tablet's own receiver.
+  const mayLeave = rules && (plan ?? source.kind === "tablet");
   const go = (): void => {
-    if (plans.kind !== "found" || !plan) return;
-    if (crew.drove.trim().length < 2) return setRefused("Say who drives.");
-    if (needsNetwork && !hotspot)
-      return setRefused(
-        "This vehicle’s gateway hangs on the network: without a hotspot its session ends on the way, and the drive was for nothing. Take one, switch it on, and tick it.",
-      );
-    leave(plan, plans.forecast, times.zoneHours(new Date(plan.departMs).toISOString()), FASTER);
+    const problem = leavingProblem(
+      { ...said, drove: crew.drove },
+      { gateway, keeps: rules?.keeps, policy: ground.drivePolicy ?? ANY_DRIVE },
+    );
+    setRefused(problem);
+    if (problem) return;
+    leave({
+      plan: plan ?? null,
+      forecast: plans.kind === "found" ? plans.forecast : [],
+      zoneHours: plan ? times.zoneHours(new Date(plan.departMs).toISOString()) : 0,
+      source,
+      said,
+      crew,
+    });
   };
   const tried = drivesOf(ground, events).filter((d) => d.end);
   return (
@@ -150,7 +178,7 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
                 <Button look="plain" size="large" onClick={() => setEnding(newDriveId())}>
                   Driven by the tool alone
                 </Button>
-                {plan && (
+                {mayLeave && (
                   <Button look="act" size="large" onClick={go}>
                     Leave
                   </Button>
@@ -162,41 +190,39 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
       }
     >
       <Paper title="Before you leave">
-        <div className="mb-2 flex flex-wrap items-center gap-x-8 gap-y-1">
-          <p
-            className={`flex items-center gap-2 text-lg ${consent ? "" : "font-semibold text-loose"}`}
-          >
-            <Mark state={consent ? "settled" : "loose"} size={16} />
-            {consent
-              ? `${consent.body.name} has signed for the drive.`
-              : "Nobody has signed for a drive yet: the field for it is on Take in."}
-          </p>
-          {needsNetwork && (
-            <label className="flex min-h-14 items-center gap-3 text-lg">
-              <input
-                type="checkbox"
-                checked={hotspot}
-                onChange={(e) => {
-                  setHotspot(e.target.checked);
-                  setRefused(null);
-                }}
-                className="size-7 accent-[var(--act)]"
-              />
-              A hotspot is in the car and on
-            </label>
-          )}
-        </div>
+        <p
+          className={`mb-2 flex items-center gap-2 text-lg ${consent ? "" : "font-semibold text-loose"}`}
+        >
+          <Mark state={consent ? "settled" : "loose"} size={16} />
+          {consent
+            ? `${consent.body.name} has signed for the drive.`
+            : "Nobody has signed for a drive yet: the field for it is on Take in."}
+        </p>
         <CrewFields crew={crew} disabled={!writes} onChange={setCrew} />
+        {rules && (
+          <LeaveFields
+            said={said}
+            allowed={allowed}
+            gateway={gateway}
+            source={source}
+            simulated={head.simulated}
+            disabled={!writes}
+            onChange={(s) => {
+              setTold(s);
+              setRefused(null);
+            }}
+            onSource={setSource}
+          />
+        )}
       </Paper>
       {rules && (
-        <PlanList plans={plans} chosen={found.indexOf(plan!)} onChoose={setChosen}>
-          {plan && (
-            <DriveMap
-              key={plan.departMs}
-              legs={plan.legs}
-              others={plans.kind === "found" ? plans.roads : undefined}
-              at={null}
-            />
+        <PlanList
+          plans={plans}
+          choice={plan ? { departMs: plan.departMs, nth: hour!.plans.indexOf(plan) } : null}
+          onChoose={setChoice}
+        >
+          {plan && plans.kind === "found" && (
+            <DriveMap legs={plan.legs} others={plans.roads} at={null} />
           )}
         </PlanList>
       )}
@@ -233,8 +259,5 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
     </Stage>
   );
 }
-
-/** The made-up road runs so many times faster than a real one. */
-const FASTER = 30;
 
 const newDriveId = (): string => crypto.randomUUID().slice(0, 12);

@@ -21,17 +21,8 @@ import { isOff, type Drift, type ShopNumbers } from "@/core/numbers";
 import { SCHOOLS, type SchoolId } from "@/core/setout";
 import { formatNumber } from "@/core/units";
 import { Button } from "../primitives/button";
+import { AXIS, TIP } from "../primitives/chart";
 import { Mark } from "../primitives/marks";
-
-const AXIS = { stroke: "var(--soft)", fontSize: 13, tickLine: false } as const;
-const TIP = {
-  contentStyle: {
-    background: "var(--sheet)",
-    border: "1px solid var(--hairline)",
-    color: "var(--ink)",
-  },
-  cursor: { fill: "var(--wash)" },
-} as const;
 
 const INKS = ["var(--act)", "var(--loose)", "var(--settled)", "var(--soft)", "var(--stop)"];
 

@@ -5,7 +5,10 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Junction, Road, RoadPlace } from "@/core/drive/road";
 import { formatNumber } from "@/core/units";
+import { Field } from "../primitives/field";
 import { FileButton } from "../primitives/file-button";
+import { useTimes } from "../settings";
+import { RoadEditor } from "./road-editor";
 
 const RoadMap = dynamic(() => import("./road-map").then((m) => m.RoadMap), {
   ssr: false,
@@ -18,9 +21,21 @@ type Said = { ok: boolean; words: string };
 const SILENT = "The shop does not answer. The file was not taken; try again when it is back.";
 
 /** The roads a shop drives on: a map, and the file they go out and come in by. */
-export function RoadsPage({ known, lead }: { known: Known | null; lead: boolean }) {
+export function RoadsPage({
+  known,
+  lead,
+  writes,
+}: {
+  known: Known | null;
+  lead: boolean;
+  writes: boolean;
+}) {
   const router = useRouter();
+  const { day } = useTimes();
   const [said, setSaid] = useState<Said | null>(null);
+  const [at, setAt] = useState<string | null>(null);
+  const [sought, setSought] = useState("");
+  const road = known?.roads.find((r) => r.id === at) ?? null;
   const take = async (text: string): Promise<void> => {
     const answer = await fetch("/api/roads/file", {
       method: "POST",
@@ -74,17 +89,88 @@ export function RoadsPage({ known, lead }: { known: Known | null; lead: boolean 
         </p>
       )}
       {known ? (
-        <RoadMap roads={known.roads} shop={known.shop} />
+        <div className="grid gap-4 lg:grid-cols-[1.5fr_1fr]">
+          <div>
+            <RoadMap roads={known.roads} shop={known.shop} chosen={road} onChoose={setAt} />
+            <p className="mt-2 text-base text-soft">
+              Thick: lines on both sides. Dashed: often not seen. Thin: none. Touch a road to see
+              what is known of it.
+            </p>
+          </div>
+          {road ? (
+            <RoadEditor
+              key={road.id}
+              known={road}
+              junctions={known.junctions}
+              today={day(new Date().toISOString())}
+              readOnly={!writes}
+              onClose={() => setAt(null)}
+              onKept={(name) => {
+                setAt(null);
+                setSaid({ ok: true, words: `${name} is kept. Drives are planned with it.` });
+                router.refresh();
+              }}
+            />
+          ) : (
+            <RoadList roads={known.roads} sought={sought} onSeek={setSought} onChoose={setAt} />
+          )}
+        </div>
       ) : (
         <p className="py-16 text-center text-xl text-soft">
           No roads yet: no drive can be proposed.{" "}
           {lead ? "Import a GeoJSON file of them." : "The lead imports a file of them."}
         </p>
       )}
-      <p className="mt-2 text-base text-soft">
-        Thick: lines on both sides. Dashed: often not seen. Thin: none. A road’s name shows when it
-        is touched.
-      </p>
     </main>
+  );
+}
+
+/** So many are listed; who seeks finds the others. */
+const LISTED = 12;
+
+/** Roads by name: those nobody has looked at for longest come first. */
+function RoadList({
+  roads,
+  sought,
+  onSeek,
+  onChoose,
+}: {
+  roads: readonly Road[];
+  sought: string;
+  onSeek: (words: string) => void;
+  onChoose: (id: string) => void;
+}) {
+  const words = sought.trim().toLowerCase();
+  const looked = ({ along }: Road): string =>
+    [along.left.on, along.right.on].map((on) => on ?? "").sort()[0]!;
+  const found = roads
+    .filter((r) => r.name.toLowerCase().includes(words))
+    .toSorted(
+      (a, b) =>
+        looked(a).localeCompare(looked(b)) || a.name.localeCompare(b.name, "en", { numeric: true }),
+    );
+  return (
+    <section aria-label="Roads by name" className="bg-sheet px-5 py-4">
+      <Field
+        label="Find a road"
+        value={sought}
+        onChange={(e) => onSeek(e.target.value)}
+        hint={`${found.length} of ${roads.length}, the longest not looked at first`}
+      />
+      <ul>
+        {found.slice(0, LISTED).map((r) => (
+          <li key={r.id} className="border-b border-dashed border-hairline last:border-0">
+            <button
+              type="button"
+              onClick={() => onChoose(r.id)}
+              className="flex min-h-14 w-full items-center justify-between gap-4 text-left text-lg hover:bg-wash"
+            >
+              <span>{r.name}</span>
+              <span className="text-base text-soft">{looked(r) || "never looked at"}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

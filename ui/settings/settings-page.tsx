@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { EVENTS, KINDS, PLACES, SYSTEMS, type RuleBook, type SystemId } from "@/core/owed";
+import type { DrivePolicy } from "@/core/drive/policy";
 import type { ReleaseRule } from "@/core/job";
 import type { GlassPolicy } from "@/core/ready";
 import { Button } from "../primitives/button";
@@ -10,6 +11,7 @@ import { FileButton } from "../primitives/file-button";
 import { Mark } from "../primitives/marks";
 import { EditEffort, EditOrder, type Effort, type Order } from "./edit-order";
 import type { ShopClock } from "../settings";
+import { DriveSection } from "./drive-section";
 import { ClockSection } from "./clock-section";
 import { LetterheadSection, type Letterhead } from "./letterhead-section";
 import { EditRule, type Rule } from "./edit-rule";
@@ -25,6 +27,8 @@ type Props = {
   choosePolicy: (policy: string) => Answer;
   release: ReleaseRule;
   chooseRelease: (rule: ReleaseRule) => Answer;
+  drives: DrivePolicy;
+  chooseDrives: (policy: DrivePolicy) => Answer;
   /** The zones there are, by name. */
   zones: string[];
   chooseClock: (clock: ShopClock) => Answer;
@@ -56,6 +60,8 @@ export function SettingsPage({
   choosePolicy,
   release,
   chooseRelease,
+  drives,
+  chooseDrives,
   zones,
   chooseClock,
   letterhead,
@@ -138,6 +144,7 @@ export function SettingsPage({
         </div>
       </section>
       <ReleaseSection kept={release} lead={lead} onChoose={(r) => run(chooseRelease(r))} />
+      <DriveSection kept={drives} lead={lead} onChoose={(d) => run(chooseDrives(d))} />
       <LetterheadSection kept={letterhead} lead={lead} onWrite={(l) => run(writeLetterhead(l))} />
       <ClockSection zones={zones} lead={lead} onChoose={(clock) => run(chooseClock(clock))} />
       <section aria-label="What is owed" className="mt-6">

@@ -20,7 +20,7 @@ type ShopEvent =
   | { kind: "rules"; version: number; rules: number }
   | {
       kind: "policy";
-      name: "glass" | "clock" | "letterhead" | "release" | "tool-report";
+      name: "glass" | "clock" | "letterhead" | "release" | "drives" | "tool-report";
       value: string;
     }
   | { kind: "person"; personId: string; what: string; role: string }
@@ -41,6 +41,7 @@ const words = (e: ShopEvent, names: Record<string, string>, personal: string | n
     case "policy":
       if (e.name === "letterhead") return `Letterhead: ${e.value}`;
       if (e.name === "tool-report") return `Reports of a tool, taught: ${e.value}`;
+      if (e.name === "drives") return `Drives: ${e.value}`;
       if (e.name === "release") return `Release: ${e.value}`;
       if (e.name === "clock") return `Clock: the time of ${e.value}`;
       return `Glass: ${e.value === "maker-only" ? "the maker’s only" : "an equivalent part with a reason"}`;

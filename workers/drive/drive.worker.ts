@@ -1,9 +1,14 @@
 import { expose } from "comlink";
-import { plansFor, type DrivePlan, type PlanAsked } from "@/core/drive/plan";
+import { networkOf, type Network } from "@/core/drive/network";
+import { plansFor, type PlanAsked, type Planned } from "@/core/drive/plan";
+import type { Roads } from "@/core/drive/road";
 
 // Hundreds of thousands of half drives: beside the page, so that the page stays quick.
+let network: Network = { nodes: [], ways: [] };
 const drive = {
-  plans: (asked: PlanAsked): DrivePlan[] => plansFor(asked),
+  /** The roads of all that is asked from now on: they are joined once. */
+  know: (roads: Roads): void => void (network = networkOf(roads)),
+  plans: (asked: Omit<PlanAsked, "network">): Planned => plansFor({ ...asked, network }),
 };
 export type DriveWorker = typeof drive;
 expose(drive);

@@ -7,5 +7,5 @@ export const metadata: Metadata = { title: "Roads" };
 
 export default async function Page() {
   const me = await requirePerson();
-  return <RoadsPage known={shopRoads()} lead={me.role === "lead"} />;
+  return <RoadsPage known={shopRoads()} lead={me.role === "lead"} writes={me.role !== "viewer"} />;
 }

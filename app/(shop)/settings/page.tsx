@@ -1,6 +1,7 @@
 import type { Metadata } from "next";
 import { requirePerson } from "@/server/auth/guard";
 import {
+  chooseDrivePolicy,
   chooseGlassPolicy,
   chooseReleaseRule,
   chooseShopClock,
@@ -9,7 +10,7 @@ import {
   writeRuleBook,
 } from "@/server/settings/actions";
 import { listBoards } from "@/server/kit/store";
-import { glassPolicy, releaseRule, ruleBook } from "@/server/shop/store";
+import { drivePolicy, glassPolicy, releaseRule, ruleBook } from "@/server/shop/store";
 import { letterhead } from "@/server/shop/letterhead";
 import { SettingsPage } from "@/ui/settings/settings-page";
 
@@ -26,6 +27,8 @@ export default async function RulesPage() {
       choosePolicy={chooseGlassPolicy}
       release={releaseRule()}
       chooseRelease={chooseReleaseRule}
+      drives={drivePolicy()}
+      chooseDrives={chooseDrivePolicy}
       zones={Intl.supportedValuesOf("timeZone")}
       chooseClock={chooseShopClock}
       letterhead={letterhead()}

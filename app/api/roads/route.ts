@@ -1,20 +1,34 @@
 import { SimulatedWeather } from "@/devices/weather/simulated";
-import type { WeatherService } from "@/devices/weather/weather";
 import { allow } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
 import { shopRoads } from "@/server/roads/store";
+import { ShopWeather } from "@/server/roads/weather";
 
-const weather: WeatherService = new SimulatedWeather("hollin-quay");
+const weather = new ShopWeather(
+  new SimulatedWeather("hollin-quay", { refuses: 0.2, takesMs: 250 }),
+);
 const HOURS = 27;
+/** Nobody plans farther away from now than this, milliseconds. */
+const AHEAD_MS = 400 * 24 * 3_600_000;
 
-/** The shop's roads, and the weather of the coming day: what a drive is planned with. */
-export const GET = route(async () => {
+/**
+ * The shop's roads, and the weather of a day: what a drive is planned with. `from` is when one may first
+ * leave, milliseconds since 1970; now where it is not said or out of reason.
+ */
+export const GET = route(async (request: Request) => {
   const who = await allow("any");
   if ("refusal" in who) return who.refusal;
-  const roads = shopRoads();
-  const forecast = await weather.forecast(Date.now(), HOURS);
+  const asked = Number(new URL(request.url).searchParams.get("from"));
+  const near = asked > 0 && Math.abs(asked - Date.now()) < AHEAD_MS;
+  const heard = await weather.of(near ? asked : Date.now(), HOURS);
   return Response.json(
-    { roads, forecast },
+    {
+      roads: shopRoads(),
+      forecast: heard?.forecast ?? null,
+      heardAt: heard?.heardAt ?? null,
+      // By the shop's own clock: a tablet's may be set otherwise.
+      oldMs: heard ? Date.now() - Date.parse(heard.heardAt) : null,
+    },
     { headers: { "cache-control": "private, max-age=300" } },
   );
 });
