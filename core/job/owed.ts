@@ -57,13 +57,13 @@ export function fittedNow(
     : ground.vehicle.fitted.filter((f) => named.includes(f) || unnamed.includes(f.system));
 }
 
-/** Whether a sheet does an owed line: its system, in the bay, on the road, or the one and then the other. */
+/** Whether a sheet does an owed line: its system, in the bay, on the road, or both ways. */
 export const doesLine = (
   sheet: Pick<Sheet, "appliesTo" | "method">,
   line: Pick<OwedLine, "system" | "kind">,
 ): boolean =>
   sheet.appliesTo.system === line.system &&
-  (sheet.method === "static-then-dynamic"
+  (sheet.method === "static-then-dynamic" || sheet.method === "static-or-dynamic"
     ? line.kind === "static" || line.kind === "dynamic"
     : line.kind === sheet.method);
 

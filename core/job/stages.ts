@@ -45,6 +45,8 @@ function setOutState(g: CalibrationGround, events: readonly JobEvent[]): StageSt
   if (targets.length === 0)
     return { id: "set-out", state: "none", lacks: "The sheet sets nothing out" };
   if (allProved(g, events)) return { id: "set-out", state: "settled", lacks: null };
+  if (drivenInstead(g, events))
+    return { id: "set-out", state: "none", lacks: "It was learned on the road instead" };
   const own = calibrationLog(g, events);
   const begun = eventsOf(own, "reading").some((e) => e.body.calibrationId === g.calibrationId);
   const wasSettled = eventsOf(own, "settled").length > 0;
@@ -60,9 +62,15 @@ function setOutState(g: CalibrationGround, events: readonly JobEvent[]): StageSt
   };
 }
 
+/** Whether what may be done in the bay was learned on the road instead. */
+const drivenInstead = (g: CalibrationGround, events: readonly JobEvent[]): boolean =>
+  g.sheet.method === "static-or-dynamic" && standingDrive(g, events) !== null;
+
 function runState(g: CalibrationGround, events: readonly JobEvent[]): StageState {
   const { state: run } = runOf(g, events);
   if (run.status === "passed") return { id: "run", state: "settled", lacks: null };
+  if (drivenInstead(g, events))
+    return { id: "run", state: "none", lacks: "It was learned on the road instead" };
   if (run.status === "failed")
     return { id: "run", state: "stop", lacks: run.message ?? "The vehicle refused" };
   const state = run.status === "not-started" ? "open" : "loose";
@@ -76,6 +84,8 @@ function driveState(g: CalibrationGround, events: readonly JobEvent[]): StageSta
   if (method === "static")
     return { id: "drive", state: "none", lacks: "The sheet asks for no drive" };
   if (standingDrive(g, events)) return { id: "drive", state: "settled", lacks: null };
+  if (method === "static-or-dynamic" && runOf(g, events).state.status === "passed")
+    return { id: "drive", state: "none", lacks: "It has passed in the bay" };
   const own = calibrationLog(g, events);
   const begun = own.some((e) => DRIVES.includes(e.body.kind));
   return {
@@ -85,7 +95,9 @@ function driveState(g: CalibrationGround, events: readonly JobEvent[]): StageSta
       ? "The vehicle has not learned on a drive yet"
       : method === "dynamic"
         ? "The sheet is learned on a drive"
-        : "The sheet asks for a drive after the static part",
+        : method === "static-or-dynamic"
+          ? "It may be learned on a drive instead"
+          : "The sheet asks for a drive after the static part",
   };
 }
 
@@ -107,7 +119,8 @@ export type CalibrationState = "done" | "refused" | "begun" | "open";
 export function calibrationState(stages: readonly StageState[]): CalibrationState {
   const of = (id: StageId) => stages.find((s) => s.id === id)!.state;
   if (of("run") === "stop") return "refused";
-  if (of("run") === "settled" && ["settled", "none"].includes(of("drive"))) return "done";
+  const over = (id: StageId): boolean => ["settled", "none"].includes(of(id));
+  if (over("run") && over("drive")) return "done";
   return stages.some((s) => s.state === "loose" || s.state === "settled") ? "begun" : "open";
 }
 

@@ -35,7 +35,7 @@ const touches = (rule: Rule, h: Happening, fitted: Fitted): boolean => {
  */
 export type SheetMethod = {
   system: SystemId;
-  kind: "static" | "static-then-dynamic" | "dynamic";
+  kind: "static" | "static-then-dynamic" | "static-or-dynamic" | "dynamic";
 };
 
 /**

@@ -1,3 +1,4 @@
+import { isDone } from "@/core/sheet/methods";
 import { changedAimWords } from "@/core/job/changed-aim";
 import { SYSTEMS } from "@/core/owed";
 import type { JobRecord } from "./schema";
@@ -21,10 +22,10 @@ export function customerWords({
 }: JobRecord): CustomerWords {
   const because = owed.done.join(", ").toLowerCase();
   const done = calibrations.map(({ sheet, run, drives }) => {
+    const road = drives?.at(-1)?.outcome === "learned";
     const name = SYSTEMS[sheet.appliesTo.system];
     // What is to be learned on the road as well is not done before it is.
-    const driven = !drives || drives.at(-1)?.outcome === "learned";
-    const good = run.status === "passed" && driven;
+    const good = isDone(sheet.method, { bay: run.status === "passed", road });
     return {
       name,
       good,

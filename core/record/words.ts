@@ -198,7 +198,12 @@ export function codeLines(
 /** The vehicle's answer in one line. */
 export function runLine({ run }: CalibrationRecord): string {
   const { status, result } = run;
-  if (!result) return status === "not-started" ? "Not run." : "Run not finished.";
+  if (!result)
+    return status === "passed"
+      ? "Made ready for its drive."
+      : status === "not-started"
+        ? "Not run."
+        : "Run not finished.";
   return status === "passed"
     ? `Learned, quality ${formatNumber(result.qualityPercent)} %.`
     : `Refused: ${result.reason ?? `quality ${formatNumber(result.qualityPercent)} % below the sheet's limit.`}`;

@@ -287,7 +287,9 @@ export function advanceRun(
     };
     // A sheet may end on a prompt or an ignition cycle: the run is over when its steps are.
     const done = after.stepIndex >= steps.length;
-    return { ...after, status: done ? (after.result?.passed ? "passed" : "failed") : "connected" };
+    // What is learned on the road has no routine here: its steps are all there is.
+    const passed = after.result?.passed ?? !steps.some((s) => s.kind === "routine");
+    return { ...after, status: done ? (passed ? "passed" : "failed") : "connected" };
   };
 
   switch (event.type) {

@@ -70,8 +70,9 @@ const anySheet = fc
         .filter((s) => s.kind !== "routine" && s.kind !== "position" && s.kind !== "aim"),
       // A sheet with further places must move the board to each, one with two cameras aim both.
       ...base.run.filter((s) => s.kind === "position" || s.kind === "aim"),
-      base.run.find((s) => s.kind === "routine")!,
-    ],
+      // What is learned on the road alone ends on what makes it ready.
+      base.run.find((s) => s.kind === "routine") ?? base.run.at(-1)!,
+    ].filter((s, i, all) => all.findIndex((o) => o.id === s.id) === i),
   }));
 
 describe("a sheet on its way", () => {

@@ -487,7 +487,7 @@ export const appliesTo = z.object({
 export const appliesTo1 = appliesTo.extend({ system: z.enum(["forward-camera"]) });
 
 /** Dynamic is learned on the road alone: such a sheet has no setup. */
-export const method = z.enum(["static", "static-then-dynamic", "dynamic"]);
+export const method = z.enum(["static", "static-then-dynamic", "static-or-dynamic", "dynamic"]);
 export const method1 = z.enum(["static", "static-then-dynamic"]);
 
 /** When a caution protects somebody: that is when it is shown. */

@@ -126,7 +126,13 @@ const written = z
       wrong(["source", "checkedBy"], "must be a second person, not the one who entered the sheet");
     if (sheet.drive && sheet.method === "static")
       wrong(["drive"], "is for a sheet with a drive: choose its method, or leave the drive out");
-    if (!sheet.run.some((s) => s.kind === "routine" && !s.only))
+    const looks = sheet.run.findIndex((s) => s.kind === "routine");
+    if (sheet.method === "dynamic" && looks >= 0)
+      wrong(
+        ["run", looks],
+        "is of the bay: what is learned on the road begins with a prompt instead",
+      );
+    if (sheet.method !== "dynamic" && !sheet.run.some((s) => s.kind === "routine" && !s.only))
       wrong(["run"], "must contain the routine itself");
     // A trailer's camera looks at its own trailer: what stands in line is the target.
     const bare = sheet.appliesTo.system === "trailer-camera";

@@ -75,6 +75,14 @@ const FIELD_NAMES: Record<string, string> = {
   "appliesTo.after": "what it is owed after",
 };
 
+const DRIVE_PARTS: Record<string, string> = {
+  conditions: "what has to hold on its drive",
+  enough: "how much of its drive has to count",
+  timeOutS: "when the vehicle gives up its drive",
+  keeps: "how the speed is kept on its drive",
+  progress: "what the vehicle shows on its drive",
+};
+
 /** One of a list: by its number, or by its own name where a list is compared by names. */
 const numbered = (what: string, at: string): string =>
   /^\d+$/.test(at) ? `${what} ${Number(at) + 1}` : `the ${what} “${at}”`;
@@ -100,6 +108,12 @@ export function fieldName(path: string): string {
   const relation = /^setups\.[^.]+\.relations\.([^.]+)\.?(.*)$/.exec(path);
   if (relation)
     return FIELD_NAMES[`relations.${relation[2]}`] ?? numbered("relation", relation[1]!);
+  const drive = /^drive\.([a-zA-Z]+)(?:\.(?:codes\.)?(\d+))?/.exec(path);
+  if (drive) {
+    const [, part, n] = drive as unknown as [string, string, string | undefined];
+    const name = DRIVE_PARTS[part] ?? "its drive";
+    return n === undefined ? name : `${name}, number ${Number(n) + 1}`;
+  }
   const caution = /^cautions\.(\d+)/.exec(path);
   if (caution) return `caution ${Number(caution[1]) + 1}`;
   return FIELD_NAMES[path] ?? path;

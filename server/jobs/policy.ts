@@ -1,3 +1,4 @@
+import { bayFirst } from "@/core/sheet/methods";
 import { ANY_DRIVE, leavingProblem } from "@/core/drive/policy";
 import {
   calibrationLog,
@@ -498,8 +499,8 @@ function deriveDriveLeave(b: Body<"drive-leave">, { events, view }: Place): Even
     return refuse("Drive: the sheet asks for none. Nothing was written.");
   if (drivesOf(view, events).some((d) => d.id === b.driveId))
     return refuse("Drive: this one has begun already. Begin another.");
-  if (sheet.method === "static-then-dynamic" && runOf(view, events).state.status !== "passed")
-    return refuse("Drive: the static part comes first. Run it, then drive.");
+  if (bayFirst(sheet.method) && runOf(view, events).state.status !== "passed")
+    return refuse("Drive: what is done in the bay comes first. Run it, then drive.");
   if (view.real && b.source === "made-up")
     return refuse("Drive: this shop’s jobs are real. Take the place from the tablet’s receiver.");
   const problem = leavingProblem(b, {
@@ -528,9 +529,9 @@ function deriveDriveEnd(b: Body<"drive-end">, { events, view }: Place): EventBod
   if (b.drove.length < 2) return refuse("Drive: say who drove.");
   if (b.outcome !== "learned" && b.remark.length < 3)
     return refuse("Drive: say in a few words why it ended.");
-  const static_ = view.sheet.method === "static-then-dynamic";
-  if (b.outcome === "learned" && static_ && runOf(view, events).state.status !== "passed")
-    return refuse("Drive: the static part comes first. Run it, then drive.");
+  const bay = bayFirst(view.sheet.method);
+  if (b.outcome === "learned" && bay && runOf(view, events).state.status !== "passed")
+    return refuse("Drive: what is done in the bay comes first. Run it, then drive.");
   return b;
 }
 

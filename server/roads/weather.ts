@@ -22,8 +22,9 @@ export class ShopWeather {
   async of(fromMs: number, hours: number): Promise<Heard | null> {
     const { last } = this;
     const age = last ? this.now() - Date.parse(last.heardAt) : Infinity;
-    const covers = last !== null && Math.abs(fromMs - last.fromMs) < WORTH_MS;
-    if (covers && age < FRESH_MS && fromMs - last.fromMs < FRESH_MS) return last;
+    const since = last ? fromMs - last.fromMs : -1;
+    const covers = since >= 0 && since < WORTH_MS;
+    if (covers && age < FRESH_MS && since < FRESH_MS) return last;
     for (let n = 0; n < TRIES; n++)
       try {
         const forecast = await this.service.forecast(fromMs, hours);

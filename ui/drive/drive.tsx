@@ -5,6 +5,7 @@ import { useState } from "react";
 import { eventsOf, lastOf, runOf } from "@/core/job";
 import { drivesOf } from "@/core/job/driven";
 import { standingDrive } from "@/core/job/standing-drive";
+import { bayFirst } from "@/core/sheet/methods";
 import { breachWords, conditionWords, enoughWords } from "@/core/drive/words";
 import { looksOf } from "@/core/drive/look";
 import { ANY_DRIVE, leavingProblem, mayKeep } from "@/core/drive/policy";
@@ -18,6 +19,7 @@ import { Mark } from "../primitives/marks";
 import { Paper } from "../primitives/paper";
 import { useTimes } from "../settings";
 import { Afterwards } from "./afterwards";
+import { BayOrRoad } from "./bay-or-road";
 import { EndDrive } from "./end-drive";
 import { OnTheRoad } from "./on-the-road";
 import { FAST, LeaveFields, type Said, type Source } from "./leave-fields";
@@ -49,8 +51,20 @@ export function Drive() {
       </Stage>
     );
   const settled = standingDrive(ground, events);
+  const inBay =
+    sheet.method === "static-or-dynamic" && runOf(ground, events).state.status === "passed";
   const drives = drivesOf(ground, events);
   const last = drives.at(-1);
+  if (!settled && inBay)
+    return (
+      <Stage title="Drive" next={<NextStage after="drive" say="No drive is needed." />}>
+        <Paper title="It has passed in the bay">
+          <p className="max-w-[60ch] text-xl leading-snug">
+            The sheet asks for the bay or the road; the vehicle has learned in the bay.
+          </p>
+        </Paper>
+      </Stage>
+    );
   if (settled)
     return (
       <Stage
@@ -133,9 +147,7 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
   }
 
   const consent = lastOf(events, "consent");
-  const first =
-    ground.sheet.method === "static-then-dynamic" &&
-    runOf(ground, events).state.status !== "passed";
+  const first = bayFirst(ground.sheet.method) && runOf(ground, events).state.status !== "passed";
   const { gateway } = ground.vehicle;
   // Without a plan one drives by the conditions, with the tablet's own receiver.
   const mayLeave = rules && (plan ?? source.kind === "tablet");
@@ -161,7 +173,16 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
       title="Drive"
       next={
         first ? (
-          <NextStage after="drive" to="run" tone="loose" say="The static part comes first." />
+          <NextStage
+            after="drive"
+            to="run"
+            tone="loose"
+            say={
+              ground.sheet.method === "dynamic"
+                ? "Run comes first: there the vehicle is made ready to learn."
+                : "The static part comes first."
+            }
+          />
         ) : (
           <NextBar
             tone="act"
@@ -189,6 +210,7 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
         )
       }
     >
+      {ground.sheet.method === "static-or-dynamic" && rules && <BayOrRoad plans={plans} />}
       <Paper title="Before you leave">
         <p
           className={`mb-2 flex items-center gap-2 text-lg ${consent ? "" : "font-semibold text-loose"}`}

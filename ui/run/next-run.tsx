@@ -88,7 +88,11 @@ export function NextRun({ state, step, proved, busy, command }: Props) {
     return (
       <NextStage
         after="run"
-        say={`The routine is done: ${LEARNED[ground.sheet.appliesTo.system]}.`}
+        say={
+          ground.sheet.method === "dynamic"
+            ? "The vehicle is ready to learn on the road."
+            : `The routine is done: ${LEARNED[ground.sheet.appliesTo.system]}.`
+        }
       />
     );
   if (state.dropped)

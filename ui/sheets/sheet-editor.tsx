@@ -2,7 +2,7 @@
 
 import type { Draft } from "@/core/book";
 import { EVENTS, SYSTEMS, type EventId } from "@/core/owed";
-import { DISTANCE_FROM_NAMES, draftProblems, fieldName } from "@/core/sheet";
+import { DISTANCE_FROM_NAMES, draftProblems, fieldName, type Sheet } from "@/core/sheet";
 import { followOwnLimits, REFERENCES } from "@/core/setout";
 import { DATUM_NAMES, type Vehicle } from "@/core/vehicle";
 import { DraftEditor, type AtPath, type DraftPage } from "../book/draft-editor";
@@ -10,6 +10,7 @@ import { ChoiceField, NumberField, SetField, TextField } from "../book/fields";
 import { CheckList } from "./check-list";
 import { CautionList, PlaceList } from "./place-list";
 import { everywhere } from "./everywhere";
+import { DriveFields } from "./drive-fields";
 import { MarkFields, setsOutMarks } from "./mark-fields";
 import { MatFields, setsOutEnds, setsOutMats } from "./mat-fields";
 import { hasOwnLimits, OwnLimitFields } from "./own-limit-fields";
@@ -26,6 +27,38 @@ const STANDS_LABEL: Record<string, string> = {
   left: "Along, ahead +",
   right: "Along, ahead +",
 };
+
+type Method = Sheet["method"];
+
+/** What a sheet may ask for, beside what it sets out. */
+const METHODS: { id: Method; name: (things: string) => string }[] = [
+  { id: "static", name: (t) => `${t} alone` },
+  { id: "static-then-dynamic", name: (t) => `${t}, then a drive` },
+  { id: "static-or-dynamic", name: (t) => `${t} or a drive` },
+  { id: "dynamic", name: () => "A drive alone" },
+];
+
+/** A sheet that asks for something else: a drive alone sets nothing out and has no routine in the bay. */
+function withMethod(doc: Draft, method: Method): Draft {
+  const run = Array.isArray(doc.run) ? (doc.run as { id?: string; kind?: string }[]) : [];
+  if (method === "dynamic") {
+    const kept = run.filter((s) => !["routine", "position", "aim"].includes(s.kind ?? ""));
+    const ready = {
+      id: "learn",
+      kind: "prompt",
+      say: "Switch its learning on with the scan tool.",
+    };
+    return { ...doc, method, setups: [], run: kept.length > 0 ? kept : [ready] };
+  }
+  const { system } = (doc.appliesTo ?? {}) as { system?: GuidedSystem };
+  const look = { id: "learn", kind: "routine", say: "Let it look.", minQuality: 75 };
+  const back =
+    doc.method === "dynamic" && system
+      ? forSystem({ ...doc, run: [...run.filter((s) => s.id !== "learn"), look] }, system)
+      : doc;
+  const { drive, ...plain } = back;
+  return method === "static" || drive === undefined ? { ...plain, method } : { ...back, method };
+}
 
 /** Writes a sheet. */
 export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehicle[] }) {
@@ -48,7 +81,9 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
         const marks = setsOutMarks(doc);
         const places = Array.isArray(doc.setups) && doc.setups.length > 0;
         const system = at("appliesTo.system");
-        const choices = looksAtChoices(system.value);
+        const onRoad = doc.method !== "static" && doc.method !== undefined;
+        // What is learned on the road alone looks at nothing.
+        const choices = doc.method === "dynamic" ? [] : looksAtChoices(system.value);
         const around = choices.length > 0 && places && !mats;
         return (
           <>
@@ -106,19 +141,22 @@ export function SheetEditor({ vehicles, ...page }: DraftPage & { vehicles: Vehic
             </div>
             <ChoiceField
               label="What it asks for"
-              choices={[
-                ["static", mats ? "Mats alone" : marks ? "Marks alone" : "A board alone"],
-                [
-                  "static-then-dynamic",
-                  mats
-                    ? "Mats, then a drive"
-                    : marks
-                      ? "Marks, then a drive"
-                      : "A board, then a drive",
-                ],
-              ]}
+              choices={METHODS.map((m): [string, string] => [
+                m.id,
+                m.name(mats ? "Mats" : marks ? "Marks" : "A board"),
+              ])}
               {...at("method")}
+              onChange={(v) => change("", withMethod(doc, v as Method))}
             />
+            {onRoad && (
+              <DriveFields
+                doc={doc}
+                at={at}
+                problems={problems}
+                readOnly={readOnly}
+                change={change}
+              />
+            )}
             {places && !mats && !marks && (
               <PlaceList doc={doc} problems={problems} readOnly={readOnly} onChange={change} />
             )}

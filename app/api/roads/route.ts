@@ -9,7 +9,7 @@ const weather = new ShopWeather(
 );
 const HOURS = 27;
 /** Nobody plans farther away from now than this, milliseconds. */
-const AHEAD_MS = 400 * 24 * 3_600_000;
+const AHEAD_MS = 3650 * 24 * 3_600_000;
 
 /**
  * The shop's roads, and the weather of a day: what a drive is planned with. `from` is when one may first
