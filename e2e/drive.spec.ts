@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import type { JobEvent } from "@/core/job";
 import { nextBar, signIn, slip } from "./support/hands";
-import { papersOf } from "./support/job";
+import { papersOf, takeInDone } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
 let shop: Shop;
@@ -34,7 +34,7 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
   await expect(page.getByRole("img", { name: "Map of the drive" })).toBeVisible();
 
   // The way is there as turns, and as a track for another device.
-  await page.getByRole("button", { name: "Turns" }).first().click();
+  await page.getByRole("button", { name: "Turns", exact: true }).click();
   await expect(page.getByRole("dialog", { name: /^Turns, leaving at/ })).toContainText(
     "Leave along",
   );
@@ -68,14 +68,24 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
 
   // What is lacking is said before anybody leaves.
   const leave = next.getByRole("button", { name: "Leave" });
+  await page.getByLabel("It rains").uncheck();
   await page.getByLabel("Who drives").fill("");
   await leave.click();
   await expect(next).toContainText("Say who drives.");
   await page.getByLabel("Who drives").fill("Oskar Veld");
+  await expect(page.getByText("take a hotspot before you leave")).toBeVisible();
   await leave.click();
   await expect(next).toContainText("without a hotspot its session ends on the way");
   await page.getByLabel("A hotspot is in the car and on").check();
   await leave.click();
+  await expect(next).toContainText("Say how the speed is kept.");
+  await page.getByRole("button", { name: "Cruise control" }).click();
+  await page.getByLabel("It rains").check();
+  await leave.click();
+  await expect(next).toContainText("say why it is driven all the same");
+  await page.getByLabel("Why it is driven in rain").fill("The customer leaves the island tonight");
+  await leave.click();
+  await expect(slip(page)).toContainText("in rain: The customer leaves the island tonight");
   const progress = page.getByRole("region", { name: "Progress" });
   await expect(progress).toContainText("In the bank");
 
@@ -117,6 +127,8 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
   // Planned anew, and driven to its end.
   await expect(next).toContainText(/Leave at \d\d:\d\d/, { timeout: 60_000 });
   await page.getByLabel("A hotspot is in the car and on").check();
+  await page.getByRole("button", { name: "By foot" }).click();
+  await page.getByLabel("It rains").uncheck();
   await next.getByRole("button", { name: "Leave" }).click();
   await next.getByRole("button", { name: "We stand: write it down" }).click({ timeout: 180_000 });
   await next.getByRole("button", { name: "It has learned" }).click();
@@ -129,8 +141,79 @@ test("a drive is planned, refused without a hotspot, driven in fast time through
     "given-up",
     "learned",
   ]);
+  expect(record.calibrations[0]!.drives!.map((d) => d.leave?.inRain)).toEqual([
+    undefined,
+    "The customer leaves the island tonight",
+    null,
+  ]);
   expect(report).toContain("Called back to the shop");
+  expect(report.replace(/\s+/g, " ")).toMatch(/\d+ min were planned/);
   expect(report).toMatch(/\d+:\d\d\s+of\s+\d+:\d\d\s+min\s+counted/);
+});
+
+test("on a day of showers and low sun a vehicle that shows codes is planned, loses all at red lights, and teaches the roads", async ({
+  page,
+}) => {
+  // Lights stand where the island has roundabouts: every loop meets them.
+  await signIn(page, shop.url, "mara");
+  const file = await page.request.get(`${shop.url}/api/roads/file`);
+  const island = (await file.json()) as { features: { properties: Record<string, unknown> }[] };
+  for (const { properties: p } of island.features)
+    if (p.control === "roundabout") Object.assign(p, { control: "signals", redShare: 0.6 });
+  await page.goto(`${shop.url}/roads`);
+  await page.getByLabel("roads file").setInputFiles({
+    name: "roads.geojson",
+    mimeType: "application/geo+json",
+    buffer: Buffer.from(JSON.stringify(island)),
+  });
+  await expect(page.getByText(/roads taken\./)).toBeVisible();
+
+  // That morning it showers, and the sun stands low.
+  await page.clock.setSystemTime(new Date("2026-11-02T08:01:00Z"));
+  const job = await takeInDone(page, shop.url, {
+    vin: "0BRTRN5B2T220977",
+    customer: "Fenna Roe",
+    done: [["Bulletin of the maker applies", "windshield"]],
+  });
+  await page.goto(`${job}/drive`);
+  const next = nextBar(page);
+  await expect(next).toContainText(/Leave at \d\d:\d\d/, { timeout: 60_000 });
+  await expect(page.getByText("still looking at later hours")).toBeHidden({ timeout: 60_000 });
+  const drives = page.getByRole("list", { name: "Drives of this hour" });
+  await expect(drives).toContainText(/rain \d+ % of the time/i);
+  await page.getByRole("button", { name: "Look at it" }).click();
+  await expect(drives).toContainText(
+    /low sun, which stands ahead on \d+ % of the good roads, dry/i,
+  );
+  for (let n = 0; n < 3; n++) await page.getByRole("button", { name: "Earlier hour" }).click();
+  await expect(drives).toContainText(/sun off the lens, dry/i);
+  await expect(page.getByText(/No drive that leaves then is back before \d+ min/)).toBeVisible();
+  // The sheet lets it be done either way, and names how the speed is kept.
+  await expect(page.getByText(/it is likelier to be done sooner/)).toBeVisible();
+  await expect(page.getByRole("button", { name: "Cruise control" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Limiter" }).click();
+  await page.getByLabel("Who drives").fill("Oskar Veld");
+  await next.getByRole("button", { name: "Leave" }).click();
+
+  const progress = page.getByRole("region", { name: "Progress" });
+  await expect(progress).toContainText(/2[123]learns/, { timeout: 60_000 });
+  await expect(progress).toContainText(/Thrown away\d+×, standing/, { timeout: 180_000 });
+  await next
+    .getByRole("button", { name: /^(Give up|We stand: write it down)$/ })
+    .click({ timeout: 180_000 });
+  await next.getByRole("button", { name: "It has learned" }).click();
+  await expect(next).toContainText("The vehicle has learned on the road.");
+  await expect(page.getByText("a red line: all of it was thrown away")).toBeVisible();
+  await expect(page.getByRole("list", { name: "What cost most" })).toContainText("lines not seen");
+
+  // What it found of the roads is taken over.
+  await page.getByRole("button", { name: /^Take over \d+ roads$/ }).click();
+  await expect(page.getByText(/\d+ roads are known anew/)).toBeVisible();
+  await expect(page.getByText("All kept")).toBeVisible({ timeout: 60_000 });
+  const { record } = await papersOf(page, shop.url, job);
+  const [drive] = record.calibrations[0]!.drives!;
+  expect(drive!.counted!.losses).toBeGreaterThan(0);
+  expect(drive!.leave!.keeps).toBe("limiter");
 });
 
 test("roads go out as a file and come in again; a damaged one is refused and changes nothing", async ({
@@ -159,4 +242,27 @@ test("roads go out as a file and come in again; a damaged one is refused and cha
     "200 roads taken.",
   );
   await expect(page.getByText(/^200 roads, 0 junctions/)).toBeVisible();
+
+  // One road is written by hand: a wrong figure is named, a good one stays.
+  await page.getByLabel("Find a road").fill("Ring");
+  await page.getByRole("region", { name: "Roads by name" }).getByRole("button").first().click();
+  const road = page.getByRole("region", { name: "Road", exact: true });
+  const name = await road.getByLabel("Road", { exact: true }).inputValue();
+  await road.getByLabel("Limit, km/h").fill("900");
+  await road.getByRole("button", { name: "Keep it" }).click();
+  await expect(road.getByRole("alert")).toContainText("road.limitKmh");
+  await road.getByLabel("Limit, km/h").fill("70");
+  const way = road.getByRole("group", { name: "One way", exact: true });
+  await way.getByRole("button", { name: "Solid" }).first().click();
+  await way.getByLabel("Found by a camera on").first().fill("64");
+  await road.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByText(`${name} is kept.`)).toBeVisible();
+  const kept = (await (await page.request.get(`${shop.url}/api/roads/file`)).json()) as {
+    features: {
+      properties: { name?: string; limitKmh?: number; along?: { left: { seen: number } } };
+    }[];
+  };
+  const is = kept.features.find((f) => f.properties.name === name)!.properties;
+  expect(is.limitKmh).toBe(70);
+  expect(is.along!.left.seen).toBe(0.64);
 });

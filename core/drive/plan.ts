@@ -54,6 +54,8 @@ export type DrivePlan = {
   names: string[];
   /** Seconds in which nothing can count, by why, the longest first. */
   barred: { kind: DriveConditionKind; seconds: number }[];
+  /** On what share of the roads with both lines the sun stands in the lens when it leaves. */
+  glare: number;
   /** The weather of the hour it leaves in; null where nobody knows. */
   weather: HourWeather | null;
 };
@@ -104,6 +106,7 @@ export function plansFor(asked: PlanAsked): Planned {
     expected: alongTheWay(asks, ways, departMs),
     names: namesOf(ways),
     barred: barredOn(outlook, ways, departMs),
+    glare: glareOn(asks, departMs),
     weather: weatherAt(forecast, departMs),
   });
   const soonest = (departMs: number): Loop[] | "spent" => {
@@ -152,6 +155,24 @@ function alongTheWay(
     come = alongWay(outlook, come, w, departMs);
     return { seconds: come.seconds, countS: come.countS, countM: come.countM };
   });
+}
+
+/** So many ways stand for all of them. */
+const SAMPLE = 1500;
+
+/** On what share of the length of ways with both lines the sun stands in the lens. */
+function glareOn(outlook: Outlook, atMs: number): number {
+  const { ways } = outlook.going.network;
+  const every = Math.ceil(ways.length / SAMPLE);
+  let [all, glared] = [0, 0];
+  for (let i = 0; i < ways.length; i += every) {
+    const { lines, lengthM } = ways[i]!;
+    if (lines.left.kind === "none" || lines.right.kind === "none") continue;
+    const { spans, seconds } = outlook.way(ways[i]!, atMs);
+    all += lengthM;
+    glared += spans.reduce((s, x) => (x.shade < 1 ? s + (lengthM * x.seconds) / seconds : s), 0);
+  }
+  return all > 0 ? glared / all : 0;
 }
 
 const lengthOf = (ways: readonly Way[]): number => ways.reduce((s, w) => s + w.lengthM, 0);

@@ -2,13 +2,14 @@ import { formatNumber } from "@/core/units";
 import { piecesOf } from "./geometry";
 import type { DrivePlan } from "./plan";
 
-/** How long the sun may stand in the lens and still be called off it, seconds. */
-const HARDLY_S = 30;
+/** From this share of glared roads on the sun is worth a word. */
+const GLARE = 0.05;
 /** From this chance on rain is worth a word. */
 const RAINY = 0.1;
 /** A line that is seen so often is called good. */
 const GOOD = 0.8;
 
+const percent = (share: number): string => `${formatNumber(100 * share, 0)} %`;
 const sunS = (p: DrivePlan): number => p.barred.find((b) => b.kind === "sun")?.seconds ?? 0;
 const rainOf = (p: DrivePlan): number => p.weather?.rain ?? 0;
 
@@ -35,8 +36,10 @@ export function whyWords(plan: DrivePlan, others: readonly DrivePlan[]): string 
   const words: string[] = [];
   const [sun, rain] = [sunS(plan), rainOf(plan)];
   if (sun >= 60) words.push(`the sun stands in the lens for ${formatNumber(sun / 60, 0)} min`);
-  else if (sun < HARDLY_S && others.some((o) => sunS(o) >= 60)) words.push("sun off the lens");
-  if (rain >= RAINY) words.push(`rain ${formatNumber(100 * rain, 0)} % of the time`);
+  else if (plan.glare >= GLARE)
+    words.push(`round the low sun, which stands ahead on ${percent(plan.glare)} of the good roads`);
+  else if (others.some((o) => o.glare >= GLARE || sunS(o) >= 60)) words.push("sun off the lens");
+  if (rain >= RAINY) words.push(`rain ${percent(rain)} of the time`);
   else if (plan.weather && others.some((o) => rainOf(o) >= 2 * RAINY)) words.push("dry");
   const road = goodRoad(plan);
   if (road) words.push(`both lines on ${road}`);

@@ -79,17 +79,27 @@ export const REMEDY: Record<DriveCondition["kind"], string> = {
   key: "Ignition on.",
 };
 
-/** What a vehicle shows of how far it is. */
+/** What a vehicle shows of how far it is, in one line. */
 export function vehicleSays(rules: DriveRules, p: DriveProgress): string {
+  const { shown, meaning } = vehicleShows(rules, p);
+  return meaning ? `${shown}: ${meaning}` : shown;
+}
+
+/** What a vehicle shows of how far it is; of a code also what it means. */
+export function vehicleShows(
+  rules: DriveRules,
+  p: DriveProgress,
+): { shown: string; meaning: string | null } {
   const { seconds: needS, metres: needM } = rules.enough;
   const share =
     p.status === "done"
       ? 1
       : Math.min(0.99, needS ? p.seconds / needS : 1, needM ? p.metres / needM : 1);
   const { progress } = rules;
-  if (progress.as === "percent") return `${Math.floor(100 * share)} %`;
-  if (progress.as === "bar") return `${Math.floor(progress.of * share)} of ${progress.of} bars`;
+  if (progress.as === "percent") return { shown: `${Math.floor(100 * share)} %`, meaning: null };
+  if (progress.as === "bar")
+    return { shown: `${Math.floor(progress.of * share)} of ${progress.of} bars`, meaning: null };
   const [done, on] = [progress.codes.find((c) => c.done)!, progress.codes.filter((c) => !c.done)];
   const code = share === 1 ? done : on[Math.min(on.length - 1, Math.floor(share * on.length))]!;
-  return `${code.code}: ${code.says}`;
+  return { shown: code.code, meaning: code.says };
 }

@@ -46,7 +46,33 @@ const end = (driveId: string, outcome: "learned" | "given-up"): EventBody => ({
   watched: "",
 });
 
+const leave = (driveId: string): EventBody => ({
+  kind: "drive-leave",
+  driveId,
+  source: "made-up",
+  departMs: START,
+  planned: { seconds: 1000, from: 900, to: 1100, chance: 0.9 },
+  keeps: "foot",
+  hotspot: true,
+  rains: false,
+  rainReason: "",
+  drove: "Oskar Veld",
+  watched: "",
+});
+
 describe("the drives of a calibration", () => {
+  it("stand in the order they were begun, with a plan or without", () => {
+    const log = logOf(
+      ground,
+      part("a", 0, 9),
+      end("a", "given-up"),
+      leave("b"),
+      end("c", "learned"),
+    );
+    const drives = drivesOf(ground, log);
+    expect(drives.map((d) => d.id)).toEqual(["a", "b", "c"]);
+    expect(drives.map((d) => d.leave?.body.planned?.seconds)).toEqual([undefined, 1000, undefined]);
+  });
   it("are counted over all their parts, each drive by itself, with what cost most first", () => {
     const log = logOf(
       ground,

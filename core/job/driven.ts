@@ -32,6 +32,8 @@ export function drivesOf(view: CalibrationGround, events: readonly JobEvent[]): 
     drives.set(id, fresh);
     return fresh;
   };
+  // In the order they were begun, whatever they were begun with.
+  for (const { id, body } of own) if ("driveId" in body && !struck.has(id)) at(body.driveId);
   for (const e of eventsOf(own, "drive-leave")) at(e.body.driveId).leave = e;
   for (const { body } of eventsOf(own, "drive-part"))
     at(body.driveId).samples.push(...body.rows.map((r) => unpacked(r, body.startMs)));

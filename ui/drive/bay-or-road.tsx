@@ -7,6 +7,7 @@ import { useJob } from "../bench/job-store";
 import { ButtonLink } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { Paper } from "../primitives/paper";
+import { shopQueries } from "../shop-queries";
 import type { Plans } from "./use-plans";
 
 /** What the road offers: the hour in which a drive is done first. */
@@ -33,14 +34,17 @@ function wayOnRoad(plans: Plans): Way | { lacks: string } | null {
 export function BayOrRoad({ plans }: { plans: Plans }) {
   const { ground, events, head } = useJob();
   const { id } = ground.sheet;
-  const { data: tried } = useQuery({
-    queryKey: ["tried", id],
-    queryFn: async (): Promise<Tried> => {
-      const answer = await fetch(`/api/sheets/${encodeURIComponent(id)}/tried`);
-      if (!answer.ok) throw new Error("no answer");
-      return (await answer.json()) as Tried;
+  const { data: tried } = useQuery(
+    {
+      queryKey: ["tried", id],
+      queryFn: async (): Promise<Tried> => {
+        const answer = await fetch(`/api/sheets/${encodeURIComponent(id)}/tried`);
+        if (!answer.ok) throw new Error("no answer");
+        return (await answer.json()) as Tried;
+      },
     },
-  });
+    shopQueries(),
+  );
   const bay = wayInBay(ground, events, tried ?? { ran: 0, first: 0 });
   const road = wayOnRoad(plans);
   const sooner = road && soonerOf(bay, road);

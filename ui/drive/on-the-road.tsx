@@ -6,7 +6,7 @@ import { adviceOn, type Advice } from "@/core/drive/advice";
 import type { GatewayWatch } from "@/core/drive/gateway";
 import type { DriveRules } from "@/core/drive/rules";
 import { SPEED_UNITS } from "@/core/drive/speed-units";
-import { CONDITION_NAMES, REMEDY, vehicleSays } from "@/core/drive/words";
+import { CONDITION_NAMES, REMEDY, vehicleShows } from "@/core/drive/words";
 import { CAUSES } from "@/core/job/driven";
 import { formatNumber } from "@/core/units";
 import { Stage } from "../bench/bench";
@@ -116,6 +116,8 @@ export function OnTheRoad({
     );
   const { seconds: needS = 0, metres: needM = 0 } = rules.enough;
   const rest = Math.max(0, needS - p.seconds);
+  // A code is large, what it means stands under it.
+  const { shown, meaning } = vehicleShows(rules, p);
   const giveUp = (
     <Button look="stop" size="large" onClick={onEnd}>
       Give up
@@ -188,12 +190,13 @@ export function OnTheRoad({
         )
       }
     >
-      <div className="m-3 grid gap-4 bg-sheet p-4 lg:m-5 lg:grid-cols-[1fr_1.4fr]">
+      <div className="m-3 grid gap-4 bg-sheet p-4 lg:m-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.4fr)]">
         <section aria-label="Progress">
           <p className="text-base text-soft">
             {trip.source === "made-up" ? "The vehicle shows" : "By our count"}
           </p>
-          <p className="figure text-5xl font-semibold leading-none">{vehicleSays(rules, p)}</p>
+          <p className="figure text-5xl font-semibold leading-none">{shown}</p>
+          {meaning && <p className="mt-1 text-xl leading-tight">{meaning}</p>}
           <dl className="mt-4 grid grid-cols-2 gap-x-6 gap-y-3">
             <Figure
               name="In the bank"

@@ -88,7 +88,7 @@ export function PlanList({
             : `The weather is as it was foretold at ${clockTime(weatherOf)}: look at the sky.`}
         </p>
       )}
-      <div className="grid gap-5 lg:grid-cols-[1fr_1.15fr]">
+      <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
         <div>
           <DayChart
             hours={hours}

@@ -156,7 +156,7 @@ export function Timeline({
   ));
   const name = "mt-2 text-base text-soft";
   return (
-    <div className="mt-4 grid gap-5 lg:grid-cols-[1.3fr_1fr]">
+    <div className="mt-4 grid gap-5 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
       <div>
         <p className={name}>Speed, {unit}; the band is the window</p>
         <ResponsiveContainer width="100%" height={140}>

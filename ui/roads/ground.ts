@@ -17,7 +17,18 @@ export function openMap(box: HTMLElement, places: readonly RoadPlace[]): L.Map {
     zoomSnap: 0.25,
   });
   // Where it looks is set first: nothing can be drawn on a map that looks nowhere.
-  if (places.length > 0) map.fitBounds(L.latLngBounds(places.map(flat)), { padding: [24, 24] });
+  if (places.length === 0) return map.setView([0, 0], 2);
+  const bounds = L.latLngBounds(places.map(flat));
+  const fit = (): L.Map => map.fitBounds(bounds, { padding: [24, 24] });
+  if (box.clientWidth > 0 && box.clientHeight > 0) fit();
+  else map.setView(bounds.getCenter(), 12);
+  // A box that has another size, a tablet that is turned: all of it is seen again.
+  const seen = new ResizeObserver(() => {
+    map.invalidateSize();
+    if (box.clientWidth > 0 && box.clientHeight > 0) fit();
+  });
+  seen.observe(box);
+  map.on("unload", () => seen.disconnect());
   return map;
 }
 

@@ -89,7 +89,7 @@ export function RoadsPage({
         </p>
       )}
       {known ? (
-        <div className="grid gap-4 lg:grid-cols-[1.5fr_1fr]">
+        <div className="grid gap-4 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
           <div>
             <RoadMap roads={known.roads} shop={known.shop} chosen={road} onChoose={setAt} />
             <p className="mt-2 text-base text-soft">
