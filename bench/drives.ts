@@ -1,15 +1,9 @@
+import { Worker } from "node:worker_threads";
 import createGraph from "ngraph.graph";
 import { aStar } from "ngraph.path";
 import { outlookOn, overWays, type Outlook } from "@/core/drive/expect";
 import { distanceM } from "@/core/drive/geometry";
 import { nearestNode, networkOf, onward, type Network, type Way } from "@/core/drive/network";
-import {
-  roadFields,
-  junctionFields,
-  type Junction,
-  type Road,
-  type RoadPlace,
-} from "@/core/drive/road";
 import type { DriveRules } from "@/core/drive/rules";
 import { looksOf } from "@/core/drive/look";
 import { leastOf } from "@/core/drive/least";
@@ -102,40 +96,8 @@ function byShortestPaths(
   return best;
 }
 
-/** A plain of so many streets by so many, every tenth a faster one with good lines. */
-export function plain(side: number): { roads: Road[]; junctions: Junction[] } {
-  const random = randomFrom(5);
-  const at = (x: number, y: number): RoadPlace => [1 + x * 0.004, 56 + y * 0.0022];
-  const roads: Road[] = [];
-  const add = (a: RoadPlace, b: RoadPlace, fast: boolean): void => {
-    const line = (kind: "solid" | "broken") => ({
-      kind,
-      seen: fast ? 0.85 + random() * 0.14 : random() * 0.5,
-    });
-    const fields = roadFields.parse({
-      name: `R${roads.length}`,
-      limitKmh: fast ? 80 : 40,
-      along: { left: line("solid"), right: line("broken") },
-      traffic: Array<number>(24).fill(random() * 0.5),
-    });
-    roads.push({ ...fields, id: `r${roads.length}`, points: [a, b] });
-  };
-  const junctions: Junction[] = [];
-  for (let x = 0; x < side; x++)
-    for (let y = 0; y < side; y++) {
-      if (x + 1 < side) add(at(x, y), at(x + 1, y), y % 10 === 0);
-      if (y + 1 < side) add(at(x, y), at(x, y + 1), x % 10 === 0);
-      const control = x % 10 === 0 && y % 10 === 0 ? "roundabout" : "give-way";
-      junctions.push({
-        ...junctionFields.parse({ control, turnRound: control === "roundabout" }),
-        at: at(x, y),
-      });
-    }
-  return { roads, junctions };
-}
-
 /** Drives: the minutes that are saved against loops of shortest paths, and how long a large map takes. */
-export function drives(requests: number): void {
+export async function drives(requests: number): Promise<void> {
   const network = networkOf(island());
   const home = nearestNode(network, SHOP_PLACE);
   const random = randomFrom(11);
@@ -165,23 +127,15 @@ export function drives(requests: number): void {
   console.log(
     `  the search takes ${times[times.length >> 1]!.toFixed(0)} ms (median), p95 ${times[Math.floor(times.length * 0.95)]!.toFixed(0)} ms`,
   );
-  const large = plain(160);
-  const before = process.memoryUsage().heapUsed;
-  let from = performance.now();
-  const wide = networkOf(large);
-  const middle = nearestNode(wide, [1 + 80 * 0.004, 56 + 80 * 0.0022]);
-  console.log(
-    `drives on ${large.roads.length} roads: joined in ${(performance.now() - from).toFixed(0)} ms`,
-  );
-  from = performance.now();
-  const outlook = outlookOn({ network: wide, rules, forecast: hours(random), cameras }, hourOfDay);
-  const noon = MORNING + 4 * 3_600_000;
-  const least = leastOf(outlook, middle, noon, LIMITS.longestS);
-  const bounded = performance.now() - from;
-  const loop = soonestLoop(outlook, middle, noon, LIMITS, least);
-  const took = performance.now() - from;
-  const mb = (process.memoryUsage().heapUsed - before) / 1e6;
-  console.log(
-    `  ${typeof loop !== "string" ? `a drive of ${(loop.seconds / 60).toFixed(1)} min` : "no drive"} found in ${took.toFixed(0)} ms (its lower bound of ${(least.wholeS / 60).toFixed(1)} min in the first ${bounded.toFixed(0)} of them), ${mb.toFixed(0)} MB more than before`,
-  );
+  await onWideMap();
 }
+
+/** A large map in a worker of its own, as the page asks it: joined once, then asked for one departure. */
+const onWideMap = (): Promise<void> =>
+  new Promise((done, fail) => {
+    const worker = new Worker(new URL("./wide-map.ts", import.meta.url), {
+      execArgv: ["--import", "tsx"],
+    });
+    worker.on("error", fail);
+    worker.on("exit", () => done());
+  });

@@ -256,7 +256,7 @@ surround(median);
 runs();
 gross(500);
 trials(500, 60);
-drives(200);
+await drives(200);
 await shop(20_000);
 await pages();
 await list();

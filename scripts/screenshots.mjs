@@ -121,9 +121,11 @@ try {
   await open(page, "HQ 37 GLN", "drive");
   await page.getByLabel("Who drives").fill("Oskar Veld");
   await page.getByLabel("A hotspot is in the car and on").check();
+  await page.getByRole("button", { name: "Cruise control" }).click();
   await page.getByRole("img", { name: "Map of the drive" }).waitFor({ timeout: 60_000 });
-  await page.getByText("When to leave").scrollIntoViewIfNeeded();
-  await page.waitForTimeout(8000);
+  await page
+    .getByText("still looking at later hours")
+    .waitFor({ state: "detached", timeout: 60_000 });
   await shoot(page, "drive");
   await page.goto(`${url}/numbers`);
   await page.getByRole("region", { name: "What drifts" }).waitFor();

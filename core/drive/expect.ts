@@ -2,7 +2,7 @@ import { normalCdfFast } from "@/core/math/distributions";
 import type { Look } from "./look";
 import { weatherAt, type Forecast, type HourWeather } from "./forecast";
 import { isTurnRound, turnInto, type Network, type Way } from "./network";
-import type { RoadLine } from "./road";
+import type { Junction, RoadLine } from "./road";
 import type { DriveCondition, DriveConditionKind, DriveRules } from "./rules";
 import { SPEED_UNITS } from "./speed-units";
 import { sunAt, sunOffDeg, type SunPlace } from "./sun";
@@ -364,7 +364,7 @@ function until({ rate, lossRate }: Span, has: number, wants: number): number {
 }
 
 /** How fast the end of a way is taken into another, m/s; Infinity where nothing slows. */
-function slowestMps({ nodes }: Network, a: Way, b: Way): number {
+export function slowestMps({ nodes }: Network, a: Way, b: Way): number {
   const { junction, out } = nodes[a.to]!;
   if (isTurnRound(a, b)) return 0;
   if (junction.control === "roundabout") return ROUND_MPS;
@@ -373,18 +373,14 @@ function slowestMps({ nodes }: Network, a: Way, b: Way): number {
   return Math.abs(turnInto(a, b)) > TURNS_DEG ? TURN_MPS : Infinity;
 }
 
-/** Expected seconds that lie between two ways, come to and left at some speeds, m/s. */
+/** Expected seconds that lie between two ways at a junction that is taken so fast, come to and left at some speeds, m/s. */
 export function passingS(
-  network: Network,
-  a: Way,
-  b: Way,
+  { control, redShare, redS }: Junction,
+  slow: number,
   beforeMps: number,
   afterMps: number,
 ): number {
-  const { control, redShare, redS } = network.nodes[a.to]!.junction;
-  const slow = slowestMps(network, a, b);
-  const stands = slow === 0 ? TURN_ROUND_S : 0;
-  const through = slowedS(beforeMps, afterMps, slow, stands);
+  const through = slowedS(beforeMps, afterMps, slow, slow === 0 ? TURN_ROUND_S : 0);
   if (control !== "signals") return through;
   return mix(through, slowedS(beforeMps, afterMps, 0, redS / 2), redShare);
 }

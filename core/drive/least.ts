@@ -4,6 +4,7 @@ import {
   freeMps,
   hourOf,
   passingS,
+  slowestMps,
   rangeWithin,
   shareOf,
   SLICE_MS,
@@ -122,27 +123,30 @@ function mostOf(
   }
 }
 
-/** Of a way: its least seconds, and the most that counts on them, seconds and metres. */
-type Best = {
-  seconds: number;
-  countS: number;
-  countM: number;
-  /** The slowest it is entered and left at, m/s: who is slow loses least at a junction. */
-  inMps: number;
-  outMps: number;
-};
-const NOWHERE: Best = { seconds: Infinity, countS: 0, countM: 0, inMps: 1, outMps: 1 };
+/** Reaches that were asked for, by home and seconds: they are the same at every hour. */
+const reaches = new WeakMap<Network, Map<string, Uint8Array>>();
 
 /** From where one can be home in so many seconds, as fast as the road allows at all; by node. */
-function reachOf({ nodes }: Network, home: number, within: number): Uint8Array {
+function reachOf(network: Network, home: number, within: number): Uint8Array {
+  const key = `${home} ${within}`;
+  let here = reaches.get(network);
+  if (!here) reaches.set(network, (here = new Map()));
+  let is = here.get(key);
+  // A reach for each of the seconds that drives were found to take would only fill the memory.
+  if (here.size > 8) here.clear();
+  if (!is) here.set(key, (is = reached(network, home, within)));
+  return is;
+}
+
+function reached({ nodes }: Network, home: number, within: number): Uint8Array {
   const best = new Float64Array(nodes.length).fill(Infinity);
-  const reached = new Uint8Array(nodes.length);
+  const there = new Uint8Array(nodes.length);
   const heap = new Heap<number>();
   best[home] = 0;
   heap.push(home, 0);
   for (let at = heap.pop(); at !== undefined; at = heap.pop()) {
-    if (reached[at]) continue;
-    reached[at] = 1;
+    if (there[at]) continue;
+    there[at] = 1;
     for (const w of nodes[at]!.into) {
       const t = best[at]! + w.lengthM / (w.road.limitKmh / 3.6);
       if (t >= best[w.from]! || t > within) continue;
@@ -150,32 +154,38 @@ function reachOf({ nodes }: Network, home: number, within: number): Uint8Array {
       heap.push(w.from, t);
     }
   }
-  return reached;
+  return there;
 }
 
-/** Of every way those it may be come to from, one after another, and the seconds that lie between. */
-type Before = { start: Int32Array; way: Int32Array; passS: Float64Array };
+/** Of every way those it may be come to from, one after another, and how fast that may be done, m/s. */
+type Joins = { start: Int32Array; way: Int32Array; slow: Float64Array };
 
-function beforeEach(network: Network, near: Uint8Array, passS: (a: Way, b: Way) => number): Before {
+/** They are the same at every hour: kept as long as their network. */
+const known = new WeakMap<Network, Joins>();
+
+export function joinsOf(network: Network): Joins {
+  const had = known.get(network);
+  if (had) return had;
   const { ways } = network;
   const start = new Int32Array(ways.length + 1);
   const count = (b: Way): void => void start[b.index + 1]!++;
-  for (const a of ways) if (near[a.to]) eachOnward(network, a, count);
+  for (const a of ways) eachOnward(network, a, count);
   for (let i = 0; i < ways.length; i++) start[i + 1]! += start[i]!;
   const next = start.slice();
-  const [way, seconds] = [new Int32Array(start.at(-1)!), new Float64Array(start.at(-1)!)];
+  const [way, slow] = [new Int32Array(start.at(-1)!), new Float64Array(start.at(-1)!)];
   let from = ways[0]!;
   const join = (b: Way): void => {
     const at = next[b.index]!++;
     way[at] = from.index;
-    if (near[b.to]) seconds[at] = passS(from, b);
+    slow[at] = slowestMps(network, from, b);
   };
-  for (const a of ways)
-    if (near[a.to]) {
-      from = a;
-      eachOnward(network, a, join);
-    }
-  return { start, way, passS: seconds };
+  for (const a of ways) {
+    from = a;
+    eachOnward(network, a, join);
+  }
+  const fresh = { start, way, slow };
+  known.set(network, fresh);
+  return fresh;
 }
 
 /**
@@ -188,53 +198,55 @@ export function leastOf(outlook: Outlook, home: number, departMs: number, longes
   const window = windowOf(outlook, departMs, longestS);
   const ranges = new Map<number, number>();
   const near = reachOf(network, home, longestS / 2);
-  const bests = network.ways.map((way): Best => {
-    if (!near[way.to]) return NOWHERE;
+  const { ways, nodes } = network;
+  /** Of each way: its least seconds, and the most that counts on them, seconds and metres. */
+  const seconds = new Float64Array(ways.length).fill(Infinity);
+  const [countS, countM] = [new Float64Array(ways.length), new Float64Array(ways.length)];
+  /** The slowest it is entered and left at, m/s: who is slow loses least at a junction. */
+  const [inMps, outMps] = [new Float64Array(ways.length), new Float64Array(ways.length)];
+  for (const way of ways) {
+    if (!near[way.to]) continue;
+    const i = way.index;
     const full = window.full(way);
     const quick = 1 - FULL_SLOWS * full.least ** 2;
     const slow = 1 - FULL_SLOWS * full.most ** 2;
-    let [seconds, countS, countM] = [0, 0, 0];
+    let [sumS, sumCountS, sumCountM] = [0, 0, 0];
     for (const piece of way.pieces) {
-      const free = freeMps(way, piece.radiusM, rules);
-      const s = piece.lengthM / (free * quick);
+      const mps = freeMps(way, piece.radiusM, rules) * quick;
+      const s = piece.lengthM / mps;
       let rate = 1;
       for (const c of rules.conditions) {
         if (rate === 0) break;
-        rate *= mostOf(c, way, piece, free * quick, full, outlook, window, ranges);
+        rate *= mostOf(c, way, piece, mps, full, outlook, window, ranges);
       }
-      seconds += s;
-      countS += s * rate;
-      countM += piece.lengthM * rate;
+      sumS += s;
+      sumCountS += s * rate;
+      sumCountM += piece.lengthM * rate;
     }
-    return {
-      seconds,
-      countS,
-      countM,
-      inMps: freeMps(way, way.pieces[0]!.radiusM, rules) * slow,
-      outMps: freeMps(way, way.pieces.at(-1)!.radiusM, rules) * slow,
-    };
-  });
-  const before = beforeEach(network, near, (a, b) =>
-    passingS(network, a, b, bests[a.index]!.outMps, bests[b.index]!.inMps),
-  );
+    [seconds[i], countS[i], countM[i]] = [sumS, sumCountS, sumCountM];
+    inMps[i] = freeMps(way, way.pieces[0]!.radiusM, rules) * slow;
+    outMps[i] = freeMps(way, way.pieces[way.pieces.length - 1]!.radiusM, rules) * slow;
+  }
+  const joins = joinsOf(network);
   /** Least cost from the end of each way home, of ways at what each costs. */
-  const homeBy = (cost: (way: Way) => number, within: number): Float64Array => {
-    const { ways } = network;
+  const homeBy = (cost: (way: number) => number, within: number): Float64Array => {
     const rest = new Float64Array(ways.length).fill(Infinity);
     const settled = new Uint8Array(ways.length);
     const heap = new Heap<number>();
-    for (const w of network.nodes[home]!.into) {
+    for (const w of nodes[home]!.into) {
       rest[w.index] = 0;
       heap.push(w.index, 0);
     }
     for (let at = heap.pop(); at !== undefined; at = heap.pop()) {
       if (settled[at]) continue;
       settled[at] = 1;
-      const from = rest[at]! + cost(ways[at]!);
+      const from = rest[at]! + cost(at);
       if (from > within) continue;
-      for (let k = before.start[at]!; k < before.start[at + 1]!; k++) {
-        const w = before.way[k]!;
-        const t = from + before.passS[k]!;
+      const { junction } = nodes[ways[at]!.from]!;
+      for (let k = joins.start[at]!; k < joins.start[at + 1]!; k++) {
+        const w = joins.way[k]!;
+        if (settled[w]) continue;
+        const t = from + passingS(junction, joins.slow[k]!, outMps[w]!, inMps[at]!);
         if (t >= rest[w]!) continue;
         rest[w] = t;
         heap.push(w, t);
@@ -243,33 +255,31 @@ export function leastOf(outlook: Outlook, home: number, departMs: number, longes
     return rest;
   };
   // Nobody goes farther than from where there is still time to come home.
-  const timeHome = homeBy((w) => bests[w.index]!.seconds, longestS / 2);
+  const timeHome = homeBy((w) => seconds[w]!, longestS / 2);
   const { seconds: wantS, metres: wantM } = rules.enough;
   /** Of what is gathered: the least seconds a unit of it takes, and what is dearer than that. */
-  const gathering = (of: (best: Best) => number): { each: number; home: Float64Array } => {
+  const gathering = (of: Float64Array): { each: number; home: Float64Array } => {
     let each = Infinity;
-    bests.forEach((b, i) => {
-      if (timeHome[i]! * 2 < longestS && of(b) > 0) each = Math.min(each, b.seconds / of(b));
-    });
-    const dearer = (w: Way): number => {
-      const b = bests[w.index]!;
-      return of(b) > 0 ? Math.max(0, b.seconds - each * of(b)) : b.seconds;
-    };
+    for (let i = 0; i < ways.length; i++)
+      if (of[i]! > 0 && timeHome[i]! * 2 < longestS) each = Math.min(each, seconds[i]! / of[i]!);
+    const dearer = (w: number): number =>
+      of[w]! > 0 ? Math.max(0, seconds[w]! - each * of[w]!) : seconds[w]!;
     return { each, home: homeBy(dearer, longestS) };
   };
-  const byS = wantS === undefined ? null : gathering((b) => b.countS);
-  const byM = wantM === undefined ? null : gathering((b) => b.countM);
-  const rest = (way: Way, { countS, countM, doneS }: Come): number => {
+  const byS = wantS === undefined ? null : gathering(countS);
+  const byM = wantM === undefined ? null : gathering(countM);
+  const rest = (way: Way, come: Come): number => {
     const straight = timeHome[way.index]!;
-    if (doneS !== null) return straight;
-    const s = byS ? (wantS! - countS) * byS.each + byS.home[way.index]! : 0;
-    const m = byM ? (wantM! - countM) * byM.each + byM.home[way.index]! : 0;
+    if (come.doneS !== null) return straight;
+    const s = byS ? (wantS! - come.countS) * byS.each + byS.home[way.index]! : 0;
+    const m = byM ? (wantM! - come.countM) * byM.each + byM.home[way.index]! : 0;
     return Math.max(straight, s, m);
   };
   let wholeS = Infinity;
-  for (const w of network.nodes[home]!.out) {
-    const { seconds, countS, countM } = bests[w.index]!;
-    wholeS = Math.min(wholeS, seconds + rest(w, { seconds, countS, countM, doneS: null }));
+  for (const w of nodes[home]!.out) {
+    const i = w.index;
+    const come = { seconds: seconds[i]!, countS: countS[i]!, countM: countM[i]!, doneS: null };
+    wholeS = Math.min(wholeS, come.seconds + rest(w, come));
   }
   return { rest, wholeS };
 }

@@ -16,7 +16,7 @@ import type { RoadPlace } from "./road";
 import type { DriveConditionKind, DriveRules } from "./rules";
 import { legsOf, type RouteLeg } from "./route";
 import { leastOf } from "./least";
-import { soonestLoop, type Loop } from "./search";
+import { NEAR_S, soonestLoop, type Loop } from "./search";
 
 /** What a drive is planned with. */
 export type PlanAsked = {
@@ -79,8 +79,21 @@ export const withReserve = (rules: DriveRules): DriveRules => {
 };
 
 const LABELS = 400_000;
-/** Drives are looked for that are back in so many seconds; longer ones only where there is none. */
-const BACK_IN = [2400, 7200];
+/** A map of more ways than these is a wide one. */
+const WIDE = 20_000;
+/** A drive that takes longer is none, seconds. */
+const LONGEST_S = 7200;
+/** Who gathers at half of this pace is slow, m/s. */
+const PACE_MPS = 15;
+
+/**
+ * Drives are looked for that are back in so many seconds: first those about the shop, the whole map only
+ * where none of them does.
+ */
+function backIn({ enough: { seconds, metres } }: DriveRules): number[] {
+  const wantS = Math.max(seconds ?? 0, (metres ?? 0) / PACE_MPS);
+  return [Math.min(LONGEST_S, 2 * wantS + 600), LONGEST_S];
+}
 
 /** A drive is another one when no more of it than this lies on roads of one before it. */
 const SHARED = 0.6;
@@ -91,6 +104,7 @@ const DEARER = 0.6;
 export function plansFor(asked: PlanAsked): Planned {
   const { network, shop, rules, forecast, cameras, departs, zoneHours, loops = 1 } = asked;
   const home = nearestNode(network, shop);
+  const wide = network.ways.length > WIDE;
   const hourOfDay = (atMs: number): number => (((atMs / 3_600_000 + zoneHours) % 24) + 24) % 24;
   const asks = outlookOn({ network, rules, forecast, cameras }, hourOfDay);
   const outlook = outlookOn({ network, rules: withReserve(rules), forecast, cameras }, hourOfDay);
@@ -109,14 +123,14 @@ export function plansFor(asked: PlanAsked): Planned {
     glare: glareOn(asks, departMs),
     weather: weatherAt(forecast, departMs),
   });
-  const soonest = (departMs: number): Loop[] | "spent" => {
-    for (const longestS of BACK_IN) {
+  const soonest = (departMs: number): { found: Loop[]; leastS: number } | "spent" => {
+    for (const longestS of backIn(outlook.going.rules)) {
       const least = leastOf(outlook, home, departMs, longestS);
       const found: Loop[] = [];
       const dearer = new Map<number, number>();
       // A few more tries than drives: one that takes the same roads is no other one.
       for (let n = 0; n < 2 * loops - 1 && found.length < loops; n++) {
-        const limits = { labels: LABELS, longestS, dearer };
+        const limits = { labels: LABELS, longestS, dearer, nearS: wide ? 2 * NEAR_S : NEAR_S };
         const loop = soonestLoop(outlook, home, departMs, limits, least);
         if (loop === "spent" && found.length === 0) return "spent";
         if (typeof loop === "string") break;
@@ -124,21 +138,23 @@ export function plansFor(asked: PlanAsked): Planned {
         for (const w of new Set(loop.ways))
           dearer.set(w.index, (dearer.get(w.index) ?? 0) + DEARER);
       }
-      if (found.length > 0) return found;
+      if (found.length > 0) return { found, leastS: least.wholeS };
     }
-    return [];
+    return { found: [], leastS: 0 };
   };
   const spent: number[] = [];
   const plans = departs.flatMap((departMs) => {
-    const found = soonest(departMs);
-    if (found === "spent") {
+    const is = soonest(departMs);
+    if (is === "spent") {
       spent.push(departMs);
       return [];
     }
-    const sorted = found.toSorted((a, b) => a.seconds - b.seconds);
-    // Of drives that are back no later than the soonest one that was found no hour after counts.
-    const leastS = sorted[0] && leastOf(outlook, home, departMs, sorted[0].seconds).wholeS;
-    return sorted.map((loop) => planOf(loop, leastS!));
+    const sorted = is.found.toSorted((a, b) => a.seconds - b.seconds);
+    if (!sorted[0]) return [];
+    // Of drives that are back no later than the soonest one that was found no hour after counts: a
+    // closer bound, where it is quick to have.
+    const leastS = wide ? is.leastS : leastOf(outlook, home, departMs, sorted[0].seconds).wholeS;
+    return sorted.map((loop) => planOf(loop, leastS));
   });
   return { plans, spent };
 }

@@ -21,6 +21,8 @@ export type SearchLimits = {
   labels: number;
   /** Leaves nothing out that a change of the hour could make the soonest: for few roads. */
   careful?: boolean;
+  /** Drives that differ by less than this are one, seconds; {@link NEAR_S} where it is not said. */
+  nearS?: number;
   /** A drive longer than this is none, seconds. */
   longestS: number;
   /** What each second of a way is made dearer by, so that another loop is found; by way index. */
@@ -28,7 +30,7 @@ export type SearchLimits = {
 };
 
 /** Drives that differ by less than this are one, where not every one can be looked at. */
-const NEAR_S = 6;
+export const NEAR_S = 6;
 
 /** Nobody gathers metres faster. */
 const FASTEST_MPS = 40;
@@ -51,7 +53,7 @@ export function soonestLoop(
   outlook: Outlook,
   home: number,
   departMs: number,
-  { labels, longestS, dearer, careful = false }: SearchLimits,
+  { labels, longestS, dearer, nearS = NEAR_S, careful = false }: SearchLimits,
   least = leastOf(outlook, home, departMs, longestS),
 ): Loop | "none" | "spent" {
   const { network } = outlook.going;
@@ -84,7 +86,7 @@ export function soonestLoop(
     let there = settled.get(at.way.index);
     if (there?.outdone(at.come)) continue;
     if (!there) {
-      there = careful ? new CarefulFront() : new QuickFront(share);
+      there = careful ? new CarefulFront() : new QuickFront(share, nearS);
       settled.set(at.way.index, there);
     }
     there.add(at.come);
@@ -140,7 +142,10 @@ class QuickFront implements Front {
   private readonly has: number[] = [];
 
   /** @param of what counts of somebody who came, in seconds of what is wanted */
-  constructor(private readonly of: (come: Come) => number) {}
+  constructor(
+    private readonly of: (come: Come) => number,
+    private readonly nearS: number,
+  ) {}
 
   /** How many of those kept came up to a time. */
   private upTo(seconds: number): number {
@@ -155,8 +160,8 @@ class QuickFront implements Front {
 
   outdone(come: Come): boolean {
     // Later ones that are kept have more: the last in time has the most.
-    const n = this.upTo(come.seconds + NEAR_S);
-    return n > 0 && this.has[n - 1]! >= this.of(come) - NEAR_S;
+    const n = this.upTo(come.seconds + this.nearS);
+    return n > 0 && this.has[n - 1]! >= this.of(come) - this.nearS;
   }
 
   add(come: Come): void {

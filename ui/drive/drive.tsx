@@ -1,7 +1,7 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { eventsOf, lastOf, runOf } from "@/core/job";
 import { drivesOf } from "@/core/job/driven";
 import { standingDrive } from "@/core/job/standing-drive";
@@ -104,6 +104,7 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
     rainReason: "",
   });
   const [source, setSource] = useState<Source>(head.simulated ? FAST : { kind: "tablet" });
+  const fields = useRef<HTMLDivElement>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const [ending, setEnding] = useState<string | null>(null);
   const before = eventsOf(events, "drive-leave").at(-1) ?? eventsOf(events, "drive-end").at(-1);
@@ -157,7 +158,8 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
       { gateway, keeps: rules?.keeps, policy: ground.drivePolicy ?? ANY_DRIVE },
     );
     setRefused(problem);
-    if (problem) return;
+    // What is lacking is where it can be said.
+    if (problem) return fields.current?.scrollIntoView({ block: "center" });
     leave({
       plan: plan ?? null,
       forecast: plans.kind === "found" ? plans.forecast : [],
@@ -188,7 +190,7 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
             tone="act"
             say={
               plan
-                ? `Leave at ${times.clockTime(new Date(plan.departMs).toISOString())}: ${plan.names.slice(0, 3).join(", ")}.`
+                ? `Leave at ${times.clockTime(new Date(plan.departMs).toISOString())}: ${plan.names.slice(0, 2).join(", ")}.`
                 : "Drive by what the sheet asks."
             }
             figure={plan ? `${Math.round(plan.seconds / 60)} min` : undefined}
@@ -211,32 +213,6 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
       }
     >
       {ground.sheet.method === "static-or-dynamic" && rules && <BayOrRoad plans={plans} />}
-      <Paper title="Before you leave">
-        <p
-          className={`mb-2 flex items-center gap-2 text-lg ${consent ? "" : "font-semibold text-loose"}`}
-        >
-          <Mark state={consent ? "settled" : "loose"} size={16} />
-          {consent
-            ? `${consent.body.name} has signed for the drive.`
-            : "Nobody has signed for a drive yet: the field for it is on Take in."}
-        </p>
-        <CrewFields crew={crew} disabled={!writes} onChange={setCrew} />
-        {rules && (
-          <LeaveFields
-            said={said}
-            allowed={allowed}
-            gateway={gateway}
-            source={source}
-            simulated={head.simulated}
-            disabled={!writes}
-            onChange={(s) => {
-              setTold(s);
-              setRefused(null);
-            }}
-            onSource={setSource}
-          />
-        )}
-      </Paper>
       {rules && (
         <PlanList
           plans={plans}
@@ -248,6 +224,34 @@ function Driving({ left, writes }: { left: string | null; writes: boolean }) {
           )}
         </PlanList>
       )}
+      <div ref={fields}>
+        <Paper title="Before you leave">
+          <p
+            className={`mb-2 flex items-center gap-2 text-lg ${consent ? "" : "font-semibold text-loose"}`}
+          >
+            <Mark state={consent ? "settled" : "loose"} size={16} />
+            {consent
+              ? `${consent.body.name} has signed for the drive.`
+              : "Nobody has signed for a drive yet: the field for it is on Take in."}
+          </p>
+          <CrewFields crew={crew} disabled={!writes} onChange={setCrew} />
+          {rules && (
+            <LeaveFields
+              said={said}
+              allowed={allowed}
+              gateway={gateway}
+              source={source}
+              simulated={head.simulated}
+              disabled={!writes}
+              onChange={(s) => {
+                setTold(s);
+                setRefused(null);
+              }}
+              onSource={setSource}
+            />
+          )}
+        </Paper>
+      </div>
       <Paper
         title="What the sheet asks of the drive"
         note={rules ? `${enoughWords(rules)} that count` : undefined}

@@ -1,5 +1,6 @@
 "use client";
 
+import { breachWords, conditionWords, enoughWords } from "@/core/drive/words";
 import type { ReactNode } from "react";
 import { EVENTS } from "@/core/owed";
 import {
@@ -21,6 +22,19 @@ import { Big, BookDocument, Numbered, type DocumentPage } from "../book/document
 import { Pictures } from "../photos/pictures";
 import { Facts } from "../primitives/paper";
 import { SHEET_SIGNATURES } from "./signatures";
+
+const METHOD_WORDS: Record<Sheet["method"], string> = {
+  static: "Drive",
+  "static-then-dynamic": "Then a drive",
+  "static-or-dynamic": "Or a drive",
+  dynamic: "A drive alone",
+};
+
+/** What is asked of a drive, a line for each condition, with what a breach does. */
+const driveItems = (drive: NonNullable<Sheet["drive"]>): string[] => [
+  ...drive.conditions.map((c) => `${conditionWords(c)}; else it ${breachWords(c)}`),
+  `${enoughWords(drive)} of it`,
+];
 
 const allowed = (value: number | undefined, decimals = 0, unit = ""): string =>
   value === undefined ? "limited by what follows" : `± ${formatNumber(value, decimals)}${unit}`;
@@ -186,6 +200,12 @@ export function SheetPage(page: DocumentPage<Sheet>) {
           ],
           ["Ready", <Numbered key="r" items={s.ready.map((i) => shown(i.ask, i.pictures))} />],
           ["Run", <Numbered key="s" items={s.run.map((i) => shown(stepWords(i), i.pictures))} />],
+          ...(s.drive
+            ? ([[METHOD_WORDS[s.method], <Numbered key="d" items={driveItems(s.drive)} />]] as [
+                string,
+                ReactNode,
+              ][])
+            : []),
           ["Prove", <Numbered key="p" items={s.prove.map((i) => shown(i.ask, i.pictures))} />],
           ["Source", `${s.source.name}, ${dayInWords(s.source.date)}`],
           ["Entered by", s.source.enteredBy],
