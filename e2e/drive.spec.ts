@@ -266,3 +266,41 @@ test("roads go out as a file and come in again; a damaged one is refused and cha
   expect(is.limitKmh).toBe(70);
   expect(is.along!.left.seen).toBe(0.64);
 });
+
+test("what is learned on the road alone is made ready in Run, and its sheet is written in the form", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "mara");
+  const job = await takeInDone(page, shop.url, {
+    vin: "0NVLS2DA7R100455",
+    customer: "Ruan Sker",
+    done: [["Steering worked on", null]],
+  });
+  const next = nextBar(page);
+  await page.goto(`${job}/drive`);
+  await expect(next).toContainText("Run comes first");
+  await page.goto(`${job}/run`);
+  await next.getByRole("button", { name: "Connect" }).click();
+  await next.getByRole("button", { name: "It is on" }).click();
+  await next.getByRole("button", { name: "Done" }).click({ timeout: 30_000 });
+  await expect(next).toContainText("The vehicle is ready to learn on the road.");
+  await page.goto(`${job}/drive`);
+  await expect(next).toContainText(/Leave at \d\d:\d\d|Drive by what the sheet asks/, {
+    timeout: 60_000,
+  });
+
+  // The sheet's own form: what has to hold, what a breach does, and what the vehicle shows.
+  await page.goto(`${shop.url}/sheets`);
+  await page.getByText("Tarn, forward camera, by the board or on the road").click();
+  await page.getByRole("button", { name: "New version" }).click();
+  const sun = page.getByRole("region", { name: "Sun", exact: true });
+  await sun.getByLabel("Sun off the lens by more than").fill("95");
+  await expect(page.getByText(/what has to hold on its drive, number 4/i).first()).toBeVisible();
+  await sun.getByLabel("Sun off the lens by more than").fill("18");
+  await page.getByRole("button", { name: "Steadiness" }).click();
+  const steady = page.getByRole("region", { name: "Steadiness", exact: true });
+  await steady.getByRole("button", { name: "All begins anew" }).click();
+  await steady.getByLabel("It is borne for").fill("12");
+  await page.getByRole("button", { name: "A drive alone" }).click();
+  await expect(page.getByText("Nothing to put right")).toBeVisible();
+});
