@@ -8,6 +8,7 @@ import { ruleBookSchema } from "@/core/owed";
 import { standSchema } from "@/core/setout";
 import { readSheet } from "@/core/sheet";
 import { vehicleSchema } from "@/core/vehicle/schema";
+import { keepBays } from "@/server/bays/store";
 import { keepRoads } from "@/server/roads/store";
 import type { Person } from "@/server/auth/session";
 import { hashPin } from "@/server/auth/pin";
@@ -28,6 +29,7 @@ import { eventsAfter } from "@/server/jobs/log";
 import { checkInstrument, checkStand } from "@/server/kit/store";
 import { CLOCK_KEY, shopDay } from "@/server/shop/clock";
 import { LETTERHEAD_KEY } from "@/server/shop/letterhead";
+import { BAYS } from "./data/bays";
 import { island, SHOP_PLACE } from "./data/island";
 import { BOARDS, INSTRUMENTS, LAST_CHECKS, LETTERHEAD, PEOPLE, STANDS, toolsOn } from "./data/kit";
 import { makeJobs } from "./data/jobs";
@@ -141,6 +143,7 @@ async function makeShop(): Promise<void> {
       .values({ id: t.id, doc: toolSchema.parse(t) })
       .run();
   const history: Done[] = [];
+  keepBays(BAYS);
   keepRoads({ shop: SHOP_PLACE, ...island() });
   for (const i of INSTRUMENTS) {
     const { daysAgo, everyDays } = LAST_CHECKS[i.id]!;

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useState } from "react";
 import { jobOwed, jobRedoneBy, unnamedSystems } from "@/core/job";
 import {
@@ -22,6 +23,10 @@ import { Button } from "../primitives/button";
 import { AddLine } from "./add-line";
 import { OwedRow } from "./owed-row";
 import { ReasonDialog } from "./reason-dialog";
+
+const RoomInBays = dynamic(() => import("../bays/room-in-bays").then((m) => m.RoomInBays), {
+  ssr: false,
+});
 
 type Asking = { line: string; kind: "owed-decline" | "owed-done" };
 
@@ -149,6 +154,7 @@ export function Owed() {
             />
           ))}
         </ol>
+        {plan && lines.length > 0 && <RoomInBays plan={plan} />}
         <div className="flex flex-wrap items-center gap-3">
           {writes && (
             <Button look="plain" onClick={() => setAdding(true)}>

@@ -6,6 +6,7 @@ export const PLACES = [
   { href: "/sheets", name: "Sheets" },
   { href: "/vehicles", name: "Vehicles" },
   { href: "/kit", name: "Kit" },
+  { href: "/bays", name: "Bays" },
   { href: "/roads", name: "Roads" },
   { href: "/settings", name: "Rules" },
   { href: "/people", name: "People" },

@@ -1,0 +1,54 @@
+import { describe, expect, it } from "vitest";
+import { BAYS } from "@/demo/data/bays";
+import { VEHICLES } from "@/demo/data/vehicles";
+import { baySchema } from "./bay";
+import { noseOf, parkMarks, zonesFor } from "./zones";
+
+const car = {
+  ...VEHICLES[0]!,
+  wheelbaseMm: 2700,
+  frontOverhangMm: 900,
+  lengthMm: 4400,
+  widthMm: 1800,
+  trackFrontMm: 1500,
+  trackRearMm: 1520,
+};
+
+describe("what has to be free about a vehicle", () => {
+  it("is the vehicle and the room of each calibration, in its own frame", () => {
+    const zones = zonesFor(car, [{ name: "board", roomM: { ahead: 4, behind: 0, sides: 0.5 } }]);
+    expect(zones.map((z) => [z.name, z.shape[0], z.shape[2]])).toEqual([
+      ["the vehicle", [-800, -900], [3600, 900]],
+      // A stand wants two metres across, more than this car is wide.
+      ["board, ahead", [3600, -1000], [7600, 1000]],
+      ["board, at the sides", [-800, -1400], [3600, 1400]],
+    ]);
+  });
+  it("stands by distances from two walls that do not run alike, nose in or out", () => {
+    const [bay] = BAYS;
+    // Its left side to wall 3, its nose to wall 2; walls 1 and 3 run alike, 2 and 4 too.
+    const pose = { xMm: 4000, yMm: 3000, headingRad: 0 };
+    expect(parkMarks(bay!, car, pose)).toEqual([
+      {
+        wheel: "front left wheel",
+        from: [
+          { wall: 3, mm: 2650 },
+          { wall: 2, mm: 6500 },
+        ],
+      },
+      {
+        wheel: "rear left wheel",
+        from: [
+          { wall: 3, mm: 2640 },
+          { wall: 4, mm: 4000 },
+        ],
+      },
+    ]);
+    expect(noseOf(bay!, pose)).toBe("in");
+    expect(noseOf(bay!, { ...pose, headingRad: Math.PI })).toBe("out");
+    expect(noseOf({ ...bay!, doors: [] }, pose)).toBeNull();
+  });
+  it("lies in bays of the demo that are whole", () => {
+    for (const bay of BAYS) expect(baySchema.parse(bay)).toEqual(bay);
+  });
+});
