@@ -2,6 +2,7 @@ import type { Vehicle } from "@/core/vehicle";
 import type { Convex, Vec } from "./convex";
 import type { Bay } from "./bay";
 import { placed, type Pose, type Zone } from "./fit";
+import type { Need } from "./places";
 
 /** As high as somebody who walks about with a board, mm. */
 const HEAD_MM = 2000;
@@ -15,31 +16,42 @@ const box = (x0: number, y0: number, x1: number, y1: number): Convex => [
   [x0, y1],
 ];
 
-/** A calibration and the room the shop's book says it needs about the vehicle. */
-export type Need = { name: string; roomM: { ahead: number; behind: number; sides: number } };
+/** The room the shop's book says a calibration needs about the vehicle, metres. */
+export type Room = { ahead: number; behind: number; sides: number };
 
-/** The vehicle itself and all that has to be free about it at once, in its own frame. */
-export function zonesFor(v: Vehicle, needs: readonly Need[]): Zone[] {
+/** The vehicle itself, in its own frame. */
+export function vehicleZone(v: Vehicle): Zone {
+  const { front, rear, half } = extentOf(v);
+  return zone("the vehicle", box(rear, -half, front, half));
+}
+
+const extentOf = (v: Vehicle): { front: number; rear: number; half: number } => {
   const front = v.wheelbaseMm + v.frontOverhangMm;
-  const rear = front - v.lengthMm;
-  const half = v.widthMm / 2;
-  const zone = (name: string, shape: Convex): Zone => ({ name, shape, fromMm: 0, toMm: HEAD_MM });
-  return [
-    zone("the vehicle", box(rear, -half, front, half)),
-    ...needs.flatMap(({ name, roomM }) => {
-      const [ahead, behind, sides] = [roomM.ahead, roomM.behind, roomM.sides].map(
-        (m) => m * 1000,
-      ) as [number, number, number];
-      const across = Math.max(half, STAND_HALF_MM);
-      return [
-        ...(ahead > 0 ? [zone(`${name}, ahead`, box(front, -across, front + ahead, across))] : []),
-        ...(behind > 0 ? [zone(`${name}, behind`, box(rear - behind, -across, rear, across))] : []),
-        ...(sides > 0
-          ? [zone(`${name}, at the sides`, box(rear, -half - sides, front, half + sides))]
-          : []),
-      ];
-    }),
+  return { front, rear: front - v.lengthMm, half: v.widthMm / 2 };
+};
+
+const zone = (name: string, shape: Convex): Zone => ({ name, shape, fromMm: 0, toMm: HEAD_MM });
+
+/** What a calibration has to have free about a vehicle, in the vehicle's own frame. */
+export function needFor(v: Vehicle, name: string, room: Room): Need {
+  const { front, rear, half } = extentOf(v);
+  const [ahead, behind, sides] = [room.ahead, room.behind, room.sides].map((m) => m * 1000) as [
+    number,
+    number,
+    number,
   ];
+  const across = Math.max(half, STAND_HALF_MM);
+  const zones: [number, string, Convex][] = [
+    [ahead, "ahead", box(front, -across, front + ahead, across)],
+    [behind, "behind", box(rear - behind, -across, rear, across)],
+    [sides, "at the sides", box(rear, -half - sides, front, half + sides)],
+  ];
+  return {
+    name,
+    zones: zones.flatMap(([mm, where, shape]) =>
+      mm > 0 ? [zone(`${name}, ${where}`, shape)] : [],
+    ),
+  };
 }
 
 /** Where a wheel stands: how far from two walls, mm. */

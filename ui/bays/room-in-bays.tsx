@@ -4,38 +4,35 @@ import { wrap } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { lineName, type OwedPlan } from "@/core/owed";
 import type { Bay } from "@/core/space/bay";
-import type { Fit, Zone } from "@/core/space/fit";
-import { noseOf, parkMarks, zonesFor } from "@/core/space/zones";
+import type { Place } from "@/core/space/places";
+import { needFor, noseOf, parkMarks, vehicleZone } from "@/core/space/zones";
 import { formatQuantity } from "@/core/units";
 import type { SpaceWorker } from "@/workers/space/space.worker";
 import { useJob } from "../bench/job-store";
 import { Mark } from "../primitives/marks";
 import { BayDrawing } from "./bay-drawing";
 
-type Found = { bay: Bay; fit: Fit };
+type Found = { bay: Bay; places: Place[] };
 
-/** What a bay says of a job, in one sentence. */
-function fitWords({ fit }: Found): string {
+/** What a place says, in one sentence. */
+function fitWords({ fit }: Place): string {
   if (fit.marginMm >= 0)
     return `Fits, with ${formatQuantity(Math.round(fit.marginMm), "mm")} to spare everywhere.`;
   const { zone, thing } = fit.nearest;
   return `Does not fit: at its best place ${zone} lacks ${formatQuantity(Math.round(-fit.marginMm), "mm")} at ${thing}.`;
 }
 
-/** Whether all of a job fits into each of the shop's bays at once, where the vehicle then stands, and what hinders. */
+/** Whether all of a job fits into each of the shop's bays, where the vehicle then stands, and what hinders. */
 export function RoomInBays({ plan }: { plan: OwedPlan }) {
   const { ground } = useJob();
   const [found, setFound] = useState<Found[] | null>(null);
   const [lacking, setLacking] = useState<"bays" | "shop" | null>(null);
-  const zones = useMemo<Zone[]>(
+  const needs = useMemo(
     () =>
-      zonesFor(
-        ground.vehicle,
-        plan.steps.flatMap((s) =>
-          s.effort && s.line.kind === "static"
-            ? [{ name: lineName(s.line).toLowerCase(), roomM: s.effort.roomM }]
-            : [],
-        ),
+      plan.steps.flatMap((s) =>
+        s.effort && s.line.kind === "static"
+          ? [needFor(ground.vehicle, lineName(s.line).toLowerCase(), s.effort.roomM)]
+          : [],
       ),
     [ground.vehicle, plan],
   );
@@ -52,7 +49,7 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
       const remote = wrap<SpaceWorker>(worker);
       const all: Found[] = [];
       for (const bay of bays) {
-        all.push({ bay, fit: await remote.fit(bay, zones) });
+        all.push({ bay, places: await remote.places(bay, vehicleZone(ground.vehicle), needs) });
         if (!gone) setFound([...all]);
       }
     };
@@ -61,7 +58,7 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
       gone = true;
       worker.terminate();
     };
-  }, [zones]);
+  }, [needs, ground.vehicle]);
   if (lacking)
     return (
       <p className="text-base text-soft">
@@ -79,43 +76,59 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
         </p>
       )}
       <div className="mt-2 grid gap-5 lg:grid-cols-2">
-        {found?.map((f) => {
-          const fits = f.fit.marginMm >= 0;
-          const nose = noseOf(f.bay, f.fit.pose);
-          return (
-            <div key={f.bay.id}>
-              <p className="flex items-baseline gap-2 text-lg font-semibold">
-                <Mark state={fits ? "settled" : "stop"} size={16} />
-                {f.bay.name}
-                {fits && nose && (
-                  <span className="font-normal">
-                    {nose === "out" ? "nose to the door" : "nose in"}
-                  </span>
-                )}
+        {found?.map(({ bay, places }) => (
+          <div key={bay.id}>
+            <p className="flex items-baseline gap-2 text-lg font-semibold">
+              <Mark state={places.every(fits) ? "settled" : "stop"} size={16} />
+              {bay.name}
+            </p>
+            {places.length > 1 && (
+              <p className="text-lg text-loose">
+                Not at one place: the vehicle stands at {places.length}, one after another.
               </p>
-              <p className={fits ? "text-lg" : "text-lg text-stop"}>{fitWords(f)}</p>
-              <BayDrawing
-                bay={f.bay}
-                zones={zones}
-                pose={f.fit.pose}
-                label={`${f.bay.name} with the vehicle at its best place`}
-              />
-              {fits && (
-                <ul className="text-base text-soft">
-                  {parkMarks(f.bay, ground.vehicle, f.fit.pose).map((m) => (
-                    <li key={m.wheel}>
-                      {m.wheel}:{" "}
-                      {m.from
-                        .map(({ wall, mm }) => `${formatQuantity(mm, "mm")} from wall ${wall}`)
-                        .join(", ")}
-                    </li>
-                  ))}
-                </ul>
-              )}
-            </div>
-          );
-        })}
+            )}
+            {places.map((p) => (
+              <PlaceInBay key={p.needs.join()} bay={bay} place={p} named={places.length > 1} />
+            ))}
+          </div>
+        ))}
       </div>
     </section>
+  );
+}
+
+const fits = ({ fit }: Place): boolean => fit.marginMm >= 0;
+
+/** One place of the vehicle in a bay: drawn, with its room to spare and how it is found with a tape. */
+function PlaceInBay({ bay, place, named }: { bay: Bay; place: Place; named: boolean }) {
+  const { ground } = useJob();
+  const { pose } = place.fit;
+  const nose = noseOf(bay, pose);
+  return (
+    <div className="mt-1">
+      {named && <p className="text-base font-semibold">{place.needs.join("; ")}</p>}
+      <p className={fits(place) ? "text-lg" : "text-lg text-stop"}>
+        {fitWords(place)}
+        {fits(place) && nose && ` ${nose === "out" ? "Nose to the door." : "Nose in."}`}
+      </p>
+      <BayDrawing
+        bay={bay}
+        zones={place.zones}
+        pose={pose}
+        label={`${bay.name} with the vehicle at its best place`}
+      />
+      {fits(place) && (
+        <ul className="text-base text-soft">
+          {parkMarks(bay, ground.vehicle, pose).map((m) => (
+            <li key={m.wheel}>
+              {m.wheel}:{" "}
+              {m.from
+                .map(({ wall, mm }) => `${formatQuantity(mm, "mm")} from wall ${wall}`)
+                .join(", ")}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
   );
 }

@@ -1,7 +1,7 @@
 import { expose } from "comlink";
-import { bestFit } from "@/core/space/fit";
+import { placesFor } from "@/core/space/places";
 
 // Tens of thousands of poses: beside the page, so that the page stays quick.
-const space = { fit: bestFit };
+const space = { places: placesFor };
 export type SpaceWorker = typeof space;
 expose(space);
