@@ -48,6 +48,19 @@ test("a bay comes in from a file, and a job says where in it the vehicle fits, o
     "3 bays taken.",
   );
 
+  // A yard is written down from a tape along each side; a tape that cannot be is named.
+  await page.getByRole("button", { name: "From four tapes" }).click();
+  const tapes = page.getByRole("dialog", { name: "A working place from its tapes" });
+  await tapes.getByLabel("Its name").fill("Back yard");
+  for (const [n, mm] of [9000, 16_000, 900, 16_000].entries())
+    await tapes.getByLabel(`Wall ${n + 1}`, { exact: true }).fill(String(mm));
+  await tapes.getByRole("button", { name: "Keep it" }).click();
+  await expect(tapes.getByRole("alert")).toContainText("wall 3: must be at least 1.5 m");
+  await tapes.getByLabel("Wall 3", { exact: true }).fill("9 m");
+  await tapes.getByRole("button", { name: "Keep it" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "is kept" })).toContainText("Back yard");
+  await expect(page.getByRole("img", { name: "Back yard from above" })).toBeVisible();
+
   const job = await takeInDone(page, shop.url, {
     vin: "0NVLS2DA7R100466",
     customer: "Merrin Holt",

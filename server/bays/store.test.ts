@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { BAYS } from "@/demo/data/bays";
 import { INES, openTestShop } from "@/tests/shop-database";
+import { addQuickBay, dropBay } from "./quick";
 import { baysFile, shopBays, takeBays } from "./store";
 
 beforeAll(() => openTestShop());
@@ -35,5 +36,35 @@ describe("the shop's bays", () => {
     ];
     for (const [text, words] of wrong) expect(() => takeBays(text, INES)).toThrow(words);
     expect(shopBays()).toEqual(BAYS);
+  });
+  it("are added from their tapes and taken out; tapes that cannot be are named", () => {
+    const yard = { name: "Yard, back", sides: [6000, 9000, 6000, 9000], diagonalMm: null, door: 2 };
+    expect(addQuickBay(yard, INES)).toMatchObject({
+      id: "yard-back",
+      outline: [
+        [0, 0],
+        [6000, 0],
+        [6000, 9000],
+        [0, 9000],
+      ],
+      doors: [
+        [
+          [6000, 0],
+          [6000, 9000],
+        ],
+      ],
+    });
+    const before = shopBays();
+    const wrong: [object, RegExp][] = [
+      [yard, /has a bay “Yard, back” already/],
+      [{ ...yard, name: "B", sides: [6000, 90, 6000, 9000] }, /^wall 2: must be at least 1\.5 m/],
+      [{ ...yard, name: "B", sides: [6000, 9000, 30_000, 9000] }, /do not close/],
+      [{ ...yard, name: "" }, /^name: is needed/],
+    ];
+    for (const [bay, words] of wrong) expect(() => addQuickBay(bay, INES)).toThrow(words);
+    expect(shopBays()).toEqual(before);
+    dropBay("yard-back", INES);
+    expect(shopBays()).toEqual(BAYS);
+    expect(() => dropBay("yard-back", INES)).toThrow(/gone already/);
   });
 });

@@ -4,13 +4,15 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Bay } from "@/core/space/bay";
 import { formatNumber } from "@/core/units";
+import { Button } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
 import { BayDrawing } from "./bay-drawing";
+import { QuickBay } from "./quick-bay";
 
 const SILENT = "The shop does not answer. The file was not taken; try again when it is back.";
 
 /** The shop's bays, each drawn to its own scale with what stands in it. */
-export function BaysPage({ bays, lead }: { bays: Bay[]; lead: boolean }) {
+export function BaysPage({ bays, lead, writes }: { bays: Bay[]; lead: boolean; writes: boolean }) {
   const router = useRouter();
   const [said, setSaid] = useState<{ ok: boolean; words: string } | null>(null);
   const take = async (text: string): Promise<void> => {
@@ -28,6 +30,17 @@ export function BaysPage({ bays, lead }: { bays: Bay[]; lead: boolean }) {
     );
     if (answer.ok) router.refresh();
   };
+  const drop = async ({ id, name }: Bay): Promise<void> => {
+    const answer = await fetch(`/api/bays/quick?id=${encodeURIComponent(id)}`, {
+      method: "DELETE",
+    }).catch(() => null);
+    setSaid(
+      answer?.ok
+        ? { ok: true, words: `${name} is taken out.` }
+        : { ok: false, words: "The shop does not answer. Nothing was changed." },
+    );
+    if (answer?.ok) router.refresh();
+  };
   return (
     <main className="mx-auto w-full max-w-[1240px] flex-1 px-3 py-4 lg:px-6">
       <header className="flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -39,6 +52,14 @@ export function BaysPage({ bays, lead }: { bays: Bay[]; lead: boolean }) {
         >
           Export
         </a>
+        {writes && (
+          <QuickBay
+            onKept={(name) => {
+              setSaid({ ok: true, words: `${name} is kept.` });
+              router.refresh();
+            }}
+          />
+        )}
         {lead && <FileButton noun="bays" onText={(text) => void take(text)} />}
       </header>
       {said && (
@@ -58,7 +79,14 @@ export function BaysPage({ bays, lead }: { bays: Bay[]; lead: boolean }) {
         <div className="mt-3 grid gap-4 lg:grid-cols-2">
           {bays.map((b) => (
             <section key={b.id} aria-label={b.name} className="bg-sheet p-4">
-              <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">{b.name}</h2>
+              <div className="flex items-baseline border-b-2 border-ink pb-1">
+                <h2 className="mr-auto text-2xl font-semibold">{b.name}</h2>
+                {lead && (
+                  <Button look="faint" onClick={() => void drop(b)}>
+                    Take out
+                  </Button>
+                )}
+              </div>
               <BayDrawing bay={b} label={`${b.name} from above`} />
               <p className="text-base text-soft">
                 {b.obstacles.length === 0

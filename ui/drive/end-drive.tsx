@@ -114,7 +114,7 @@ export function EndDrive({
           onChange={(e) => setSays(e.target.value)}
         />
       </Paper>
-      {drive ? (
+      {drive && drive.samples.length > 0 ? (
         <Afterwards drive={drive} />
       ) : (
         <Paper title="A log of it" note="GPX, or a table with times and speeds">

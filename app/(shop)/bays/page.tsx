@@ -7,5 +7,5 @@ export const metadata: Metadata = { title: "Bays" };
 
 export default async function Page() {
   const me = await requirePerson();
-  return <BaysPage bays={shopBays()} lead={me.role === "lead"} />;
+  return <BaysPage bays={shopBays()} lead={me.role === "lead"} writes={me.role !== "viewer"} />;
 }
