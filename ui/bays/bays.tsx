@@ -15,6 +15,8 @@ const SILENT = "The shop does not answer. The file was not taken; try again when
 export function BaysPage({ bays, lead, writes }: { bays: Bay[]; lead: boolean; writes: boolean }) {
   const router = useRouter();
   const [said, setSaid] = useState<{ ok: boolean; words: string } | null>(null);
+  /** A bay that was asked to be taken out; it is asked twice. */
+  const [leaving, setLeaving] = useState<string | null>(null);
   const take = async (text: string): Promise<void> => {
     const answer = await fetch("/api/bays", {
       method: "POST",
@@ -82,8 +84,12 @@ export function BaysPage({ bays, lead, writes }: { bays: Bay[]; lead: boolean; w
               <div className="flex items-baseline border-b-2 border-ink pb-1">
                 <h2 className="mr-auto text-2xl font-semibold">{b.name}</h2>
                 {lead && (
-                  <Button look="faint" onClick={() => void drop(b)}>
-                    Take out
+                  <Button
+                    look={leaving === b.id ? "stop" : "faint"}
+                    onClick={() => (leaving === b.id ? void drop(b) : setLeaving(b.id))}
+                    onBlur={() => setLeaving(null)}
+                  >
+                    {leaving === b.id ? "Yes, take it out" : "Take out"}
                   </Button>
                 )}
               </div>
