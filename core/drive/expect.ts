@@ -310,6 +310,7 @@ function wayOutlook(
       before &&
       Math.abs(before.mps - mps) < 1e-9 &&
       Math.abs(before.rate - rate) < 1e-9 &&
+      Math.abs(before.shade - shade) < 1e-9 &&
       Math.abs(before.lossRate - lossRate) < 1e-12 &&
       loss === before.loss;
     if (same) before.seconds += seconds;

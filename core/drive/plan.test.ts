@@ -52,6 +52,9 @@ describe("plans of a drive", () => {
     const [plan] = plansFor(ask({})).plans;
     const turns = turnsOf(plan!.legs);
     expect(turns[0]!.turn).toBe("leave");
+    // What counts on the way home counts too: that is what a drive that lags behind still gathers.
+    expect(plan!.expected).toHaveLength(plan!.legs.length);
+    expect(plan!.expected.at(-1)!.countS).toBeGreaterThan(rules.enough.seconds! * 1.1);
     expect(turns.length).toBeLessThan(plan!.legs.length / 2);
     expect(turns.reduce((s, t) => s + t.metres, 0)).toBeCloseTo(plan!.metres, 3);
     turns

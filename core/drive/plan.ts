@@ -48,7 +48,7 @@ export type DrivePlan = {
   chance: number;
   metres: number;
   legs: RouteLeg[];
-  /** What is expected at the end of each leg: seconds since it left, seconds and metres that counted. */
+  /** What is expected at the end of each leg: seconds since it left, and all that counted, also after it is enough. */
   expected: Pick<Come, "seconds" | "countS" | "countM">[];
   /** The roads it takes, each name once, in order. */
   names: string[];
@@ -66,17 +66,19 @@ export type Planned = { plans: DrivePlan[]; spent: number[] };
 /** So much more than is asked is gathered by plan: most drives are then done when they come back. */
 const RESERVE = 1.12;
 
-/** The rules with the reserve on what is enough. */
-export const withReserve = (rules: DriveRules): DriveRules => {
+/** The rules with so many times as much to be gathered. */
+function withTimes(rules: DriveRules, times: number): DriveRules {
   const { seconds, metres } = rules.enough;
   return {
     ...rules,
     enough: {
-      ...(seconds !== undefined && { seconds: seconds * RESERVE }),
-      ...(metres !== undefined && { metres: metres * RESERVE }),
+      ...(seconds !== undefined && { seconds: seconds * times }),
+      ...(metres !== undefined && { metres: metres * times }),
     },
   };
-};
+}
+/** So much that no drive is ever done: all that counts on its way is added up. */
+const ENDLESS = 1000;
 
 const LABELS = 400_000;
 /** A map of more ways than these is a wide one. */
@@ -107,7 +109,14 @@ export function plansFor(asked: PlanAsked): Planned {
   const wide = network.ways.length > WIDE;
   const hourOfDay = (atMs: number): number => (((atMs / 3_600_000 + zoneHours) % 24) + 24) % 24;
   const asks = outlookOn({ network, rules, forecast, cameras }, hourOfDay);
-  const outlook = outlookOn({ network, rules: withReserve(rules), forecast, cameras }, hourOfDay);
+  const outlook = outlookOn(
+    { network, rules: withTimes(rules, RESERVE), forecast, cameras },
+    hourOfDay,
+  );
+  const endless = outlookOn(
+    { network, rules: withTimes(rules, ENDLESS), forecast, cameras },
+    hourOfDay,
+  );
   const planOf = ({ ways, doneS, seconds, departMs }: Loop, leastS: number): DrivePlan => ({
     departMs,
     doneS: overWays(asks, ways, departMs).doneS ?? doneS,
@@ -117,7 +126,7 @@ export function plansFor(asked: PlanAsked): Planned {
     chance: chanceOf(asks, ways, departMs, departMs / 1000),
     metres: lengthOf(ways),
     legs: legsOf(network, ways),
-    expected: alongTheWay(asks, ways, departMs),
+    expected: alongTheWay(endless, ways, departMs),
     names: namesOf(ways),
     barred: barredOn(outlook, ways, departMs),
     glare: glareOn(asks, departMs),

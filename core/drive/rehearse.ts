@@ -1,5 +1,5 @@
 import { gaussian, randomFrom, type Random } from "@/core/math/random";
-import { SHOWER_S, type Come, type Outlook, type Span } from "./expect";
+import { SHOWER_S, type Outlook, type Span } from "./expect";
 import type { Way } from "./network";
 
 /**
@@ -59,25 +59,20 @@ function stepsOf(outlook: Outlook, ways: readonly Way[], departMs: number): Step
   return steps;
 }
 
-/**
- * The chance that a drive gathers enough before it is back.
- *
- * @param from what was gathered already
- */
+/** The chance that a drive gathers enough before it is back. */
 export function chanceOf(
   outlook: Outlook,
   ways: readonly Way[],
   departMs: number,
   seed: number,
   runs = 1000,
-  from: Pick<Come, "countS" | "countM"> = { countS: 0, countM: 0 },
 ): number {
   const steps = stepsOf(outlook, ways, departMs);
   const { seconds: wantS = 0, metres: wantM = 0 } = outlook.going.rules.enough;
   const random = randomFrom(seed);
   const once = (): boolean => {
     const [dry, shade] = [new Sky(random), new Sky(random)];
-    let { countS, countM } = from;
+    let [countS, countM] = [0, 0];
     for (const step of steps) {
       if (step.kind === "junction") {
         countS = Math.max(0, countS - step.takesS);
