@@ -1,7 +1,7 @@
 "use client";
 
 import { KEEPS, keepsIds, type DrivePolicy, type Keeps } from "@/core/drive/policy";
-import { Mark } from "../primitives/marks";
+import { ChoiceTile } from "./choice-tile";
 
 const NOTES: Record<Keeps, string> = {
   cruise: "The vehicle keeps the speed. Not every road and rule allows it.",
@@ -41,20 +41,14 @@ export function DriveSection({
       <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">Drives</h2>
       <div className="mt-2 grid gap-2 md:grid-cols-2">
         {rows.map((r) => (
-          <button
+          <ChoiceTile
             key={r.name}
-            type="button"
+            on={r.on}
+            name={r.name}
+            note={r.note}
             disabled={!lead}
-            aria-pressed={r.on}
-            onClick={() => onChoose(r.next)}
-            className={`flex min-h-16 items-center gap-3 rounded-md border-2 bg-sheet px-4 py-2 text-left ${r.on ? "border-act" : "border-hairline"}`}
-          >
-            <Mark state={r.on ? "settled" : "open"} />
-            <span>
-              <span className="block text-lg font-semibold leading-tight">{r.name}</span>
-              <span className="text-base text-soft">{r.note}</span>
-            </span>
-          </button>
+            onPress={() => onChoose(r.next)}
+          />
         ))}
       </div>
       <p className="mt-1 text-base text-soft">

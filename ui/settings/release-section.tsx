@@ -1,7 +1,7 @@
 "use client";
 
 import type { ReleaseRule } from "@/core/job";
-import { Mark } from "../primitives/marks";
+import { ChoiceTile } from "./choice-tile";
 
 const CHOICES: { rule: (now: ReleaseRule) => ReleaseRule; name: string; note: string }[] = [
   {
@@ -32,20 +32,14 @@ export function ReleaseSection({
       <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">Release</h2>
       <div className="mt-2 grid gap-2 md:grid-cols-2">
         {CHOICES.map((c, i) => (
-          <button
+          <ChoiceTile
             key={c.name}
-            type="button"
+            on={on[i]!}
+            name={c.name}
+            note={c.note}
             disabled={!lead}
-            aria-pressed={on[i]}
-            onClick={() => onChoose(c.rule(kept))}
-            className={`flex min-h-16 items-center gap-3 rounded-md border-2 bg-sheet px-4 py-2 text-left ${on[i] ? "border-act" : "border-hairline"}`}
-          >
-            <Mark state={on[i] ? "settled" : "open"} />
-            <span>
-              <span className="block text-lg font-semibold leading-tight">{c.name}</span>
-              <span className="text-base text-soft">{c.note}</span>
-            </span>
-          </button>
+            onPress={() => onChoose(c.rule(kept))}
+          />
         ))}
       </div>
     </section>

@@ -8,9 +8,9 @@ import type { ReleaseRule } from "@/core/job";
 import type { GlassPolicy } from "@/core/ready";
 import { Button } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
-import { Mark } from "../primitives/marks";
 import { EditEffort, EditOrder, type Effort, type Order } from "./edit-order";
 import type { ShopClock } from "../settings";
+import { ChoiceTile } from "./choice-tile";
 import { DriveSection } from "./drive-section";
 import { ClockSection } from "./clock-section";
 import { LetterheadSection, type Letterhead } from "./letterhead-section";
@@ -126,20 +126,14 @@ export function SettingsPage({
         <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">Glass</h2>
         <div className="mt-2 grid gap-2 md:grid-cols-2">
           {POLICIES.map((p) => (
-            <button
+            <ChoiceTile
               key={p.id}
-              type="button"
+              on={policy === p.id}
+              name={p.name}
+              note={p.note}
               disabled={!lead}
-              aria-pressed={policy === p.id}
-              onClick={() => run(choosePolicy(p.id))}
-              className={`flex min-h-16 items-center gap-3 rounded-md border-2 bg-sheet px-4 py-2 text-left ${policy === p.id ? "border-act" : "border-hairline"}`}
-            >
-              <Mark state={policy === p.id ? "settled" : "open"} />
-              <span>
-                <span className="block text-lg font-semibold leading-tight">{p.name}</span>
-                <span className="text-base text-soft">{p.note}</span>
-              </span>
-            </button>
+              onPress={() => run(choosePolicy(p.id))}
+            />
           ))}
         </div>
       </section>
