@@ -6,6 +6,7 @@ import type { Bay } from "@/core/space/bay";
 import { formatNumber } from "@/core/units";
 import { Button } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
+import { SaidLine, type Said } from "../primitives/said-line";
 import { BayDrawing } from "./bay-drawing";
 import { QuickBay } from "./quick-bay";
 
@@ -14,7 +15,7 @@ const SILENT = "The shop does not answer. The file was not taken; try again when
 /** The shop's bays, each drawn to its own scale with what stands in it. */
 export function BaysPage({ bays, lead, writes }: { bays: Bay[]; lead: boolean; writes: boolean }) {
   const router = useRouter();
-  const [said, setSaid] = useState<{ ok: boolean; words: string } | null>(null);
+  const [said, setSaid] = useState<Said | null>(null);
   /** A bay that was asked to be taken out; it is asked twice. */
   const [leaving, setLeaving] = useState<string | null>(null);
   const take = async (text: string): Promise<void> => {
@@ -64,14 +65,7 @@ export function BaysPage({ bays, lead, writes }: { bays: Bay[]; lead: boolean; w
         )}
         {lead && <FileButton noun="bays" onText={(text) => void take(text)} />}
       </header>
-      {said && (
-        <p
-          role={said.ok ? "status" : "alert"}
-          className={`mb-3 whitespace-pre-line border-l-4 pl-3 text-lg ${said.ok ? "border-settled" : "border-stop text-stop"}`}
-        >
-          {said.words}
-        </p>
-      )}
+      <SaidLine said={said} />
       {bays.length === 0 ? (
         <p className="py-16 text-center text-xl text-soft">
           No bays yet: whether a job fits cannot be said.{" "}

@@ -7,6 +7,7 @@ import type { Junction, Road, RoadPlace } from "@/core/drive/road";
 import { formatNumber } from "@/core/units";
 import { Field } from "../primitives/field";
 import { FileButton } from "../primitives/file-button";
+import { SaidLine, type Said } from "../primitives/said-line";
 import { useTimes } from "../settings";
 import { RoadEditor } from "./road-editor";
 
@@ -16,7 +17,6 @@ const RoadMap = dynamic(() => import("./road-map").then((m) => m.RoadMap), {
 });
 
 type Known = { shop: RoadPlace; roads: Road[]; junctions: Junction[] };
-type Said = { ok: boolean; words: string };
 
 const SILENT = "The shop does not answer. The file was not taken; try again when it is back.";
 
@@ -80,14 +80,7 @@ export function RoadsPage({
           />
         )}
       </header>
-      {said && (
-        <p
-          role={said.ok ? "status" : "alert"}
-          className={`mb-3 whitespace-pre-line border-l-4 pl-3 text-lg ${said.ok ? "border-settled" : "border-stop text-stop"}`}
-        >
-          {said.words}
-        </p>
-      )}
+      <SaidLine said={said} />
       {known ? (
         <div className="grid gap-4 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
           <div>
