@@ -1,6 +1,7 @@
 // npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of
 // wrong bodies, set-outs where reality differs from what is said. `-- --short` is what every change
-// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, causes, drives, properties) runs those alone.
+// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, causes, drives, bays, properties) runs those alone.
+import { bays } from "./soak/bays";
 import { causes } from "./soak/causes";
 import { copies } from "./soak/copies";
 import { disks, files } from "./soak/disks";
@@ -26,6 +27,7 @@ for (const [name, part] of [
   ["reality", () => reality(short ? 24 : 3000)],
   ["causes", () => causes(short ? 60 : 1000)],
   ["drives", () => drives(short ? 400 : 1000)],
+  ["bays", () => bays(200)],
   ["properties", () => properties(short ? 0 : 5)],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;

@@ -13,7 +13,7 @@ import {
   type Hour,
   type Outlook,
 } from "./expect";
-import { Heap } from "./heap";
+import { Heap } from "@/core/math/heap";
 import { eachOnward, type Network, type Way } from "./network";
 import { SPEED_UNITS } from "./speed-units";
 import type { DriveCondition } from "./rules";

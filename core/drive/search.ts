@@ -1,5 +1,5 @@
 import { alongWay, LEAVING, throughJunction, type Come, type Going, type Outlook } from "./expect";
-import { Heap } from "./heap";
+import { Heap } from "@/core/math/heap";
 import { leastOf } from "./least";
 import { onward, type Way } from "./network";
 

@@ -2,7 +2,8 @@ import { z } from "zod";
 import { isConvex, type Vec } from "./convex";
 
 /** A bay as data: its walls, and what stands and hangs in it. Millimetres, x along its first wall. */
-const place = z.tuple([z.number().min(-1e5).max(1e5), z.number().min(-1e5).max(1e5)]);
+const coordinate = z.number().min(-1e5).max(1e5);
+const place = z.tuple([coordinate, coordinate]);
 
 const crosses = (a: Vec, b: Vec, c: Vec, d: Vec): boolean => {
   const side = (p: Vec, q: Vec, r: Vec): number =>
@@ -32,6 +33,54 @@ const obstacleSchema = z.object({
   toMm: z.number().min(10).max(20_000).default(3000),
 });
 
+/** A piece of wall, or a place: it has a name, and goes from one place to another. */
+const pieceSchema = z.object({ name: z.string().min(1).max(60), from: place, to: place });
+
+const lightSchema = pieceSchema.extend({
+  kind: z.enum(["window", "lamp"]),
+  /** The way it shines, degrees to the left of x; null to the left of the way it is drawn. */
+  towardDeg: z.number().min(-360).max(360).nullable().default(null),
+  /** Half of how wide it shines, degrees; null to all of the room before it. */
+  spreadDeg: z.number().min(1).max(90).nullable().default(null),
+  /** Whether it can be put off or covered while a camera is set. */
+  covers: z.boolean().default(false),
+});
+
+/** A floor read by rule under a line laser: spots, and from each place of the laser what was read. */
+const floorSchema = z
+  .object({
+    on: z.iso.date(),
+    spots: z
+      .array(z.object({ xMm: coordinate, yMm: coordinate }))
+      .min(3)
+      .max(150),
+    setups: z
+      .array(
+        z.object({
+          /** How far its line may lie askew, mm to the metre; and how well a rule is read, mm. */
+          levelMmPerM: z.number().min(0.01).max(5),
+          readMm: z.number().min(0.05).max(20),
+          readings: z
+            .array(z.object({ spot: z.number().int().min(0), mm: z.number().min(-2500).max(2500) }))
+            .max(300),
+        }),
+      )
+      .min(1)
+      .max(12),
+  })
+  .superRefine(({ spots, setups }, ctx) =>
+    setups.forEach((s, i) =>
+      s.readings.forEach((r, k) => {
+        if (r.spot >= spots.length)
+          ctx.addIssue({
+            code: "custom",
+            path: ["setups", i, "readings", k, "spot"],
+            message: `must be one of the ${spots.length} spots, counted from 0`,
+          });
+      }),
+    ),
+  );
+
 export const baySchema = z
   .object({
     id: z.string().regex(/^[a-z0-9-]{1,40}$/, "must be small letters, figures and dashes"),
@@ -44,6 +93,14 @@ export const baySchema = z
       .max(8)
       .default([]),
     obstacles: z.array(obstacleSchema).max(100).default([]),
+    /** Windows and lamps that may fall into a camera. */
+    lights: z.array(lightSchema).max(60).default([]),
+    /** Parts of walls that a camera could take for a target. */
+    likenesses: z.array(pieceSchema).max(60).default([]),
+    /** How bright it usually is where the targets stand, lux; null where nobody read it. */
+    usualLux: z.number().min(0).max(200_000).nullable().default(null),
+    /** The floor as it was surveyed; null where it was not. */
+    floor: floorSchema.nullable().default(null),
   })
   .superRefine(({ obstacles }, ctx) =>
     obstacles.forEach((o, i) => {

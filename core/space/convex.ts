@@ -5,11 +5,12 @@ export type Vec = readonly [x: number, y: number];
 export type Convex = readonly Vec[];
 
 /** Distance of a place from a piece of line, mm. */
-export function awayFrom([px, py]: Vec, [ax, ay]: Vec, [bx, by]: Vec): number {
+export function offMm([px, py]: Vec, [ax, ay]: Vec, [bx, by]: Vec): number {
   const [ux, uy] = [bx - ax, by - ay];
   const length = ux * ux + uy * uy;
   const t = length > 0 ? Math.min(1, Math.max(0, ((px - ax) * ux + (py - ay) * uy) / length)) : 0;
-  return Math.hypot(px - ax - t * ux, py - ay - t * uy);
+  const [dx, dy] = [px - ax - t * ux, py - ay - t * uy];
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** Least distance between the edges of two shapes that do not overlap, mm: it is at a corner of one. */
@@ -17,11 +18,11 @@ function between(a: Convex, b: Convex): number {
   let least = Infinity;
   for (let i = 0; i < a.length; i++) {
     const [p, q] = [a[i]!, a[(i + 1) % a.length]!];
-    for (const c of b) least = Math.min(least, awayFrom(c, p, q));
+    for (const c of b) least = Math.min(least, offMm(c, p, q));
   }
   for (let i = 0; i < b.length; i++) {
     const [p, q] = [b[i]!, b[(i + 1) % b.length]!];
-    for (const c of a) least = Math.min(least, awayFrom(c, p, q));
+    for (const c of a) least = Math.min(least, offMm(c, p, q));
   }
   return least;
 }
@@ -29,31 +30,46 @@ function between(a: Convex, b: Convex): number {
 /** How far the shadows of two shapes on the normals of one's edges lie apart at the most, mm. */
 function apart(a: Convex, b: Convex): number {
   let most = -Infinity;
-  for (let i = 0; i < a.length; i++) {
-    const [p, q] = [a[i]!, a[(i + 1) % a.length]!];
-    const length = Math.hypot(q[0] - p[0], q[1] - p[1]);
+  // A piece of wall has one normal, not two that say the same.
+  const edges = a.length === 2 ? 1 : a.length;
+  for (let i = 0; i < edges; i++) {
+    const p = a[i]!;
+    const q = a[i + 1 === a.length ? 0 : i + 1]!;
+    const ex = q[0] - p[0];
+    const ey = q[1] - p[1];
+    const length = Math.sqrt(ex * ex + ey * ey);
     if (length === 0) continue;
-    const [nx, ny] = [(q[1] - p[1]) / length, (p[0] - q[0]) / length];
-    let [a0, a1, b0, b1] = [Infinity, -Infinity, Infinity, -Infinity];
-    for (const c of a) {
-      const d = c[0] * nx + c[1] * ny;
-      [a0, a1] = [Math.min(a0, d), Math.max(a1, d)];
+    const nx = ey / length;
+    const ny = -ex / length;
+    let a0 = Infinity;
+    let a1 = -Infinity;
+    for (let k = 0; k < a.length; k++) {
+      const d = a[k]![0] * nx + a[k]![1] * ny;
+      if (d < a0) a0 = d;
+      if (d > a1) a1 = d;
     }
-    for (const c of b) {
-      const d = c[0] * nx + c[1] * ny;
-      [b0, b1] = [Math.min(b0, d), Math.max(b1, d)];
+    let b0 = Infinity;
+    let b1 = -Infinity;
+    for (let k = 0; k < b.length; k++) {
+      const d = b[k]![0] * nx + b[k]![1] * ny;
+      if (d < b0) b0 = d;
+      if (d > b1) b1 = d;
     }
-    most = Math.max(most, b0 - a1, a0 - b1);
+    if (b0 - a1 > most) most = b0 - a1;
+    if (a0 - b1 > most) most = a0 - b1;
   }
   return most;
 }
+
+/** Two convex shapes are no less apart than this, mm; below zero it is how far one has to be moved. */
+export const apartAtLeast = (a: Convex, b: Convex): number => Math.max(apart(a, b), apart(b, a));
 
 /**
  * How far two convex shapes are apart, mm: their distance; below zero how far one has to be moved until
  * they only touch.
  */
 export function gapMm(a: Convex, b: Convex): number {
-  const shadows = Math.max(apart(a, b), apart(b, a));
+  const shadows = apartAtLeast(a, b);
   return shadows > 0 ? between(a, b) : shadows;
 }
 

@@ -1,4 +1,5 @@
-import type { Bay } from "@/core/space/bay";
+import { z } from "zod";
+import { baySchema, type Bay } from "@/core/space/bay";
 import type { Vec } from "@/core/space/convex";
 
 const box = (x0: number, y0: number, x1: number, y1: number): [number, number][] => [
@@ -10,7 +11,7 @@ const box = (x0: number, y0: number, x1: number, y1: number): [number, number][]
 const at = (...places: Vec[]): [number, number][] => places.map(([x, y]) => [x, y]);
 
 /** The two bays of the made-up shop: a long one, and one with a corner cut off by the office. */
-export const BAYS: Bay[] = [
+export const BAYS: Bay[] = z.array(baySchema).parse([
   {
     id: "bay-1",
     name: "Bay 1",
@@ -43,4 +44,4 @@ export const BAYS: Bay[] = [
       { name: "hose reel", outline: box(8200, 0, 8700, 400), fromMm: 2300, toMm: 2900 },
     ],
   },
-];
+]);
