@@ -24,6 +24,7 @@ const STAGE_OF: Record<EventBody["kind"], StageId | null> = {
   "code-word": "prove",
   "road-check": "prove",
   "lamps-now": "prove",
+  parked: null,
   "drive-leave": "drive",
   "drive-part": "drive",
   "drive-end": "drive",

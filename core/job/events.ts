@@ -36,6 +36,14 @@ const ofTarget = { ...ofCalibration, targetId: id.optional() };
 /** Said of what is read after the routine; what is read before it says nothing. */
 const afterwards = z.literal("prove").optional();
 
+const ruled = z.object({ xMm: finite, yMm: finite, ruleMm: finite });
+const bayFloorSchema = z.object({
+  bay: z.string().min(1).max(60),
+  readAt: z.string().min(10).max(40),
+  tyres: z.array(ruled).length(4),
+  stand: z.array(ruled).max(8),
+});
+
 const pose = z.object({ xMm: finite, yMm: finite, headingRad: finite });
 const after = z.object({ pose, heightMm: finite, pitchRad: finite, rollRad: finite });
 const move = z.discriminatedUnion("kind", [
@@ -339,6 +347,18 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
   }),
   /** The lamps that are lit on the dash after the work. */
   z.object({ kind: z.literal("lamps-now"), lamps: z.array(keysOf<LampId>(LAMPS)) }),
+  /** Where in a bay the vehicle stands: its own frame in the bay's. */
+  z.object({
+    kind: z.literal("parked"),
+    /** The bay's id, and its name when it stood there. */
+    bay: z.string().min(1).max(60),
+    name: z.string().min(1).max(60),
+    xMm: z.number().min(-1e5).max(1e5),
+    yMm: z.number().min(-1e5).max(1e5),
+    headingRad: z.number().min(-10).max(10),
+    /** The bay's surveyed floor there, as the shop found it; null where it is not surveyed. */
+    floor: bayFloorSchema.nullable().optional(),
+  }),
   /** A drive begins: what was planned of it, and what was said before leaving. */
   z.object({
     kind: z.literal("drive-leave"),

@@ -35,6 +35,7 @@ export const SCOPES: Record<TabletEvent["kind"], LineScope> = {
   "code-word": "job",
   "road-check": "job",
   "lamps-now": "job",
+  parked: "job",
   "drive-leave": "calibration",
   "drive-part": "calibration",
   "drive-end": "calibration",

@@ -333,6 +333,14 @@ const FACTS: Facts = {
       strikable: true,
     },
   ],
+  parked: (b) => [
+    {
+      stage: "ready",
+      label: "Stands in",
+      value: b.name,
+      ...(b.floor ? { note: "Its floor there is known from the bay’s survey." } : {}),
+    },
+  ],
   "drive-leave": (b) => [
     {
       stage: "drive",

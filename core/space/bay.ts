@@ -52,7 +52,7 @@ const floorSchema = z
     on: z.iso.date(),
     spots: z
       .array(z.object({ xMm: coordinate, yMm: coordinate }))
-      .min(3)
+      .min(1)
       .max(150),
     setups: z
       .array(
@@ -65,7 +65,6 @@ const floorSchema = z
             .max(300),
         }),
       )
-      .min(1)
       .max(12),
   })
   .superRefine(({ spots, setups }, ctx) =>

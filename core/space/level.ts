@@ -3,7 +3,7 @@ import type { Bay } from "./bay";
 import type { Vec } from "./convex";
 import { placed, type FloorRule, type Pose } from "./fit";
 import { surfaceOf, type Surface } from "./surface";
-import { adjustLevels } from "./survey";
+import { adjustLevels, SurveyError } from "./survey";
 
 /** What a sheet allows of the floor, and where it counts. */
 export type FloorLimits = {
@@ -19,8 +19,15 @@ const STEP_MM = 100;
 const TARGET_HALF_MM = 400;
 
 /** The surveyed floor of a bay; null where it was not surveyed, or what was read makes no floor. */
-export function floorSurface(bay: Pick<Bay, "floor">): Surface | null {
-  return bay.floor ? surfaceOf(adjustLevels(bay.floor.spots, bay.floor.setups)) : null;
+export function floorSurface({ floor }: Pick<Bay, "floor">): Surface | null {
+  if (!floor) return null;
+  try {
+    return surfaceOf(adjustLevels(floor.spots, floor.setups));
+  } catch (error) {
+    // A survey that somebody is still at.
+    if (error instanceof SurveyError) return null;
+    throw error;
+  }
 }
 
 export type FloorGrid = {

@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { BAYS } from "@/demo/data/bays";
 import { INES, openTestShop } from "@/tests/shop-database";
+import { editBay } from "./edit";
 import { addQuickBay, dropBay } from "./quick";
 import { baysFile, shopBays, takeBays } from "./store";
 
@@ -66,5 +67,24 @@ describe("the shop's bays", () => {
     dropBay("yard-back", INES);
     expect(shopBays()).toEqual(BAYS);
     expect(() => dropBay("yard-back", INES)).toThrow(/gone already/);
+  });
+  it("are kept as drawn, but not over what somebody else has drawn meanwhile, nor half", () => {
+    const [was] = shopBays() as [(typeof BAYS)[number]];
+    const bay = { ...was, usualLux: 612, doors: [] };
+    expect(editBay({ bay, was }, INES)).toEqual(bay);
+    const before = shopBays();
+    expect(before[0]).toEqual(bay);
+    const wrong: [object, RegExp][] = [
+      [{ bay: { ...was, name: "Bay one" }, was }, /Somebody has changed this bay/],
+      [{ bay: { ...bay, name: "Bay 2" }, was: bay }, /has a bay “Bay 2” already/],
+      [{ bay: { ...bay, id: "gone" }, was: bay }, /taken out meanwhile/],
+      [
+        { bay: { ...bay, obstacles: [{ ...bay.obstacles[0], name: "" }] }, was: bay },
+        /^obstacles\.0\.name: /,
+      ],
+    ];
+    for (const [edit, words] of wrong) expect(() => editBay(edit, INES)).toThrow(words);
+    expect(shopBays()).toEqual(before);
+    editBay({ bay: was, was: bay }, INES);
   });
 });

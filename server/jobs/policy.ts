@@ -33,6 +33,8 @@ import {
   bayStandX,
 } from "@/core/job";
 import { drivesOf } from "@/core/job/driven";
+import { bayFloorsOf } from "@/core/job/parked";
+import { floorAtPose } from "@/core/space/room";
 import { roadTrials } from "@/core/job/road-check";
 import { checkBoard } from "@/core/kit";
 import {
@@ -54,6 +56,7 @@ import {
 import { placeName, targetOf, targetsOf, type CheckItem } from "@/core/sheet";
 import { GLASS_SPOTS } from "@/core/vehicle";
 import type { Person, Role } from "../auth/session";
+import { shopBays } from "../bays/store";
 import { photoExists } from "../photos/store";
 import { isAsLeft, standLeft } from "./stand-left";
 import type { JobRow } from "./store";
@@ -151,6 +154,7 @@ export const POLICIES: { [K in TabletEvent["kind"]]: Policy<K> } = {
   "code-word": { ...desk, derive: deriveCodeWord },
   "road-check": { ...desk, derive: deriveRoadCheck },
   "lamps-now": { ...desk, derive: asSent },
+  parked: { ...desk, derive: deriveParked },
   "drive-leave": { ...desk, derive: deriveDriveLeave },
   "drive-part": { ...desk, derive: deriveDrivePart },
   "drive-end": { ...desk, derive: deriveDriveEnd },
@@ -398,8 +402,8 @@ function deriveMeasured(b: Body<"measured">, c: Place): EventBody {
 
 /** A bay's kept floor: the figures are the shop's own, and as old as they are. */
 function keptFloor(b: Body<"measured">, { job, view, events }: Place): EventBody {
-  const { vehicle, bayFloors = [] } = job.ground;
-  const floor = bayFloors.find((f) => f.bay === b.bay!.name);
+  const { vehicle } = job.ground;
+  const floor = bayFloorsOf(job.ground, events).find((f) => f.bay === b.bay!.name);
   const days = floor ? bayFloorAge(floor, new Date().toISOString()) : Infinity;
   if (!floor || itemAt({ view }, "ready", b.itemId).measure?.kind !== "floor")
     return refuse("bay: no floor of that bay is kept for this job. Read it at the wheels.");
@@ -421,6 +425,8 @@ function keptFloor(b: Body<"measured">, { job, view, events }: Place): EventBody
   };
 }
 
+/** Where a stand about stands ahead of the front axle as long as no sheet says it, mm. */
+const USUAL_STAND_MM = 2800;
 /** A seating depth beyond this is no seat. */
 const DEEPEST_MM = 60;
 
@@ -490,6 +496,17 @@ function deriveRoadCheck(b: Body<"road-check">, { job, events }: Circumstances):
   if (b.result !== "works" && b.remark.length < 3)
     return refuse(`${trial.name}: say in a few words how it did, or why it was not tried.`);
   return b;
+}
+
+/** Where it stands is said of a bay the shop has; its floor there is the shop's own survey. */
+function deriveParked(b: Body<"parked">, { job, events }: Place): EventBody {
+  const bay = shopBays().find((x) => x.id === b.bay);
+  if (!bay) return refuse("bay: the shop has no such bay any more. Look at Owed again.");
+  const { xMm, yMm, headingRad } = b;
+  const { vehicle } = job.ground;
+  const standX = bayStandX(job.ground, events) ?? vehicle.wheelbaseMm + USUAL_STAND_MM;
+  const floor = floorAtPose(bay, vehicle, { xMm, yMm, headingRad }, standX);
+  return { kind: "parked", bay: bay.id, name: bay.name, xMm, yMm, headingRad, floor };
 }
 
 /** Who leaves has what the drive needs; what the sheet and the shop ask holds here as on the tablet. */

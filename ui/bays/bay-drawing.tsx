@@ -1,3 +1,4 @@
+import type { ComponentProps, ReactNode } from "react";
 import type { Bay } from "@/core/space/bay";
 import { placed, type Pose, type Zone } from "@/core/space/fit";
 import type { Vec } from "@/core/space/convex";
@@ -8,18 +9,26 @@ const EDGE_MM = 600;
 /** A bay to scale, seen from above; with what is set out about a vehicle where one stands in it. */
 export function BayDrawing({
   bay,
+  frame = bay.outline,
   zones = [],
   pose = null,
   label,
+  children,
+  ...rest
 }: {
   bay: Bay;
+  /** What the drawing has room for; it stays while corners are moved. */
+  frame?: readonly Vec[];
   zones?: readonly Zone[];
   pose?: Pose | null;
   label: string;
-}) {
-  const xs = bay.outline.map((c) => c[0]);
-  const ys = bay.outline.map((c) => c[1]);
-  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  /** What lies on top, given how a bay's y is turned to the sheet's. */
+  children?: (flip: (y: number) => number) => ReactNode;
+} & Pick<
+  ComponentProps<"svg">,
+  "ref" | "onPointerMove" | "onPointerUp" | "onPointerDown" | "role"
+>) {
+  const { x0, x1, y0, y1 } = boundsOf(frame);
   // The bay's y grows upward on the sheet.
   const d = (shape: readonly Vec[]): string =>
     `M${shape.map(([x, y]) => `${x.toFixed(0)} ${(y0 + y1 - y).toFixed(0)}`).join("L")}Z`;
@@ -28,6 +37,7 @@ export function BayDrawing({
   return (
     <svg
       role="img"
+      {...rest}
       aria-label={label}
       viewBox={`${x0 - EDGE_MM} ${y0 - EDGE_MM} ${x1 - x0 + 2 * EDGE_MM} ${y1 - y0 + 2 * EDGE_MM}`}
       className="h-auto w-full"
@@ -46,17 +56,20 @@ export function BayDrawing({
         />
       ))}
       {pose &&
-        others.map((z) => (
-          <path
-            key={z.name}
-            d={d(placed(z.shape, pose))}
-            fill="var(--act)"
-            fillOpacity={0.08}
-            stroke="var(--act)"
-            strokeWidth={20}
-            strokeDasharray="120 80"
-          />
-        ))}
+        others.map((z, i) =>
+          // Of the two looks of a camera the shorter one says which way it looks.
+          z.eye?.minds === "light" ? null : (
+            <path
+              key={i}
+              d={d(placed(z.shape, pose))}
+              fill="var(--act)"
+              fillOpacity={z.eye ? 0 : 0.08}
+              stroke={z.eye ? "var(--chalk)" : "var(--act)"}
+              strokeWidth={20}
+              strokeDasharray="120 80"
+            />
+          ),
+        )}
       {pose && vehicle && (
         <>
           <path
@@ -80,6 +93,12 @@ export function BayDrawing({
           <title>{o.name}</title>
         </path>
       ))}
+      {bay.lights.map((l) => (
+        <Piece key={l.name} {...l} flip={flip} color="var(--loose)" dash={l.kind === "lamp"} />
+      ))}
+      {bay.likenesses.map((l) => (
+        <Piece key={l.name} {...l} flip={flip} color="var(--stop)" />
+      ))}
       {bay.outline.map((a, i) => {
         const b = bay.outline[(i + 1) % bay.outline.length]!;
         const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
@@ -99,7 +118,46 @@ export function BayDrawing({
           </text>
         );
       })}
+      {children?.(flip)}
     </svg>
+  );
+}
+
+/** The least and the most of some places, along both axes. */
+const boundsOf = (places: readonly Vec[]) => {
+  const xs = places.map((c) => c[0]);
+  const ys = places.map((c) => c[1]);
+  return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) };
+};
+
+/** A window, a lamp, or a part of a wall that looks like a target. */
+function Piece({
+  name,
+  from,
+  to,
+  flip,
+  color,
+  dash = false,
+}: {
+  name: string;
+  from: Vec;
+  to: Vec;
+  flip: (y: number) => number;
+  color: string;
+  dash?: boolean;
+}) {
+  return (
+    <line
+      x1={from[0]}
+      y1={flip(from[1])}
+      x2={to[0]}
+      y2={flip(to[1])}
+      stroke={color}
+      strokeWidth={110}
+      strokeDasharray={dash ? "120 80" : undefined}
+    >
+      <title>{name}</title>
+    </line>
   );
 }
 

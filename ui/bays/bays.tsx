@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Bay } from "@/core/space/bay";
 import { formatNumber } from "@/core/units";
-import { Button } from "../primitives/button";
+import { Button, ButtonLink } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
 import { SaidLine, type Said } from "../primitives/said-line";
 import { BayDrawing } from "./bay-drawing";
@@ -77,6 +77,9 @@ export function BaysPage({ bays, lead, writes }: { bays: Bay[]; lead: boolean; w
             <section key={b.id} aria-label={b.name} className="bg-sheet p-4">
               <div className="flex items-baseline border-b-2 border-ink pb-1">
                 <h2 className="mr-auto text-2xl font-semibold">{b.name}</h2>
+                <ButtonLink look="quiet" href={`/bays/${b.id}`}>
+                  {writes ? "Draw and survey" : "Look closer"}
+                </ButtonLink>
                 {lead && (
                   <Button
                     look={leaving === b.id ? "stop" : "faint"}

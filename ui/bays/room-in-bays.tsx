@@ -4,18 +4,25 @@ import { wrap } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { lineName, type OwedPlan } from "@/core/owed";
 import type { Bay } from "@/core/space/bay";
-import type { Place } from "@/core/space/places";
-import { needFor, noseOf, parkMarks, vehicleZone } from "@/core/space/zones";
-import { formatQuantity } from "@/core/units";
+import { isRoomy, type RoomAsk, type RoomFound } from "@/core/space/room";
+import { noseOf, parkMarks } from "@/core/space/zones";
+import { itemsOf, viewsOf, type JobGround } from "@/core/job";
+import { parkedOf } from "@/core/job/parked";
+import { formatNumber, formatQuantity } from "@/core/units";
 import type { SpaceWorker } from "@/workers/space/space.worker";
 import { useJob } from "../bench/job-store";
+import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { BayDrawing } from "./bay-drawing";
 
-type Found = { bay: Bay; places: Place[] };
+type Found = { bay: Bay; places: RoomFound[] };
 
 /** What a place says, in one sentence. */
-function fitWords({ fit }: Place): string {
+function fitWords({ fit, floor, seen }: RoomFound): string {
+  if (seen.length > 0)
+    return `There is room, but wherever it stands a camera looks at ${seen.join(" and ")}.`;
+  if (floor && fit.floorUsed !== null && fit.floorUsed > 1)
+    return `The floor is not level enough wherever there is room: it falls ${formatNumber(Math.max(Math.abs(floor.aheadDeg), Math.abs(floor.leftDeg), floor.targetDeg), 1)}°, twist ${formatNumber(Math.abs(floor.twistMm), 1)} mm.`;
   if (fit.marginMm >= 0)
     return `Fits, with ${formatQuantity(Math.round(fit.marginMm), "mm")} to spare everywhere.`;
   const { zone, thing } = fit.nearest;
@@ -27,15 +34,21 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
   const { ground } = useJob();
   const [found, setFound] = useState<Found[] | null>(null);
   const [lacking, setLacking] = useState<"bays" | "shop" | null>(null);
-  const needs = useMemo(
-    () =>
-      plan.steps.flatMap((s) =>
-        s.effort && s.line.kind === "static"
-          ? [needFor(ground.vehicle, lineName(s.line).toLowerCase(), s.effort.roomM)]
-          : [],
-      ),
-    [ground.vehicle, plan],
-  );
+  const asks = useMemo((): RoomAsk[] => {
+    const floor = floorAsked(ground);
+    return plan.steps.flatMap(({ line, effort }) =>
+      effort && line.kind === "static"
+        ? [
+            {
+              name: lineName(line).toLowerCase(),
+              system: line.system,
+              room: effort.roomM,
+              floor,
+            },
+          ]
+        : [],
+    );
+  }, [ground, plan]);
   useEffect(() => {
     let gone = false;
     const worker = new Worker(new URL("../../workers/space/space.worker.ts", import.meta.url), {
@@ -49,7 +62,7 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
       const remote = wrap<SpaceWorker>(worker);
       const all: Found[] = [];
       for (const bay of bays) {
-        all.push({ bay, places: await remote.places(bay, vehicleZone(ground.vehicle), needs) });
+        all.push({ bay, places: await remote.roomIn(bay, ground.vehicle, asks) });
         if (!gone) setFound([...all]);
       }
     };
@@ -58,7 +71,7 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
       gone = true;
       worker.terminate();
     };
-  }, [needs, ground.vehicle]);
+  }, [asks, ground.vehicle]);
   if (lacking)
     return (
       <p className="text-base text-soft">
@@ -79,7 +92,7 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
         {found?.map(({ bay, places }) => (
           <div key={bay.id}>
             <p className="flex items-baseline gap-2 text-lg font-semibold">
-              <Mark state={places.every(fits) ? "settled" : "stop"} size={16} />
+              <Mark state={places.every(isRoomy) ? "settled" : "stop"} size={16} />
               {bay.name}
             </p>
             {places.length > 1 && (
@@ -97,19 +110,34 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
   );
 }
 
-const fits = ({ fit }: Place): boolean => fit.marginMm >= 0;
+/** The strictest floor any sheet of a job asks for; null where none asks. */
+function floorAsked(ground: JobGround): RoomAsk["floor"] {
+  const asked = viewsOf(ground).flatMap((v) =>
+    itemsOf(v, "ready").flatMap(({ measure }) => (measure?.kind === "floor" ? [measure] : [])),
+  );
+  if (asked.length === 0) return null;
+  return {
+    slopeDeg: Math.min(...asked.map((m) => m.slopeDeg)),
+    twistMm: Math.min(...asked.map((m) => m.twistMm)),
+  };
+}
 
 /** One place of the vehicle in a bay: drawn, with its room to spare and how it is found with a tape. */
-function PlaceInBay({ bay, place, named }: { bay: Bay; place: Place; named: boolean }) {
-  const { ground } = useJob();
+function PlaceInBay({ bay, place, named }: { bay: Bay; place: RoomFound; named: boolean }) {
+  const { ground, events, write, me } = useJob();
   const { pose } = place.fit;
   const nose = noseOf(bay, pose);
+  const parked = parkedOf(events)?.body;
+  const stands =
+    parked?.bay === bay.id &&
+    Math.hypot(parked.xMm - pose.xMm, parked.yMm - pose.yMm) < 1 &&
+    Math.abs(parked.headingRad - pose.headingRad) < 1e-3;
   return (
     <div className="mt-1">
       {named && <p className="text-base font-semibold">{place.needs.join("; ")}</p>}
-      <p className={fits(place) ? "text-lg" : "text-lg text-stop"}>
+      <p className={isRoomy(place) ? "text-lg" : "text-lg text-stop"}>
         {fitWords(place)}
-        {fits(place) && nose && ` ${nose === "out" ? "Nose to the door." : "Nose in."}`}
+        {isRoomy(place) && nose && ` ${nose === "out" ? "Nose to the door." : "Nose in."}`}
       </p>
       <BayDrawing
         bay={bay}
@@ -117,7 +145,32 @@ function PlaceInBay({ bay, place, named }: { bay: Bay; place: Place; named: bool
         pose={pose}
         label={`${bay.name} with the vehicle at its best place`}
       />
-      {fits(place) && (
+      {place.cover.length > 0 && (
+        <p className="text-lg text-loose">
+          Put off or cover: {place.cover.join(", ")}. It would fall into a camera.
+        </p>
+      )}
+      {place.floor && isRoomy(place) && (
+        <p className="text-base text-soft">
+          Floor there: {formatNumber(place.floor.aheadDeg, 2)}° ahead,{" "}
+          {formatNumber(place.floor.leftDeg, 2)}° across, twist{" "}
+          {formatNumber(place.floor.twistMm, 1)} mm.
+        </p>
+      )}
+      {isRoomy(place) && me.role !== "viewer" && (
+        <Button
+          look={stands ? "lit" : "tool"}
+          className="my-1"
+          aria-pressed={stands}
+          onClick={() => {
+            const { xMm, yMm, headingRad } = pose;
+            write({ kind: "parked", bay: bay.id, name: bay.name, xMm, yMm, headingRad });
+          }}
+        >
+          {stands ? "It stands here" : "It stands here now"}
+        </Button>
+      )}
+      {isRoomy(place) && (
         <ul className="text-base text-soft">
           {parkMarks(bay, ground.vehicle, pose).map((m) => (
             <li key={m.wheel}>

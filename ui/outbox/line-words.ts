@@ -33,6 +33,7 @@ const NAMES: Record<
   "code-word": "a word on a code",
   "road-check": "a function tried on the road",
   "lamps-now": "the lamps now",
+  parked: "where the vehicle stands",
   "drive-leave": "a drive that began",
   "drive-part": "a part of a drive",
   "drive-end": "a drive that ended",

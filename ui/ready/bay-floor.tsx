@@ -2,6 +2,7 @@
 
 import { useState, type FormEvent } from "react";
 import { bayStandX, measuredOf } from "@/core/job";
+import { bayFloorsOf } from "@/core/job/parked";
 import { bayFloorAge, judgeMeasure, valuesFromBay, type BayFloor } from "@/core/ready";
 import type { Measure } from "@/core/sheet";
 import { useJob } from "../bench/job-store";
@@ -26,7 +27,7 @@ export function BayFloors({
 }) {
   const { ground, events, write, me } = useJob();
   const now = new Date().toISOString();
-  const floors = ground.bayFloors ?? [];
+  const floors = bayFloorsOf(ground, events);
   const read = measuredOf(events).get(itemId);
   if (me.role === "viewer" || (floors.length === 0 && !read)) return null;
   // A bay keeps the floor before the vehicle; a stand behind it or beside it stands elsewhere.

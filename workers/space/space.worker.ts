@@ -1,7 +1,7 @@
 import { expose } from "comlink";
-import { placesFor } from "@/core/space/places";
+import { roomIn } from "@/core/space/room";
 
 // Tens of thousands of poses: beside the page, so that the page stays quick.
-const space = { places: placesFor };
+const space = { roomIn };
 export type SpaceWorker = typeof space;
 expose(space);

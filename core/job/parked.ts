@@ -1,0 +1,14 @@
+import type { BayFloor } from "@/core/ready";
+import type { JobGround } from "./ground";
+import { eventsOf, type EventOf, type JobEvent } from "./job";
+
+/** Where the vehicle was last said to stand in a bay; null where nobody said. */
+export const parkedOf = (events: readonly JobEvent[]): EventOf<"parked"> | null =>
+  eventsOf(events, "parked").at(-1) ?? null;
+
+/** Floors that serve a job: that of the bay where it stands, as surveyed, before those kept of jobs. */
+export function bayFloorsOf(ground: JobGround, events: readonly JobEvent[]): BayFloor[] {
+  const own = parkedOf(events)?.body.floor;
+  const kept = ground.bayFloors ?? [];
+  return own ? [own, ...kept.filter((f) => f.bay !== own.bay)] : kept;
+}

@@ -1,0 +1,97 @@
+import { describe, expect, it } from "vitest";
+import { BAYS } from "@/demo/data/bays";
+import { VEHICLES } from "@/demo/data/vehicles";
+import { floorOf } from "@/core/ready";
+import { rectangle } from "@/tests/any-bay";
+import { baySchema } from "./bay";
+import { floorGrid, floorSurface, floorThere } from "./level";
+import { floorAtPose, isRoomy, roomIn, type RoomAsk } from "./room";
+import { noseOf } from "./zones";
+
+const [CAR] = VEHICLES as [(typeof VEHICLES)[number]];
+const FORWARD: RoomAsk = {
+  name: "forward camera",
+  system: "forward-camera",
+  room: { ahead: 3, behind: 0, sides: 0.5 },
+  floor: null,
+};
+const front = CAR.wheelbaseMm + CAR.frontOverhangMm;
+
+/** A bay as wide as the job and hardly longer: what it looks at is one of its two ends. */
+const tunnel = (more: object) => {
+  const long = CAR.lengthMm + 3600;
+  return baySchema.parse({
+    id: "t",
+    name: "Tunnel",
+    outline: [...rectangle(0, 0, long, 3600)],
+    doors: [
+      [
+        [0, 300],
+        [0, 3300],
+      ],
+    ],
+    ...more,
+  });
+};
+
+describe("room in a bay", () => {
+  it("is turned away from a window, and where the other end has one too that one is covered", () => {
+    const long = CAR.lengthMm + 3600;
+    const window = (x: number, covers: boolean) => ({
+      name: x === 0 ? "door window" : "back window",
+      kind: "window",
+      // Drawn so that its left is the room.
+      from: x === 0 ? [0, 3000] : [x, 600],
+      to: x === 0 ? [0, 600] : [x, 3000],
+      covers,
+    });
+    const [back] = roomIn(tunnel({ lights: [window(long, false)] }), CAR, [FORWARD]);
+    expect(isRoomy(back!)).toBe(true);
+    expect(noseOf(tunnel({}), back!.fit.pose)).toBe("out");
+    expect(back!.cover).toEqual([]);
+    const [door] = roomIn(tunnel({ lights: [window(0, false)] }), CAR, [FORWARD]);
+    expect(noseOf(tunnel({}), door!.fit.pose)).toBe("in");
+    const both = { lights: [window(0, true), window(long, false)] };
+    const [covered] = roomIn(tunnel(both), CAR, [FORWARD]);
+    expect(isRoomy(covered!)).toBe(true);
+    expect(covered!.cover).toEqual(["door window"]);
+    const [nowhere] = roomIn(tunnel({ lights: [window(0, false), window(long, false)] }), CAR, [
+      FORWARD,
+    ]);
+    expect(isRoomy(nowhere!)).toBe(false);
+    expect(nowhere!.fit.marginMm).toBeGreaterThan(0);
+    expect(nowhere!.seen.join()).toMatch(/window$/);
+  });
+  it("is turned away from a wall that looks like a target", () => {
+    const long = CAR.lengthMm + 3600;
+    const bay = tunnel({ likenesses: [{ name: "chequers", from: [long, 600], to: [long, 3000] }] });
+    const [place] = roomIn(bay, CAR, [FORWARD]);
+    expect(noseOf(bay, place!.fit.pose)).toBe("out");
+  });
+  it("gives Ready the floor of where it stands, as the survey has it", () => {
+    const bay = BAYS.find((b) => b.floor)!;
+    const pose = { xMm: 3000, yMm: 3300, headingRad: 0.1 };
+    const standX = front + 1500;
+    const floor = floorAtPose(bay, CAR, pose, standX)!;
+    const values = Object.fromEntries([
+      ...["FL", "FR", "RL", "RR"].map((c, i) => [c, floor.tyres[i]!.ruleMm]),
+      ["stand", floor.stand[0]!.ruleMm],
+      ["stand-2", floor.stand[1]!.ruleMm],
+    ]) as Record<string, number>;
+    const ready = floorOf(values, CAR, { xMm: standX, yMm: 0, headingRad: Math.PI })!;
+    const there = floorThere(floorGrid(bay, floorSurface(bay)!), CAR, [], pose);
+    expect((ready.slopeAhead.value * 180) / Math.PI).toBeCloseTo(there.aheadDeg, 2);
+    expect((ready.slopeLeft.value * 180) / Math.PI).toBeCloseTo(there.leftDeg, 2);
+    expect(ready.twist!.value).toBeCloseTo(there.twistMm, 1);
+    // It falls toward the door by about 3 mm to the metre, hollow left aside.
+    expect(there.aheadDeg).toBeGreaterThan(0.05);
+    expect(
+      floorAtPose(
+        BAYS.find((b) => !b.floor)!,
+        CAR,
+        pose,
+        standX,
+      ),
+    ).toBeNull();
+  });
+});
