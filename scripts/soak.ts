@@ -1,9 +1,10 @@
 // npm run soak: what takes longer than a test may: kills, full disks, copies under load, a flood of
 // wrong bodies, set-outs where reality differs from what is said. `-- --short` is what every change
-// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, causes, drives, bays, properties) runs those alone.
+// has to pass; naming parts (kills, disks, files, copies, fuzz, reality, causes, drives, bays, days, properties) runs those alone.
 import { bays } from "./soak/bays";
 import { causes } from "./soak/causes";
 import { copies } from "./soak/copies";
+import { days } from "./soak/days";
 import { disks, files } from "./soak/disks";
 import { drives } from "./soak/drives";
 import { fuzz } from "./soak/fuzz";
@@ -28,6 +29,7 @@ for (const [name, part] of [
   ["causes", () => causes(short ? 60 : 1000)],
   ["drives", () => drives(short ? 400 : 1000)],
   ["bays", () => bays(200)],
+  ["days", () => days({ small: 200, full: 100, lived: 1000 })],
   ["properties", () => properties(short ? 0 : 5)],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;

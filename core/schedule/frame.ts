@@ -1,0 +1,126 @@
+import { DayError, type Day, type DayJob, type DayPerson, type DayTask } from "./types";
+
+/** A task with everything numbered, as the searches use it. */
+export type FrameTask = {
+  index: number;
+  job: number;
+  /** Its place among the tasks of its job that are not over. */
+  nth: number;
+  minutes: number;
+  stay: number;
+  lastOfStay: boolean;
+  bays: number[];
+  /** All ways to staff it. */
+  crews: number[][];
+  things: number[];
+  windows: DayTask["windows"];
+  begun: { start: number; bay: number; crew: number[] } | null;
+  fromMin: number;
+  pinned: boolean;
+  source: DayTask;
+};
+
+export type FrameJob = {
+  index: number;
+  arriveMin: number;
+  promiseMin: number;
+  tasks: FrameTask[];
+  /** Minutes from each task on to the end of all. */
+  left: number[];
+  /** The bay it stands in now, if its stay has begun; -1 in none. */
+  inBay: number;
+  source: DayJob;
+};
+
+/** A day with its resources numbered, and what is over left out. */
+export type Frame = {
+  nowMin: number;
+  jobs: FrameJob[];
+  tasks: FrameTask[];
+  people: readonly DayPerson[];
+  bays: readonly { id: string; name: string }[];
+  things: string[];
+};
+
+const crewsOf = (task: DayTask, number: (id: string) => number): number[][] => {
+  let crews: number[][] = [[]];
+  for (const who of task.people) {
+    const able = (task.pin?.person && who.includes(task.pin.person) ? [task.pin.person] : who).map(
+      number,
+    );
+    crews = crews.flatMap((c) => able.filter((p) => !c.includes(p)).map((p) => [...c, p]));
+  }
+  // Two who do the same are one crew, whoever is named first.
+  const seen = new Set<string>();
+  return crews.filter((c) => {
+    const key = c.toSorted((a, b) => a - b).join();
+    return !seen.has(key) && seen.add(key);
+  });
+};
+
+/**
+ * Numbers a day. What has begun ends when it was to, or at once where it should be over.
+ *
+ * @throws DayError naming the task nobody or no bay serves
+ */
+export function frameOf(day: Day): Frame {
+  const person = new Map(day.people.map((p, i) => [p.id, i]));
+  const bay = new Map(day.bays.map((b, i) => [b.id, i]));
+  const things = [...new Set(day.jobs.flatMap((j) => j.tasks.flatMap((t) => t.things)))];
+  const tasks: FrameTask[] = [];
+  const jobs = day.jobs.map((job, j): FrameJob => {
+    const open = job.tasks.filter((t) => t.doneMin === null);
+    const firstOpen = job.tasks.indexOf(open[0]!);
+    const before = job.tasks.slice(0, Math.max(0, firstOpen)).at(-1);
+    const own = open.map((t, nth): FrameTask => {
+      const bays = t.bays.flatMap((b) => bay.get(b) ?? []);
+      if (t.stay !== null && bays.length === 0)
+        throw new DayError(`${job.name}: no bay of the day serves it. Plan it for another.`);
+      const crews = crewsOf(
+        { ...t, people: t.people.map((who) => who.filter((p) => person.has(p))) },
+        (id) => person.get(id)!,
+      );
+      if (crews.length === 0)
+        throw new DayError(
+          `${job.name}: nobody who is there today may do “${t.id}”. Call somebody in, or plan it for another day.`,
+        );
+      const chosen = t.pin?.bay === undefined ? undefined : bay.get(t.pin.bay);
+      return {
+        index: 0,
+        job: j,
+        nth,
+        minutes: t.begun ? Math.max(t.minutes, day.nowMin - t.begun.startMin) : t.minutes,
+        stay: t.stay ?? -1,
+        lastOfStay: t.stay !== null && open[nth + 1]?.stay !== t.stay,
+        bays: chosen !== undefined && bays.includes(chosen) ? [chosen] : bays,
+        crews,
+        things: t.things.map((x) => things.indexOf(x)),
+        windows: t.windows,
+        begun: t.begun && {
+          start: t.begun.startMin,
+          bay: t.begun.bay === null ? -1 : (bay.get(t.begun.bay) ?? -1),
+          crew: t.begun.people.flatMap((p) => person.get(p) ?? []),
+        },
+        fromMin: t.pin?.startMin ?? 0,
+        pinned: t.pin?.startMin !== undefined,
+        source: t,
+      };
+    });
+    own.forEach((t) => (t.index = tasks.push(t) - 1));
+    const left = new Array<number>(own.length + 1).fill(0);
+    for (let k = own.length - 1; k >= 0; k--) left[k] = left[k + 1]! + own[k]!.minutes;
+    // A stay that is half over keeps its bay.
+    const stands =
+      before?.stay !== null && before?.stay === open[0]?.stay ? before?.begun?.bay : null;
+    return {
+      index: j,
+      arriveMin: Math.max(job.arriveMin, before?.doneMin ?? 0),
+      promiseMin: job.promiseMin ?? Infinity,
+      tasks: own,
+      left,
+      inBay: stands ? (bay.get(stands) ?? -1) : -1,
+      source: job,
+    };
+  });
+  return { nowMin: day.nowMin, jobs, tasks, people: day.people, bays: day.bays, things };
+}

@@ -1,0 +1,179 @@
+import { freeFrom, overtime, personFrom, take, windowFrom, type Taken } from "./calendar";
+import type { Frame, FrameJob, FrameTask } from "./frame";
+import type { Cost } from "./types";
+
+/** Where a task of a frame was placed. */
+export type Slot = { task: number; start: number; end: number; bay: number; crew: number[] };
+
+type Calendars = { people: Taken[]; bays: Taken[]; things: Taken[] };
+
+const emptyOf = (f: Frame): Calendars => ({
+  people: f.people.map(() => []),
+  bays: f.bays.map(() => []),
+  things: f.things.map(() => []),
+});
+
+/** The first time a task can run from `at` on, and who does it: those who can soonest. */
+function soonest(
+  f: Frame,
+  c: Calendars,
+  t: FrameTask,
+  at: number,
+): { start: number; crew: number[] } | null {
+  let best: { start: number; crew: number[]; over: number } | null = null;
+  for (const crew of t.crews) {
+    let start = at;
+    for (let round = 0; round < 60; round++) {
+      const before = start;
+      start = windowFrom(t.windows, start, t.minutes);
+      if (start === Infinity) break;
+      for (const p of crew) {
+        start = personFrom(f.people[p]!, start, t.minutes);
+        start = freeFrom(c.people[p]!, start, t.minutes);
+      }
+      for (const x of t.things) start = freeFrom(c.things[x]!, start, t.minutes);
+      if (start === before) break;
+    }
+    if (start === Infinity) continue;
+    const over = crew.reduce((s, p) => s + overtime(f.people[p]!, start, start + t.minutes), 0);
+    if (!best || start < best.start || (start === best.start && over < best.over))
+      best = { start, crew, over };
+  }
+  return best;
+}
+
+/** Tasks of a job that hold one bay, or a single one outside. */
+function* runsOf(job: FrameJob): Generator<FrameTask[]> {
+  for (let i = 0; i < job.tasks.length;) {
+    let to = i + 1;
+    while (
+      to < job.tasks.length &&
+      job.tasks[i]!.stay >= 0 &&
+      job.tasks[to]!.stay === job.tasks[i]!.stay
+    )
+      to++;
+    yield job.tasks.slice(i, to);
+    i = to;
+  }
+}
+
+/** A stay in one bay, from a time on: its slots, or when it is worth to try next. */
+function stayIn(
+  f: Frame,
+  c: Calendars,
+  run: readonly FrameTask[],
+  bay: number,
+  at: number,
+): Slot[] | null {
+  let from = at;
+  for (let round = 0; round < 200; round++) {
+    if (bay >= 0) from = freeFrom(c.bays[bay]!, from, 1);
+    const slots: Slot[] = [];
+    let ready = from;
+    for (const t of run) {
+      const is = soonest(f, c, t, Math.max(ready, t.fromMin));
+      if (!is) return null;
+      slots.push({ task: t.index, start: is.start, end: is.start + t.minutes, bay, crew: is.crew });
+      ready = is.start + t.minutes;
+    }
+    if (bay < 0) return slots;
+    // The bay is taken up from the first start on; before it somebody else may still be in it.
+    const start = slots[0]!.start;
+    const free = freeFrom(c.bays[bay]!, start, ready - start);
+    if (free === start) return slots;
+    from = Math.max(free, from + 1);
+  }
+  return null;
+}
+
+function book(c: Calendars, slots: readonly Slot[], f: Frame): void {
+  for (const s of slots) {
+    for (const p of s.crew) take(c.people[p]!, s.start, s.end);
+    for (const x of f.tasks[s.task]!.things) take(c.things[x]!, s.start, s.end);
+  }
+  const [first] = slots;
+  if (first && first.bay >= 0) take(c.bays[first.bay]!, first.start, slots.at(-1)!.end);
+}
+
+/**
+ * Places job after job in an order, each as early as what is placed already leaves it room: into gaps as
+ * well. What has begun and what is pinned come before everything else.
+ *
+ * @returns null where a job cannot be had at all, such as a drive whose window is over
+ */
+export function placeInOrder(
+  f: Frame,
+  order: readonly number[],
+): { slots: Slot[]; cost: Cost } | null {
+  const c = emptyOf(f);
+  const slots: Slot[] = [];
+  const begun = (j: FrameJob): boolean => j.inBay >= 0 || j.tasks.some((t) => t.begun);
+  // What has begun takes up its people first, whatever else there is; then the rest of those jobs.
+  for (const t of f.tasks)
+    if (t.begun) {
+      for (const p of t.begun.crew) take(c.people[p]!, t.begun.start, t.begun.start + t.minutes);
+      for (const x of t.things) take(c.things[x]!, t.begun.start, t.begun.start + t.minutes);
+    }
+  const first = (j: number): number =>
+    begun(f.jobs[j]!) ? 0 : f.jobs[j]!.tasks.some((t) => t.pinned) ? 1 : 2;
+  const all = order.toSorted((a, b) => first(a) - first(b));
+  for (const j of all) {
+    const job = f.jobs[j]!;
+    let ready = Math.max(job.arriveMin, f.nowMin);
+    let inBay = job.inBay;
+    for (const run of runsOf(job)) {
+      const [head] = run as [FrameTask];
+      let own: Slot[] | null = null;
+      if (head.begun) {
+        const { start, bay, crew } = head.begun;
+        const done: Slot = { task: head.index, start, end: start + head.minutes, bay, crew };
+        const rest = run.slice(1);
+        const more =
+          rest.length > 0
+            ? stayIn(f, { ...c, bays: c.bays.map(() => []) }, rest, bay, done.end)
+            : [];
+        if (!more) return null;
+        own = [done, ...more];
+        // Its people and things were booked before all others.
+        book({ ...c, people: c.people.map(() => []), things: c.things.map(() => []) }, [done], f);
+        for (const s of more) {
+          for (const p of s.crew) take(c.people[p]!, s.start, s.end);
+          for (const x of f.tasks[s.task]!.things) take(c.things[x]!, s.start, s.end);
+        }
+        if (bay >= 0 && more.length > 0) take(c.bays[bay]!, done.end, more.at(-1)!.end);
+      } else {
+        const choices = head.stay < 0 ? [-1] : inBay >= 0 ? [inBay] : head.bays;
+        for (const bay of choices) {
+          const is = stayIn(f, c, run, bay, ready);
+          if (is && (!own || is.at(-1)!.end < own.at(-1)!.end)) own = is;
+        }
+        if (!own) return null;
+        book(c, own, f);
+        // It stood there before its first task of today as well.
+        if (inBay >= 0) take(c.bays[inBay]!, f.nowMin, own[0]!.start);
+      }
+      inBay = -1;
+      slots.push(...own);
+      ready = own.at(-1)!.end;
+    }
+  }
+  return { slots, cost: costOf(f, slots) };
+}
+
+/** What slots cost in all. */
+export function costOf(f: Frame, slots: readonly Slot[]): Cost {
+  const ends = new Array<number>(f.jobs.length).fill(-Infinity);
+  let overMin = 0;
+  for (const s of slots) {
+    const { job } = f.tasks[s.task]!;
+    ends[job] = Math.max(ends[job]!, s.end);
+    for (const p of s.crew) overMin += overtime(f.people[p]!, s.start, s.end);
+  }
+  let [lateMin, waitMin] = [0, 0];
+  f.jobs.forEach((j, i) => {
+    if (j.tasks.length === 0) return;
+    lateMin += Math.max(0, ends[i]! - j.promiseMin);
+    waitMin += ends[i]! - j.arriveMin;
+  });
+  return { lateMin, waitMin, overMin };
+}
