@@ -12,6 +12,7 @@ export const plainTask = (id: string, minutes: number, more: Partial<DayTask> = 
   kind: "bay",
   minutes,
   spread: 0.25,
+  pace: {},
   stay: null,
   bays: [],
   people: [],
@@ -34,6 +35,9 @@ export function smallDay(random: Random): Day {
   }));
   const bays = ["b1", "b2"].slice(0, between(random, 1, 2)).map((id) => ({ id, name: id }));
   const everybody = people.map((p) => p.id);
+  // Some do some things half as quickly again.
+  const pace = (): Record<string, number> =>
+    Object.fromEntries(everybody.map((p) => [p, random() < 0.3 ? 1.5 : 1]));
   const who = (): string[] => (random() < 0.6 ? everybody : [one(random, everybody)]);
   const jobs = Array.from({ length: between(random, 2, 6) }, (_, j): DayJob => {
     const tasks: DayTask[] = [];
@@ -43,11 +47,17 @@ export function smallDay(random: Random): Day {
       const stay = 0;
       const able = random() < 0.5 ? bays.map((b) => b.id) : [one(random, bays).id];
       tasks.push(
-        plainTask("set", between(random, 3, 9) * 10, { stay, bays: able, people: [who()] }),
+        plainTask("set", between(random, 3, 9) * 10, {
+          stay,
+          bays: able,
+          people: [who()],
+          pace: pace(),
+        }),
         plainTask("board", between(random, 2, 8) * 10, {
           stay,
           bays: able,
           people: [who()],
+          pace: pace(),
           things: random() < 0.6 ? ["board"] : [],
         }),
       );
@@ -57,12 +67,14 @@ export function smallDay(random: Random): Day {
           stay: 0,
           bays: bays.map((b) => b.id),
           people: [who()],
+          pace: pace(),
           things: random() < 0.5 ? ["board"] : [],
         }),
       );
     else
       tasks.push(
         plainTask("drive", between(random, 2, 5) * 10, {
+          pace: pace(),
           kind: "road",
           people: people.length > 1 && random() < 0.4 ? [everybody, everybody] : [who()],
           windows: random() < 0.5 ? [[540, 1100]] : null,
@@ -141,23 +153,21 @@ export function leastByTrying(day: Day): Cost {
             ends.get(job.id) ?? 0,
             ...keys.map((k) => busy.get(k) ?? 0),
           );
+          const long = crew.reduce((m, id) => Math.max(m, task.minutes * (task.pace[id] ?? 1)), 0);
           let fine = false;
           for (let k = 0; k < 1000 && !fine; k++) {
             const off = crew.some((id) => {
               const p = day.people.find((x) => x.id === id)!;
-              return (
-                start < p.fromMin ||
-                p.breaks.some(([a, b]) => start < b && start + task.minutes > a)
-              );
+              return start < p.fromMin || p.breaks.some(([a, b]) => start < b && start + long > a);
             });
             const shutOut =
               task.windows !== null &&
-              !task.windows.some(([a, b]) => start >= a && start + task.minutes <= b);
+              !task.windows.some(([a, b]) => start >= a && start + long <= b);
             fine = !off && !shutOut;
-            if (!fine) start += 10;
+            if (!fine) start += 5;
           }
           if (!fine) continue;
-          const end = start + task.minutes;
+          const end = start + long;
           const held: [string, number | undefined][] = keys.map((k) => [k, busy.get(k)]);
           const [oldBay, oldShut] = [bayOf.get(job.id), bay ? shut.get(bay) : undefined];
           keys.forEach((k) => busy.set(k, end));
@@ -276,7 +286,15 @@ export function livedDay(day: Day, plan: Plan, random: Random): Map<string, numb
     const job = day.jobs.find((j) => j.id === p.job)!;
     const nth = job.tasks.findIndex((t) => t.id === p.task);
     const task = job.tasks[nth]!;
-    return { p, job, nth, task, takes: gamma(task.minutes, task.spread), from: -1, to: Infinity };
+    return {
+      p,
+      job,
+      nth,
+      task,
+      takes: gamma(p.endMin - p.startMin, task.spread),
+      from: -1,
+      to: Infinity,
+    };
   });
   const rank = (t: (typeof tasks)[number]): number => tasks.indexOf(t);
   for (let now = day.nowMin; now < 3000 && tasks.some((t) => t.to === Infinity); now += 0.5)

@@ -14,7 +14,7 @@ export function lateBound(f: Frame): number {
   let alone = 0;
   for (const j of jobs) {
     const begun = j.tasks[0]!.begun;
-    const end = begun ? begun.start + j.left[0]! : from(j) + j.left[0]!;
+    const end = (begun ? begun.start : from(j)) + j.left[0]!;
     alone += Math.max(0, end - j.promiseMin);
   }
   const shared = (workOf: (j: (typeof jobs)[number]) => number, many: number): number => {
@@ -36,7 +36,7 @@ export function lateBound(f: Frame): number {
     j.tasks.reduce((s, t) => s + part(t), 0);
   const bounds = [
     alone,
-    shared((j) => sum(j, (t) => open(t) * (t.crews[0]?.length ?? 0)), f.people.length),
+    shared((j) => sum(j, (t) => open(t) * (t.crews[0]?.people.length ?? 0)), f.people.length),
     shared((j) => sum(j, (t) => (t.stay >= 0 ? open(t) : 0)), f.bays.length),
     ...f.things.map((_, x) =>
       shared((j) => sum(j, (t) => (t.things.includes(x) ? open(t) : 0)), 1),

@@ -49,9 +49,10 @@ export function faultsOf(day: Day, placed: Plan["placed"]): Fault[] {
       continue;
     }
     const [p] = those as [(typeof those)[number]];
-    const long = task.begun
-      ? Math.max(task.minutes, day.nowMin - task.begun.startMin)
-      : task.minutes;
+    let slowest = 0;
+    for (const who of p.people) slowest = Math.max(slowest, task.pace[who] ?? 1);
+    const usual = p.people.length > 0 ? Math.round(task.minutes * slowest) : task.minutes;
+    const long = task.begun ? Math.max(usual, day.nowMin - task.begun.startMin) : usual;
     if (Math.abs(p.endMin - p.startMin - long) > 1e-6) add(of, "length");
     if (task.begun) {
       const same = p.startMin === task.begun.startMin && p.bay === task.begun.bay;

@@ -29,16 +29,22 @@ type State = {
 const KEPT = 24;
 
 /** The soonest a task can start in a bay with a crew; Infinity where its windows are over. */
-function startOf(f: Frame, s: State, t: FrameTask, bay: number, crew: readonly number[]): number {
+function startOf(
+  f: Frame,
+  s: State,
+  t: FrameTask,
+  bay: number,
+  { people: crew, minutes }: FrameTask["crews"][number],
+): number {
   const job = f.jobs[t.job]!;
   let start = Math.max(s.ready[t.job]!, job.arriveMin, f.nowMin, t.fromMin);
   if (bay >= 0 && s.inBay[t.job]! < 0) start = Math.max(start, s.bays[bay]!);
   for (const p of crew) start = Math.max(start, s.people[p]!);
   for (const x of t.things) start = Math.max(start, s.things[x]!);
   for (;;) {
-    let later = windowFrom(t.windows, start, t.minutes);
+    let later = windowFrom(t.windows, start, minutes);
     if (later === Infinity) return Infinity;
-    for (const p of crew) later = personFrom(f.people[p]!, later, t.minutes);
+    for (const p of crew) later = personFrom(f.people[p]!, later, minutes);
     if (later === start) return start;
     start = later;
   }
@@ -124,8 +130,7 @@ function firstState(f: Frame): State {
   };
   for (const t of f.tasks)
     if (t.begun) {
-      const { start, bay, crew } = t.begun;
-      s = after(f, s, t, { task: t.index, start, end: start + t.minutes, bay, crew });
+      s = after(f, s, t, { task: t.index, ...t.begun });
     }
   return { ...s, lastStart: f.nowMin, lastTask: -1 };
 }
@@ -180,7 +185,8 @@ export function exactPlan(f: Frame, atMost: number, looks: number): Exact {
           if (start === Infinity || start < s.lastStart) continue;
           if (start === s.lastStart && t.index < s.lastTask) continue;
           if (t.pinned && start > Math.max(t.fromMin, s.ready[j.index]!)) continue;
-          choices.push({ t, slot: { task: t.index, start, end: start + t.minutes, bay, crew } });
+          const end = start + crew.minutes;
+          choices.push({ t, slot: { task: t.index, start, end, bay, crew: crew.people } });
         }
     }
     // Nothing starts after something else could be over that holds nobody up: that would have come before.

@@ -1,4 +1,4 @@
-import { DayError, type Day, type DayJob, type DayPerson, type DayTask } from "./types";
+import { DayError, minutesFor, type Day, type DayJob, type DayPerson, type DayTask } from "./types";
 
 /** A task with everything numbered, as the searches use it. */
 export type FrameTask = {
@@ -6,15 +6,16 @@ export type FrameTask = {
   job: number;
   /** Its place among the tasks of its job that are not over. */
   nth: number;
+  /** Minutes with the quickest who may. */
   minutes: number;
   stay: number;
   lastOfStay: boolean;
   bays: number[];
-  /** All ways to staff it. */
-  crews: number[][];
+  /** All ways to staff it, and what it takes them. */
+  crews: { people: number[]; minutes: number }[];
   things: number[];
   windows: DayTask["windows"];
-  begun: { start: number; bay: number; crew: number[] } | null;
+  begun: { start: number; end: number; bay: number; crew: number[] } | null;
   fromMin: number;
   pinned: boolean;
   source: DayTask;
@@ -79,17 +80,26 @@ export function frameOf(day: Day): Frame {
       const crews = crewsOf(
         { ...t, people: t.people.map((who) => who.filter((p) => person.has(p))) },
         (id) => person.get(id)!,
-      );
+      ).map((people) => ({
+        people,
+        minutes: minutesFor(
+          t,
+          people.map((p) => day.people[p]!.id),
+        ),
+      }));
       if (crews.length === 0)
         throw new DayError(
           `${job.name}: nobody who is there today may do “${t.id}”. Call somebody in, or plan it for another day.`,
         );
+      const begunMin = t.begun
+        ? Math.max(minutesFor(t, t.begun.people), day.nowMin - t.begun.startMin)
+        : 0;
       const chosen = t.pin?.bay === undefined ? undefined : bay.get(t.pin.bay);
       return {
         index: 0,
         job: j,
         nth,
-        minutes: t.begun ? Math.max(t.minutes, day.nowMin - t.begun.startMin) : t.minutes,
+        minutes: t.begun ? begunMin : Math.min(...crews.map((c) => c.minutes)),
         stay: t.stay ?? -1,
         lastOfStay: t.stay !== null && open[nth + 1]?.stay !== t.stay,
         bays: chosen !== undefined && bays.includes(chosen) ? [chosen] : bays,
@@ -98,6 +108,7 @@ export function frameOf(day: Day): Frame {
         windows: t.windows,
         begun: t.begun && {
           start: t.begun.startMin,
+          end: t.begun.startMin + begunMin,
           bay: t.begun.bay === null ? -1 : (bay.get(t.begun.bay) ?? -1),
           crew: t.begun.people.flatMap((p) => person.get(p) ?? []),
         },

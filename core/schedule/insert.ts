@@ -19,25 +19,27 @@ function soonest(
   c: Calendars,
   t: FrameTask,
   at: number,
-): { start: number; crew: number[] } | null {
-  let best: { start: number; crew: number[]; over: number } | null = null;
-  for (const crew of t.crews) {
+): { start: number; end: number; crew: number[] } | null {
+  let best: { start: number; end: number; crew: number[]; over: number } | null = null;
+  for (const { people: crew, minutes } of t.crews) {
     let start = at;
     for (let round = 0; round < 60; round++) {
       const before = start;
-      start = windowFrom(t.windows, start, t.minutes);
+      start = windowFrom(t.windows, start, minutes);
       if (start === Infinity) break;
       for (const p of crew) {
-        start = personFrom(f.people[p]!, start, t.minutes);
-        start = freeFrom(c.people[p]!, start, t.minutes);
+        start = personFrom(f.people[p]!, start, minutes);
+        start = freeFrom(c.people[p]!, start, minutes);
       }
-      for (const x of t.things) start = freeFrom(c.things[x]!, start, t.minutes);
+      for (const x of t.things) start = freeFrom(c.things[x]!, start, minutes);
       if (start === before) break;
     }
     if (start === Infinity) continue;
-    const over = crew.reduce((s, p) => s + overtime(f.people[p]!, start, start + t.minutes), 0);
-    if (!best || start < best.start || (start === best.start && over < best.over))
-      best = { start, crew, over };
+    const end = start + minutes;
+    const over = crew.reduce((s, p) => s + overtime(f.people[p]!, start, end), 0);
+    // Who is done first, not who begins first: the slow one may be free the sooner.
+    if (!best || end < best.end || (end === best.end && over < best.over))
+      best = { start, end, crew, over };
   }
   return best;
 }
@@ -73,8 +75,8 @@ function stayIn(
     for (const t of run) {
       const is = soonest(f, c, t, Math.max(ready, t.fromMin));
       if (!is) return null;
-      slots.push({ task: t.index, start: is.start, end: is.start + t.minutes, bay, crew: is.crew });
-      ready = is.start + t.minutes;
+      slots.push({ task: t.index, start: is.start, end: is.end, bay, crew: is.crew });
+      ready = is.end;
     }
     if (bay < 0) return slots;
     // The bay is taken up from the first start on; before it somebody else may still be in it.
@@ -111,8 +113,8 @@ export function placeInOrder(
   // What has begun takes up its people first, whatever else there is; then the rest of those jobs.
   for (const t of f.tasks)
     if (t.begun) {
-      for (const p of t.begun.crew) take(c.people[p]!, t.begun.start, t.begun.start + t.minutes);
-      for (const x of t.things) take(c.things[x]!, t.begun.start, t.begun.start + t.minutes);
+      for (const p of t.begun.crew) take(c.people[p]!, t.begun.start, t.begun.end);
+      for (const x of t.things) take(c.things[x]!, t.begun.start, t.begun.end);
     }
   const first = (j: number): number =>
     begun(f.jobs[j]!) ? 0 : f.jobs[j]!.tasks.some((t) => t.pinned) ? 1 : 2;
@@ -125,8 +127,8 @@ export function placeInOrder(
       const [head] = run as [FrameTask];
       let own: Slot[] | null = null;
       if (head.begun) {
-        const { start, bay, crew } = head.begun;
-        const done: Slot = { task: head.index, start, end: start + head.minutes, bay, crew };
+        const { start, end, bay, crew } = head.begun;
+        const done: Slot = { task: head.index, start, end, bay, crew };
         const rest = run.slice(1);
         const more =
           rest.length > 0

@@ -1,6 +1,6 @@
 import { gaussian, type Random } from "@/core/math/random";
 import { personFrom, windowFrom } from "./calendar";
-import type { Day, DayTask, Plan } from "./types";
+import { minutesFor, type Day, type DayTask, type Plan } from "./types";
 
 /** What becomes of a job on days that go as days go. */
 export type Outlook = {
@@ -19,16 +19,17 @@ export const DAYS = 600;
  * Minutes a task takes on some day: its logarithm is normal, and its mean what is expected. What has
  * begun takes longer than it has taken.
  */
-function takes(t: DayTask, nowMin: number, random: Random): number {
+function takes(t: DayTask, who: readonly string[], nowMin: number, random: Random): number {
+  const usual = minutesFor(t, who);
   const draw = (): number =>
-    t.minutes * Math.exp(t.spread * gaussian(random) - (t.spread * t.spread) / 2);
+    usual * Math.exp(t.spread * gaussian(random) - (t.spread * t.spread) / 2);
   if (!t.begun) return draw();
   const gone = Math.max(0, nowMin - t.begun.startMin);
   for (let k = 0; k < 40; k++) {
     const is = draw();
     if (is >= gone) return is;
   }
-  return gone + 0.1 * t.minutes;
+  return gone + 0.1 * usual;
 }
 
 /**
@@ -57,7 +58,7 @@ export function outlooksOf(day: Day, plan: Plan, random: Random, days = DAYS): O
     const free = new Map<string, number>();
     const at = (key: string): number => free.get(key) ?? -Infinity;
     for (const { p, job, task, last, firstIn, crew } of steps) {
-      const minutes = takes(task, day.nowMin, random);
+      const minutes = takes(task, p.people, day.nowMin, random);
       const things = task.things.map((x) => `t/${x}`);
       const people = p.people.map((x) => `p/${x}`);
       let start: number;
@@ -68,7 +69,7 @@ export function outlooksOf(day: Day, plan: Plan, random: Random, days = DAYS): O
         if (p.bay !== null && firstIn) start = Math.max(start, at(`b/${p.bay}`));
         for (let round = 0; round < 20 && start < Infinity; round++) {
           const before = start;
-          start = windowFrom(task.windows, start, Math.min(minutes, task.minutes));
+          start = windowFrom(task.windows, start, Math.min(minutes, p.endMin - p.startMin));
           for (const c of crew) start = personFrom(c, start, minutes);
           if (start === before) break;
         }

@@ -10,6 +10,8 @@ export type DayTask = {
   /** Minutes it is expected to take, and the standard deviation of their logarithm. */
   minutes: number;
   spread: number;
+  /** How many times as long it takes whom; as long as expected where nothing is said. */
+  pace: Readonly<Record<string, number>>;
   /**
    * Tasks of one job with the same number follow each other in one bay, which the vehicle takes up from
    * the first to the end of the last, whether somebody works at it or not; null outside of any bay.
@@ -79,6 +81,12 @@ export type Plan = {
   /** Whether no plan is better at all. */
   exact: boolean;
 };
+
+/** Minutes a task takes those who do it: as long as the slowest of them. */
+export const minutesFor = (t: DayTask, people: readonly string[]): number =>
+  people.length === 0
+    ? t.minutes
+    : Math.round(t.minutes * Math.max(...people.map((p) => t.pace[p] ?? 1)));
 
 /** Overtime counts double against waiting: it is paid, and somebody goes home late. */
 const OVER_WEIGHT = 2;
