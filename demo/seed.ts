@@ -29,7 +29,10 @@ import { eventsAfter } from "@/server/jobs/log";
 import { checkInstrument, checkStand } from "@/server/kit/store";
 import { CLOCK_KEY, shopDay } from "@/server/shop/clock";
 import { LETTERHEAD_KEY } from "@/server/shop/letterhead";
+import { minuteOf } from "@/server/day/build";
+import { keepBooking } from "@/server/day/store";
 import { BAYS } from "./data/bays";
+import { BOOKINGS } from "./data/bookings";
 import { island, SHOP_PLACE } from "./data/island";
 import { BOARDS, INSTRUMENTS, LAST_CHECKS, LETTERHEAD, PEOPLE, STANDS, toolsOn } from "./data/kit";
 import { makeJobs } from "./data/jobs";
@@ -83,6 +86,31 @@ function zeroChecks(): Done[] {
       done.push([ago(day), (at) => checkStand(stand, read, who(person), at)]);
     }
   return done;
+}
+
+/** Latest hour at which the made-up day of today can still begin, minutes. */
+const LATEST_MIN = 13 * 60;
+
+/** What the shop expects: today's as much later as the day is old already, or tomorrow. */
+function bookExpected(): void {
+  const now = new Date().toISOString();
+  const late = Math.max(
+    0,
+    Math.ceil((minuteOf(now) - BOOKINGS[0]!.booking.arriveMin + 15) / 15) * 15,
+  );
+  const over = minuteOf(now) > LATEST_MIN;
+  for (const { inDays, booking } of BOOKINGS) {
+    const days = inDays + (over ? 1 : 0);
+    const by = inDays === 0 && !over ? late : 0;
+    const { arriveMin, promiseMin } = booking;
+    const moved = {
+      ...booking,
+      arriveMin: arriveMin + by,
+      promiseMin: promiseMin === null ? null : promiseMin + by,
+    };
+    const day = shopDay(new Date(Date.now() + days * 86_400_000).toISOString());
+    keepBooking({ id: null, day, booking: moved }, who("mara"));
+  }
 }
 
 /**
@@ -144,6 +172,7 @@ async function makeShop(): Promise<void> {
       .run();
   const history: Done[] = [];
   keepBays(BAYS);
+  bookExpected();
   keepRoads({ shop: SHOP_PLACE, ...island() });
   for (const i of INSTRUMENTS) {
     const { daysAgo, everyDays } = LAST_CHECKS[i.id]!;

@@ -10,7 +10,19 @@ export type Outlook = {
   /** When it is done on the middle day, and on nine of ten. */
   middleMin: number;
   ninetyMin: number;
+  /** When it is done on the earliest of the days, and so on to the latest, twentieth by twentieth. */
+  spreadMin: number[];
 };
+
+/** Share of the days on which it is done by a time. */
+export function holdsBy({ spreadMin }: Outlook, atMin: number): number {
+  const n = spreadMin.length - 1;
+  const i = spreadMin.findIndex((t) => t > atMin);
+  if (i < 0) return 1;
+  if (i === 0) return 0;
+  const [a, b] = [spreadMin[i - 1]!, spreadMin[i]!];
+  return (i - 1 + (b > a ? (atMin - a) / (b - a) : 1)) / n;
+}
 
 /** Days that are gone through. */
 export const DAYS = 600;
@@ -88,6 +100,10 @@ export function outlooksOf(day: Day, plan: Plan, random: Random, days = DAYS): O
       chance: j.promiseMin === null ? null : holds / days,
       middleMin: sorted[Math.floor(days / 2)]!,
       ninetyMin: sorted[Math.floor(days * 0.9)]!,
+      spreadMin: Array.from(
+        { length: 21 },
+        (_, i) => sorted[Math.min(days - 1, Math.floor((days * i) / 20))]!,
+      ),
     };
   });
 }

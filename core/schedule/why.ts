@@ -160,7 +160,7 @@ export function waysOut(day: Day, plan: Plan, broken: Broken, random: Random): W
     "another-person": 90,
     "another-bay": 400,
   };
-  const costs = (w: WayOut): number => price[w.kind] * Math.max(1, w.minutes) + 3 * w.leftMin;
+  const costs = (w: WayOut): number => price[w.kind] * Math.max(1, w.minutes) + w.leftMin;
   return ways.toSorted((a, b) => costs(a) - costs(b));
 }
 

@@ -14,6 +14,8 @@ import type { CalibrationNumbers } from "@/core/job/numbers";
 import type { Board, CheckedInstrument, ShopTool } from "@/core/kit";
 import type { RuleBook } from "@/core/owed";
 import type { BayFloor } from "@/core/ready";
+import type { Booking } from "@/core/schedule/booking";
+import type { Card } from "@/core/schedule/shop";
 import type { Instrument, Stand } from "@/core/setout";
 import type { Sheet } from "@/core/sheet";
 import type { Vehicle } from "@/core/vehicle";
@@ -436,3 +438,31 @@ export const photos = sqliteTable("photos", {
     .notNull()
     .references(() => people.id),
 });
+
+/** Vehicles that are expected, before they are taken in. */
+export const bookings = sqliteTable(
+  "bookings",
+  {
+    id: text().primaryKey(),
+    /** Calendar day at the shop, ISO. */
+    day: text().notNull(),
+    doc: text({ mode: "json" }).$type<Booking>().notNull(),
+    /** The job it became; null until it is taken in. */
+    jobId: text().references(() => jobs.id),
+    personId: text()
+      .notNull()
+      .references(() => people.id),
+  },
+  (t) => [index("bookings_day").on(t.day)],
+);
+
+/** What was set by hand in the plan of a day: where, when and by whom a part of a card is done. */
+export const dayPins = sqliteTable(
+  "day_pins",
+  {
+    day: text().notNull(),
+    card: text().notNull(),
+    pins: text({ mode: "json" }).$type<Card["pins"]>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.day, t.card] })],
+);

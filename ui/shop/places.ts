@@ -1,6 +1,7 @@
 /** The pages of the shop, in the order of its bar. */
 export const PLACES = [
   { href: "/", name: "Jobs" },
+  { href: "/day", name: "Day" },
   { href: "/take-in", name: "Take in" },
   { href: "/records", name: "Records" },
   { href: "/sheets", name: "Sheets" },

@@ -22,7 +22,7 @@ export function ShopBar({
   const places = me.role === "lead" ? [...PLACES, LEADS] : PLACES;
   return (
     <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-2 border-b border-hairline px-3 lg:px-6">
-      <span className="mr-2 hidden text-xl font-semibold tracking-tight sm:inline lg:mr-6">
+      <span className="mr-2 hidden text-xl font-semibold tracking-tight sm:inline lg:mr-4">
         Iridel
       </span>
       <nav aria-label="Shop" className="flex min-w-0 overflow-x-auto">
@@ -35,16 +35,16 @@ export function ShopBar({
             aria-current={
               here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "page" : undefined
             }
-            className={`flex min-h-14 items-center whitespace-nowrap border-b-4 px-3 text-lg ${here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
+            className={`flex min-h-14 items-center whitespace-nowrap border-b-4 px-2.5 text-lg ${here === p.href || (p.href !== "/" && here.startsWith(p.href)) ? "border-act font-semibold" : "border-transparent text-soft hover:text-ink"}`}
           >
             {p.name}
           </Link>
         ))}
       </nav>
-      <span className="ml-auto hidden text-base text-soft lg:inline">
+      <span className="ml-auto hidden text-base text-soft 2xl:inline">
         {me.name}, {me.role}
       </span>
-      <span className="ml-auto flex items-center lg:ml-2">
+      <span className="ml-auto flex items-center 2xl:ml-2">
         <button
           type="button"
           onClick={openFind}

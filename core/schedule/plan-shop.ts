@@ -1,0 +1,95 @@
+import { randomFrom, seedFrom } from "@/core/math/random";
+import type { Bay } from "@/core/space/bay";
+import { isRoomy, roomIn } from "@/core/space/room";
+import { holdsBy, outlooksOf, type Outlook } from "./promise";
+import { dayOf, type Card, type ShopDay } from "./shop";
+import { planDay } from "./solve";
+import { DayError, type Day, type Plan } from "./types";
+import { brokenOf, waysOut, type Broken, type WayOut } from "./why";
+
+/** What the day comes to. */
+export type ShopPlan = {
+  day: Day;
+  plan: Plan;
+  outlooks: Outlook[];
+  broken: (Broken & { ways: WayOut[] })[];
+  /** Cards of which all fits into no bay at one place or more; they are planned into any. */
+  unfit: string[];
+};
+
+/** Bays in which a card fits are looked for once for each vehicle, set of needs and bay. */
+const known = new Map<string, boolean>();
+const MOST_KNOWN = 2000;
+
+function fitsInto(card: Card, bay: Bay): boolean {
+  const { id, version } = card.vehicle;
+  const key = JSON.stringify([id, version, card.asks, bay]);
+  let is = known.get(key);
+  if (is === undefined) {
+    is = card.asks.length === 0 || roomIn(bay, card.vehicle, card.asks).every(isRoomy);
+    if (known.size > MOST_KNOWN) known.clear();
+    known.set(key, is);
+  }
+  return is;
+}
+
+/** Broken promises whose ways out are worked out; more are only named. */
+const MOST_WAYS = 3;
+
+/**
+ * Plans a shop's day: into which bays each job fits, when everything is done, how likely each promise
+ * holds, and what breaks one.
+ *
+ * @throws DayError naming what lacks
+ */
+export function planShop(shop: ShopDay, bays: readonly Bay[]): ShopPlan {
+  if (bays.length === 0) throw new DayError("The shop has no bays yet: write one down under Bays.");
+  const fits = new Map(
+    shop.cards.map((c) => [
+      c.id,
+      c.place === "van" ? [] : bays.filter((b) => fitsInto(c, b)).map((b) => b.id),
+    ]),
+  );
+  const unfit = shop.cards.filter((c) => c.place === "shop" && fits.get(c.id)!.length === 0);
+  for (const c of unfit)
+    fits.set(
+      c.id,
+      bays.map((b) => b.id),
+    );
+  // Set into a bay by hand: whoever does so answers for it.
+  for (const c of shop.cards)
+    for (const pin of Object.values(c.pins))
+      if (pin?.bay && !fits.get(c.id)!.includes(pin.bay)) {
+        if (!bays.some((b) => b.id === pin.bay)) continue;
+        fits.set(c.id, [...fits.get(c.id)!, pin.bay]);
+      }
+  const day = dayOf(shop, (c) => fits.get(c.id)!);
+  const random = randomFrom(seedFrom(`${shop.day}/plan`));
+  const plan = planDay(day, random);
+  const broken = brokenOf(day, plan);
+  return {
+    day,
+    plan,
+    outlooks: outlooksOf(day, plan, randomFrom(seedFrom(`${shop.day}/days`))),
+    broken: broken.map((b, i) => ({
+      ...b,
+      ways: i < MOST_WAYS ? waysOut(day, plan, b, random) : [],
+    })),
+    unfit: unfit.map((c) => c.id),
+  };
+}
+
+/** A time to promise goes up to the next of these, minutes. */
+const ROUND_MIN = 10;
+
+/**
+ * When something that is not promised yet can be promised for, so that it holds nine times in ten.
+ *
+ * @returns null where the card is not planned
+ */
+export function proposed(plan: ShopPlan, card: string): { atMin: number; chance: number } | null {
+  const outlook = plan.outlooks.find((o) => o.job === card);
+  if (!outlook) return null;
+  const atMin = Math.ceil(outlook.ninetyMin / ROUND_MIN) * ROUND_MIN;
+  return { atMin, chance: holdsBy(outlook, atMin) };
+}

@@ -1,0 +1,179 @@
+import type { Happening } from "@/core/owed";
+import type { RoomAsk } from "@/core/space/room";
+import type { Vehicle } from "@/core/vehicle";
+import { paceOf, type Sample } from "./durations";
+import type { DayRules } from "./rules";
+import type { Day, DayJob, DayPerson, DayTask } from "./types";
+
+/** The parts a job's day has, in the order in which they are done. */
+export const PARTS = ["glass", "bay", "cure", "road", "prove"] as const;
+export type Part = (typeof PARTS)[number];
+
+export type Pin = {
+  startMin?: number | undefined;
+  bay?: string | undefined;
+  person?: string | undefined;
+};
+
+/** What the day has of one vehicle: a job that is there, or one that is booked. */
+export type Card = {
+  id: string;
+  kind: "job" | "booking";
+  /** The vehicle and whose it is. */
+  title: string;
+  customer: string;
+  plate: string;
+  /** What is done to it, in words and as what it is. */
+  done: string;
+  happenings: readonly Happening[];
+  /** What its keeper said before it came. */
+  said: Readonly<Record<string, string>>;
+  arriveMin: number;
+  promiseMin: number | null;
+  /** Where it is done: here, or where the customer has it. */
+  place: "shop" | "van";
+  vehicle: Vehicle;
+  /** What each calibration in the bay needs about the vehicle. */
+  asks: RoomAsk[];
+  glass: boolean;
+  /** When the adhesive lets it be driven; null where none cures, or it is not set yet. */
+  curedMin: number | null;
+  bay: { minutes: number; things: string[]; method: string } | null;
+  road: { minutes: number; method: string; windows: [number, number][] | null } | null;
+  /** What is over, and when. */
+  over: Partial<Record<Part, number>>;
+  /** What has begun, when, and who is at it. */
+  begun: { part: Part; startMin: number; by: string; bay: string | null } | null;
+  pins: Partial<Record<Part, Pin>>;
+};
+
+export type ShopDay = {
+  /** Calendar day at the shop, ISO. */
+  day: string;
+  nowMin: number;
+  rules: DayRules;
+  people: { id: string; name: string }[];
+  bays: { id: string; name: string }[];
+  cards: Card[];
+  samples: Sample[];
+};
+
+/** People with their hours that day; those who are away are left out. */
+const peopleOf = ({ people, rules }: ShopDay): DayPerson[] =>
+  people.flatMap((p) => {
+    const own = rules.people[p.id];
+    if (own === null) return [];
+    const { fromMin, toMin } = own ?? rules;
+    return [{ ...p, fromMin, toMin, breaks: rules.rest ? [rules.rest] : [] }];
+  });
+
+/** A card as tasks one after another. */
+function jobOf(shop: ShopDay, card: Card, fits: readonly string[]): DayJob {
+  const { rules, samples } = shop;
+  const everybody = shop.people.map((p) => p.id);
+  const inShop = card.place === "shop";
+  const task = (
+    part: Part,
+    minutes: number,
+    kind: DayTask["kind"],
+    of: Sample["part"],
+    method: string,
+    more: Partial<DayTask>,
+  ): DayTask => {
+    const pace = (person: string | null) => paceOf(samples, { part: of, method, person });
+    const shopPace = pace(null);
+    const own = everybody.map((p): [string, number] => [p, pace(p).factor / shopPace.factor]);
+    const begun = card.begun?.part === part ? card.begun : null;
+    const pin = card.pins[part];
+    return {
+      id: part,
+      kind,
+      minutes: kind === "cure" ? minutes : Math.max(1, Math.round(minutes * shopPace.factor)),
+      spread: kind === "cure" ? 0.02 : shopPace.spread,
+      pace: kind === "cure" ? {} : Object.fromEntries(own),
+      stay: null,
+      bays: [],
+      people: [everybody],
+      things: [],
+      windows: null,
+      doneMin: card.over[part] ?? null,
+      begun: begun && {
+        startMin: begun.startMin,
+        bay: begun.bay,
+        people: everybody.includes(begun.by) ? [begun.by] : [],
+      },
+      pin: pin
+        ? {
+            ...(pin.startMin !== undefined ? { startMin: pin.startMin } : {}),
+            ...(pin.bay !== undefined ? { bay: pin.bay } : {}),
+            ...(pin.person !== undefined ? { person: pin.person } : {}),
+          }
+        : null,
+      ...more,
+    };
+  };
+  const stay = { stay: 0, bays: fits };
+  const tasks: DayTask[] = [];
+  if (!inShop) {
+    // Everything is done on one trip: the van is away with whoever drives it.
+    const minutes =
+      2 * rules.travelMin +
+      (card.glass ? rules.glassMin : 0) +
+      (card.bay?.minutes ?? 0) +
+      (card.road?.minutes ?? 0);
+    const things = ["the van", ...(card.bay?.things ?? [])];
+    tasks.push(task("bay", minutes, "van", "bay", card.bay?.method ?? "static", { things }));
+  } else {
+    const calibrating = card.bay?.minutes ?? 0;
+    if (card.glass) tasks.push(task("glass", rules.glassMin, "bay", "bay", "glass", { ...stay }));
+    if (card.bay) {
+      const { minutes, things, method } = card.bay;
+      tasks.push(task("bay", minutes, "bay", "bay", method, { ...stay, things }));
+    }
+    // It cures while it is calibrated; what is left of that it stands where it is.
+    if (card.glass && rules.cureMin > calibrating)
+      tasks.push(
+        task("cure", rules.cureMin - calibrating, "cure", "bay", "cure", { ...stay, people: [] }),
+      );
+    if (card.road) {
+      const { minutes, method, windows } = card.road;
+      const cured = card.curedMin;
+      tasks.push(
+        task("road", minutes, "road", "road", method, {
+          people:
+            rules.secondOnDrive && everybody.length > 1 ? [everybody, everybody] : [everybody],
+          windows:
+            cured !== null
+              ? (windows ?? [[0, 2880]]).map(([a, b]): [number, number] => [Math.max(a, cured), b])
+              : windows,
+        }),
+      );
+    }
+  }
+  tasks.push(task("prove", rules.proveMin, "desk", "desk", "prove", {}));
+  return {
+    id: card.id,
+    name: card.title,
+    arriveMin: card.arriveMin,
+    promiseMin: card.promiseMin,
+    tasks,
+  };
+}
+
+/**
+ * A shop's day as it can be planned.
+ *
+ * @param fitsOf bays in which all of a card fits; a bay it is set into by hand counts as well
+ */
+export function dayOf(shop: ShopDay, fitsOf: (card: Card) => readonly string[]): Day {
+  return {
+    nowMin: shop.nowMin,
+    people: peopleOf(shop),
+    bays: shop.bays,
+    jobs: shop.cards.map((c) => {
+      const begunIn = c.begun?.bay;
+      const fits = fitsOf(c);
+      return jobOf(shop, c, begunIn && !fits.includes(begunIn) ? [...fits, begunIn] : fits);
+    }),
+  };
+}

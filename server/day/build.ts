@@ -1,0 +1,271 @@
+import { desc, eq, isNull, ne, or } from "drizzle-orm";
+import {
+  eventsOf,
+  itemsOf,
+  jobClock,
+  stageStates,
+  viewsOf,
+  type JobEvent,
+  type JobGround,
+} from "@/core/job";
+import { jobOwed } from "@/core/job/owed-plan";
+import { parkedOf } from "@/core/job/parked";
+import { happeningName, lineName, owedFor, planOwed, type OwedPlan } from "@/core/owed";
+import type { Sample } from "@/core/schedule/durations";
+import type { DayRules } from "@/core/schedule/rules";
+import type { Card, ShopDay } from "@/core/schedule/shop";
+import type { RoomAsk } from "@/core/space/room";
+import { shopBays } from "../bays/store";
+import { db } from "../db/client";
+import { jobTickets, jobs } from "../db/schema";
+import { eventsAfter } from "../jobs/log";
+import { findJob } from "../jobs/store";
+import { everybody } from "../people/store";
+import { shopDay, shopTimes } from "../shop/clock";
+import { listVehicles, ruleBook } from "../shop/store";
+import { plainly, problemsIn } from "@/core/book";
+import { bookingSchema } from "@/core/schedule/booking";
+import { bookingsOn, dayRules, DayRefusal, pinsOn, type BookingRow } from "./store";
+
+/** Open jobs that are looked at for a day, the newest first. */
+const MOST_OPEN = 60;
+/** Jobs given back that durations are learned from. */
+const MOST_PAST = 80;
+
+/** Minutes since midnight at the shop. */
+export function minuteOf(iso: string): number {
+  const [h, m] = shopTimes().clockTime(iso).split(":").map(Number) as [number, number];
+  return 60 * h + m;
+}
+
+const DAY_MS = 86_400_000;
+/** A time as minutes of a day; what lies on a later day is as many days more. */
+function minuteOn(day: string, iso: string): number {
+  const days = Math.round((Date.parse(shopDay(iso)) - Date.parse(day)) / DAY_MS);
+  return days * 1440 + minuteOf(iso);
+}
+
+/** What the calibrations of a plan in a bay need about the vehicle. */
+const asksOf = (plan: OwedPlan, floor: RoomAsk["floor"]): RoomAsk[] =>
+  plan.steps.flatMap(({ line, effort }) =>
+    effort && line.kind === "static"
+      ? [{ name: lineName(line).toLowerCase(), system: line.system, room: effort.roomM, floor }]
+      : [],
+  );
+
+const bayOf = (plan: OwedPlan, method: string): Card["bay"] =>
+  plan.bayMinutes > 0
+    ? { minutes: plan.bayMinutes, things: [...new Set(plan.boards)], method }
+    : null;
+const roadOf = (plan: OwedPlan, method: string): Card["road"] =>
+  plan.roadMinutes > 0 ? { minutes: plan.roadMinutes, method, windows: null } : null;
+
+const BAY_STAGES = ["ready", "set-out", "run"] as const;
+
+/** When the lines of some stages began and were last written, and by whom. */
+function spanOf(
+  events: readonly JobEvent[],
+  of: "bay" | "road",
+): { first: JobEvent; last: JobEvent } | null {
+  const own = events.filter(({ body }) =>
+    of === "road"
+      ? body.kind.startsWith("drive-")
+      : body.kind === "measured" ||
+        body.kind === "reading" ||
+        body.kind === "move" ||
+        body.kind === "run" ||
+        (body.kind === "check" && body.stage === "ready"),
+  );
+  const [first, last] = [own[0], own.at(-1)];
+  return first && last ? { first, last } : null;
+}
+
+function jobCard(
+  row: { id: string; number: number; ground: JobGround },
+  events: readonly JobEvent[],
+  day: string,
+  pins: Card["pins"],
+  rules: DayRules,
+): Card | null {
+  const { intake, vehicle } = row.ground;
+  const { plan } = jobOwed(row.ground, events);
+  if (!plan) return null;
+  const taken = eventsOf(events, "taken-in")[0]!;
+  const method = row.ground.calibrations[0]?.sheet.method ?? "static";
+  const stages = stageStates(events, row.ground);
+  const settled = (ids: readonly string[]): boolean =>
+    stages.every((s) => !ids.includes(s.id) || s.state === "settled" || s.state === "none");
+  const [bay, road] = [bayOf(plan, method), roadOf(plan, method)];
+  const spans = { bay: spanOf(events, "bay"), road: spanOf(events, "road") };
+  const over: Card["over"] = {};
+  let begun: Card["begun"] = null;
+  const today = day === shopDay();
+  for (const part of ["bay", "road"] as const) {
+    const span = spans[part];
+    if (!span || !(part === "bay" ? bay : road)) continue;
+    if (settled(part === "bay" ? BAY_STAGES : ["drive"])) over[part] = minuteOn(day, span.last.at);
+    else if (today)
+      begun = {
+        part,
+        startMin: Math.max(rules.fromMin, minuteOn(day, span.first.at)),
+        by: span.last.by.id,
+        bay: part === "bay" ? (parkedOf(events)?.body.bay ?? null) : null,
+      };
+  }
+  const arriveMin = Math.max(0, minuteOn(day, taken.at));
+  const glass = intake.happenings.some((h) => h.event === "glass-out");
+  const floors = viewsOf(row.ground).flatMap((v) =>
+    itemsOf(v, "ready").flatMap(({ measure }) => (measure?.kind === "floor" ? [measure] : [])),
+  );
+  const floor =
+    floors.length === 0
+      ? null
+      : {
+          slopeDeg: Math.min(...floors.map((m) => m.slopeDeg)),
+          twistMm: Math.min(...floors.map((m) => m.twistMm)),
+        };
+  return {
+    id: `job:${row.id}`,
+    kind: "job",
+    title: `${vehicle.make} ${vehicle.model}`,
+    customer: intake.customer,
+    plate: intake.plate,
+    done: intake.happenings.map(happeningName).join(", "),
+    happenings: intake.happenings,
+    said: {},
+    arriveMin,
+    promiseMin: intake.promisedAt ? minuteOn(day, intake.promisedAt) : null,
+    place: "shop",
+    vehicle,
+    asks: asksOf(plan, floor),
+    // Here glass is set before a vehicle is taken in.
+    glass: false,
+    curedMin: glass ? arriveMin + rules.cureMin : null,
+    bay,
+    road,
+    over,
+    begun,
+    pins,
+  };
+}
+
+function bookingCard({ id, doc }: BookingRow, pins: Card["pins"]): Card | null {
+  const vehicle = listVehicles().find((v) => v.id === doc.vehicleId);
+  if (!vehicle) return null;
+  const book = ruleBook();
+  const plan = planOwed(owedFor(doc.happenings, vehicle.fitted, book.rules), book);
+  return {
+    id: `booking:${id}`,
+    kind: "booking",
+    title: `${vehicle.make} ${vehicle.model}`,
+    customer: doc.customer,
+    plate: doc.plate,
+    done: doc.happenings.map(happeningName).join(", "),
+    happenings: doc.happenings,
+    said: doc.said,
+    arriveMin: doc.arriveMin,
+    promiseMin: doc.promiseMin,
+    place: doc.place,
+    vehicle,
+    asks: asksOf(plan, null),
+    glass: doc.happenings.some((h) => h.event === "glass-out"),
+    curedMin: null,
+    bay: bayOf(plan, "static"),
+    road: roadOf(plan, "dynamic"),
+    over: {},
+    begun: null,
+    pins,
+  };
+}
+
+/** Samples of jobs that were given back, by job and head of its log: they do not change again. */
+const learned = new Map<string, Sample[]>();
+
+function samplesOf(jobId: string, head: number, rules: DayRules): Sample[] {
+  const key = `${jobId}/${head}/${rules.proveMin}`;
+  const known = learned.get(key);
+  if (known) return known;
+  const row = findJob(jobId);
+  if (!row) return [];
+  const events = eventsAfter(jobId);
+  const { plan } = jobOwed(row.ground, events);
+  const { stages } = jobClock(events, row.updatedAt);
+  const method = row.ground.calibrations[0]?.sheet.method ?? "static";
+  const minutes = (...ids: (keyof typeof stages)[]): number =>
+    ids.reduce((s, id) => s + (stages[id] ?? 0), 0) / 60;
+  const person = spanOf(events, "bay")?.last.by.id ?? events.at(-1)!.by.id;
+  const samples: Sample[] = [
+    { part: "bay", method, plannedMin: plan?.bayMinutes ?? 0, tookMin: minutes(...BAY_STAGES) },
+    { part: "road", method, plannedMin: plan?.roadMinutes ?? 0, tookMin: minutes("drive") },
+    {
+      part: "desk",
+      method: "prove",
+      plannedMin: rules.proveMin,
+      tookMin: minutes("prove", "hand-over"),
+    },
+  ]
+    .filter((s) => s.plannedMin > 0 && s.tookMin > 0)
+    .map((s) => ({ ...s, part: s.part as Sample["part"], person }));
+  learned.set(key, samples);
+  return samples;
+}
+
+/** All that a day of the shop is planned from. */
+export function shopDayOf(day: string, now = new Date().toISOString()): ShopDay {
+  const rules = dayRules();
+  const pins = pinsOn(day);
+  const open = db()
+    .select({ id: jobs.id })
+    .from(jobs)
+    .leftJoin(jobTickets, eq(jobTickets.jobId, jobs.id))
+    .where(or(isNull(jobTickets.state), ne(jobTickets.state, "handed-over")))
+    .orderBy(desc(jobs.updatedAt))
+    .limit(MOST_OPEN)
+    .all();
+  const today = shopDay(now);
+  const jobCards = open.flatMap(({ id }): Card[] => {
+    const row = findJob(id)!;
+    const events = eventsAfter(id);
+    const promised = row.ground.intake.promisedAt;
+    // On another day only what was promised for it is sure to be there.
+    if (day !== today && (!promised || shopDay(promised) !== day)) return [];
+    const card = jobCard(row, events, day, pins.get(`job:${id}`) ?? {}, rules);
+    return card ? [card] : [];
+  });
+  const past = db()
+    .select({ id: jobs.id, head: jobs.head })
+    .from(jobs)
+    .innerJoin(jobTickets, eq(jobTickets.jobId, jobs.id))
+    .where(eq(jobTickets.state, "handed-over"))
+    .orderBy(desc(jobs.updatedAt))
+    .limit(MOST_PAST)
+    .all();
+  return {
+    day,
+    nowMin: day === today ? minuteOf(now) : 0,
+    rules,
+    people: everybody()
+      .filter((p) => p.retiredAt === null && p.role !== "viewer")
+      .map(({ id, name }) => ({ id, name })),
+    bays: shopBays().map(({ id, name }) => ({ id, name })),
+    cards: [
+      ...jobCards,
+      ...bookingsOn(day).flatMap((b) => bookingCard(b, pins.get(`booking:${b.id}`) ?? {}) ?? []),
+    ],
+    samples: past.flatMap((p) => samplesOf(p.id, p.head, rules)),
+  };
+}
+
+/** What a vehicle would be as a card of a day, before it is booked or taken in. @throws DayRefusal */
+export function draftCard(json: unknown): Card {
+  const read = bookingSchema.safeParse(json, plainly);
+  if (!read.success)
+    throw new DayRefusal(
+      problemsIn(read.error, "booking")
+        .map((p) => `${p.field}: ${p.message}`)
+        .join("\n"),
+    );
+  const card = bookingCard({ id: "draft", day: "", doc: read.data, jobId: null }, {});
+  if (!card) throw new DayRefusal("vehicle: the shop’s book has no such vehicle.");
+  return card;
+}

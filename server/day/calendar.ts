@@ -1,0 +1,100 @@
+import { randomBytes, timingSafeEqual } from "node:crypto";
+import { eq } from "drizzle-orm";
+import { createEvents, type EventAttributes } from "ics";
+import { z } from "zod";
+import { planShop } from "@/core/schedule/plan-shop";
+import type { Part } from "@/core/schedule/shop";
+import { DayError } from "@/core/schedule/types";
+import { shopBays } from "../bays/store";
+import { db } from "../db/client";
+import { settings } from "../db/schema";
+import { shopDay, shopTimes } from "../shop/clock";
+import { shopDayOf } from "./build";
+
+const KEY = "day.calendar";
+const AHEAD_DAYS = 7;
+const DAY_MS = 86_400_000;
+
+/** What a part of a job is called in a calendar. */
+const PART_NAMES: Record<Part, string> = {
+  glass: "glass",
+  bay: "calibration",
+  cure: "adhesive cures",
+  road: "drive",
+  prove: "prove and give back",
+};
+
+/** The key of the shop's calendar; made when it is first asked for. */
+export function calendarKey(): string {
+  const row = db().select().from(settings).where(eq(settings.key, KEY)).get();
+  const kept = z.string().safeParse(row?.value);
+  if (kept.success) return kept.data;
+  const key = randomBytes(24).toString("base64url");
+  db().insert(settings).values({ key: KEY, value: key }).run();
+  return key;
+}
+
+/** Makes the key anew: calendars that know the old one get nothing more. */
+export function newCalendarKey(): string {
+  db().delete(settings).where(eq(settings.key, KEY)).run();
+  return calendarKey();
+}
+
+export function isCalendarKey(given: string): boolean {
+  const [a, b] = [Buffer.from(given), Buffer.from(calendarKey())];
+  return a.length === b.length && timingSafeEqual(a, b);
+}
+
+/** UTC of a minute of a day at the shop. */
+function utcOf(day: string, minute: number): number {
+  // The zone's hours at noon would be wrong for an hour of two nights a year; nobody works in them.
+  const noon = `${day}T12:00:00.000Z`;
+  return Date.parse(`${day}T00:00:00.000Z`) + (minute - 60 * shopTimes().zoneHours(noon)) * 60_000;
+}
+
+/**
+ * The plan of some days as an iCalendar (RFC 5545): one entry for each part of each job. It names no
+ * customer: a calendar is seen by more people than the shop's own.
+ *
+ * @param person only what this person does; everybody's where it is null
+ */
+export function calendarText(from: string, days: number, person: string | null): string {
+  const bays = shopBays();
+  const events = Array.from({ length: days }, (_, n) => {
+    const day = new Date(Date.parse(from) + n * DAY_MS).toISOString().slice(0, 10);
+    const shop = shopDayOf(day);
+    if (shop.cards.length === 0 || bays.length === 0) return [];
+    try {
+      const { plan } = planShop(shop, bays);
+      return plan.placed
+        .filter((p) => person === null || p.people.includes(person))
+        .map((p): EventAttributes => {
+          const card = shop.cards.find((c) => c.id === p.job)!;
+          const name = bays.find((b) => b.id === p.bay)?.name;
+          const who = p.people.map((id) => shop.people.find((x) => x.id === id)!.name);
+          return {
+            uid: `${day}.${p.job}.${p.task}@iridel`.replace(":", "-"),
+            title: `${card.title}${card.plate ? `, ${card.plate}` : ""}: ${PART_NAMES[p.task as Part]}`,
+            start: utcOf(day, p.startMin),
+            end: utcOf(day, p.endMin),
+            startInputType: "utc",
+            endInputType: "utc",
+            ...(name ? { location: name } : {}),
+            description: who.join(", "),
+            calName: "Iridel",
+            productId: "iridel/day",
+          };
+        });
+    } catch (error) {
+      if (error instanceof DayError) return [];
+      throw error;
+    }
+  }).flat();
+  const { error, value } = createEvents(events, { calName: "Iridel", productId: "iridel/day" });
+  if (error || !value) throw error ?? new Error("The calendar could not be written.");
+  return value;
+}
+
+/** What a subscription is given: today and the days after it. */
+export const subscribedText = (person: string | null): string =>
+  calendarText(shopDay(), AHEAD_DAYS, person);
