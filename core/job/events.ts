@@ -143,6 +143,8 @@ const intake = z.object({
    * line.
    */
   rearToeDeg: z.object({ left: finite.min(-3).max(3), right: finite.min(-3).max(3) }).nullable(),
+  /** The booking it came by, and what its keeper said before it came: said, not seen. */
+  booked: z.object({ id, said: z.record(z.string().max(40), z.string().max(200)) }).optional(),
   /** What was typed of a vehicle and its sheet where no book of the shop has them. */
   onTheSpot: onTheSpotSchema.optional(),
 });

@@ -24,3 +24,17 @@ export const bookingSchema = z
     message: "must be after it arrives",
   });
 export type Booking = z.infer<typeof bookingSchema>;
+
+/** What is known of a vehicle since it was booked. */
+export type Booked = {
+  id: string;
+  customer: string;
+  plate: string;
+  vehicleId: string;
+  happenings: Booking["happenings"];
+  /** In words. */
+  done: string;
+  /** By the shop's clock; empty where nothing was promised. */
+  promised: string;
+  said: Record<string, string>;
+};

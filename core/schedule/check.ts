@@ -52,8 +52,11 @@ export function faultsOf(day: Day, placed: Plan["placed"]): Fault[] {
     let slowest = 0;
     for (const who of p.people) slowest = Math.max(slowest, task.pace[who] ?? 1);
     const usual = p.people.length > 0 ? Math.round(task.minutes * slowest) : task.minutes;
-    const long = task.begun ? Math.max(usual, day.nowMin - task.begun.startMin) : usual;
-    if (Math.abs(p.endMin - p.startMin - long) > 1e-6) add(of, "length");
+    // What has begun is over when it is over, but not before now, nor before its time.
+    if (task.begun) {
+      const least = Math.max(usual, day.nowMin - task.begun.startMin);
+      if (p.endMin - p.startMin < least - 1) add(of, "length");
+    } else if (Math.abs(p.endMin - p.startMin - usual) > 1e-6) add(of, "length");
     if (task.begun) {
       const same = p.startMin === task.begun.startMin && p.bay === task.begun.bay;
       if (!same || p.people.join() !== task.begun.people.join()) add(of, "moved");

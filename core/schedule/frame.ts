@@ -1,4 +1,12 @@
-import { DayError, minutesFor, type Day, type DayJob, type DayPerson, type DayTask } from "./types";
+import {
+  DayError,
+  minutesFor,
+  minutesGiven,
+  type Day,
+  type DayJob,
+  type DayPerson,
+  type DayTask,
+} from "./types";
 
 /** A task with everything numbered, as the searches use it. */
 export type FrameTask = {
@@ -92,7 +100,13 @@ export function frameOf(day: Day): Frame {
           `${job.name}: nobody who is there today may do “${t.id}”. Call somebody in, or plan it for another day.`,
         );
       const begunMin = t.begun
-        ? Math.max(minutesFor(t, t.begun.people), day.nowMin - t.begun.startMin)
+        ? Math.round(
+            minutesGiven(
+              minutesFor(t, t.begun.people),
+              t.spread,
+              Math.max(0, day.nowMin - t.begun.startMin),
+            ),
+          )
         : 0;
       const chosen = t.pin?.bay === undefined ? undefined : bay.get(t.pin.bay);
       return {

@@ -1,3 +1,5 @@
+import { normalCdf } from "@/core/math/distributions";
+
 /**
  * A shop's day as it is planned. All times are minutes since midnight at the shop; what has begun is
  * where it is, everything else is to be placed.
@@ -87,6 +89,21 @@ export const minutesFor = (t: DayTask, people: readonly string[]): number =>
   people.length === 0
     ? t.minutes
     : Math.round(t.minutes * Math.max(...people.map((p) => t.pace[p] ?? 1)));
+
+/**
+ * Minutes something takes in all that has gone on for so many already: the mean of a normal logarithm
+ * beyond them, m Phi(s - z) / Phi(-z) with z = (ln gone - mu) / s. What should long be over goes on for a
+ * while yet.
+ */
+export function minutesGiven(minutes: number, spread: number, goneMin: number): number {
+  if (goneMin <= 0 || spread <= 0) return Math.max(minutes, goneMin);
+  const mu = Math.log(minutes) - (spread * spread) / 2;
+  const z = (Math.log(goneMin) - mu) / spread;
+  const beyond = normalCdf(-z);
+  // So far beyond all that is usual, it goes on by a twentieth of what it has taken.
+  if (beyond < 1e-6) return goneMin * 1.05;
+  return Math.max(goneMin, (minutes * normalCdf(spread - z)) / beyond);
+}
 
 /** Overtime counts double against waiting: it is paid, and somebody goes home late. */
 const OVER_WEIGHT = 2;

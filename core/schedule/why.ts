@@ -37,7 +37,7 @@ function waitsFor(day: Day, plan: Plan, p: Placed): { minutes: number; cause: Ca
   const before = plan.placed.filter(
     (o) => o.job === p.job && job.tasks.findIndex((t) => t.id === o.task) < nth,
   );
-  const ready = Math.max(day.nowMin, job.arriveMin, ...before.map((o) => o.endMin));
+  const ready = Math.max(job.arriveMin, ...before.map((o) => o.endMin));
   const minutes = p.startMin - ready;
   if (minutes <= 0) return null;
   const taskOf = (o: Placed): DayTask =>

@@ -1,5 +1,5 @@
 import { execFileSync, spawn, type ChildProcess } from "node:child_process";
-import { mkdtempSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
@@ -15,6 +15,8 @@ export type Shop = {
   /** The server dies at once, as in a power cut. */
   kill: () => Promise<void>;
   start: () => Promise<void>;
+  /** The shop's clock goes on from this time; only where it was opened `at` one. */
+  setClock: (iso: string) => void;
   close: () => Promise<void>;
 };
 
@@ -27,15 +29,31 @@ const freePort = (): Promise<number> =>
   });
 
 /** @param baySeed every job taken in lives in the same simulated bay @param jobs whether the demo's jobs are made
- * @param empty nothing is in it, not even people */
+ * @param empty nothing is in it, not even people @param at the time the shop's own clock begins at */
 export async function openShop({
   baySeed = "",
   jobs = false,
   empty = false,
-}: { baySeed?: string; jobs?: boolean; empty?: boolean } = {}): Promise<Shop> {
+  at = null,
+}: {
+  baySeed?: string;
+  jobs?: boolean;
+  empty?: boolean;
+  at?: string | null;
+} = {}): Promise<Shop> {
   const folder = mkdtempSync(path.join(tmpdir(), "iridel-e2e-"));
+  const clock = path.join(folder, "clock");
+  const setClock = (iso: string): void =>
+    writeFileSync(clock, String(Date.parse(iso) - Date.now()));
+  if (at) setClock(at);
   const env = {
     ...process.env,
+    ...(at
+      ? {
+          IRIDEL_TEST_CLOCK: clock,
+          NODE_OPTIONS: `--import ${path.resolve("e2e/support/moved-clock.mjs")}`,
+        }
+      : {}),
     IRIDEL_DB: path.join(folder, "shop.sqlite"),
     IRIDEL_DEMO: "1",
     IRIDEL_BAY_SEED: baySeed,
@@ -83,6 +101,7 @@ export async function openShop({
     file: env.IRIDEL_DB,
     kill,
     start,
+    setClock,
     close: async () => {
       await kill();
       rmSync(folder, { recursive: true, force: true });

@@ -210,6 +210,12 @@ function samplesOf(jobId: string, head: number, rules: DayRules): Sample[] {
   return samples;
 }
 
+/** Who works in the shop. */
+export const workers = (): { id: string; name: string }[] =>
+  everybody()
+    .filter((p) => p.retiredAt === null && p.role !== "viewer")
+    .map(({ id, name }) => ({ id, name }));
+
 /** All that a day of the shop is planned from. */
 export function shopDayOf(day: string, now = new Date().toISOString()): ShopDay {
   const rules = dayRules();
@@ -244,9 +250,7 @@ export function shopDayOf(day: string, now = new Date().toISOString()): ShopDay 
     day,
     nowMin: day === today ? minuteOf(now) : 0,
     rules,
-    people: everybody()
-      .filter((p) => p.retiredAt === null && p.role !== "viewer")
-      .map(({ id, name }) => ({ id, name })),
+    people: workers(),
     bays: shopBays().map(({ id, name }) => ({ id, name })),
     cards: [
       ...jobCards,

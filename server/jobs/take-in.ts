@@ -16,6 +16,7 @@ import { config } from "../config";
 import { db } from "../db/client";
 import { jobs } from "../db/schema";
 import { goodBayFloors } from "../kit/bay-floors";
+import { bookingTakenIn } from "../day/store";
 import { failedStands, listBoards } from "../kit/store";
 import {
   glassPolicy,
@@ -157,6 +158,7 @@ export function takeIn(
         { id: nanoid(16), at, receivedAt: at, clockBehindS: null, seen: 0, body, sent: null },
         person,
       );
+      if (intake.booked) bookingTakenIn(intake.booked.id, id);
       db()
         .$client.prepare("INSERT INTO job_search (jobId, words) VALUES (?, ?)")
         .run(id, searchWords(number, ground));

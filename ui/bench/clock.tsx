@@ -10,7 +10,7 @@ const hoursAndMinutes = (seconds: number): string =>
 
 /** The job's own stopwatch: it runs by itself; stopping it asks why. */
 export function Clock() {
-  const { events, write, me } = useJob();
+  const { ground, events, write, me } = useJob();
   const [now, setNow] = useState<string | null>(null);
   const [asking, setAsking] = useState(false);
   useEffect(() => {
@@ -22,8 +22,21 @@ export function Clock() {
   }, []);
   const clock = jobClock(events, now ?? events.at(-1)!.at);
   const over = events.some((e) => e.body.kind === "hand-over");
+  const { promisedAt } = ground.intake;
+  const left =
+    promisedAt && now && !over
+      ? Math.floor((Date.parse(promisedAt) - Date.parse(now)) / 60_000)
+      : null;
   return (
     <>
+      {/* Of another day the hour says nothing yet. */}
+      {left !== null && left < 600 && (
+        <span
+          className={`figure hidden items-center px-2 font-semibold md:flex ${left < 0 ? "text-stop" : left < 20 ? "text-loose" : "text-soft"}`}
+        >
+          {left < 0 ? `${-left} min over` : `${left} min left`}
+        </span>
+      )}
       <button
         type="button"
         disabled={over || me.role === "viewer"}

@@ -44,6 +44,8 @@ export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next 
   const { ground, own: events } = useJob();
   const items = itemsOf(ground, stage);
   const done = checksOf(events, stage);
+  // What was said before it came stands beside what asks for it until that is seen.
+  const said = stage === "ready" ? ground.intake.booked?.said : undefined;
   const measured = measuredOf(events, stage);
   const current = items.find((i) => i.id === currentId);
   const { plan } = jobOwed(ground, events);
@@ -96,6 +98,11 @@ export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next 
                     >
                       {item.ask}
                     </span>
+                    {!e && said && saidOf(item) && said[saidOf(item)!] && (
+                      <span className="block text-sm text-soft">
+                        Said by {ground.intake.customer}: {said[saidOf(item)!]}
+                      </span>
+                    )}
                     {righted && (
                       <span className="block text-sm text-loose">Put right; read it again</span>
                     )}
@@ -131,4 +138,11 @@ export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next 
       </div>
     </Stage>
   );
+}
+
+/** The question before it came whose answer belongs to an item. */
+function saidOf(item: CheckItem): string | null {
+  if (item.measure?.kind === "fuel") return "fuel";
+  if (item.measure?.kind === "alignment") return "printout";
+  return item.looksFor === "load" ? "load" : null;
 }

@@ -52,6 +52,7 @@ export function Board({
   readOnly,
   onChoose,
   onPin,
+  onRefuse,
 }: {
   shop: ShopDay;
   plan: ShopPlan;
@@ -60,6 +61,8 @@ export function Board({
   readOnly: boolean;
   onChoose: (card: string | null) => void;
   onPin: (card: string, part: Part, pin: Pin | null) => void;
+  /** Somebody wanted something where it cannot be. */
+  onRefuse: (words: string) => void;
 }) {
   const [moving, setMoving] = useState<{ key: string; at: number; why: string | null } | null>(
     null,
@@ -114,7 +117,12 @@ export function Board({
     const p = blockOf(active.id);
     if (!p) return;
     const { pin, why } = tried(p, minutesOf(delta.x), (over?.id as string | undefined) ?? null);
+    put(p, pin, why);
+  };
+  /** A bay in which it does not fit may be chosen by hand: whoever does so answers for it. */
+  const put = (p: Placed, pin: Pin, why: string | null): void => {
     if (!why || why === WHY_NOT.bay) onPin(p.job, p.task as Part, pin);
+    else onRefuse(`${cardOf(p).title} at ${clock(pin.startMin ?? p.startMin)}: ${why}`);
   };
   const onKey = (e: KeyboardEvent, p: Placed): void => {
     const step = { ArrowLeft: -STEP_MIN, ArrowRight: STEP_MIN }[e.key];
@@ -123,7 +131,7 @@ export function Board({
     if (step !== undefined) {
       e.preventDefault();
       const { pin, why } = tried(p, e.shiftKey ? 6 * step : step, null);
-      if (!why) onPin(p.job, p.task as Part, pin);
+      put(p, pin, why);
     } else if (turn !== undefined && kind !== "thing") {
       e.preventDefault();
       const own = kind === "bay" ? p.bay : p.people[0];

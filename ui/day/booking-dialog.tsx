@@ -164,6 +164,7 @@ export function BookingDialog({
         <label className="text-sm font-semibold text-soft">
           Vehicle
           <select
+            aria-label="Vehicle"
             value={draft.vehicleId}
             onChange={(e) => put({ vehicleId: e.target.value })}
             className="mt-1 min-h-14 w-full border-b-2 border-ink bg-sheet text-lg text-ink"
@@ -179,6 +180,7 @@ export function BookingDialog({
         <label className="text-sm font-semibold text-soft">
           What is done to it
           <select
+            aria-label="What is done to it"
             value=""
             onChange={(e) => put({ done: [...new Set([...draft.done, e.target.value])] })}
             className="mt-1 min-h-14 w-full border-b-2 border-ink bg-sheet text-lg text-ink"

@@ -158,6 +158,7 @@ export function DayPage({
               readOnly={!writes}
               onChoose={setChosen}
               onPin={(...of) => void put(...of)}
+              onRefuse={(words) => setSaid({ ok: false, words })}
             />
           )}
           <Cards
@@ -328,9 +329,17 @@ function Cards({
                     </ButtonLink>
                   ) : (
                     writes && (
-                      <Button look="tool" onClick={() => onChange(c)}>
-                        Change
-                      </Button>
+                      <>
+                        <ButtonLink
+                          look="tool"
+                          href={`/take-in?booking=${c.id.slice("booking:".length)}`}
+                        >
+                          Take in
+                        </ButtonLink>
+                        <Button look="tool" onClick={() => onChange(c)}>
+                          Change
+                        </Button>
+                      </>
                     )
                   )}
                   <ButtonLink

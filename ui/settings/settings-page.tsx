@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { EVENTS, KINDS, PLACES, SYSTEMS, type RuleBook, type SystemId } from "@/core/owed";
 import type { DrivePolicy } from "@/core/drive/policy";
+import type { DayRules } from "@/core/schedule/rules";
 import type { ReleaseRule } from "@/core/job";
 import type { GlassPolicy } from "@/core/ready";
 import { Button } from "../primitives/button";
@@ -11,6 +12,7 @@ import { FileButton } from "../primitives/file-button";
 import { EditEffort, EditOrder, type Effort, type Order } from "./edit-order";
 import type { ShopClock } from "../settings";
 import { ChoiceTile } from "./choice-tile";
+import { DaySection } from "./day-section";
 import { DriveSection } from "./drive-section";
 import { ClockSection } from "./clock-section";
 import { LetterheadSection, type Letterhead } from "./letterhead-section";
@@ -29,6 +31,9 @@ type Props = {
   chooseRelease: (rule: ReleaseRule) => Answer;
   drives: DrivePolicy;
   chooseDrives: (policy: DrivePolicy) => Answer;
+  days: DayRules;
+  /** Who works. */
+  people: { id: string; name: string }[];
   /** The zones there are, by name. */
   zones: string[];
   chooseClock: (clock: ShopClock) => Answer;
@@ -62,6 +67,8 @@ export function SettingsPage({
   chooseRelease,
   drives,
   chooseDrives,
+  days,
+  people,
   zones,
   chooseClock,
   letterhead,
@@ -139,6 +146,7 @@ export function SettingsPage({
       </section>
       <ReleaseSection kept={release} lead={lead} onChoose={(r) => run(chooseRelease(r))} />
       <DriveSection kept={drives} lead={lead} onChoose={(d) => run(chooseDrives(d))} />
+      <DaySection kept={days} people={people} lead={lead} />
       <LetterheadSection kept={letterhead} lead={lead} onWrite={(l) => run(writeLetterhead(l))} />
       <ClockSection zones={zones} lead={lead} onChoose={(clock) => run(chooseClock(clock))} />
       <section aria-label="What is owed" className="mt-6">

@@ -20,6 +20,8 @@ import { HereBefore, type PastActions } from "./here-before";
 import { EMPTY_SPOT } from "./spot-draft";
 import { SheetChoices } from "./sheet-choices";
 import { OwedPreview } from "./owed-preview";
+import { ProposeTime } from "./propose-time";
+import type { Booked } from "@/core/schedule/booking";
 import { Questions } from "./questions";
 import { readIntake, standForSheet, useIntakeDraft, wantsStand, type FieldId } from "./use-intake";
 import { ToolVin } from "./tool-vin";
@@ -58,6 +60,7 @@ export function TakeIn({
   past,
   open,
   vinFromTool,
+  booked,
 }: {
   vehicles: Vehicle[];
   /** Ids of the vehicles that came of late, the most frequent first. */
@@ -71,6 +74,8 @@ export function TakeIn({
   /** Stands whose zero check failed, with what it found. */
   failed: Record<string, string>;
   book: RuleBook;
+  /** The booking it comes by; null where it comes by none. */
+  booked: Booked | null;
   /** The name of who takes it in. */
   me: string;
   past: PastActions;
@@ -170,6 +175,19 @@ export function TakeIn({
     >
       <main className="mx-auto grid w-full max-w-[1240px] flex-1 content-start gap-x-10 gap-y-4 px-3 py-4 lg:grid-cols-[1fr_320px] lg:px-6">
         <h1 className="sr-only">Take in</h1>
+        {booked && draft.booked?.id !== booked.id && (
+          <p className="flex flex-wrap items-center gap-3 bg-sheet px-4 py-2 text-lg lg:col-span-2">
+            {booked.customer} is booked: {booked.done}.
+            <Button
+              onClick={() => {
+                const { id, said, customer, plate, vehicleId, happenings, promised } = booked;
+                change({ booked: { id, said }, customer, plate, vehicleId, happenings, promised });
+              }}
+            >
+              Fill in what is booked
+            </Button>
+          </p>
+        )}
         <fieldset disabled={!awake} className="contents">
           <div className="flex min-w-0 flex-col gap-4">
             <VinField
@@ -302,11 +320,20 @@ export function TakeIn({
                 onChange={(e) => change({ order: e.target.value })}
               />
             </div>
-            <MomentField
-              label="Promised for"
-              value={draft.promised}
-              onChange={(promised) => change({ promised })}
-            />
+            <div className="flex flex-wrap items-end gap-x-3">
+              <MomentField
+                label="Promised for"
+                value={draft.promised}
+                onChange={(promised) => change({ promised })}
+              />
+              <ProposeTime
+                day={today}
+                vehicleId={r.vehicle?.id ?? null}
+                happenings={draft.happenings}
+                customer={draft.customer}
+                onOffer={(time) => change({ promised: `${today}T${time}` })}
+              />
+            </div>
             <Field
               label="What the customer complains of"
               value={draft.complaint}

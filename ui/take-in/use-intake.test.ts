@@ -20,6 +20,7 @@ const full: IntakeDraft = {
   customer: "Elin Marsh",
   plate: " HQ 41 ",
   promised: "",
+  booked: null,
   order: "",
   toeLeft: "",
   toeRight: "",

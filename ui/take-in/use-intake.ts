@@ -37,6 +37,8 @@ export type IntakeDraft = {
   toeRight: string;
   /** What is typed of a vehicle no book has; null where one has it. */
   spot: SpotDraft | null;
+  /** The booking it comes by. */
+  booked: Intake["booked"] | null;
 };
 
 const EMPTY: IntakeDraft = {
@@ -55,6 +57,7 @@ const EMPTY: IntakeDraft = {
   toeLeft: "",
   toeRight: "",
   spot: null,
+  booked: null,
 };
 const KEY = "iridel:take-in/2";
 
@@ -282,6 +285,7 @@ export function readIntake(d: IntakeDraft, shop: Shop): IntakeReading {
     promisedAt: d.promised ? instantOf(d.promised, shop.zone) : null,
     rearToeDeg: thrust ? { left: toe.left!, right: toe.right! } : null,
     ...(spot?.typed ? { onTheSpot: spot.typed } : {}),
+    ...(d.booked ? { booked: d.booked } : {}),
   };
   return { ...reading, lack: null, intake };
 }

@@ -9,6 +9,8 @@ import {
   writeLetterhead,
   writeRuleBook,
 } from "@/server/settings/actions";
+import { workers } from "@/server/day/build";
+import { dayRules } from "@/server/day/store";
 import { listBoards } from "@/server/kit/store";
 import { drivePolicy, glassPolicy, releaseRule, ruleBook } from "@/server/shop/store";
 import { letterhead } from "@/server/shop/letterhead";
@@ -29,6 +31,8 @@ export default async function RulesPage() {
       chooseRelease={chooseReleaseRule}
       drives={drivePolicy()}
       chooseDrives={chooseDrivePolicy}
+      days={dayRules()}
+      people={workers()}
       zones={Intl.supportedValuesOf("timeZone")}
       chooseClock={chooseShopClock}
       letterhead={letterhead()}
