@@ -28,8 +28,12 @@ for (const [name, part] of [
   ["reality", () => reality(short ? 24 : 3000)],
   ["causes", () => causes(short ? 60 : 1000)],
   ["drives", () => drives(short ? 400 : 1000)],
-  ["bays", () => bays(200)],
-  ["days", () => days({ small: 200, full: 100, lived: 1000 })],
+  ["bays", () => bays(short ? 60 : 200)],
+  [
+    "days",
+    () =>
+      days(short ? { small: 100, full: 20, lived: 400 } : { small: 200, full: 100, lived: 1000 }),
+  ],
   ["properties", () => properties(short ? 0 : 5)],
 ] as const) {
   if (chosen.length > 0 && !chosen.includes(name)) continue;
