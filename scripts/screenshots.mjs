@@ -93,13 +93,14 @@ try {
   await page.getByRole("button", { name: /Body stands as it should/ }).click();
   await page.getByRole("button", { name: "Read all of it (simulated)" }).click();
   await shoot(page, "ready");
-  await page.goto(`${url}/sheets/tarn-forward`);
-  await page.getByRole("button", { name: "New version" }).click();
-  await page.waitForURL(/drafts/);
-  await page.getByLabel("Ahead", { exact: true }).fill("1.98");
-  await shoot(page, "sheet-draft");
-  await page.goto(`${url}/kit`);
-  await shoot(page, "kit");
+  await page.goto(`${url}/day`);
+  await page.getByRole("region", { name: "Promises" }).waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(2500);
+  await shoot(page, "day");
+  await page.goto(`${url}/bays/bay-1`);
+  await page.getByRole("button", { name: "Floor", exact: true }).click();
+  await page.getByRole("button", { name: "Spot 14", exact: true }).click();
+  await shoot(page, "bay");
   await open(page, "HQ 26 SEA", "prove");
   await page
     .getByRole("main")

@@ -95,7 +95,7 @@ describe("a bay as a drawing", () => {
     expect(lines.filter((e) => e.text).map((e) => e.text)).toContain("glass rack");
     const svg = baySvg({ ...full, name: "Bay <2>" });
     expect(svg).toContain("<title>Bay &lt;2&gt;</title>");
-    expect(svg).toContain('width="11200mm"');
+    expect(svg).toContain('width="12600mm"');
     expect(svg.match(/<polygon/g)).toHaveLength(1 + full.obstacles.length);
   });
   it("comes in from a drawing in metres, of lightweight polylines", () => {
@@ -163,7 +163,7 @@ describe("a bay as a drawing", () => {
     ["hello\nthere", /line 1: a group code/],
     ["0\nSECTION\n2\nENTITIES\n0\nENDSEC\n0\nEOF\n", /WALLS: draw the walls/],
     ["0\nSECTION\n2\nHEADER\n9\n$INSUNITS\n70\n13\n0\nENDSEC\n", /\$INSUNITS: draw in millimetres/],
-    [bayDxf(CORNERED).replace("10400", "wide"), /“wide” is no coordinate/],
+    [bayDxf(CORNERED).replace("11800", "wide"), /“wide” is no coordinate/],
   ])("that is none is refused by name", (text, words) => {
     expect(() => bayFromDxf(text, full)).toThrow(words);
   });

@@ -79,7 +79,7 @@ export const BAYS: Bay[] = z.array(baySchema).parse([
   {
     id: "bay-2",
     name: "Bay 2",
-    outline: at([0, 0], [10_400, 0], [10_400, 3900], [7600, 3900], [7600, 5600], [0, 5600]),
+    outline: at([0, 0], [11_800, 0], [11_800, 4200], [7600, 4200], [7600, 6000], [0, 6000]),
     doors: [
       [
         [0, 900],
@@ -87,11 +87,11 @@ export const BAYS: Bay[] = z.array(baySchema).parse([
       ],
     ],
     obstacles: [
-      { name: "glass rack", outline: box(400, 5000, 3200, 5600), fromMm: 0, toMm: 2100 },
+      { name: "glass rack", outline: box(400, 5400, 3200, 6000), fromMm: 0, toMm: 2100 },
       { name: "lift post", outline: box(4200, 0, 4700, 450), fromMm: 0, toMm: 3600 },
       { name: "hose reel", outline: box(8200, 0, 8700, 400), fromMm: 2300, toMm: 2900 },
     ],
-    likenesses: [{ name: "chequered roll door", from: [10_400, 600], to: [10_400, 3300] }],
+    likenesses: [{ name: "chequered roll door", from: [9400, 0], to: [11_200, 0] }],
     usualLux: 350,
   },
 ]);

@@ -88,7 +88,7 @@ export function Board({
     const startMin = Math.max(0, Math.round((p.startMin + byMin) / STEP_MIN) * STEP_MIN);
     const pin: Pin = { ...cardOf(p).pins[p.task as Part], startMin };
     const there = { ...p, startMin, endMin: startMin + p.endMin - p.startMin };
-    if (lane && kind === "bay" && lane !== "out" && p.bay !== null) {
+    if (lane && kind === "bay" && lane !== "out" && lane !== "unsaid" && p.bay !== null) {
       pin.bay = lane;
       there.bay = lane;
     }
@@ -135,7 +135,7 @@ export function Board({
     } else if (turn !== undefined && kind !== "thing") {
       e.preventDefault();
       const own = kind === "bay" ? p.bay : p.people[0];
-      const ids = lanes.map((l) => l.id).filter((id) => id !== "out");
+      const ids = lanes.map((l) => l.id).filter((id) => id !== "out" && id !== "unsaid");
       const next = ids[ids.indexOf(own ?? "") + turn];
       if (next) onPin(p.job, p.task as Part, tried(p, 0, next).pin);
     } else if (e.key === "Delete" || e.key === "Backspace") {

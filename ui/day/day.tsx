@@ -205,6 +205,11 @@ function Promises({
   const promised = plan.outlooks.filter((o) => o.chance !== null);
   const holding = promised.length - plan.broken.length;
   const cardOf = (id: string): Card => shop.cards.find((c) => c.id === id)!;
+  // What stands in a bay already has been found room for.
+  const unfit = plan.unfit.filter((id) => {
+    const { begun, over } = cardOf(id);
+    return begun === null && over.bay === undefined;
+  });
   const doubtful = promised.filter(
     (o) => o.chance! < 0.7 && !plan.broken.some((b) => b.job === o.job),
   );
@@ -250,11 +255,12 @@ function Promises({
           days in ten it is done by {clock(o.ninetyMin)}.
         </p>
       ))}
-      {plan.unfit.map((id) => (
-        <p key={id} className="mt-1 border-l-4 border-loose pl-3 text-lg text-loose">
-          {callOf(cardOf(id))}: not all of it fits into any bay. See where it fits under Owed.
+      {unfit.length > 0 && (
+        <p className="mt-1 border-l-4 border-loose pl-3 text-lg text-loose">
+          Not all of it fits into any bay: {unfit.map((id) => callOf(cardOf(id))).join("; ")}. Owed
+          says what hinders.
         </p>
-      ))}
+      )}
       {reminders.map((r) => (
         <p key={r} className="mt-1 text-base text-soft">
           {r}

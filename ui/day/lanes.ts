@@ -26,9 +26,21 @@ export function lanesOf(shop: ShopDay, plan: Plan, kind: LaneKind, thingsOf: Thi
       blocks: placed.filter((x) => thingsOf(x).includes(t)),
     }));
   }
+  const unsaid = placed.filter(
+    (x) =>
+      x.bay === null &&
+      x.task === "bay" &&
+      shop.cards.find((c) => c.id === x.job)?.place === "shop",
+  );
   return [
     ...shop.bays.map((b) => ({ ...b, blocks: placed.filter((x) => x.bay === b.id) })),
-    { id: "out", name: "Road and desk", blocks: placed.filter((x) => x.bay === null) },
+    // What has begun in a bay that nobody named.
+    ...(unsaid.length > 0 ? [{ id: "unsaid", name: "Bay not said", blocks: unsaid }] : []),
+    {
+      id: "out",
+      name: "Road and desk",
+      blocks: placed.filter((x) => x.bay === null && !unsaid.includes(x)),
+    },
   ];
 }
 
