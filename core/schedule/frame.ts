@@ -84,7 +84,10 @@ export function frameOf(day: Day): Frame {
     const own = open.map((t, nth): FrameTask => {
       const bays = t.bays.flatMap((b) => bay.get(b) ?? []);
       if (t.stay !== null && bays.length === 0)
-        throw new DayError(`${job.name}: no bay of the day serves it. Plan it for another.`);
+        throw new DayError(
+          `${job.name}: no bay of the day serves it. Plan it for another.`,
+          job.id,
+        );
       const crews = crewsOf(
         { ...t, people: t.people.map((who) => who.filter((p) => person.has(p))) },
         (id) => person.get(id)!,
@@ -98,6 +101,7 @@ export function frameOf(day: Day): Frame {
       if (crews.length === 0)
         throw new DayError(
           `${job.name}: nobody who is there today may do “${t.id}”. Call somebody in, or plan it for another day.`,
+          job.id,
         );
       const begunMin = t.begun
         ? Math.round(

@@ -1,4 +1,4 @@
-import { randomFrom, seedFrom } from "@/core/math/random";
+import { randomFrom, seedFrom, type Random } from "@/core/math/random";
 import type { Bay } from "@/core/space/bay";
 import { isRoomy, roomIn } from "@/core/space/room";
 import { holdsBy, outlooksOf, type Outlook } from "./promise";
@@ -15,6 +15,8 @@ export type ShopPlan = {
   broken: (Broken & { ways: WayOut[] })[];
   /** Cards of which all fits into no bay at one place or more; they are planned into any. */
   unfit: string[];
+  /** Cards that cannot be had this day at all, and why. */
+  leftOut: { card: string; words: string }[];
 };
 
 /** Bays in which a card fits are looked for once for each vehicle, set of needs and bay. */
@@ -63,9 +65,9 @@ export function planShop(shop: ShopDay, bays: readonly Bay[]): ShopPlan {
         if (!bays.some((b) => b.id === pin.bay)) continue;
         fits.set(c.id, [...fits.get(c.id)!, pin.bay]);
       }
-  const day = dayOf(shop, (c) => fits.get(c.id)!);
   const random = randomFrom(seedFrom(`${shop.day}/plan`));
-  const plan = planDay(day, random);
+  const whole = dayOf(shop, (c) => fits.get(c.id)!);
+  const { day, plan, leftOut } = asMuchAs(whole, random);
   const broken = brokenOf(day, plan);
   return {
     day,
@@ -76,7 +78,23 @@ export function planShop(shop: ShopDay, bays: readonly Bay[]): ShopPlan {
       ways: i < MOST_WAYS ? waysOut(day, plan, b, random) : [],
     })),
     unfit: unfit.map((c) => c.id),
+    leftOut,
   };
+}
+
+/** The plan of all that can be had that day: one that cannot is left out, and the others are not held up. */
+function asMuchAs(whole: Day, random: Random): Pick<ShopPlan, "day" | "plan" | "leftOut"> {
+  const leftOut: ShopPlan["leftOut"] = [];
+  for (let day = whole; ;) {
+    try {
+      return { day, plan: planDay(day, random), leftOut };
+    } catch (error) {
+      if (!(error instanceof DayError) || error.job === null) throw error;
+      const { job, message } = error;
+      leftOut.push({ card: job, words: message });
+      day = { ...day, jobs: day.jobs.filter((j) => j.id !== job) };
+    }
+  }
 }
 
 /** A time to promise goes up to the next of these, minutes. */

@@ -1,11 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { randomFrom } from "@/core/math/random";
+import { gaussian, randomFrom } from "@/core/math/random";
 import { leastByTrying, livedDay, onTimeDay, plainTask, smallDay } from "@/tests/any-day";
 import { faultsOf } from "./check";
 import { paceOf, type Sample } from "./durations";
 import { outlooksOf } from "./promise";
 import { planDay } from "./solve";
-import { DayError, type Day, type DayJob } from "./types";
+import { DayError, minutesGiven, type Day, type DayJob } from "./types";
 import { brokenOf, waysOut } from "./why";
 
 describe("a planned day", () => {
@@ -132,6 +132,21 @@ describe("the checker", () => {
   ])("finds what is wrong: %s", (kind, placed) => {
     expect(faultsOf(two, good)).toEqual([]);
     expect(faultsOf(two, placed).map((f) => f.kind)).toContain(kind);
+  });
+});
+
+describe("what goes on longer than it should", () => {
+  it("is expected to go on as long as such work does that has gone on for so long", () => {
+    const random = randomFrom(5);
+    for (const gone of [10, 30, 45, 70]) {
+      const draws = Array.from(
+        { length: 200_000 },
+        () => 40 * Math.exp(0.3 * gaussian(random) - 0.045),
+      ).filter((t) => t > gone);
+      const mean = draws.reduce((s, t) => s + t, 0) / draws.length;
+      expect(minutesGiven(40, 0.3, gone) / mean).toBeCloseTo(1, 2);
+    }
+    expect(minutesGiven(40, 0.3, 4000)).toBe(4200);
   });
 });
 

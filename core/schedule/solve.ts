@@ -115,7 +115,7 @@ export function planDay(day: Day, random: Random): Plan {
     const is = placeInOrder(f, order);
     if (is && (!first || weigh(is.cost) < weigh(first.cost))) first = { order, ...is };
   }
-  if (!first) throw new DayError(impossible(f));
+  if (!first) throw impossible(f);
   if (f.tasks.length <= FEW_TASKS) {
     const { best, complete } = exactPlan(f, weigh(first.cost), LOOKS);
     const { slots, cost } = best ?? first;
@@ -128,12 +128,18 @@ export function planDay(day: Day, random: Random): Plan {
 }
 
 /** Names the job that cannot be had even alone. */
-function impossible(f: Frame): string {
+function impossible(f: Frame): DayError {
   const alone = f.jobs.find((j) => {
     const others = f.jobs.map((o) => (o === j ? o : { ...o, tasks: [] }));
     return j.tasks.length > 0 && !placeInOrder({ ...f, jobs: others }, [j.index]);
   });
   return alone
-    ? `${alone.source.name}: its hours are over for today, or are too short for it. Plan it for another day.`
-    : "Too much is asked of the hours that suit: plan one job for another day.";
+    ? new DayError(
+        `${alone.source.name}: its hours are over for today, or are too short for it. Plan it for another day.`,
+        alone.source.id,
+      )
+    : new DayError(
+        "Too much is asked of the hours that suit: plan one job for another day.",
+        f.jobs.findLast((j) => j.tasks.some((t) => t.windows))?.source.id ?? null,
+      );
 }

@@ -114,7 +114,13 @@ const LATE_WEIGHT = 1e5;
 export const weigh = (c: Cost): number =>
   LATE_WEIGHT * c.lateMin + c.waitMin + OVER_WEIGHT * c.overMin;
 
-/** A day that cannot be planned. The message says what lacks. */
+/** A day that cannot be planned. The message says what lacks, `job` whose it is where it is one's. */
 export class DayError extends RangeError {
   override readonly name = "DayError";
+  constructor(
+    message: string,
+    readonly job: string | null = null,
+  ) {
+    super(message);
+  }
 }

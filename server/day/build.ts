@@ -11,6 +11,9 @@ import {
 import { jobOwed } from "@/core/job/owed-plan";
 import { parkedOf } from "@/core/job/parked";
 import { happeningName, lineName, owedFor, planOwed, type OwedPlan } from "@/core/owed";
+import type { Forecast } from "@/core/drive/forecast";
+import type { DriveRules } from "@/core/drive/rules";
+import { suitedSpans } from "@/core/drive/suits";
 import type { Sample } from "@/core/schedule/durations";
 import type { DayRules } from "@/core/schedule/rules";
 import type { Card, ShopDay } from "@/core/schedule/shop";
@@ -21,8 +24,10 @@ import { jobTickets, jobs } from "../db/schema";
 import { eventsAfter } from "../jobs/log";
 import { findJob } from "../jobs/store";
 import { everybody } from "../people/store";
+import { shopWeather } from "../roads/shop-weather";
+import { shopRoads } from "../roads/store";
 import { shopDay, shopTimes } from "../shop/clock";
-import { listVehicles, ruleBook } from "../shop/store";
+import { listSheets, listVehicles, ruleBook } from "../shop/store";
 import { plainly, problemsIn } from "@/core/book";
 import { bookingSchema } from "@/core/schedule/booking";
 import { bookingsOn, dayRules, DayRefusal, pinsOn, type BookingRow } from "./store";
@@ -57,8 +62,40 @@ const bayOf = (plan: OwedPlan, method: string): Card["bay"] =>
   plan.bayMinutes > 0
     ? { minutes: plan.bayMinutes, things: [...new Set(plan.boards)], method }
     : null;
-const roadOf = (plan: OwedPlan, method: string): Card["road"] =>
-  plan.roadMinutes > 0 ? { minutes: plan.roadMinutes, method, windows: null } : null;
+/** The hours that suit a drive by its sheet, as minutes of a day. */
+type Suits = (drive: DriveRules | undefined) => [number, number][] | null;
+
+const roadOf = (
+  plan: OwedPlan,
+  method: string,
+  windows: [number, number][] | null,
+): Card["road"] => (plan.roadMinutes > 0 ? { minutes: plan.roadMinutes, method, windows } : null);
+
+/** When drives suit on a day, by the light and the weather as they are known. */
+function suitsOn(day: string, forecast: Forecast | null): Suits {
+  const place = shopRoads()?.shop;
+  const fromMs = utcOf(day, 0);
+  return (drive) => {
+    if (!drive || !place) return null;
+    const [lon, lat] = place;
+    return suitedSpans(drive, forecast, [lat, lon], [fromMs, fromMs + DAY_MS]).map(
+      ([a, b]): [number, number] => [(a - fromMs) / 60_000, (b - fromMs) / 60_000],
+    );
+  };
+}
+
+/** What is known of the weather of a day; null where nobody knows it. */
+export async function weatherOn(day: string): Promise<Forecast | null> {
+  const heard = await shopWeather.of(Math.max(Date.now(), utcOf(day, 0)), 27);
+  return heard?.forecast ?? null;
+}
+
+/** UTC of a minute of a day at the shop, milliseconds since 1970. */
+export function utcOf(day: string, minute: number): number {
+  // The zone's hours at noon would be wrong for an hour of two nights a year; nobody works in them.
+  const noon = `${day}T12:00:00.000Z`;
+  return Date.parse(`${day}T00:00:00.000Z`) + (minute - 60 * shopTimes().zoneHours(noon)) * 60_000;
+}
 
 const BAY_STAGES = ["ready", "set-out", "run"] as const;
 
@@ -86,6 +123,7 @@ function jobCard(
   day: string,
   pins: Card["pins"],
   rules: DayRules,
+  suits: Suits,
 ): Card | null {
   const { intake, vehicle } = row.ground;
   const { plan } = jobOwed(row.ground, events);
@@ -95,7 +133,8 @@ function jobCard(
   const stages = stageStates(events, row.ground);
   const settled = (ids: readonly string[]): boolean =>
     stages.every((s) => !ids.includes(s.id) || s.state === "settled" || s.state === "none");
-  const [bay, road] = [bayOf(plan, method), roadOf(plan, method)];
+  const drive = row.ground.calibrations.find((c) => c.sheet.drive)?.sheet.drive;
+  const [bay, road] = [bayOf(plan, method), roadOf(plan, method, suits(drive))];
   const spans = { bay: spanOf(events, "bay"), road: spanOf(events, "road") };
   const over: Card["over"] = {};
   let begun: Card["begun"] = null;
@@ -149,7 +188,7 @@ function jobCard(
   };
 }
 
-function bookingCard({ id, doc }: BookingRow, pins: Card["pins"]): Card | null {
+function bookingCard({ id, doc }: BookingRow, pins: Card["pins"], suits: Suits): Card | null {
   const vehicle = listVehicles().find((v) => v.id === doc.vehicleId);
   if (!vehicle) return null;
   const book = ruleBook();
@@ -171,12 +210,16 @@ function bookingCard({ id, doc }: BookingRow, pins: Card["pins"]): Card | null {
     glass: doc.happenings.some((h) => h.event === "glass-out"),
     curedMin: null,
     bay: bayOf(plan, "static"),
-    road: roadOf(plan, "dynamic"),
+    road: roadOf(plan, "dynamic", suits(driveFor(vehicle.id))),
     over: {},
     begun: null,
     pins,
   };
 }
+
+/** What a drive of a vehicle asks, by the newest sheet that has one. */
+const driveFor = (vehicleId: string): DriveRules | undefined =>
+  listSheets().find((s) => s.drive && s.appliesTo.vehicles.includes(vehicleId))?.drive;
 
 /** Samples of jobs that were given back, by job and head of its log: they do not change again. */
 const learned = new Map<string, Sample[]>();
@@ -217,8 +260,13 @@ export const workers = (): { id: string; name: string }[] =>
     .map(({ id, name }) => ({ id, name }));
 
 /** All that a day of the shop is planned from. */
-export function shopDayOf(day: string, now = new Date().toISOString()): ShopDay {
+export function shopDayOf(
+  day: string,
+  forecast: Forecast | null = null,
+  now = new Date().toISOString(),
+): ShopDay {
   const rules = dayRules();
+  const suits = suitsOn(day, forecast);
   const pins = pinsOn(day);
   const open = db()
     .select({ id: jobs.id })
@@ -235,7 +283,7 @@ export function shopDayOf(day: string, now = new Date().toISOString()): ShopDay 
     const promised = row.ground.intake.promisedAt;
     // On another day only what was promised for it is sure to be there.
     if (day !== today && (!promised || shopDay(promised) !== day)) return [];
-    const card = jobCard(row, events, day, pins.get(`job:${id}`) ?? {}, rules);
+    const card = jobCard(row, events, day, pins.get(`job:${id}`) ?? {}, rules, suits);
     return card ? [card] : [];
   });
   const past = db()
@@ -254,7 +302,9 @@ export function shopDayOf(day: string, now = new Date().toISOString()): ShopDay 
     bays: shopBays().map(({ id, name }) => ({ id, name })),
     cards: [
       ...jobCards,
-      ...bookingsOn(day).flatMap((b) => bookingCard(b, pins.get(`booking:${b.id}`) ?? {}) ?? []),
+      ...bookingsOn(day).flatMap(
+        (b) => bookingCard(b, pins.get(`booking:${b.id}`) ?? {}, suits) ?? [],
+      ),
     ],
     samples: past.flatMap((p) => samplesOf(p.id, p.head, rules)),
   };
@@ -269,7 +319,7 @@ export function draftCard(json: unknown): Card {
         .map((p) => `${p.field}: ${p.message}`)
         .join("\n"),
     );
-  const card = bookingCard({ id: "draft", day: "", doc: read.data, jobId: null }, {});
+  const card = bookingCard({ id: "draft", day: "", doc: read.data, jobId: null }, {}, () => null);
   if (!card) throw new DayRefusal("vehicle: the shop’s book has no such vehicle.");
   return card;
 }

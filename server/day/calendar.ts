@@ -2,14 +2,15 @@ import { randomBytes, timingSafeEqual } from "node:crypto";
 import { eq } from "drizzle-orm";
 import { createEvents, type EventAttributes } from "ics";
 import { z } from "zod";
+import type { Forecast } from "@/core/drive/forecast";
 import { planShop } from "@/core/schedule/plan-shop";
 import type { Part } from "@/core/schedule/shop";
 import { DayError } from "@/core/schedule/types";
 import { shopBays } from "../bays/store";
 import { db } from "../db/client";
 import { settings } from "../db/schema";
-import { shopDay, shopTimes } from "../shop/clock";
-import { shopDayOf } from "./build";
+import { shopDay } from "../shop/clock";
+import { shopDayOf, utcOf, weatherOn } from "./build";
 
 const KEY = "day.calendar";
 const AHEAD_DAYS = 7;
@@ -45,24 +46,20 @@ export function isCalendarKey(given: string): boolean {
   return a.length === b.length && timingSafeEqual(a, b);
 }
 
-/** UTC of a minute of a day at the shop. */
-function utcOf(day: string, minute: number): number {
-  // The zone's hours at noon would be wrong for an hour of two nights a year; nobody works in them.
-  const noon = `${day}T12:00:00.000Z`;
-  return Date.parse(`${day}T00:00:00.000Z`) + (minute - 60 * shopTimes().zoneHours(noon)) * 60_000;
-}
-
 /**
  * The plan of some days as an iCalendar (RFC 5545): one entry for each part of each job. It names no
  * customer: a calendar is seen by more people than the shop's own.
  *
  * @param person only what this person does; everybody's where it is null
  */
-export function calendarText(from: string, days: number, person: string | null): string {
+export async function calendarText(
+  from: string,
+  days: number,
+  person: string | null,
+): Promise<string> {
   const bays = shopBays();
-  const events = Array.from({ length: days }, (_, n) => {
-    const day = new Date(Date.parse(from) + n * DAY_MS).toISOString().slice(0, 10);
-    const shop = shopDayOf(day);
+  const eventsOn = (day: string, forecast: Forecast | null): EventAttributes[] => {
+    const shop = shopDayOf(day, forecast);
     if (shop.cards.length === 0 || bays.length === 0) return [];
     try {
       const { plan } = planShop(shop, bays);
@@ -89,12 +86,17 @@ export function calendarText(from: string, days: number, person: string | null):
       if (error instanceof DayError) return [];
       throw error;
     }
-  }).flat();
+  };
+  const events: EventAttributes[] = [];
+  for (let n = 0; n < days; n++) {
+    const day = new Date(Date.parse(from) + n * DAY_MS).toISOString().slice(0, 10);
+    events.push(...eventsOn(day, await weatherOn(day)));
+  }
   const { error, value } = createEvents(events, { calName: "Iridel", productId: "iridel/day" });
   if (error || !value) throw error ?? new Error("The calendar could not be written.");
   return value;
 }
 
 /** What a subscription is given: today and the days after it. */
-export const subscribedText = (person: string | null): string =>
+export const subscribedText = (person: string | null): Promise<string> =>
   calendarText(shopDay(), AHEAD_DAYS, person);

@@ -80,6 +80,22 @@ describe("a day of the shop", () => {
     expect(dayRules()).toEqual(before);
     expect(shopDayOf(DAY).cards).toEqual([]);
   });
+  it("leaves out what cannot be had that day by name, and plans the rest", () => {
+    const [id, other] = [book(), book({ customer: "B" })];
+    const shop = shopDayOf(DAY);
+    const night: [number, number][] = [[0, 300]];
+    const cards = shop.cards.map((c) =>
+      c.id === `booking:${id}`
+        ? { ...c, road: { minutes: 20, method: "dynamic", windows: night } }
+        : c,
+    );
+    const { plan, leftOut } = planShop({ ...shop, cards }, shopBays());
+    expect(leftOut.map((l) => l.card)).toEqual([`booking:${id}`]);
+    expect(leftOut[0]!.words).toMatch(/its hours are over for today/);
+    expect(new Set(plan.placed.map((p) => p.job))).toEqual(new Set([`booking:${other}`]));
+    dropBooking(id);
+    dropBooking(other);
+  });
   it("leaves out who is away", () => {
     const id = book();
     const before = dayRules();
@@ -93,9 +109,9 @@ describe("a day of the shop", () => {
     keepDayRules(before, INES);
     dropBooking(id);
   });
-  it("goes out as a calendar that another program reads, without anybody's name", () => {
+  it("goes out as a calendar that another program reads, without anybody's name", async () => {
     const id = book();
-    const text = calendarText(DAY, 2, null);
+    const text = await calendarText(DAY, 2, null);
     const events = new ICAL.Component(ICAL.parse(text) as unknown[])
       .getAllSubcomponents("vevent")
       .map((e) => new ICAL.Event(e));

@@ -217,7 +217,13 @@ function Promises({
     <section aria-label="Promises" className="mt-2 bg-sheet px-4 py-3" aria-live="polite">
       <p className="flex flex-wrap items-baseline gap-x-3 text-xl">
         <Mark
-          state={plan.broken.length > 0 ? "stop" : doubtful.length > 0 ? "loose" : "settled"}
+          state={
+            plan.broken.length + plan.leftOut.length > 0
+              ? "stop"
+              : doubtful.length > 0
+                ? "loose"
+                : "settled"
+          }
           size={18}
         />
         <span className="font-semibold">
@@ -237,6 +243,11 @@ function Promises({
                 : ""}
         </span>
       </p>
+      {plan.leftOut.map((l) => (
+        <p key={l.card} className="mt-2 border-l-4 border-stop pl-3 text-lg text-stop">
+          {l.words}
+        </p>
+      ))}
       {plan.broken.map((b) => (
         <div key={b.job} className="mt-2 border-l-4 border-stop pl-3">
           <p className="text-lg font-semibold text-stop">
@@ -319,7 +330,7 @@ function Cards({
                 </span>
                 <span className="figure text-lg">
                   <span className="text-base text-soft">done </span>
-                  {clock(endOf(c.id))}
+                  {Number.isFinite(endOf(c.id)) ? clock(endOf(c.id)) : "–"}
                 </span>
                 <span className="text-base text-soft">
                   {c.promiseMin === null

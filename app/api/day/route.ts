@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { allow, problem } from "@/server/auth/guard";
 import { shopBays } from "@/server/bays/store";
-import { shopDayOf } from "@/server/day/build";
+import { shopDayOf, weatherOn } from "@/server/day/build";
 import { route } from "@/server/http/route";
 import { shopDay } from "@/server/shop/clock";
 
@@ -12,5 +12,8 @@ export const GET = route(async (request: Request) => {
   const asked = new URL(request.url).searchParams.get("day") ?? shopDay();
   const day = z.iso.date().safeParse(asked);
   if (!day.success) return problem(400, "day: write it as year-month-day.");
-  return Response.json({ shop: shopDayOf(day.data), bays: shopBays() });
+  return Response.json({
+    shop: shopDayOf(day.data, await weatherOn(day.data)),
+    bays: shopBays(),
+  });
 });

@@ -1,12 +1,8 @@
-import { SimulatedWeather } from "@/devices/weather/simulated";
 import { allow } from "@/server/auth/guard";
 import { route } from "@/server/http/route";
 import { shopRoads } from "@/server/roads/store";
-import { ShopWeather } from "@/server/roads/weather";
+import { shopWeather } from "@/server/roads/shop-weather";
 
-const weather = new ShopWeather(
-  new SimulatedWeather("hollin-quay", { refuses: 0.2, takesMs: 250 }),
-);
 const HOURS = 27;
 /** Nobody plans farther away from now than this, milliseconds. */
 const AHEAD_MS = 3650 * 24 * 3_600_000;
@@ -20,7 +16,7 @@ export const GET = route(async (request: Request) => {
   if ("refusal" in who) return who.refusal;
   const asked = Number(new URL(request.url).searchParams.get("from"));
   const near = asked > 0 && Math.abs(asked - Date.now()) < AHEAD_MS;
-  const heard = await weather.of(near ? asked : Date.now(), HOURS);
+  const heard = await shopWeather.of(near ? asked : Date.now(), HOURS);
   return Response.json(
     {
       roads: shopRoads(),

@@ -28,7 +28,7 @@ export const GET = route(async (request: Request) => {
   const key = asked.get("key");
   if (key !== null)
     return isCalendarKey(key)
-      ? ics(subscribedText(asked.get("person")), "iridel")
+      ? ics(await subscribedText(asked.get("person")), "iridel")
       : problem(
           403,
           "key: this calendar's key is not good any more. Ask the shop for the new one.",
@@ -37,7 +37,7 @@ export const GET = route(async (request: Request) => {
   if ("refusal" in who) return who.refusal;
   const day = asked.get("day") ?? shopDay();
   if (!/^\d{4}-\d\d-\d\d$/.test(day)) return problem(400, "day: write it as year-month-day.");
-  return ics(calendarText(day, 1, asked.get("person")), `day-${day}`);
+  return ics(await calendarText(day, 1, asked.get("person")), `day-${day}`);
 });
 
 /** The key of the shop's calendar; a new one where `anew` is asked for. */
