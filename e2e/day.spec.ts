@@ -185,6 +185,17 @@ test("what is asked before a vehicle comes is answered, and stands in Ready as s
   await page.getByRole("button", { name: "Keep the answers" }).click();
   await expect(page.getByRole("status").filter({ hasText: "Written down as said" })).toBeVisible();
 
+  // Its keeper answers by the link, without signing in, and nothing else is open to them.
+  await page.getByRole("button", { name: "Link for its keeper" }).click();
+  const link = (await page.getByRole("status").textContent())!;
+  const keeper = await (await page.context().browser()!.newContext()).newPage();
+  await keeper.goto(link);
+  await keeper.getByLabel("Your answer").first().fill("full since Monday");
+  await keeper.getByRole("button", { name: "Send the answers" }).click();
+  await expect(keeper.getByRole("status")).toContainText("The shop has your answers.");
+  expect((await keeper.goto(`${link}x`))!.status()).toBe(404);
+  await keeper.context().close();
+
   // What it takes along is ticked off by its label.
   await page.goto(`${shop.url}/day`);
   await row.getByRole("link", { name: "Pick list" }).click();
@@ -203,7 +214,7 @@ test("what is asked before a vehicle comes is answered, and stands in Ready as s
   await page.getByRole("button", { name: "Open the job" }).click();
   await page.waitForURL(/\/jobs\/[^/]+\/take-in$/);
   await page.goto(page.url().replace(/take-in$/, "ready"));
-  await expect(page.getByText("Said by Wenna Pask: three quarters").first()).toBeVisible();
+  await expect(page.getByText("Said by Wenna Pask: full since Monday").first()).toBeVisible();
   await expect(page.getByText(/\d+ min left/)).toBeVisible();
   // It is no longer expected: it is here.
   await page.goto(`${shop.url}/day`);

@@ -39,9 +39,9 @@ function rules(f: Frame): number[][] {
  * Goes from order to order by moving one job, a late one rather than another, and by exchanging two; now
  * and then to a worse one, less and less, as metal cools.
  */
-function better(f: Frame, from: Found, random: Random): Found {
+function better(f: Frame, from: Found, random: Random, effort: number): Found {
   const n = f.jobs.length;
-  const rounds = Math.floor(PLACINGS / Math.max(1, f.tasks.length));
+  const rounds = Math.floor((effort * PLACINGS) / Math.max(1, f.tasks.length));
   let [best, at] = [from, from];
   const pick = (): number => Math.floor(random() * n);
   for (let k = 0; k < rounds && n > 1; k++) {
@@ -106,9 +106,10 @@ function placedOf(f: Frame, slots: readonly Slot[]): Plan["placed"] {
  * Plans a day: the least lateness, then the least waiting and overtime. Small days exactly.
  *
  * @param random where a large day's search turns to
+ * @param effort share of the usual search: less where many plans are weighed against each other
  * @throws DayError naming what lacks: nobody who may, no bay that serves, a window that is over
  */
-export function planDay(day: Day, random: Random): Plan {
+export function planDay(day: Day, random: Random, effort = 1): Plan {
   const f = frameOf(day);
   let first: Found | null = null;
   for (const order of rules(f)) {
@@ -117,12 +118,12 @@ export function planDay(day: Day, random: Random): Plan {
   }
   if (!first) throw impossible(f);
   if (f.tasks.length <= FEW_TASKS) {
-    const { best, complete } = exactPlan(f, weigh(first.cost), LOOKS);
+    const { best, complete } = exactPlan(f, weigh(first.cost), effort * LOOKS);
     const { slots, cost } = best ?? first;
     if (complete) return { placed: placedOf(f, slots), cost, boundMin: cost.lateMin, exact: true };
     first = { ...first, slots, cost };
   }
-  const best = better(f, first, random);
+  const best = better(f, first, random, effort);
   const boundMin = Math.min(best.cost.lateMin, lateBound(f));
   return { placed: placedOf(f, best.slots), cost: best.cost, boundMin, exact: false };
 }

@@ -25,6 +25,9 @@ export type WayOut = {
   leftMin: number;
 };
 
+/** Ways out are weighed quickly: the plan itself is searched for longer. */
+const EFFORT = 0.15;
+
 const endOf = (plan: Plan, job: string): number =>
   Math.max(...plan.placed.filter((p) => p.job === job).map((p) => p.endMin));
 
@@ -120,7 +123,7 @@ export function waysOut(day: Day, plan: Plan, broken: Broken, random: Random): W
   const ways: WayOut[] = [];
   const late = (of: Day): number | null => {
     try {
-      return planDay(of, random).cost.lateMin;
+      return planDay(of, random, EFFORT).cost.lateMin;
     } catch (error) {
       if (error instanceof DayError) return null;
       throw error;
@@ -166,7 +169,7 @@ export function waysOut(day: Day, plan: Plan, broken: Broken, random: Random): W
 
 function planOrNull(day: Day, random: Random): Plan | null {
   try {
-    const plan = planDay(day, random);
+    const plan = planDay(day, random, EFFORT);
     return faultsOf(day, plan.placed).length === 0 ? plan : null;
   } catch (error) {
     if (error instanceof DayError) return null;

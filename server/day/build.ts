@@ -107,7 +107,7 @@ function spanOf(
   const own = events.filter(({ body }) =>
     of === "road"
       ? body.kind.startsWith("drive-")
-      : body.kind === "measured" ||
+      : (body.kind === "measured" && body.stage !== "prove") ||
         body.kind === "reading" ||
         body.kind === "move" ||
         body.kind === "run" ||
@@ -143,13 +143,20 @@ function jobCard(
     const span = spans[part];
     if (!span || !(part === "bay" ? bay : road)) continue;
     if (settled(part === "bay" ? BAY_STAGES : ["drive"])) over[part] = minuteOn(day, span.last.at);
-    else if (today)
-      begun = {
+    else if (today) {
+      // What was begun on another day and not touched today is to be taken up again, by whoever is free.
+      const since = spanOf(
+        events.filter((e) => shopDay(e.at) === day),
         part,
-        startMin: Math.max(rules.fromMin, minuteOn(day, span.first.at)),
-        by: span.last.by.id,
-        bay: part === "bay" ? (parkedOf(events)?.body.bay ?? null) : null,
-      };
+      );
+      if (since)
+        begun = {
+          part,
+          startMin: minuteOn(day, since.first.at),
+          by: since.last.by.id,
+          bay: part === "bay" ? (parkedOf(events)?.body.bay ?? null) : null,
+        };
+    }
   }
   const arriveMin = Math.max(0, minuteOn(day, taken.at));
   const glass = intake.happenings.some((h) => h.event === "glass-out");

@@ -6,6 +6,7 @@ import type { Forecast } from "@/core/drive/forecast";
 import { planShop } from "@/core/schedule/plan-shop";
 import type { Part } from "@/core/schedule/shop";
 import { DayError } from "@/core/schedule/types";
+import { hashOf } from "../auth/session";
 import { shopBays } from "../bays/store";
 import { db } from "../db/client";
 import { settings } from "../db/schema";
@@ -70,7 +71,8 @@ export async function calendarText(
           const name = bays.find((b) => b.id === p.bay)?.name;
           const who = p.people.map((id) => shop.people.find((x) => x.id === id)!.name);
           return {
-            uid: `${day}.${p.job}.${p.task}@iridel`.replace(":", "-"),
+            // The name of a booking opens its letter: a calendar gets another.
+            uid: `${hashOf(`${day}/${p.job}/${p.task}`).slice(0, 24)}@iridel`,
             title: `${card.title}${card.plate ? `, ${card.plate}` : ""}: ${PART_NAMES[p.task as Part]}`,
             start: utcOf(day, p.startMin),
             end: utcOf(day, p.endMin),

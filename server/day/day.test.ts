@@ -8,7 +8,7 @@ import { INES, openTestShop } from "@/tests/shop-database";
 import { shopBays } from "../bays/store";
 import { draftCard, shopDayOf } from "./build";
 import { calendarKey, calendarText, isCalendarKey, newCalendarKey } from "./calendar";
-import { letterBefore } from "./paper";
+import { letterBefore, letterForKeeper } from "./paper";
 import { dayRules, dropBooking, keepBooking, keepDayRules, keepPin, keepSaid } from "./store";
 
 const DAY = "2031-03-04";
@@ -123,6 +123,7 @@ describe("a day of the shop", () => {
     }
     expect(new Set(events.map((e) => e.uid)).size).toBe(events.length);
     expect(text).not.toContain("Kit Lowe");
+    expect(text).not.toContain(id);
     const key = calendarKey();
     expect(isCalendarKey(key)).toBe(true);
     expect(newCalendarKey()).not.toBe(key);
@@ -142,6 +143,10 @@ describe("a day of the shop", () => {
       load: "nothing in it",
     });
     expect(letterBefore(DAY, "booking:none")).toBeNull();
+    expect(letterForKeeper(id)?.card.said.fuel).toBe("half full");
+    expect(letterForKeeper("none")).toBeNull();
+    const gone = keepBooking({ id: null, day: "2020-01-02", booking }, INES);
+    expect(letterForKeeper(gone)).toBeNull();
     dropBooking(id);
   });
 });

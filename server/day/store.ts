@@ -91,6 +91,11 @@ export function keepBooking(json: unknown, person: Person): string {
   return id;
 }
 
+export const saidSchema = z.object({
+  id: z.string().max(40),
+  said: z.record(z.string().max(40), z.string().trim().max(200)),
+});
+
 /** What its keeper has said of a vehicle that is expected, one answer after another. */
 export function keepSaid(id: string, said: Record<string, string>): void {
   db().transaction(() => {

@@ -29,28 +29,51 @@ export function requestWords(r: Request): string {
 }
 
 /** What is asked for before a vehicle comes, to be printed or read out; what is answered is written down. */
-export function LetterPage({ letter, writes }: { letter: LetterBefore; writes: boolean }) {
+export function LetterPage({
+  letter,
+  by,
+}: {
+  letter: LetterBefore;
+  /** Who reads it: somebody of the shop who may write, one who may not, or whoever has its link. */
+  by: "shop" | "viewer" | "keeper";
+}) {
   const { card, requests, day, shop } = letter;
   const [said, setSaid] = useState<Record<string, string>>(card.said);
   const [state, setState] = useState<{ ok: boolean; words: string } | null>(null);
   const keep = async (): Promise<void> => {
-    const answer = await fetch("/api/day/said", {
+    const answer = await fetch(by === "keeper" ? "/api/before" : "/api/day/said", {
       method: "POST",
       headers: { "content-type": "application/json" },
       body: JSON.stringify({ id: card.id.slice("booking:".length), said }),
     }).catch(() => null);
     if (!answer) return setState({ ok: false, words: SILENT });
     if (answer.ok)
-      return setState({ ok: true, words: "Written down as said; it is still to be seen." });
+      return setState({
+        ok: true,
+        words:
+          by === "keeper"
+            ? "Thank you. The shop has your answers."
+            : "Written down as said; it is still to be seen.",
+      });
     setState({ ok: false, words: ((await answer.json()) as { error?: string }).error ?? SILENT });
   };
-  const answers = writes && card.kind === "booking";
+  const answers = by !== "viewer" && card.kind === "booking";
+  const link = async (): Promise<void> => {
+    const address = `${window.location.origin}/before/${card.id.slice("booking:".length)}`;
+    await navigator.clipboard?.writeText(address).catch(() => {});
+    setState({ ok: true, words: address });
+  };
   return (
     <main className="mx-auto max-w-[780px] bg-sheet p-8 print:p-0">
       <div className="no-print mb-6 flex justify-end gap-2">
         {answers && (
           <Button look="plain" onClick={() => void keep()}>
-            Keep the answers
+            {by === "keeper" ? "Send the answers" : "Keep the answers"}
+          </Button>
+        )}
+        {by === "shop" && card.kind === "booking" && (
+          <Button look="quiet" onClick={() => void link()}>
+            Link for its keeper
           </Button>
         )}
         <Button look="act" onClick={() => window.print()}>
@@ -76,7 +99,7 @@ export function LetterPage({ letter, writes }: { letter: LetterBefore; writes: b
               <p className="text-lg">{requestWords(r)}</p>
               {answers && (
                 <label className="no-print text-sm font-semibold text-soft">
-                  What they said
+                  {by === "keeper" ? "Your answer" : "What they said"}
                   <input
                     value={said[r.kind] ?? ""}
                     onChange={(e) => {

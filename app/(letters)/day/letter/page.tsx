@@ -18,5 +18,5 @@ export default async function Page({
   const asked = askedSchema.safeParse(await searchParams);
   const letter = asked.success ? letterBefore(asked.data.day, asked.data.card) : null;
   if (!letter) notFound();
-  return <LetterPage letter={letter} writes={me.role !== "viewer"} />;
+  return <LetterPage letter={letter} by={me.role === "viewer" ? "viewer" : "shop"} />;
 }

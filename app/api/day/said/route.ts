@@ -1,14 +1,9 @@
-import { z } from "zod";
 import { allow, problem } from "@/server/auth/guard";
 import { RIGHTS } from "@/server/auth/rights";
-import { DayRefusal, keepSaid } from "@/server/day/store";
+import { DayRefusal, keepSaid, saidSchema } from "@/server/day/store";
 import { readJson, route } from "@/server/http/route";
 
 const LIMIT = 10_000;
-const saidSchema = z.object({
-  id: z.string().max(40),
-  said: z.record(z.string().max(40), z.string().trim().max(200)),
-});
 
 /** Writes down what a vehicle's keeper said before it came. */
 export const POST = route(async (request: Request) => {
