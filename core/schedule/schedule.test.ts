@@ -185,6 +185,14 @@ describe("promises", () => {
   });
 });
 
+describe("what nobody has begun", () => {
+  it("is named as that, and not as waiting for anything", () => {
+    const plan = planDay({ ...ONE, nowMin: 600, jobs: [job("a", 630)] }, randomFrom(1));
+    const [broken] = brokenOf({ ...ONE, nowMin: 600, jobs: [job("a", 630)] }, plan);
+    expect(broken).toMatchObject({ lateMin: 30, cause: { kind: "idle", sinceMin: 480 } });
+  });
+});
+
 describe("what work takes", () => {
   const samples = (person: string, factor: number, many: number): Sample[] =>
     Array.from({ length: many }, (_, i) => ({

@@ -8,6 +8,8 @@ export type Cause =
   | { kind: "bay" | "person" | "thing"; name: string; heldBy: string; untilMin: number }
   /** Its own work does not go into the time there is. */
   | { kind: "work" }
+  /** Nobody has begun it, though it could have been since then. */
+  | { kind: "idle"; sinceMin: number }
   /** It waits for the hours that suit. */
   | { kind: "hours"; fromMin: number };
 
@@ -68,7 +70,13 @@ function waitsFor(day: Day, plan: Plan, p: Placed): { minutes: number; cause: Ca
         cause: named(o, "person", day.people.find((x) => x.id === who)?.name ?? who),
       };
   }
-  return { minutes, cause: { kind: "hours", fromMin: p.startMin } };
+  return {
+    minutes,
+    cause:
+      p.startMin <= day.nowMin
+        ? { kind: "idle", sinceMin: ready }
+        : { kind: "hours", fromMin: p.startMin },
+  };
 }
 
 /** The promises a plan breaks, each with what it waits for longest. */

@@ -10,6 +10,7 @@ import { formatNumber } from "@/core/units";
 import { NumberField, TextField } from "../book/fields";
 import { UndoBar } from "../book/undo-bar";
 import { useDocument } from "../book/use-document";
+import { WhenAwake } from "../primitives/awake";
 import { Button } from "../primitives/button";
 import { FileButton } from "../primitives/file-button";
 import { SaidLine, type Said } from "../primitives/said-line";
@@ -109,135 +110,137 @@ export function BayEditor({
   };
   return (
     <main className="mx-auto w-full max-w-[1400px] flex-1 px-3 py-4 lg:px-6">
-      <header className="flex flex-wrap items-center gap-2">
-        <h1 className="mr-auto text-4xl font-semibold">
-          <Link href="/bays" className="text-soft">
-            Bays
-          </Link>{" "}
-          / {bay.name}
-        </h1>
-        {(["dxf", "svg"] as const).map((as) => (
-          <a
-            key={as}
-            href={`/api/bays/${kept.id}?as=${as}`}
-            download
-            className="inline-flex min-h-12 items-center px-3 text-base font-semibold"
-          >
-            {as.toUpperCase()}
-          </a>
-        ))}
-        {!readOnly && (
-          <>
-            <FileButton
-              noun="drawing"
-              accept=".dxf"
-              say="Take in a DXF"
-              look="quiet"
-              onText={take}
-            />
-            <Button
-              look="act"
-              disabled={JSON.stringify(bay) === JSON.stringify(was)}
-              onClick={() => void keep()}
+      <WhenAwake>
+        <header className="flex flex-wrap items-center gap-2">
+          <h1 className="mr-auto text-4xl font-semibold">
+            <Link href="/bays" className="text-soft underline">
+              Bays
+            </Link>{" "}
+            / {bay.name}
+          </h1>
+          {(["dxf", "svg"] as const).map((as) => (
+            <a
+              key={as}
+              href={`/api/bays/${kept.id}?as=${as}`}
+              download
+              className="inline-flex min-h-12 items-center px-3 text-base font-semibold"
             >
-              Keep the bay
-            </Button>
-          </>
-        )}
-      </header>
-      <SaidLine said={said} />
-      {other && (
-        <p className="flex flex-wrap gap-2">
-          <Button onClick={() => goOnWith(bay)}>Mine is right</Button>
-          <Button look="quiet" onClick={() => goOnWith(kept)}>
-            Go on with theirs
-          </Button>
-        </p>
-      )}
-      {!readOnly && <UndoBar can={canUndo} restored={restored} onUndo={undo} />}
-      <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_24rem]">
-        <div className="bg-sheet p-3">
-          <BayCanvas
-            bay={bay}
-            floor={floor}
-            held={hold}
-            marks={marks}
-            onHold={setHeld}
-            onChange={readOnly ? () => {} : put}
-          />
-          <p className="text-base text-soft">
-            Drag, or Tab to a part and move it with the arrows: 10 mm, with Shift 100. Delete takes
-            it out.
-          </p>
-        </div>
-        <section aria-label="What is held" className="flex flex-col gap-3 bg-sheet p-4">
-          <div className="flex gap-1" role="group" aria-label="What is worked at">
-            {[
-              ["Room", false],
-              ["Floor", true],
-            ].map(([name, is]) => (
+              {as.toUpperCase()}
+            </a>
+          ))}
+          {!readOnly && (
+            <>
+              <FileButton
+                noun="drawing"
+                accept=".dxf"
+                say="Take in a DXF"
+                look="quiet"
+                onText={take}
+              />
               <Button
-                key={String(name)}
-                look={floor === is ? "lit" : "tool"}
-                aria-pressed={floor === is}
-                onClick={() => {
-                  setFloor(is as boolean);
-                  setHeld(null);
-                }}
+                look="act"
+                disabled={JSON.stringify(bay) === JSON.stringify(was)}
+                onClick={() => void keep()}
               >
-                {name}
+                Keep the bay
               </Button>
-            ))}
-          </div>
-          {floor ? (
-            <FloorSurvey
-              bay={bay}
-              held={hold}
-              today={today}
-              readOnly={readOnly}
-              onHold={setHeld}
-              onChange={put}
-            />
-          ) : (
-            !readOnly && (
-              <div className="flex flex-wrap items-center gap-1" role="group" aria-label="Add">
-                <span className="text-base text-soft">Add</span>
-                {NEW.map(([kind, name]) => (
-                  <Button key={kind} look="tool" onClick={() => add(kind)}>
-                    {name}
-                  </Button>
-                ))}
-              </div>
-            )
+            </>
           )}
-          {floor && !readOnly && bay.floor && (
-            <Button look="tool" onClick={() => add("spot")}>
-              Add a spot
+        </header>
+        <SaidLine said={said} />
+        {other && (
+          <p className="flex flex-wrap gap-2">
+            <Button onClick={() => goOnWith(bay)}>Mine is right</Button>
+            <Button look="quiet" onClick={() => goOnWith(kept)}>
+              Go on with theirs
             </Button>
-          )}
-          {hold ? (
-            <div className="border-t-2 border-ink pt-3">
-              <div className="flex items-center justify-between">
-                <h2 className="text-xl font-semibold">{holdName(bay, hold)}</h2>
-                {!readOnly && (
-                  <Button look="faint" onClick={drop}>
-                    Take out
-                  </Button>
-                )}
-              </div>
-              <HoldFields
-                key={`${hold.kind}${hold.i}`}
+          </p>
+        )}
+        {!readOnly && <UndoBar can={canUndo} restored={restored} onUndo={undo} />}
+        <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_24rem]">
+          <div className="bg-sheet p-3">
+            <BayCanvas
+              bay={bay}
+              floor={floor}
+              held={hold}
+              marks={marks}
+              onHold={setHeld}
+              onChange={readOnly ? () => {} : put}
+            />
+            <p className="text-base text-soft">
+              Drag, or Tab to a part and move it with the arrows: 10 mm, with Shift 100. Delete
+              takes it out.
+            </p>
+          </div>
+          <section aria-label="What is held" className="flex flex-col gap-3 bg-sheet p-4">
+            <div className="flex gap-1" role="group" aria-label="What is worked at">
+              {[
+                ["Room", false],
+                ["Floor", true],
+              ].map(([name, is]) => (
+                <Button
+                  key={String(name)}
+                  look={floor === is ? "lit" : "tool"}
+                  aria-pressed={floor === is}
+                  onClick={() => {
+                    setFloor(is as boolean);
+                    setHeld(null);
+                  }}
+                >
+                  {name}
+                </Button>
+              ))}
+            </div>
+            {floor ? (
+              <FloorSurvey
                 bay={bay}
-                hold={hold}
+                held={hold}
+                today={today}
                 readOnly={readOnly}
+                onHold={setHeld}
                 onChange={put}
               />
-            </div>
-          ) : (
-            !floor && <WholeBay bay={bay} readOnly={readOnly} onChange={put} />
-          )}
-        </section>
-      </div>
+            ) : (
+              !readOnly && (
+                <div className="flex flex-wrap items-center gap-1" role="group" aria-label="Add">
+                  <span className="text-base text-soft">Add</span>
+                  {NEW.map(([kind, name]) => (
+                    <Button key={kind} look="tool" onClick={() => add(kind)}>
+                      {name}
+                    </Button>
+                  ))}
+                </div>
+              )
+            )}
+            {floor && !readOnly && bay.floor && (
+              <Button look="tool" onClick={() => add("spot")}>
+                Add a spot
+              </Button>
+            )}
+            {hold ? (
+              <div className="border-t-2 border-ink pt-3">
+                <div className="flex items-center justify-between">
+                  <h2 className="text-xl font-semibold">{holdName(bay, hold)}</h2>
+                  {!readOnly && (
+                    <Button look="faint" onClick={drop}>
+                      Take out
+                    </Button>
+                  )}
+                </div>
+                <HoldFields
+                  key={`${hold.kind}${hold.i}`}
+                  bay={bay}
+                  hold={hold}
+                  readOnly={readOnly}
+                  onChange={put}
+                />
+              </div>
+            ) : (
+              !floor && <WholeBay bay={bay} readOnly={readOnly} onChange={put} />
+            )}
+          </section>
+        </div>
+      </WhenAwake>
     </main>
   );
 }

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import type { LetterBefore, Request } from "@/core/schedule/requests";
 import { dayInWords, formatNumber } from "@/core/units";
+import { WhenAwake } from "../primitives/awake";
 import { Button } from "../primitives/button";
 import { clock } from "./words";
 
@@ -65,67 +66,69 @@ export function LetterPage({
   };
   return (
     <main className="mx-auto max-w-[780px] bg-sheet p-8 print:p-0">
-      <div className="no-print mb-6 flex justify-end gap-2">
-        {answers && (
-          <Button look="plain" onClick={() => void keep()}>
-            {by === "keeper" ? "Send the answers" : "Keep the answers"}
+      <WhenAwake>
+        <div className="no-print mb-6 flex justify-end gap-2">
+          {answers && (
+            <Button look="plain" onClick={() => void keep()}>
+              {by === "keeper" ? "Send the answers" : "Keep the answers"}
+            </Button>
+          )}
+          {by === "shop" && card.kind === "booking" && (
+            <Button look="quiet" onClick={() => void link()}>
+              Link for its keeper
+            </Button>
+          )}
+          <Button look="act" onClick={() => window.print()}>
+            Print
           </Button>
-        )}
-        {by === "shop" && card.kind === "booking" && (
-          <Button look="quiet" onClick={() => void link()}>
-            Link for its keeper
-          </Button>
-        )}
-        <Button look="act" onClick={() => window.print()}>
-          Print
-        </Button>
-      </div>
-      <p className="text-lg text-soft">{shop}</p>
-      <h1 className="text-3xl font-semibold">Before your vehicle comes</h1>
-      <p className="mt-2 text-lg">
-        {card.customer}, {card.title}
-        {card.plate ? `, ${card.plate}` : ""}.{" "}
-        {card.place === "van" ? "We come" : "Please bring it"} on {dayInWords(day)} at{" "}
-        {clock(card.arriveMin)}
-        {card.promiseMin !== null ? `; it is done by ${clock(card.promiseMin)}` : ""}.
-      </p>
-      <p className="mt-2 text-lg">{card.done}.</p>
-      {requests.length === 0 ? (
-        <p className="mt-4 text-lg">There is nothing you have to do before.</p>
-      ) : (
-        <ol className="mt-4 flex flex-col gap-3">
-          {requests.map((r) => (
-            <li key={r.kind} className="break-inside-avoid border-t border-hairline pt-2">
-              <p className="text-lg">{requestWords(r)}</p>
-              {answers && (
-                <label className="no-print text-sm font-semibold text-soft">
-                  {by === "keeper" ? "Your answer" : "What they said"}
-                  <input
-                    value={said[r.kind] ?? ""}
-                    onChange={(e) => {
-                      setSaid({ ...said, [r.kind]: e.target.value });
-                      setState(null);
-                    }}
-                    className="min-h-12 w-full border-b-2 border-ink bg-transparent px-1 text-lg text-ink outline-none focus:border-act"
-                  />
-                </label>
-              )}
-            </li>
-          ))}
-        </ol>
-      )}
-      {state && (
-        <p
-          role={state.ok ? "status" : "alert"}
-          className={`no-print mt-4 text-lg ${state.ok ? "text-settled" : "text-stop"}`}
-        >
-          {state.words}
+        </div>
+        <p className="text-lg text-soft">{shop}</p>
+        <h1 className="text-3xl font-semibold">Before your vehicle comes</h1>
+        <p className="mt-2 text-lg">
+          {card.customer}, {card.title}
+          {card.plate ? `, ${card.plate}` : ""}.{" "}
+          {card.place === "van" ? "We come" : "Please bring it"} on {dayInWords(day)} at{" "}
+          {clock(card.arriveMin)}
+          {card.promiseMin !== null ? `; it is done by ${clock(card.promiseMin)}` : ""}.
         </p>
-      )}
-      <p className="mt-6 text-base text-soft">
-        After glass or body work the cameras of a vehicle are set anew. What its maker says now
-        decides how; we see to every point again when it is here.
-      </p>
+        <p className="mt-2 text-lg">{card.done}.</p>
+        {requests.length === 0 ? (
+          <p className="mt-4 text-lg">There is nothing you have to do before.</p>
+        ) : (
+          <ol className="mt-4 flex flex-col gap-3">
+            {requests.map((r) => (
+              <li key={r.kind} className="break-inside-avoid border-t border-hairline pt-2">
+                <p className="text-lg">{requestWords(r)}</p>
+                {answers && (
+                  <label className="no-print text-sm font-semibold text-soft">
+                    {by === "keeper" ? "Your answer" : "What they said"}
+                    <input
+                      value={said[r.kind] ?? ""}
+                      onChange={(e) => {
+                        setSaid({ ...said, [r.kind]: e.target.value });
+                        setState(null);
+                      }}
+                      className="min-h-12 w-full border-b-2 border-ink bg-transparent px-1 text-lg text-ink outline-none focus:border-act"
+                    />
+                  </label>
+                )}
+              </li>
+            ))}
+          </ol>
+        )}
+        {state && (
+          <p
+            role={state.ok ? "status" : "alert"}
+            className={`no-print mt-4 text-lg ${state.ok ? "text-settled" : "text-stop"}`}
+          >
+            {state.words}
+          </p>
+        )}
+        <p className="mt-6 text-base text-soft">
+          After glass or body work the cameras of a vehicle are set anew. What its maker says now
+          decides how; we see to every point again when it is here.
+        </p>
+      </WhenAwake>
     </main>
   );
 }

@@ -31,6 +31,8 @@ export function causeWords(shop: ShopDay, { cause }: Broken): string {
   switch (cause.kind) {
     case "work":
       return "Its own work takes longer than there is time.";
+    case "idle":
+      return `It is there since ${clock(cause.sinceMin)}, and nobody has begun it.`;
     case "hours":
       return `It can go on at ${clock(cause.fromMin)} only: a break, or hours that suit.`;
     case "bay":

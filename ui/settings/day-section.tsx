@@ -3,6 +3,7 @@
 import { useState } from "react";
 import type { DayRules } from "@/core/schedule/rules";
 import { YesNo } from "../book/fields";
+import { WhenAwake } from "../primitives/awake";
 import { Button } from "../primitives/button";
 import { SaidLine, type Said } from "../primitives/said-line";
 
@@ -120,67 +121,71 @@ export function DaySection({
   return (
     <section aria-label="The day" id="day" className="mt-6">
       <h2 className="border-b-2 border-ink pb-1 text-2xl font-semibold">The day</h2>
-      <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-4">
-        {line("Begins at", draft.from, (from) => put({ from }))}
-        {line("Ends at", draft.to, (to) => put({ to }))}
-        {line("Rest from", draft.restFrom, (restFrom) => put({ restFrom }))}
-        {line("Rest to", draft.restTo, (restTo) => put({ restTo }))}
-        {MINUTES.map(([key, label]) => (
-          <div key={key} className="self-end">
-            {line(label, draft.minutes[key], (v) =>
-              put({ minutes: { ...draft.minutes, [key]: v } }),
-            )}
-          </div>
-        ))}
-      </div>
-      <div className="mt-2">
-        <YesNo
-          label="A second person rides along on a drive"
-          path=""
-          problem={null}
-          readOnly={!lead}
-          value={draft.secondOnDrive}
-          onChange={(v) => put({ secondOnDrive: v === true })}
-        />
-      </div>
-      <ul className="mt-2">
-        {people.map((p) => {
-          const own = draft.people[p.id]!;
-          const change = (patch: Partial<typeof own>): void =>
-            put({ people: { ...draft.people, [p.id]: { ...own, ...patch } } });
-          return (
-            <li
-              key={p.id}
-              className="grid grid-cols-2 items-end gap-x-6 border-b border-hairline py-1 sm:grid-cols-[minmax(0,1fr)_8rem_8rem_8rem]"
-            >
-              <span className="self-center text-lg font-semibold">{p.name}</span>
-              {own.away ? (
-                <span className="col-span-1 self-center text-lg text-soft sm:col-span-2">away</span>
-              ) : (
-                <>
-                  {line("Own hours from", own.from, (from) => change({ from }))}
-                  {line("to", own.to, (to) => change({ to }))}
-                </>
+      <WhenAwake>
+        <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-4">
+          {line("Begins at", draft.from, (from) => put({ from }))}
+          {line("Ends at", draft.to, (to) => put({ to }))}
+          {line("Rest from", draft.restFrom, (restFrom) => put({ restFrom }))}
+          {line("Rest to", draft.restTo, (restTo) => put({ restTo }))}
+          {MINUTES.map(([key, label]) => (
+            <div key={key} className="self-end">
+              {line(label, draft.minutes[key], (v) =>
+                put({ minutes: { ...draft.minutes, [key]: v } }),
               )}
-              <Button
-                look={own.away ? "lit" : "tool"}
-                disabled={!lead}
-                aria-pressed={own.away}
-                aria-label={`${p.name} is away`}
-                onClick={() => change({ away: !own.away })}
+            </div>
+          ))}
+        </div>
+        <div className="mt-2">
+          <YesNo
+            label="A second person rides along on a drive"
+            path=""
+            problem={null}
+            readOnly={!lead}
+            value={draft.secondOnDrive}
+            onChange={(v) => put({ secondOnDrive: v === true })}
+          />
+        </div>
+        <ul className="mt-2">
+          {people.map((p) => {
+            const own = draft.people[p.id]!;
+            const change = (patch: Partial<typeof own>): void =>
+              put({ people: { ...draft.people, [p.id]: { ...own, ...patch } } });
+            return (
+              <li
+                key={p.id}
+                className="grid grid-cols-2 items-end gap-x-6 border-b border-hairline py-1 sm:grid-cols-[minmax(0,1fr)_8rem_8rem_8rem]"
               >
-                Away
-              </Button>
-            </li>
-          );
-        })}
-      </ul>
-      <SaidLine said={said} />
-      {lead && (
-        <Button className="mt-2" onClick={() => void keep()}>
-          Keep the hours
-        </Button>
-      )}
+                <span className="self-center text-lg font-semibold">{p.name}</span>
+                {own.away ? (
+                  <span className="col-span-1 self-center text-lg text-soft sm:col-span-2">
+                    away
+                  </span>
+                ) : (
+                  <>
+                    {line("Own hours from", own.from, (from) => change({ from }))}
+                    {line("to", own.to, (to) => change({ to }))}
+                  </>
+                )}
+                <Button
+                  look={own.away ? "lit" : "tool"}
+                  disabled={!lead}
+                  aria-pressed={own.away}
+                  aria-label={`${p.name} is away`}
+                  onClick={() => change({ away: !own.away })}
+                >
+                  Away
+                </Button>
+              </li>
+            );
+          })}
+        </ul>
+        <SaidLine said={said} />
+        {lead && (
+          <Button className="mt-2" onClick={() => void keep()}>
+            Keep the hours
+          </Button>
+        )}
+      </WhenAwake>
     </section>
   );
 }
