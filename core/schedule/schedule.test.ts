@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { gaussian, randomFrom } from "@/core/math/random";
 import { leastByTrying, livedDay, onTimeDay, plainTask, smallDay } from "@/tests/any-day";
+import { lateBound } from "./bound";
 import { faultsOf } from "./check";
 import { paceOf, type Sample } from "./durations";
+import { frameOf } from "./frame";
 import { outlooksOf } from "./promise";
 import { planDay } from "./solve";
 import { DayError, minutesGiven, type Day, type DayJob } from "./types";
@@ -19,6 +21,8 @@ describe("a planned day", () => {
       const { lateMin, waitMin, overMin } = plan.cost;
       expect([lateMin, waitMin + 2 * overMin], `day ${n}`).toEqual([least.late, least.rest]);
       expect(plan.exact).toBe(true);
+      // What is said of large days holds where the least is known.
+      expect(lateBound(frameOf(day)), `day ${n}`).toBeLessThanOrEqual(least.late + 1e-9);
       if (lateMin > 0) late++;
     }
     expect(late).toBeGreaterThan(3);
