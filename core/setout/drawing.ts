@@ -1,3 +1,5 @@
+import { dxfText, plainAscii, type Group } from "@/core/drawing/dxf";
+import { escaped } from "@/core/drawing/svg";
 import type { MarkOut } from "./mark-out";
 
 /** What lies on the floor, whatever is read there. */
@@ -71,30 +73,10 @@ function sideLineOf(m: FloorPlan): Line[] {
 const ARM = 30;
 const TEXT = 60;
 
-/** What R12 cannot carry is written by its number, as drawing programs read it: \\U+00E9. */
-const plainAscii = (text: string): string =>
-  text.replace(
-    /[^\x20-\x7e]/g,
-    (c) => `\\U+${c.charCodeAt(0).toString(16).toUpperCase().padStart(4, "0")}`,
-  );
-
 /** DXF, AutoCAD R12 text: LINE, POINT and TEXT entities in millimetres ($INSUNITS 4). */
 export function toDxf(m: MarkOut): string {
-  const out: (string | number)[] = [];
-  const put = (...pairs: [number, string | number][]): void => {
-    for (const [code, value] of pairs)
-      out.push(code, typeof value === "number" ? Number(value.toFixed(4)) : value);
-  };
-  put(
-    [0, "SECTION"],
-    [2, "HEADER"],
-    [9, "$ACADVER"],
-    [1, "AC1009"],
-    [9, "$INSUNITS"],
-    [70, 4],
-    [0, "ENDSEC"],
-  );
-  put([0, "SECTION"], [2, "ENTITIES"]);
+  const entities: Group[][] = [];
+  const put = (...groups: Group[]): void => void entities.push(groups);
   for (const l of drawingLines(m))
     put(
       [0, "LINE"],
@@ -118,12 +100,8 @@ export function toDxf(m: MarkOut): string {
       [1, plainAscii(p.name)],
     );
   }
-  put([0, "ENDSEC"], [0, "EOF"]);
-  return `${out.join("\n")}\n`;
+  return dxfText(entities);
 }
-
-const escape = (text: string): string =>
-  text.replace(/[&<>]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;" })[c]!);
 
 /** SVG at true scale: its width and height are millimetres, and so is one unit of its view box. */
 export function toSvg(m: MarkOut): string {
@@ -145,7 +123,7 @@ export function toSvg(m: MarkOut): string {
   );
   const marks = m.marks.map(
     (p) =>
-      `<g id="${p.id}"><path d="M${u(p.xMm - ARM)} ${v(p.yMm)}H${u(p.xMm + ARM)}M${u(p.xMm)} ${v(p.yMm - ARM)}V${v(p.yMm + ARM)}"/><text x="${u(p.xMm + ARM)}" y="${v(p.yMm + ARM)}">${escape(p.name)}</text></g>`,
+      `<g id="${p.id}"><path d="M${u(p.xMm - ARM)} ${v(p.yMm)}H${u(p.xMm + ARM)}M${u(p.xMm)} ${v(p.yMm - ARM)}V${v(p.yMm + ARM)}"/><text x="${u(p.xMm + ARM)}" y="${v(p.yMm + ARM)}">${escaped(p.name)}</text></g>`,
   );
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">`,

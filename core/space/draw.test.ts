@@ -77,7 +77,7 @@ describe("a bay as a drawing", () => {
     lights: [
       { name: "north window", kind: "window", from: [1000, 0], to: [2500, 0], covers: true },
     ],
-    likenesses: [{ name: "striped roll door", from: [3000, 0], to: [4000, 0] }],
+    likenesses: [{ name: "Rolltür, gestreift", from: [3000, 0], to: [4000, 0] }],
   });
   it("comes back from DXF as it went out", () => {
     expect(bayFromDxf(bayDxf(full), full)).toEqual(full);

@@ -1,3 +1,5 @@
+import { dxfText, fromPlainAscii, plainAscii, type Group } from "@/core/drawing/dxf";
+import { escaped } from "@/core/drawing/svg";
 import { baySchema, type Bay } from "./bay";
 import { isConvex, isInside, type Vec } from "./convex";
 
@@ -24,19 +26,10 @@ const middleOf = (shape: readonly Vec[]): Vec => [
   shape.reduce((s, c) => s + c[1], 0) / shape.length,
 ];
 
-/** Letters every reader of the form knows; others are left out of names. */
-const plain = (text: string): string =>
-  text
-    .normalize("NFKD")
-    .replace(/[^\x20-\x7e]/g, "")
-    .trim() || "unnamed";
-
 /** The bay as a DXF text. */
 export function bayDxf(bay: Bay): string {
-  const out: (string | number)[] = [];
-  const put = (...pairs: [number, string | number][]): void => {
-    out.push(...pairs.flat());
-  };
+  const entities: Group[][] = [];
+  const put = (...groups: Group[]): void => void entities.push(groups);
   const shape = (
     layer: string,
     corners: readonly Vec[],
@@ -58,17 +51,15 @@ export function bayDxf(bay: Bay): string {
     put([0, "SEQEND"], [8, layer]);
   };
   const name = (text: string, [x, y]: Vec): void =>
-    put([0, "TEXT"], [8, LAYERS.names], [10, x], [20, y], [30, 0], [40, NAME_MM], [1, plain(text)]);
-  put(
-    [0, "SECTION"],
-    [2, "HEADER"],
-    [9, "$ACADVER"],
-    [1, "AC1009"],
-    [9, "$INSUNITS"],
-    [70, 4],
-    [0, "ENDSEC"],
-  );
-  put([0, "SECTION"], [2, "ENTITIES"]);
+    put(
+      [0, "TEXT"],
+      [8, LAYERS.names],
+      [10, x],
+      [20, y],
+      [30, 0],
+      [40, NAME_MM],
+      [1, plainAscii(text)],
+    );
   shape(LAYERS.walls, bay.outline, true);
   for (const d of bay.doors) shape(LAYERS.doors, d, false);
   for (const o of bay.obstacles) {
@@ -83,8 +74,7 @@ export function bayDxf(bay: Bay): string {
     shape(LAYERS.likenesses, [l.from, l.to], false);
     name(l.name, middleOf([l.from, l.to]));
   }
-  put([0, "ENDSEC"], [0, "EOF"]);
-  return `${out.join("\n")}\n`;
+  return dxfText(entities);
 }
 
 /** A drawing that is no bay. The message says what it lacks. */
@@ -163,7 +153,7 @@ function entitiesOf(pairs: readonly Pair[], scale: number): Entity[] {
     }
     if (!now) continue;
     if (code === 8) now.layer = value.toUpperCase();
-    else if (code === 1) now.text = value;
+    else if (code === 1) now.text = fromPlainAscii(value);
     else if (code === 70) now.closed ||= (Number(value) & 1) === 1;
     else if (code === 38 || (code === 30 && now.kind === "POLYLINE")) now.from = length(value);
     else if (code === 39) now.tall = length(value);
@@ -246,9 +236,6 @@ export function bayFromDxf(text: string, was: Bay): Bay {
   throw new DrawingError(`${issue!.path.join(".")}: ${issue!.message}`);
 }
 
-const escape = (text: string): string =>
-  text.replace(/[&<>"]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[c]!);
-
 /** The bay as an SVG in its true size. */
 export function baySvg(bay: Bay): string {
   const [xs, ys] = [bay.outline.map((c) => c[0]), bay.outline.map((c) => c[1])];
@@ -259,7 +246,7 @@ export function baySvg(bay: Bay): string {
   const line = (layer: string, shape: readonly Vec[], close: boolean, width: number): string =>
     `<${close ? "polygon" : "polyline"} class="${layer.toLowerCase()}" points="${shape.map(p).join(" ")}" fill="none" stroke="#000" stroke-width="${width}"/>`;
   const name = (text: string, [x, y]: Vec): string =>
-    `<text x="${x - x0}" y="${y1 - y}" font-size="${NAME_MM}" text-anchor="middle">${escape(text)}</text>`;
+    `<text x="${x - x0}" y="${y1 - y}" font-size="${NAME_MM}" text-anchor="middle">${escaped(text)}</text>`;
   const all = [
     line(LAYERS.walls, bay.outline, true, 40),
     ...bay.doors.map((d) => line(LAYERS.doors, d, false, 90)),
@@ -276,5 +263,5 @@ export function baySvg(bay: Bay): string {
       name(l.name, middleOf([l.from, l.to])),
     ]),
   ];
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">\n<title>${escape(bay.name)}</title>\n${all.join("\n")}\n</svg>\n`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">\n<title>${escaped(bay.name)}</title>\n${all.join("\n")}\n</svg>\n`;
 }

@@ -1,5 +1,6 @@
 import { happeningName } from "@/core/owed";
 import type { Booked } from "@/core/schedule/booking";
+import { clockOf } from "@/core/units/minute";
 import { findBooking } from "./store";
 
 /** What take-in knows of a booking; null where there is none, or it is taken in already. */
@@ -7,7 +8,6 @@ export function bookedFor(id: string | null): Booked | null {
   const had = id === null ? null : findBooking(id);
   if (!had || had.jobId !== null) return null;
   const { customer, plate, vehicleId, happenings, promiseMin, said } = had.doc;
-  const two = (n: number): string => String(n).padStart(2, "0");
   return {
     id: had.id,
     customer,
@@ -15,10 +15,7 @@ export function bookedFor(id: string | null): Booked | null {
     vehicleId,
     happenings,
     done: happenings.map(happeningName).join(", "),
-    promised:
-      promiseMin === null
-        ? ""
-        : `${had.day}T${two(Math.floor(promiseMin / 60))}:${two(promiseMin % 60)}`,
+    promised: promiseMin === null ? "" : `${had.day}T${clockOf(promiseMin)}`,
     said,
   };
 }

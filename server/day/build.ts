@@ -1,13 +1,6 @@
 import { desc, eq, isNull, ne, or } from "drizzle-orm";
-import {
-  eventsOf,
-  itemsOf,
-  jobClock,
-  stageStates,
-  viewsOf,
-  type JobEvent,
-  type JobGround,
-} from "@/core/job";
+import { eventsOf, jobClock, stageStates, type JobEvent, type JobGround } from "@/core/job";
+import { floorAsked } from "@/core/job/floor-asked";
 import { jobOwed } from "@/core/job/owed-plan";
 import { parkedOf } from "@/core/job/parked";
 import { happeningName, lineName, owedFor, planOwed, type OwedPlan } from "@/core/owed";
@@ -160,16 +153,6 @@ function jobCard(
   }
   const arriveMin = Math.max(0, minuteOn(day, taken.at));
   const glass = intake.happenings.some((h) => h.event === "glass-out");
-  const floors = viewsOf(row.ground).flatMap((v) =>
-    itemsOf(v, "ready").flatMap(({ measure }) => (measure?.kind === "floor" ? [measure] : [])),
-  );
-  const floor =
-    floors.length === 0
-      ? null
-      : {
-          slopeDeg: Math.min(...floors.map((m) => m.slopeDeg)),
-          twistMm: Math.min(...floors.map((m) => m.twistMm)),
-        };
   return {
     id: `job:${row.id}`,
     kind: "job",
@@ -183,7 +166,7 @@ function jobCard(
     promiseMin: intake.promisedAt ? minuteOn(day, intake.promisedAt) : null,
     place: "shop",
     vehicle,
-    asks: asksOf(plan, floor),
+    asks: asksOf(plan, floorAsked(row.ground)),
     // Here glass is set before a vehicle is taken in.
     glass: false,
     curedMin: glass ? arriveMin + rules.cureMin : null,

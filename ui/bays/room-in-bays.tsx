@@ -6,7 +6,7 @@ import { lineName, type OwedPlan } from "@/core/owed";
 import type { Bay } from "@/core/space/bay";
 import { isRoomy, type RoomAsk, type RoomFound } from "@/core/space/room";
 import { noseOf, parkMarks } from "@/core/space/zones";
-import { itemsOf, viewsOf, type JobGround } from "@/core/job";
+import { floorAsked } from "@/core/job/floor-asked";
 import { parkedOf } from "@/core/job/parked";
 import { formatNumber, formatQuantity } from "@/core/units";
 import type { SpaceWorker } from "@/workers/space/space.worker";
@@ -108,18 +108,6 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
       </div>
     </section>
   );
-}
-
-/** The strictest floor any sheet of a job asks for; null where none asks. */
-function floorAsked(ground: JobGround): RoomAsk["floor"] {
-  const asked = viewsOf(ground).flatMap((v) =>
-    itemsOf(v, "ready").flatMap(({ measure }) => (measure?.kind === "floor" ? [measure] : [])),
-  );
-  if (asked.length === 0) return null;
-  return {
-    slopeDeg: Math.min(...asked.map((m) => m.slopeDeg)),
-    twistMm: Math.min(...asked.map((m) => m.twistMm)),
-  };
 }
 
 /** One place of the vehicle in a bay: drawn, with its room to spare and how it is found with a tape. */

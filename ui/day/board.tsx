@@ -16,7 +16,8 @@ import type { ShopPlan } from "@/core/schedule/plan-shop";
 import type { Card, Part, Pin, ShopDay } from "@/core/schedule/shop";
 import type { Placed } from "@/core/schedule/types";
 import { hoursOf, lanesOf, rowsOf, type Lane, type LaneKind } from "./lanes";
-import { clock, PART_WORDS } from "./words";
+import { PART_WORDS } from "./words";
+import { clockOf } from "@/core/units/minute";
 
 const ROW_PX = 56;
 const NAME_PX = 132;
@@ -122,7 +123,7 @@ export function Board({
   /** A bay in which it does not fit may be chosen by hand: whoever does so answers for it. */
   const put = (p: Placed, pin: Pin, why: string | null): void => {
     if (!why || why === WHY_NOT.bay) onPin(p.job, p.task as Part, pin);
-    else onRefuse(`${cardOf(p).title} at ${clock(pin.startMin ?? p.startMin)}: ${why}`);
+    else onRefuse(`${cardOf(p).title} at ${clockOf(pin.startMin ?? p.startMin)}: ${why}`);
   };
   const onKey = (e: KeyboardEvent, p: Placed): void => {
     const step = { ArrowLeft: -STEP_MIN, ArrowRight: STEP_MIN }[e.key];
@@ -176,7 +177,7 @@ export function Board({
                   className="figure absolute top-1 text-base text-soft"
                   style={{ left: share(h) }}
                 >
-                  {clock(h)}
+                  {clockOf(h)}
                 </span>
               ))}
             </div>
@@ -317,7 +318,7 @@ function Block({
       type="button"
       {...attributes}
       {...listeners}
-      aria-label={`${card.title}, ${card.customer}: ${PART_WORDS[part]}, ${clock(p.startMin)} to ${clock(p.endMin)}${isPinned ? ", set by hand" : ""}${card.begun?.part === part ? ", begun" : ""}`}
+      aria-label={`${card.title}, ${card.customer}: ${PART_WORDS[part]}, ${clockOf(p.startMin)} to ${clockOf(p.endMin)}${isPinned ? ", set by hand" : ""}${card.begun?.part === part ? ", begun" : ""}`}
       title={`${card.title}: ${PART_WORDS[part]}`}
       aria-pressed={chosen}
       onClick={onChoose}
@@ -339,7 +340,7 @@ function Block({
         aria-hidden
         className={`block truncate text-sm ${brief && !moving ? "hidden" : ""} ${moving?.why ? "text-stop" : "text-soft"}`}
       >
-        {moving ? (moving.why ?? clock(moving.at)) : `${PART_WORDS[part]} · ${card.customer}`}
+        {moving ? (moving.why ?? clockOf(moving.at)) : `${PART_WORDS[part]} · ${card.customer}`}
       </span>
     </button>
   );

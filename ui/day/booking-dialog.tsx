@@ -10,7 +10,8 @@ import { ChoiceField, TextField } from "../book/fields";
 import { Button } from "../primitives/button";
 import { Dialog } from "../primitives/dialog";
 import { useDayWorker } from "./use-day";
-import { clock } from "./words";
+
+import { clockOf, minuteOfText } from "@/core/units/minute";
 
 export type VehicleName = { id: string; name: string };
 
@@ -43,20 +44,14 @@ const DONE: [string, string][] = (Object.keys(EVENTS) as EventId[]).flatMap((e) 
   ]),
 );
 
-const minuteOf = (time: string): number | null => {
-  const read = /^(\d{1,2})[:.]?(\d\d)$/.exec(time.trim());
-  const [h, m] = read ? [Number(read[1]), Number(read[2])] : [99, 99];
-  return h < 24 && m < 60 ? 60 * h + m : null;
-};
-
 const bookingOf = (d: Draft, said: Booking["said"]): unknown => ({
   customer: d.customer,
   plate: d.plate,
   vehicleId: d.vehicleId,
   place: d.place,
-  arriveMin: minuteOf(d.arrive),
+  arriveMin: minuteOfText(d.arrive),
   // What is no time is left for the shop to name.
-  promiseMin: d.promise.trim() === "" ? null : (minuteOf(d.promise) ?? -1),
+  promiseMin: d.promise.trim() === "" ? null : (minuteOfText(d.promise) ?? -1),
   happenings: d.done.map((key) => {
     const [event, place] = key.split("/") as [EventId, PlaceId | ""];
     return { event, place: place || null };
@@ -90,8 +85,8 @@ export function BookingDialog({
           vehicleId: card.vehicle.id,
           done: card.happenings.map((h) => `${h.event}/${h.place ?? ""}`),
           place: card.place,
-          arrive: clock(card.arriveMin),
-          promise: card.promiseMin === null ? "" : clock(card.promiseMin),
+          arrive: clockOf(card.arriveMin),
+          promise: card.promiseMin === null ? "" : clockOf(card.promiseMin),
         }
       : EMPTY,
   );
@@ -129,7 +124,7 @@ export function BookingDialog({
       const is = await remote().propose(shop, asked.bays, json.card as Card);
       if (is) {
         setOffer(is);
-        setDraft((d) => ({ ...d, promise: clock(is.atMin) }));
+        setDraft((d) => ({ ...d, promise: clockOf(is.atMin) }));
       } else setProblem("The day cannot be planned with it. Choose another day or time.");
     }
     setWorking(false);
@@ -245,7 +240,7 @@ export function BookingDialog({
       </div>
       {offer && (
         <p role="status" className="mt-2 text-lg">
-          {clock(offer.atMin)} holds with {formatChance(offer.chance)}.
+          {clockOf(offer.atMin)} holds with {formatChance(offer.chance)}.
         </p>
       )}
       {problem && (

@@ -13,7 +13,8 @@ import { BookingDialog, type VehicleName } from "./booking-dialog";
 import { CalendarDialog } from "./calendar-dialog";
 import { LANES, type LaneKind } from "./lanes";
 import { useDay } from "./use-day";
-import { callOf, causeWords, chanceWords, clock, PART_WORDS, wayWords } from "./words";
+import { callOf, causeWords, chanceWords, PART_WORDS, wayWords } from "./words";
+import { clockOf } from "@/core/units/minute";
 
 const SILENT = "The shop does not answer. Nothing was changed; try again when it is back.";
 
@@ -262,8 +263,8 @@ function Promises({
       ))}
       {doubtful.map((o) => (
         <p key={o.job} className="mt-1 border-l-4 border-loose pl-3 text-lg text-loose">
-          {callOf(cardOf(o.job))}: {clock(cardOf(o.job).promiseMin!)} {chanceWords(o.chance)}. Nine
-          days in ten it is done by {clock(o.ninetyMin)}.
+          {callOf(cardOf(o.job))}: {clockOf(cardOf(o.job).promiseMin!)} {chanceWords(o.chance)}.
+          Nine days in ten it is done by {clockOf(o.ninetyMin)}.
         </p>
       ))}
       {unfit.length > 0 && (
@@ -326,18 +327,18 @@ function Cards({
                 </button>
                 <span className="figure text-lg">
                   <span className="text-base text-soft">comes </span>
-                  {clock(c.arriveMin)}
+                  {clockOf(c.arriveMin)}
                 </span>
                 <span className="figure text-lg">
                   <span className="text-base text-soft">done </span>
-                  {Number.isFinite(endOf(c.id)) ? clock(endOf(c.id)) : "–"}
+                  {Number.isFinite(endOf(c.id)) ? clockOf(endOf(c.id)) : "–"}
                 </span>
                 <span className="text-base text-soft">
                   {c.promiseMin === null
                     ? "not promised"
                     : endOf(c.id) > c.promiseMin
-                      ? `promised ${clock(c.promiseMin)}, ${Math.ceil(endOf(c.id) - c.promiseMin)} min late`
-                      : `promised ${clock(c.promiseMin)}, ${chanceWords(outlook?.chance ?? null)}`}
+                      ? `promised ${clockOf(c.promiseMin)}, ${Math.ceil(endOf(c.id) - c.promiseMin)} min late`
+                      : `promised ${clockOf(c.promiseMin)}, ${chanceWords(outlook?.chance ?? null)}`}
                 </span>
                 <span className="flex gap-1 print:hidden">
                   {c.kind === "job" ? (
@@ -380,7 +381,7 @@ function Cards({
                     .map((p) => (
                       <li key={p.task} className="flex flex-wrap items-center gap-x-3">
                         <span className="figure">
-                          {clock(p.startMin)} to {clock(p.endMin)}
+                          {clockOf(p.startMin)} to {clockOf(p.endMin)}
                         </span>
                         <span>{PART_WORDS[p.task as Part]}</span>
                         <span className="text-soft">

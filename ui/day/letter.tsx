@@ -5,7 +5,8 @@ import type { LetterBefore, Request } from "@/core/schedule/requests";
 import { dayInWords, formatNumber } from "@/core/units";
 import { WhenAwake } from "../primitives/awake";
 import { Button } from "../primitives/button";
-import { clock } from "./words";
+
+import { clockOf } from "@/core/units/minute";
 
 const SILENT = "The shop does not answer. Nothing was written; try again when it is back.";
 
@@ -88,8 +89,8 @@ export function LetterPage({
           {card.customer}, {card.title}
           {card.plate ? `, ${card.plate}` : ""}.{" "}
           {card.place === "van" ? "We come" : "Please bring it"} on {dayInWords(day)} at{" "}
-          {clock(card.arriveMin)}
-          {card.promiseMin !== null ? `; it is done by ${clock(card.promiseMin)}` : ""}.
+          {clockOf(card.arriveMin)}
+          {card.promiseMin !== null ? `; it is done by ${clockOf(card.promiseMin)}` : ""}.
         </p>
         <p className="mt-2 text-lg">{card.done}.</p>
         {requests.length === 0 ? (

@@ -4,7 +4,8 @@ import type { Card, Part } from "@/core/schedule/shop";
 import type { Placed } from "@/core/schedule/types";
 import { ButtonLink } from "../primitives/button";
 import { useDay } from "./use-day";
-import { chanceWords, clock, PART_WORDS } from "./words";
+import { chanceWords, PART_WORDS } from "./words";
+import { clockOf } from "@/core/units/minute";
 
 /** What one person has in hand, what comes after it, and where: to be read from two metres. */
 export function NextJob({ day, me }: { day: string; me: { id: string; name: string } }) {
@@ -30,8 +31,8 @@ export function NextJob({ day, me }: { day: string; me: { id: string; name: stri
       {shop && first && (
         <section aria-label="Next job" className="mt-3 bg-sheet px-5 py-4">
           <p className="figure text-6xl font-semibold">
-            {cardOf(first).begun?.part === first.task ? "now" : clock(first.startMin)}
-            <span className="ml-3 text-3xl font-normal text-soft">to {clock(first.endMin)}</span>
+            {cardOf(first).begun?.part === first.task ? "now" : clockOf(first.startMin)}
+            <span className="ml-3 text-3xl font-normal text-soft">to {clockOf(first.endMin)}</span>
           </p>
           <p className="mt-2 text-4xl font-semibold leading-tight">
             {PART_WORDS[first.task as Part]}: {cardOf(first).title}
@@ -50,7 +51,7 @@ export function NextJob({ day, me }: { day: string; me: { id: string; name: stri
           )}
           {cardOf(first).promiseMin !== null && (
             <p className="mt-1 text-xl text-soft">
-              Promised for {clock(cardOf(first).promiseMin!)}; it{" "}
+              Promised for {clockOf(cardOf(first).promiseMin!)}; it{" "}
               {chanceWords(outlook?.chance ?? null)}.
             </p>
           )}
@@ -75,7 +76,7 @@ export function NextJob({ day, me }: { day: string; me: { id: string; name: stri
                 key={`${p.job}${p.task}`}
                 className="flex flex-wrap items-baseline gap-x-4 border-b border-hairline py-2 text-xl last:border-b-0"
               >
-                <span className="figure w-20">{clock(p.startMin)}</span>
+                <span className="figure w-20">{clockOf(p.startMin)}</span>
                 <span className="font-semibold">
                   {PART_WORDS[p.task as Part]}: {cardOf(p).title}
                 </span>

@@ -6,7 +6,8 @@ import type { Placed } from "@/core/schedule/types";
 import { formatChance } from "@/core/units";
 import { useTimes } from "../settings";
 import { useDay } from "./use-day";
-import { causeWords, clock, PART_WORDS } from "./words";
+import { causeWords, PART_WORDS } from "./words";
+import { clockOf } from "@/core/units/minute";
 
 /** The day for a screen on the wall of the shop: read from across it, touched by nobody. */
 export function Wall({ day }: { day: string }) {
@@ -60,7 +61,7 @@ export function Wall({ day }: { day: string }) {
                     <div className="min-w-0">
                       <p className="truncate text-4xl font-semibold">
                         <span className="figure">
-                          {here ? `until ${clock(first.endMin)}` : clock(first.startMin)}
+                          {here ? `until ${clockOf(first.endMin)}` : clockOf(first.startMin)}
                         </span>{" "}
                         {cardOf(first).title}
                       </p>
@@ -72,7 +73,7 @@ export function Wall({ day }: { day: string }) {
                       </p>
                       {rest.slice(0, 3).map((p) => (
                         <p key={`${p.job}${p.task}`} className="truncate text-2xl text-soft">
-                          <span className="figure">{clock(p.startMin)}</span> {cardOf(p).title},{" "}
+                          <span className="figure">{clockOf(p.startMin)}</span> {cardOf(p).title},{" "}
                           {PART_WORDS[p.task as Part].toLowerCase()}
                         </p>
                       ))}
@@ -100,12 +101,12 @@ export function Wall({ day }: { day: string }) {
                 return (
                   <div key={o.job} className="border-b border-hairline py-3 last:border-b-0">
                     <p className="flex items-baseline gap-5 text-3xl">
-                      <span className="figure font-semibold">{clock(card.promiseMin!)}</span>
+                      <span className="figure font-semibold">{clockOf(card.promiseMin!)}</span>
                       <span className="min-w-0 truncate">{card.title}</span>
                       <span
                         className={`figure ml-auto ${broken ? "text-stop" : o.chance! < 0.7 ? "text-loose" : "text-settled"}`}
                       >
-                        {broken ? clock(ends(o.job)) : formatChance(o.chance!)}
+                        {broken ? clockOf(ends(o.job)) : formatChance(o.chance!)}
                       </span>
                     </p>
                     {broken && (

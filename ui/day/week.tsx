@@ -9,7 +9,8 @@ import { ButtonLink } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { dayFrom } from "./day";
 import { askDay, useDayWorker } from "./use-day";
-import { clock } from "./words";
+
+import { clockOf } from "@/core/units/minute";
 
 type Column = { shop: ShopDay; planned: Planned };
 
@@ -97,7 +98,7 @@ function DayColumn({ day, today, column }: { day: string; today: string; column:
               .toSorted((a, b) => a.arriveMin - b.arriveMin)
               .map((c) => (
                 <li key={c.id} className="border-t border-hairline py-1 text-base">
-                  <span className="figure text-soft">{clock(c.arriveMin)}</span>{" "}
+                  <span className="figure text-soft">{clockOf(c.arriveMin)}</span>{" "}
                   <span className="font-semibold">{c.title}</span>
                   <span className="block truncate text-soft">{c.customer}</span>
                 </li>

@@ -1,13 +1,7 @@
+import { clockOf } from "@/core/units/minute";
 import { formatChance } from "@/core/units";
 import type { Card, Part, ShopDay } from "@/core/schedule/shop";
 import type { Broken, WayOut } from "@/core/schedule/why";
-
-/** Minutes of a day as a clock shows them. */
-export const clock = (min: number): string => {
-  const whole = Math.round(min);
-  const [h, m] = [Math.floor(whole / 60), whole % 60];
-  return `${String(h % 24).padStart(2, "0")}:${String(m).padStart(2, "0")}`;
-};
 
 /** What a part of a job is called on the board. */
 export const PART_WORDS: Record<Part, string> = {
@@ -32,13 +26,13 @@ export function causeWords(shop: ShopDay, { cause }: Broken): string {
     case "work":
       return "Its own work takes longer than there is time.";
     case "idle":
-      return `It is there since ${clock(cause.sinceMin)}, and nobody has begun it.`;
+      return `It is there since ${clockOf(cause.sinceMin)}, and nobody has begun it.`;
     case "hours":
-      return `It can go on at ${clock(cause.fromMin)} only: a break, or hours that suit.`;
+      return `It can go on at ${clockOf(cause.fromMin)} only: a break, or hours that suit.`;
     case "bay":
     case "person":
     case "thing":
-      return `It waits for ${cause.name} until ${clock(cause.untilMin)}: ${nameOf(shop, cause.heldBy)} has it.`;
+      return `It waits for ${cause.name} until ${clockOf(cause.untilMin)}: ${nameOf(shop, cause.heldBy)} has it.`;
   }
 }
 
@@ -48,9 +42,9 @@ export function wayWords(shop: ShopDay, broken: Broken, way: WayOut): string {
   const minutes = Math.ceil(way.minutes);
   switch (way.kind) {
     case "call":
-      return `Call ${shop.cards.find((c) => c.id === broken.job)?.customer}: ${clock(broken.endMin)} instead of ${clock(promised(broken.job))}.`;
+      return `Call ${shop.cards.find((c) => c.id === broken.job)?.customer}: ${clockOf(broken.endMin)} instead of ${clockOf(promised(broken.job))}.`;
     case "call-other":
-      return `Call ${shop.cards.find((c) => c.id === way.name)?.customer}: ${clock(promised(way.name) + minutes)} instead of ${clock(promised(way.name))}, and this one first.`;
+      return `Call ${shop.cards.find((c) => c.id === way.name)?.customer}: ${clockOf(promised(way.name) + minutes)} instead of ${clockOf(promised(way.name))}, and this one first.`;
     case "earlier":
       return `Have it brought ${minutes} min earlier.`;
     case "another-thing":

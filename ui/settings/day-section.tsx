@@ -2,19 +2,13 @@
 
 import { useState } from "react";
 import type { DayRules } from "@/core/schedule/rules";
+import { clockOf, minuteOfText } from "@/core/units/minute";
 import { YesNo } from "../book/fields";
 import { WhenAwake } from "../primitives/awake";
 import { Button } from "../primitives/button";
 import { SaidLine, type Said } from "../primitives/said-line";
 
 const SILENT = "The shop does not answer. Nothing was changed; try again when it is back.";
-const clock = (min: number): string =>
-  `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
-const minuteOf = (text: string): number | null => {
-  const read = /^(\d{1,2})[:.]?(\d\d)$/.exec(text.trim());
-  const [h, m] = read ? [Number(read[1]), Number(read[2])] : [99, 99];
-  return h < 24 && m < 60 ? 60 * h + m : null;
-};
 
 type Draft = {
   from: string;
@@ -34,10 +28,10 @@ const MINUTES: [keyof Draft["minutes"], string][] = [
 ];
 
 const draftOf = (r: DayRules, people: readonly { id: string }[]): Draft => ({
-  from: clock(r.fromMin),
-  to: clock(r.toMin),
-  restFrom: r.rest ? clock(r.rest[0]) : "",
-  restTo: r.rest ? clock(r.rest[1]) : "",
+  from: clockOf(r.fromMin),
+  to: clockOf(r.toMin),
+  restFrom: r.rest ? clockOf(r.rest[0]) : "",
+  restTo: r.rest ? clockOf(r.rest[1]) : "",
   minutes: {
     glassMin: String(r.glassMin),
     cureMin: String(r.cureMin),
@@ -51,8 +45,8 @@ const draftOf = (r: DayRules, people: readonly { id: string }[]): Draft => ({
       return [
         id,
         {
-          from: own ? clock(own.fromMin) : "",
-          to: own ? clock(own.toMin) : "",
+          from: own ? clockOf(own.fromMin) : "",
+          to: own ? clockOf(own.toMin) : "",
           away: own === null,
         },
       ];
@@ -62,9 +56,12 @@ const draftOf = (r: DayRules, people: readonly { id: string }[]): Draft => ({
 
 /** The rules as the shop reads them; what is no time or no number is left for it to name. */
 const rulesOf = (d: Draft): unknown => ({
-  fromMin: minuteOf(d.from),
-  toMin: minuteOf(d.to),
-  rest: d.restFrom === "" && d.restTo === "" ? null : [minuteOf(d.restFrom), minuteOf(d.restTo)],
+  fromMin: minuteOfText(d.from),
+  toMin: minuteOfText(d.to),
+  rest:
+    d.restFrom === "" && d.restTo === ""
+      ? null
+      : [minuteOfText(d.restFrom), minuteOfText(d.restTo)],
   ...Object.fromEntries(
     Object.entries(d.minutes).map(([k, v]) => [k, v.trim() === "" ? null : Number(v)]),
   ),
@@ -75,7 +72,7 @@ const rulesOf = (d: Draft): unknown => ({
         ? [[id, null]]
         : p.from === "" && p.to === ""
           ? []
-          : [[id, { fromMin: minuteOf(p.from), toMin: minuteOf(p.to) }]],
+          : [[id, { fromMin: minuteOfText(p.from), toMin: minuteOfText(p.to) }]],
     ),
   ),
 });

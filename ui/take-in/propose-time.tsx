@@ -5,7 +5,8 @@ import type { Happening } from "@/core/owed";
 import { formatChance } from "@/core/units";
 import { Button } from "../primitives/button";
 import { askDay, useDayWorker } from "../day/use-day";
-import { clock } from "../day/words";
+
+import { clockOf } from "@/core/units/minute";
 
 /** When a vehicle can be promised for, from what the day already holds. */
 export function ProposeTime({
@@ -49,8 +50,8 @@ export function ProposeTime({
           ? null
           : await remote().propose(shop, bays, { ...(card as object), glass: false } as never);
       if (is) {
-        onOffer(clock(is.atMin));
-        setSaid({ ok: true, words: `${clock(is.atMin)} holds with ${formatChance(is.chance)}.` });
+        onOffer(clockOf(is.atMin));
+        setSaid({ ok: true, words: `${clockOf(is.atMin)} holds with ${formatChance(is.chance)}.` });
       } else
         setSaid({
           ok: false,
