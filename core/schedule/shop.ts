@@ -153,7 +153,7 @@ function jobOf(shop: ShopDay, card: Card, fits: readonly string[]): DayJob {
   tasks.push(task("prove", rules.proveMin, "desk", "desk", "prove", {}));
   return {
     id: card.id,
-    name: card.title,
+    name: `${card.title}, ${card.customer}`,
     arriveMin: card.arriveMin,
     promiseMin: card.promiseMin,
     tasks,
