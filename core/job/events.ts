@@ -2,6 +2,7 @@ import { z } from "zod";
 import { onTheSpotSchema } from "./on-the-spot";
 import { eventIdSchema, placeIdSchema, systemIdSchema } from "@/core/owed/schema";
 
+import type { BayWalls } from "@/core/setout/walls";
 import type { Halves } from "@/core/setout/halves";
 import type { Quantity } from "@/core/setout/quantities";
 import { driveRow } from "@/core/drive/log-row";
@@ -43,6 +44,26 @@ const bayFloorSchema = z.object({
   tyres: z.array(ruled).length(4),
   stand: z.array(ruled).max(8),
 });
+
+const wallPlace = z.tuple([finite, finite]).readonly();
+const bayWallsSchema = z.object({
+  bay: z.string().min(1).max(60),
+  name: z.string().min(1).max(60),
+  sigmaMm: z.number().min(0.1).max(1000),
+  walls: z
+    .array(
+      z.object({
+        id: z.string().min(1).max(12),
+        n: z.number().int().min(1).max(400),
+        from: wallPlace,
+        to: wallPlace,
+      }),
+    )
+    .max(400),
+  things: z
+    .array(z.object({ outline: z.array(wallPlace).min(3).max(40), fromMm: finite, toMm: finite }))
+    .max(100),
+}) satisfies z.ZodType<BayWalls>;
 
 const pose = z.object({ xMm: finite, yMm: finite, headingRad: finite });
 const after = z.object({ pose, heightMm: finite, pitchRad: finite, rollRad: finite });
@@ -360,6 +381,8 @@ export const tabletEventSchema = z.discriminatedUnion("kind", [
     headingRad: z.number().min(-10).max(10),
     /** The bay's surveyed floor there, as the shop found it; null where it is not surveyed. */
     floor: bayFloorSchema.nullable().optional(),
+    /** The bay's walls about the vehicle there, as the shop found them. */
+    walls: bayWallsSchema.nullable().optional(),
   }),
   /** A drive begins: what was planned of it, and what was said before leaving. */
   z.object({

@@ -10,6 +10,7 @@ import {
   OWN_FLOOR,
   standsOf,
   ROLLED_TOE_SIGMA,
+  SCHOOLS,
   solveScene,
   targetOn,
   withBooster,
@@ -26,6 +27,7 @@ import { boardSides } from "./board-sides";
 import { viewOf, type CalibrationGround, type JobGround } from "./ground";
 import { itemsOf } from "./items";
 import { eventsOf, lastOf, measuredOf, strikes, type JobEvent } from "./job";
+import { bayWallsOf } from "./parked";
 import { movesVehicle, ofOneCarrier, targetIn } from "./scope";
 import { calibrationLog, standAt, standingAt, standingNow } from "./standing";
 import { boosterBefore, isOfStay, lastStay, staysOf, type Stay } from "./stays";
@@ -53,6 +55,7 @@ export function planFor(
   const school = eventsOf(calibrationLog(g, events), "school").at(-1)?.body.school;
   const toe = lastOf(events, "rear-toe")?.body;
   const rearToe = toe ? { left: toe.leftDeg, right: toe.rightDeg } : g.intake.rearToeDeg;
+  const bay = bayWallsOf(events);
   const plan: SetOutPlan = {
     vehicle: frameOf(g.vehicle, target),
     target,
@@ -65,7 +68,8 @@ export function planFor(
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
     ...(toe?.how === "rolled" ? { rearToeSigmaRad: ROLLED_TOE_SIGMA } : {}),
-    ...(school && !misses(school, target) ? { school } : {}),
+    ...(school && !misses(school, target) && (bay || !SCHOOLS[school].walls) ? { school } : {}),
+    ...(bay && !target.frame ? { bay } : {}),
   };
   if (target.frame) return { ...plan, floorStepMm: OWN_FLOOR };
   const floor = isByHand(target) ? null : measuredFloor(g, plan, events);
@@ -141,6 +145,7 @@ function entryOf(e: JobEvent, struck: boolean, named: boolean): SetOutEntry[] {
     const hours = Math.max(0, (Date.parse(e.at) - Date.parse(b.from.at)) / HOUR_MS);
     return [{ kind: "kept", id, kept: b.standing, goneMm: goneMm(hours) }];
   }
+  if (b.kind === "parked") return b.walls ? [{ kind: "parked", id, bay: b.walls }] : [];
   if (b.kind === "touch") return [{ kind: "touch", id, touch: b.touch }];
   if (b.kind === "move") return [{ kind: "move", id, move: b.move, rest: b.rest }];
   return [];
@@ -219,7 +224,8 @@ export function sceneNow(
   const now = asked ? sceneId(asked) : "";
   if (!asked) scene.push({ id: now, carrier: "nowhere", plan: planFor(g, events, targetId) });
   const entries = asDone(g, events).flatMap((e) => {
-    const target = movesVehicle(e.body) ? now : places.find((s) => isOfStay(s, e));
+    const ofVehicle = movesVehicle(e.body) || (e.body.kind === "parked" && !frame);
+    const target = ofVehicle ? now : places.find((s) => isOfStay(s, e));
     if (target === undefined) return [];
     const at = typeof target === "string" ? target : sceneId(target);
     return entryOf(e, struck.has(e.id), named).map((entry) => ({ ...entry, target: at }));

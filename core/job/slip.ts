@@ -339,6 +339,7 @@ const FACTS: Facts = {
       label: "Stands in",
       value: b.name,
       ...(b.floor ? { note: "Its floor there is known from the bay’s survey." } : {}),
+      strikable: true,
     },
   ],
   "drive-leave": (b) => [

@@ -10,6 +10,7 @@ import {
   type History,
   type PlanReading,
 } from "./history";
+import { wallCauses } from "./walls";
 
 /** What a setup's history says of everything in it at once. */
 export type Estimate = {
@@ -86,7 +87,7 @@ export function estimate(
     const suspects = [
       ...new Set(
         adjustment.suspectGroup.flatMap((id) =>
-          own.has(id) ? [id] : readings.filter((r) => r.seat === id).map((r) => r.id),
+          own.has(id) ? [id] : readings.filter((r) => isThrough(r, id)).map((r) => r.id),
         ),
       ),
     ];
@@ -102,6 +103,10 @@ export function estimate(
     };
   }
 }
+
+/** Whether a reading goes through a seating, or to a wall, that may be off. */
+const isThrough = ({ seat, slot }: PlanReading, cause: string): boolean =>
+  seat === cause || (slot.wall !== undefined && wallCauses(slot.wall.id).out === cause);
 
 const contradicted = (a: Adjustment): boolean => a.suspect !== null || a.chiSquare.p < CONTRADICTED;
 

@@ -15,6 +15,7 @@ import { carried, followedBy, type Displacement } from "./displace";
 import type { Kept } from "./kept";
 import type { Against, Slot } from "./slot";
 import type { CarrierPoint } from "./slots";
+import { PARKED, wallCauses, wallEnds, wallSigmas, type BayWalls } from "./walls";
 import type { PlanPose } from "./stand";
 import type { Widening } from "./touch";
 
@@ -94,6 +95,10 @@ export type History = {
   readings: PlanReading[];
   /** How often each thing that is clamped or hung was seated. */
   seats: Map<string, number>;
+  /** The bay as its walls lie about the vehicle, among the epochs; null where nobody said. */
+  bay: string | null;
+  /** The walls that are looked at. */
+  walls: ReadonlySet<string>;
   /** Whether something is judged against a thrust line. */
   onThrust: boolean;
   /** How well the toe of a rear wheel is known beforehand, rad. */
@@ -107,6 +112,8 @@ export const newHistory = (onThrust = false, toeSigma = TOE_SIGMA): History => (
   motions: [],
   readings: [],
   seats: new Map(),
+  bay: null,
+  walls: new Set(),
   onThrust,
   toeSigma,
 });
@@ -143,6 +150,33 @@ export function rollIn(
   if (!upright) return;
   const lean = (shift: number): Lean => ({ shift, sigma: ROLLED_IN.tiltRad, readings: [] });
   h.leans.set(carrier, [{ pitch: lean(upright.pitchRad), roll: lean(upright.rollRad) }]);
+}
+
+/**
+ * The vehicle is said to stand in a bay: its walls lie about it as drawn, as nearly as a vehicle is
+ * brought to its marks. They go with no stand, and stay where they are when the vehicle is moved.
+ Walls that no reading runs to are not
+ * looked at.
+ */
+export function parkIn(h: History, bay: BayWalls): void {
+  if (h.walls.size === 0) return;
+  const body = `bay as parked ${[...h.epochs.keys()].length}`;
+  h.bay = body;
+  const start = { xMm: 0, yMm: 0, headingRad: 0 };
+  const prior = diagonal(PARKED.planMm, PARKED.headingRad);
+  h.epochs.set(body, [{ body, start, prior, tie: null, heightMm: 0, lean: 0 }]);
+  h.points.set(
+    body,
+    bay.walls.flatMap(({ id, from, to }) => {
+      const ends = wallEnds(id);
+      return h.walls.has(`${bay.bay}.${id}`)
+        ? [
+            { id: ends.from, xMm: from[0], yMm: from[1] },
+            { id: ends.to, xMm: to[0], yMm: to[1] },
+          ]
+        : [];
+    }),
+  );
 }
 
 /** A carrier that nobody touched stands where the last job left it. */
@@ -382,6 +416,13 @@ export function causesOf(
     const scale = scaleOf(r.slot.instrument, r.instrument);
     if (scale) nuisances.set(scale, scaleCause(scale));
     if (r.seat) nuisances.set(r.seat, seatCause(r.seat, r.slot.seat!.sigmaMm));
+    if (r.slot.wall) {
+      const { out, turn } = wallCauses(r.slot.wall.id);
+      const { outMm, turnRad } = wallSigmas(r.slot.wall);
+      // A wall that is drawn amiss is off like a reading, for all that are read to it.
+      nuisances.set(out, { id: out, value: 0, unit: "mm", sigma: outMm, maySlip: true });
+      nuisances.set(turn, { id: turn, value: 0, unit: "rad", sigma: turnRad });
+    }
   }
   const toe = h.onThrust || readings.some((r) => GOES_WITH_TOE.has(r.slot.instrument));
   if (toe) for (const id of [TOE_LEFT, TOE_RIGHT]) nuisances.set(id, toeCause(id, h.toeSigma));

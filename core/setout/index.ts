@@ -43,6 +43,7 @@ export { readingsToSet } from "./few-readings";
 export { keptFrom } from "./kept-from";
 export { goneMm, ON_MARKS, type Kept } from "./kept";
 export { readingSigma, slotsFor } from "./slots";
+export { BAY, type BayWalls } from "./walls";
 export {
   solveScene,
   solveSetOut,
@@ -102,7 +103,7 @@ export {
   type SchoolChance,
 } from "./mark-out";
 export { drawingLines, toDxf, toSvg } from "./drawing";
-export { spanOf, type FloorSpot } from "./span";
+export { spanOf, wallsOf, type FloorSpot, type FloorWall } from "./span";
 export {
   boardKnowledge,
   chanceByTolerance,

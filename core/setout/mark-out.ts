@@ -7,6 +7,7 @@ import { inSchool, SCHOOLS, walks, type SchoolId } from "./schools";
 import type { Slot } from "./slot";
 import { carrierPoints, readingSigma, slotsFor } from "./slots";
 import { solveSetOut, type SetOutEntry } from "./solve";
+import { BAY } from "./walls";
 import { sideWord, standsOf, waysOf, type Stands } from "./thing";
 
 /**
@@ -140,7 +141,9 @@ export const floorPlan = (plan: SetOutPlan): Pick<MarkOut, "marks" | "stands" | 
  */
 export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const walked = { ...plan, school };
-  const before = solveSetOut(walked, []);
+  const there: SetOutEntry[] =
+    plan.bay && SCHOOLS[school].walls ? [{ kind: "parked", id: "parked", bay: plan.bay }] : [];
+  const before = solveSetOut(walked, there);
   const exact = {
     ...before,
     adjustment: {
@@ -152,7 +155,9 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
   const expected = predictedReadings(exact, board);
   const path = SCHOOLS[school].path;
   // What runs to another target is not foreseen: that one may not lie there yet.
-  const slots = slotsFor(plan).filter((s) => inSchool(walked, s) && s.mate === undefined);
+  const slots = slotsFor(plan).filter(
+    (s) => inSchool(walked, s) && (s.mate === undefined || (s.mate === BAY && there.length > 0)),
+  );
   // First how the stand leans: while nobody knows, its hooks say little of its board.
   const leans = (["pitch", "roll"] as const).flatMap(
     (part) => slots.find((s) => s.observes.in === part) ?? [],
@@ -162,7 +167,7 @@ export function markOut(plan: SetOutPlan, school: SchoolId): MarkOut {
     ...path.flatMap((step) => slots.filter((s) => walks(step, s.id))),
     ...slots.filter((s) => !path.some((p) => walks(p, s.id)) && !leans.includes(s)),
   ];
-  const entries: SetOutEntry[] = [];
+  const entries: SetOutEntry[] = [...there];
   const hubSigma = Math.max(plan.vehicle.hubSigmaMm, plan.vehicle.badgeSigmaMm);
   return {
     school,

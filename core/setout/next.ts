@@ -9,6 +9,7 @@ import { seatSigma } from "./causes";
 import { sharing } from "./history";
 import { carries, type Witness } from "./reliability";
 import { isWalked } from "./schools";
+import { wallCauses, wallSigmas } from "./walls";
 import { partIndex, proofHalfWidths } from "./proof";
 import type { SetOutSolution } from "./solve";
 import { insideChance, scalarErrors, type Verdict } from "./verdict";
@@ -69,6 +70,16 @@ function observationOf(s: SetOutSolution, slot: Slot, known: ReadonlySet<string>
 
 /** What a reading is uncertain by that no repeat of it shares with it yet, mm or rad. */
 const looseness = (
+  s: SetOutSolution,
+  slot: Slot,
+  anew: boolean,
+  known: ReadonlySet<string>,
+): number =>
+  slot.wall && !known.has(wallCauses(slot.wall.id).out)
+    ? wallSigmas(slot.wall).outMm
+    : seatLooseness(s, slot, anew, known);
+
+const seatLooseness = (
   s: SetOutSolution,
   slot: Slot,
   anew: boolean,

@@ -14,6 +14,7 @@ import { sideOf } from "./hands";
 import type { Instrument } from "./instrument";
 import type { SchoolId } from "./schools";
 import { standsOf } from "./thing";
+import type { BayWalls } from "./walls";
 import type { PlanPose, Stand } from "./stand";
 
 /** Shop settings of the judgement. */
@@ -52,6 +53,8 @@ export type SetOutPlan = {
    * it is not said.
    */
   school?: SchoolId;
+  /** The walls about the vehicle, where it was said to stand in a bay. */
+  bay?: BayWalls;
   /**
    * How far the floor at the stand lies above the vehicle's own plane, mm, from measured floor
    * heights: the sheet's height counts from the vehicle's plane, rule and scale count from the

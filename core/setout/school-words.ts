@@ -32,6 +32,10 @@ export const SCHOOL_WORDS: Record<SchoolId, { say: string; note?: string }> = {
     say: "The rig sees a target on each wheel and says where it stands, many times a second.",
     note: "Roll the car half a wheel turn and back: the rig then knows where it really drives.",
   },
+  walls: {
+    say: "From the hubs to the wall beside them, from both ends of the beam to the wall behind the board and beside it; two tapes give the distance, a laser the line.",
+    note: "Measure to the bare wall: skirting, cables and posters stand off it. A wall is only as good as it was drawn.",
+  },
   about: {
     say: "Tapes from the hubs the board looks at to both ends of the beam, with the two diagonals, and its laser.",
   },

@@ -3,6 +3,7 @@ import { isAside } from "./aside";
 import type { Instrument } from "./instrument";
 import type { DatumKind } from "@/core/vehicle";
 import { standsOf } from "./thing";
+import type { BayWalls } from "./walls";
 
 /**
  * The ways of setting out. All their readings join one adjustment; a school only says which ones
@@ -17,6 +18,7 @@ export type SchoolId =
   | "wheel-lasers"
   | "beam-lasers"
   | "rig"
+  | "walls"
   | "about"
   | "mat-tapes"
   | "mat-laser"
@@ -39,6 +41,8 @@ export type School = {
   for?: Target["kind"];
   /** For boards that stand behind the vehicle or beside it; the others are for those ahead. */
   around?: true;
+  /** It measures to the walls of the bay, which have to be known about the vehicle. */
+  walls?: true;
 };
 
 const TAPES = [
@@ -128,6 +132,13 @@ export const SCHOOLS: Record<SchoolId, School> = {
     ],
     needs: ["rig"],
     sees: ["rear-axle-normal"],
+  },
+  walls: {
+    name: "Walls of the bay",
+    path: ["wall-*", "tape-fl-l", "tape-fr-r", "laser-badge"],
+    needs: ["tape", "laser"],
+    sees: ["centreline"],
+    walls: true,
   },
   about: {
     name: "Hub tapes",
@@ -254,9 +265,11 @@ export const schoolOf = (plan: {
 export const schoolsFor = (plan: {
   instruments: readonly Instrument[];
   target: Pick<Target, "kind" | "placement" | "beam" | "stands">;
+  bay?: BayWalls;
 }): SchoolId[] =>
   (Object.keys(SCHOOLS) as SchoolId[]).filter(
     (id) =>
       !misses(id, plan.target) &&
+      (!SCHOOLS[id].walls || plan.bay !== undefined) &&
       SCHOOLS[id].needs.every((kind) => plan.instruments.some((i) => i.kind === kind)),
   );

@@ -2,6 +2,7 @@ import type { Reading } from "@/core/survey";
 import type { Quantity } from "@/core/units";
 import type { Seat } from "./causes";
 import type { Instrument } from "./instrument";
+import type { ReadWall } from "./walls";
 
 /** Quantities that do not lie in the floor plan; each is a single number with its own readings. */
 export type ScalarId = "height" | "pitch" | "roll" | "rail";
@@ -41,8 +42,14 @@ export type Slot = {
   sides?: { positive: string; negative: string };
   /** Another reading by the same act: where a way walks that one, it walks this one. */
   like?: string;
-  /** The other target the reading runs to; without it nothing can be read. */
+  /** The other target it runs to, or the bay; without it nothing can be read. */
   mate?: string;
+  /** The wall of the bay it runs to. */
+  wall?: ReadWall;
+  /** It is of the vehicle's own place in the bay: what carries the target has no part in it. */
+  ofVehicle?: true;
+  /** How rough what it is read at is, from place to place, mm. */
+  roughMm?: number;
   /**
    * Its sides are not those of the vehicle: away and toward, which wear a sign instead of a letter.
    */

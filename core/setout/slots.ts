@@ -9,6 +9,7 @@ import { onFloor } from "./on-floor";
 import { asIs, inPlan, type Slot } from "./slot";
 import { standsOf, thingOf } from "./thing";
 import { beamLaserSlots, mirrorSlots } from "./beam-slots";
+import { wallSlots } from "./wall-slots";
 import { floorMarkSlots, laserBehind, panelSlots, rigSlots, wheelLaserSlots } from "./school-slots";
 
 declare module "./on-floor" {
@@ -141,7 +142,7 @@ type CentreMark = NonNullable<SetOutPlan["vehicle"]["centreMarks"]>[number];
 function makeSlots(plan: SetOutPlan): Slot[] {
   if (isByHand(plan.target)) return onFloor().slots(plan);
   if (standsOf(plan.target) !== "ahead")
-    return [...onFloor().aroundSlots(plan), ...levelSlots(plan)];
+    return [...onFloor().aroundSlots(plan), ...wallSlots(plan), ...levelSlots(plan)];
   const { stand, vehicle, instruments } = plan;
   const { beam } = thingOf(plan.target);
   const has = (kind: Instrument["kind"]): boolean => instruments.some((i) => i.kind === kind);
@@ -190,6 +191,7 @@ function makeSlots(plan: SetOutPlan): Slot[] {
   if (has("beam-laser")) slots.push(...beamLaserSlots(plan));
   if (has("mirror")) slots.push(...mirrorSlots(plan));
   if (has("rig")) slots.push(...rigSlots(plan));
+  slots.push(...wallSlots(plan));
 
   slots.push(...levelSlots(plan));
   if (plan.target.beam && has("scale")) slots.push(railSlot(plan));
@@ -214,5 +216,6 @@ export function readingSigma(instrument: Instrument, slot: Slot, value: number):
     instrument.sigmaMm + instrument.sigmaMmPerM * lengthM,
     // The angle of what is clamped stays until it is seated anew.
     slot.seat ? 0 : 1000 * lengthM * instrument.sigmaRad,
+    slot.roughMm ?? 0,
   );
 }

@@ -16,6 +16,7 @@ import {
   leanNow,
   moveVehicle,
   newHistory,
+  parkIn,
   readLean,
   readSince,
   seatNow,
@@ -47,6 +48,7 @@ import {
   type ScalarEstimate,
   type ScalarTrack,
 } from "./scalar";
+import { inSchool } from "./schools";
 import type { ScalarId, Slot } from "./slot";
 import { carrierPoints, slotsFor } from "./slots";
 import { stateAtRest, withBooster, type StandState } from "./stand";
@@ -59,6 +61,7 @@ import {
   type TouchKind,
   type Widening,
 } from "./touch";
+import { BAY, type BayWalls } from "./walls";
 import { slotValue } from "./words";
 
 /**
@@ -83,6 +86,8 @@ export type SetOutEntry = { target?: string } &
     | { kind: "touch"; id: string; touch: TouchKind }
     /** Nobody touched the stand since the last job set it out; the car is another one. */
     | { kind: "kept"; id: string; kept: Kept; goneMm: number }
+    /** The vehicle was said to stand in a bay. */
+    | { kind: "parked"; id: string; bay: BayWalls }
     /** A proposed move that was carried out; `rest` are the moves of the same plan still to do. */
     | { kind: "move"; id: string; move: Move; rest: Move[] }
   );
@@ -268,7 +273,7 @@ const isFresh = (h: History, p: Progress): boolean =>
 function read(
   h: History,
   p: Progress,
-  mate: Progress | undefined,
+  mate: Mate | undefined,
   e: Extract<SetOutEntry, { kind: "reading" }>,
 ): void {
   const slot = p.slots.get(e.slotId);
@@ -282,8 +287,8 @@ function read(
     h.readings.push({
       id: e.id,
       target: p.id,
-      body: epochNow(h, p.carrier).body,
-      ...(mate ? { mate: { target: mate.id, body: epochNow(h, mate.carrier).body } } : {}),
+      body: slot.ofVehicle ? mate!.body : epochNow(h, p.carrier).body,
+      ...(mate ? { mate } : {}),
       slot,
       shown: e.shown,
       sigma: e.sigma,
@@ -431,7 +436,12 @@ function touch(h: History, touched: readonly Progress[], kind: TouchKind): void 
     const [first, ...others] = touched.filter((p) => p.carrier === carrier);
     return { first: first!, leaned: unsettle(h, [first!, ...others], widening, null) };
   });
-  if (kind === "moved-car") return moveVehicle(h, widening);
+  if (kind === "moved-car") {
+    // How far its hubs are from the walls is another matter now.
+    for (const r of h.readings)
+      if (r.slot.ofVehicle) touched.find((p) => p.id === r.target)?.doubted.add(r.id);
+    return moveVehicle(h, widening);
+  }
   for (const { first, leaned } of firsts) {
     disturb(h, first.carrier, widening, NOWHERE);
     standAnew(h, first, widening, leaned);
@@ -474,10 +484,12 @@ export function solveScene(
       p.plan.target.kind === "mark",
     );
   }
+  h.walls = wallsOf(all, entries);
   for (const e of entries) {
     const p = all.find((x) => x.id === e.target) ?? all[0]!;
     const onIt = all.filter((x) => x.carrier === p.carrier);
-    if (e.kind === "reading") read(h, p, mateFor(all, p, p.slots.get(e.slotId)), e);
+    if (e.kind === "reading") read(h, p, mateOf(h, all, p, p.slots.get(e.slotId)), e);
+    else if (e.kind === "parked") parkIn(h, e.bay);
     else if (e.kind === "seated") seated(h, p, e.slotId);
     else if (e.kind === "kept") keep(h, p, e);
     else if (e.kind === "touch") touch(h, e.touch === "moved-car" ? all : onIt, e.touch);
@@ -517,9 +529,46 @@ const mateFor = (
   slot: Slot | undefined,
 ): Progress | undefined => (slot?.mate === undefined ? undefined : partner(all, p, slot.mate));
 
+type Mate = NonNullable<PlanReading["mate"]>;
+
+/** What a reading runs to, as it lies now. */
+function mateOf(
+  h: History,
+  all: readonly Progress[],
+  p: Progress,
+  slot: Slot | undefined,
+): Mate | undefined {
+  if (slot?.mate === BAY)
+    return h.bay === null ? undefined : { target: BAY, body: epochNow(h, h.bay).body };
+  const mate = mateFor(all, p, slot);
+  return mate && { target: mate.id, body: epochNow(h, mate.carrier).body };
+}
+
+/**
+ * The walls that are to be looked at: those the way one sets out runs to, or that something was read to.
+ * A bay nobody measures to would only make every estimate larger.
+ */
+function wallsOf(all: readonly Progress[], entries: readonly SetOutEntry[]): Set<string> {
+  const read = new Set(
+    entries.flatMap((e) => {
+      const p = e.kind === "reading" && all.find((x) => x.id === e.target);
+      return p ? (p.slots.get(e.slotId)?.wall?.id ?? []) : [];
+    }),
+  );
+  return new Set([
+    ...read,
+    ...all.flatMap(({ plan, slots }) =>
+      [...slots.values()].flatMap((s) => (s.wall && inSchool(plan, s) ? [s.wall.id] : [])),
+    ),
+  ]);
+}
+
 /** Another target of the setup by the sheet's own name for it. */
 const partner = (all: readonly Progress[], p: Progress, targetId: string): Progress | undefined =>
   all.find((x) => x.plan.target.id === targetId && x.plan.setup === p.plan.setup);
+
+/** Whether a slot runs to no wall, or to one that is looked at. */
+const isLookedAt = (h: History, { wall }: Slot): boolean => !wall || h.walls.has(wall.id);
 
 /** Whether anything was ever read of a target: before that nobody has laid it down. */
 const isBegun = (h: History, p: Progress): boolean => ownReadings(h, p).length > 0;
@@ -551,7 +600,9 @@ function solutionOf(
   const { body, start } = epochNow(h, p.carrier);
   const placed = adjustment?.bodies.find((b) => b.id === body);
   const fresh = freshReadings(h, p);
-  const mine = new Set(ownReadings(h, p).map((r) => r.id));
+  const mine = new Set(
+    [...ownReadings(h, p), ...h.readings.filter((r) => r.target === p.id)].map((r) => r.id),
+  );
   const scalars = {
     height: trackNow(p.levels.height),
     pitch: leanKnown(h, p, "pitch", known),
@@ -584,6 +635,7 @@ function solutionOf(
     (p.levels[q].watched && lacking.length > 0);
   const mates = Object.fromEntries(
     [...p.slots.values()].flatMap((s) => {
+      if (s.mate === BAY) return h.bay === null ? [] : [[BAY, epochNow(h, h.bay).body]];
       const mate = mateFor(all, p, s);
       return mate && isBegun(h, mate) ? [[s.mate!, epochNow(h, mate.carrier).body]] : [];
     }),
@@ -601,7 +653,9 @@ function solutionOf(
     id: p.id,
     body,
     plan: p.plan,
-    slots: [...p.slots.values()].filter((s) => s.mate === undefined || s.mate in mates),
+    slots: [...p.slots.values()].filter(
+      (s) => s.mate === undefined || (s.mate in mates && isLookedAt(h, s)),
+    ),
     frame: p.frame,
     network: known.network,
     adjustment,

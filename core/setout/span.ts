@@ -1,6 +1,7 @@
 import { vehiclePoints } from "@/core/vehicle";
 import type { Slot } from "./slot";
 import type { SetOutSolution } from "./solve";
+import { BAY, type WallPlace } from "./walls";
 
 /** A place on the floor, vehicle axes, mm. */
 export type FloorSpot = { xMm: number; yMm: number };
@@ -56,6 +57,21 @@ export function spanOf(
     case "cause":
       return null;
   }
+}
+
+/** A wall that is looked at, as it lies on the floor, by its number in the bay. */
+export type FloorWall = { id: string; n: number; from: FloorSpot; to: FloorSpot };
+
+/** The walls that readings run to, where the whole estimate has them about the vehicle. */
+export function wallsOf({ plan, slots, mates, adjustment }: SetOutSolution): FloorWall[] {
+  const at = adjustment?.bodies.find((b) => b.id === mates[BAY]);
+  const { bay } = plan;
+  if (!at || !bay) return [];
+  const looked = new Set(slots.flatMap((s) => s.wall?.id ?? []));
+  const spot = ([xMm, yMm]: WallPlace): FloorSpot => turnedOut(at, { xMm, yMm });
+  return bay.walls
+    .filter((w) => looked.has(`${bay.bay}.${w.id}`))
+    .map((w) => ({ id: w.id, n: w.n, from: spot(w.from), to: spot(w.to) }));
 }
 
 /** A point of a carrier, in its own axes, on the floor. */

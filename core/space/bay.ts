@@ -98,6 +98,8 @@ export const baySchema = z
     likenesses: z.array(pieceSchema).max(60).default([]),
     /** How bright it usually is where the targets stand, lux; null where nobody read it. */
     usualLux: z.number().min(0).max(200_000).nullable().default(null),
+    /** How well the ends of its walls are known to be where they are drawn, mm. */
+    wallsMm: z.number().min(1).max(500).default(10),
     /** The floor as it was surveyed; null where it was not. */
     floor: floorSchema.nullable().default(null),
   })

@@ -10,6 +10,7 @@ import {
   withBooster,
   type Move,
   type PlanPose,
+  type BayWalls,
   type SetOutPlan,
   type TouchKind,
 } from "@/core/setout";
@@ -61,6 +62,11 @@ export type BenchWorld = {
   cameraRad: { yaw: number; pitch: number; roll: number };
   /** How the body stands off its book while the cameras look; as the book has it where it is not said. */
   stance?: { heaveMm: number; pitchRad: number; rollRad: number };
+  /**
+   * How the bay truly lies about the vehicle, where it was said to stand in one: off from what was said,
+   * with walls off from their drawing.
+   */
+  bay?: BayTruth;
   /** What disturbs the look of its cameras; nothing where it is not there. */
   trouble?: Trouble;
 };
@@ -246,22 +252,72 @@ function shove(
  * The car is moved and everything else stays: in the car's own axes all of the bay goes the other
  * way, as one piece, about where the car was.
  */
-function moveCar(world: BenchWorld, random: Random, mm: number, rad: number): BenchWorld {
+function moveCar(before: BenchWorld, random: Random, mm: number, rad: number): BenchWorld {
   const [dx, dy, turn] = [mm * gaussian(random), mm * gaussian(random), rad * gaussian(random)];
+  const bay = before.bay && { ...before.bay, pose: goneBy(before.bay.pose, dx, dy, turn) };
+  const world = bay ? { ...before, bay } : before;
   if (world.mat) return { ...world, mat: seenFrom(world.mat, dx, dy, turn) };
-  const { base } = world.stand;
+  const base = goneBy(world.stand.base, dx, dy, turn);
+  return { ...world, stand: { ...world.stand, base } };
+}
+
+/** What stays in the bay, seen from a car that went so far and turned. */
+function goneBy(base: PlanPose, dx: number, dy: number, turn: number): PlanPose {
   const [x, y] = [base.xMm - dx, base.yMm - dy];
   return {
-    ...world,
-    stand: {
-      ...world.stand,
-      base: {
-        xMm: x * Math.cos(turn) + y * Math.sin(turn),
-        yMm: y * Math.cos(turn) - x * Math.sin(turn),
-        headingRad: base.headingRad - turn,
-      },
-    },
+    xMm: x * Math.cos(turn) + y * Math.sin(turn),
+    yMm: y * Math.cos(turn) - x * Math.sin(turn),
+    headingRad: base.headingRad - turn,
   };
+}
+
+/** How near a car truly comes to the marks it is said to stand on. */
+const BROUGHT = { planMm: 25, headingRad: degToRad(0.5) };
+
+export type BayTruth = {
+  pose: PlanPose;
+  /** Ends of each wall in the bay's own axes, mm. */
+  walls: Map<string, readonly [{ x: number; y: number }, { x: number; y: number }]>;
+};
+
+/**
+ * The vehicle was said to stand in a bay: it truly stands a little elsewhere, and no wall is quite where
+ * it was drawn.
+ */
+export function parkIn(world: BenchWorld, bay: BayWalls, id: string): BenchWorld {
+  const random = randomFrom(seedFrom(`${world.seed}/parked/${id}`));
+  const pose = {
+    xMm: BROUGHT.planMm * gaussian(random),
+    yMm: BROUGHT.planMm * gaussian(random),
+    headingRad: BROUGHT.headingRad * gaussian(random),
+  };
+  const walls = new Map(
+    bay.walls.map((w) => {
+      const built = randomFrom(seedFrom(`${bay.bay}/${w.id}`));
+      const long = Math.hypot(w.to[0] - w.from[0], w.to[1] - w.from[1]);
+      const [nx, ny] = [(w.from[1] - w.to[1]) / long, (w.to[0] - w.from[0]) / long];
+      const end = ([x, y]: readonly [number, number]) => {
+        const off = bay.sigmaMm * gaussian(built);
+        return { x: x + off * nx, y: y + off * ny };
+      };
+      return [w.id, [end(w.from), end(w.to)] as const];
+    }),
+  );
+  return { ...world, bay: { pose, walls } };
+}
+
+/** From a place straight to a wall: twice the area of the triangle with its ends, over its length. */
+function offWall({ bay }: BenchWorld, wallId: string, x: number, y: number): number {
+  const ends = bay?.walls.get(wallId);
+  if (!bay || !ends) throw new Error(`No wall "${wallId}" about this vehicle.`);
+  const { pose } = bay;
+  const [c, s] = [Math.cos(pose.headingRad), Math.sin(pose.headingRad)];
+  const [a, b] = ends.map((p) => ({
+    x: pose.xMm + c * p.x - s * p.y,
+    y: pose.yMm + s * p.x + c * p.y,
+  })) as [{ x: number; y: number }, { x: number; y: number }];
+  const area = a.x * (b.y - y) + b.x * (y - a.y) + x * (a.y - b.y);
+  return Math.abs(area) / Math.hypot(a.x - b.x, a.y - b.y);
 }
 
 /** How near a car comes to where the last one stood, on the same marks. */
@@ -472,6 +528,15 @@ function exactly(world: BenchWorld, slotId: string, mate: BenchWorld | null): nu
   const onBeam = (side: -1 | 0 | 1) =>
     pointOf(stand, world.stand, side * stand.beamHalfMm, stand.hookHeightMm);
   const [family, from, end] = slotId.split("-");
+  if (family === "wall") {
+    const [what, wall] = slotId.split("@") as [string, string];
+    // The bay's name stands before its wall's.
+    const wallId = wall.slice(wall.indexOf(".") + 1);
+    const hub = HUBS[what.slice("wall-".length)];
+    const own = hub ? place(hub) : null;
+    const at = own ? { x: own.xMm, y: own.yMm } : onBeam(what.endsWith("-l") ? -1 : 1);
+    return offWall(world, wallId, at.x, at.y);
+  }
   if (family === "tape") {
     const hub = place(HUBS[from!]!);
     const hook = onBeam(end === "l" ? -1 : 1);

@@ -27,6 +27,7 @@ import {
   viewOf,
   viewsOf,
 } from "@/core/job";
+import { bayWallsOf } from "@/core/job/parked";
 import { lastAnswer } from "@/core/job/causes";
 import { unmaintained } from "@/core/job/supply";
 import type { RunEvent } from "@/core/run";
@@ -57,6 +58,7 @@ import {
   beforeNextCar,
   measure,
   openBay,
+  parkIn,
   type BayAct,
   type BenchWorld,
 } from "@/devices/bench/world";
@@ -90,17 +92,24 @@ export function bayOf(
   const stay = lastStay(view, events, targetId);
   const mates = stays.filter((s) => s.carrier === stay?.carrier);
   const from = Math.min(stay?.from ?? 0, ...mates.map((m) => m.from));
-  const open = openBay(job.seed, planAtBringing(view, events, targetId, from));
+  const bay = bayWallsOf(events);
+  const brought = planAtBringing(view, events, targetId, from);
+  const open = openBay(job.seed, bay ? { ...brought, bay } : brought);
   return events.reduce((world, e) => {
     const { body } = e;
     // Before it was brought here, only the vehicle was there; it takes what stands along.
-    if (e.seq <= from) return world;
+    if (e.seq <= from)
+      return body.kind === "parked" && body.walls && !struck.has(e.id)
+        ? parkIn(world, body.walls, String(e.seq))
+        : world;
     // What hands do varies with the line, not with the name a tablet gave it: the same log in the
     // same bay is the same world.
     const done = (what: What): BenchWorld => act(world, { ...what, id: String(e.seq) });
     if (body.kind === "rear-toe" && movesVehicle(body))
       return done({ kind: "touch", touch: "moved-car" });
     if (struck.has(e.id)) return world;
+    if (body.kind === "parked")
+      return body.walls ? parkIn(world, body.walls, String(e.seq)) : world;
     if (movesVehicle(body)) return done({ kind: "touch", touch: "moved-car" });
     if (!mates.some((s) => isOfStay(s, e))) return world;
     // Another board of the same beam went along the rail: this one only felt the beam move.

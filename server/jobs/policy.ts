@@ -35,6 +35,7 @@ import {
 import { drivesOf } from "@/core/job/driven";
 import { bayFloorsOf } from "@/core/job/parked";
 import { floorAtPose } from "@/core/space/room";
+import { wallsAbout } from "@/core/space/walls-about";
 import { roadTrials } from "@/core/job/road-check";
 import { checkBoard } from "@/core/kit";
 import {
@@ -506,7 +507,9 @@ function deriveParked(b: Body<"parked">, { job, events }: Place): EventBody {
   const { vehicle } = job.ground;
   const standX = bayStandX(job.ground, events) ?? vehicle.wheelbaseMm + USUAL_STAND_MM;
   const floor = floorAtPose(bay, vehicle, { xMm, yMm, headingRad }, standX);
-  return { kind: "parked", bay: bay.id, name: bay.name, xMm, yMm, headingRad, floor };
+  const pose = { xMm, yMm, headingRad };
+  const walls = wallsAbout(bay, pose);
+  return { kind: "parked", bay: bay.id, name: bay.name, ...pose, floor, walls };
 }
 
 /** Who leaves has what the drive needs; what the sheet and the shop ask holds here as on the tablet. */

@@ -271,6 +271,17 @@ function WholeBay({
         value={bay.usualLux ?? undefined}
         onChange={(v) => onChange("lux", { ...bay, usualLux: typeof v === "number" ? v : null })}
       />
+      <NumberField
+        label="How well its corners are known, mm"
+        unit=""
+        {...field}
+        value={bay.wallsMm}
+        onChange={(v) =>
+          typeof v === "number" && v >= 1 && v <= 500
+            ? onChange("walls", { ...bay, wallsMm: v })
+            : undefined
+        }
+      />
     </div>
   );
 }

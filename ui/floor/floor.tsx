@@ -15,7 +15,10 @@ import {
   nominalTarget,
   proofHalfWidths,
   quantityWords,
+  spanOf,
   targetOn,
+  wallsOf,
+  type FloorWall,
   type Judged,
   type PlanPose,
   type SetOutPlan,
@@ -23,7 +26,7 @@ import {
 import type { Target as SheetTarget } from "@/core/sheet";
 import { formatNumber } from "@/core/units";
 import { DATUM_NAMES, vehiclePoints } from "@/core/vehicle";
-import { fitView, magnification, type Place } from "./geometry";
+import { fitView, magnification, type Place, type View } from "./geometry";
 import { useJob } from "../bench/job-store";
 import { Ellipse, Grid, Label, Line, StandPlan, Target, TWO_D_95, VehiclePlan } from "./shapes";
 import { Tapes } from "./tapes";
@@ -114,17 +117,35 @@ export function Floor({
     reachOf(s.target.pose, wanted, mat ? wanted.object.widthMm / 2 : stand.beamHalfMm),
     ...beside.map((b) => reachOf(b.pose, b.target, b.halfMm)),
   ];
+  const walls = wallsOf(s);
+  // As far as a wall is measured to, and a little more: the rest of it is of no matter here.
+  const feet = s.slots.flatMap((slot) => {
+    const used = slot.id === armedSlot || s.readings.some((r) => r.slotId === slot.id);
+    const span = slot.wall && used ? spanOf(slot, s) : null;
+    return span ? [span[0]] : [];
+  });
+  const [xs, ys] = [feet.map((f) => f.xMm), feet.map((f) => f.yMm)];
   // A cross at the edge of the picture would lie under its labels.
   const edge = wanted.kind === "mark" ? 700 : 250;
   // Beside the vehicle a stand is drawn as much off as one ahead of it, and toward the picture's edge.
   const room = wanted.stands === "left" || wanted.stands === "right" ? 700 : 170;
   const extent = {
     minX:
-      Math.min(front - vehicle.lengthMm, ...reaches.map((r) => r.rear)) -
+      Math.min(front - vehicle.lengthMm, ...reaches.map((r) => r.rear), ...xs) -
       (wanted.stands === "behind" ? 650 : edge),
-    maxX: Math.max(front + 350, ...reaches.map((r) => r.front + (isByHand(r.of) ? 350 : 650))),
-    minY: Math.min(-vehicle.widthMm / 2, ...reaches.map((r) => r.right)) - edge - room,
-    maxY: Math.max(vehicle.widthMm / 2, ...reaches.map((r) => r.left)) + edge + room,
+    maxX: Math.max(
+      front + 350,
+      ...reaches.map((r) => r.front + (isByHand(r.of) ? 350 : 650)),
+      ...xs.map((x) => x + 200),
+    ),
+    minY: Math.min(
+      Math.min(-vehicle.widthMm / 2, ...reaches.map((r) => r.right)) - edge - room,
+      ...ys.map((y) => y - 200),
+    ),
+    maxY: Math.max(
+      Math.max(vehicle.widthMm / 2, ...reaches.map((r) => r.left)) + edge + room,
+      ...ys.map((y) => y + 200),
+    ),
   };
   // The row of buttons lies over the top edge.
   const view = fitView(extent, size.width, size.height - BUTTONS_PX, zoom, {
@@ -187,6 +208,9 @@ export function Floor({
           className="block select-none"
         >
           <Grid view={view} extent={extent} />
+          {walls.map((w) => (
+            <Wall key={w.id} view={view} wall={w} />
+          ))}
           {wanted.frame === "trailer" ? (
             <TrailerPlan view={view} trailer={vehicle} />
           ) : (
@@ -282,6 +306,12 @@ export function Floor({
       </div>
     </div>
   );
+}
+
+/** A wall of the bay; the readings to it say which. */
+function Wall({ view, wall }: { view: View; wall: FloorWall }) {
+  const [from, to] = [wall.from, wall.to].map(({ xMm: x, yMm: y }) => ({ x, y })) as [Place, Place];
+  return <Line view={view} from={from} to={to} className="stroke-soft" width={7} />;
 }
 
 /** Where the name of a target beside stands: on a mat behind its cross line, where nothing is drawn. */

@@ -99,6 +99,7 @@ function Ways({
           const chance = chances.get(id);
           const lacks = s.needs.filter((k) => !plan.instruments.some((i) => i.kind === k));
           const missed = misses(id, plan.target);
+          const unparked = s.walls === true && plan.bay === undefined;
           const blind =
             !s.sees.includes(plan.target.datum) &&
             !(plan.target.datum === "thrust" && s.sees.includes("rear-axle-normal"));
@@ -109,7 +110,7 @@ function Ways({
             >
               <button
                 type="button"
-                disabled={missed || lacks.length > 0 || me.role === "viewer"}
+                disabled={missed || unparked || lacks.length > 0 || me.role === "viewer"}
                 aria-pressed={here === id}
                 onClick={() => {
                   onChoose(id);
@@ -123,6 +124,11 @@ function Ways({
                   {lacks.length > 0 && (
                     <span className="block text-base text-loose">
                       The kit lacks {lacks.map((k) => KIND_NAMES[k] ?? k).join(" and ")}.
+                    </span>
+                  )}
+                  {unparked && !missed && (
+                    <span className="block text-base text-loose">
+                      Say at Owed where in its bay the vehicle stands.
                     </span>
                   )}
                   {missed && (
