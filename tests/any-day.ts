@@ -39,6 +39,11 @@ export function smallDay(random: Random): Day {
   const pace = (): Record<string, number> =>
     Object.fromEntries(everybody.map((p) => [p, random() < 0.3 ? 1.5 : 1]));
   const who = (): string[] => (random() < 0.6 ? everybody : [one(random, everybody)]);
+  // One board, and sometimes one of two stands.
+  const things = (share: number): string[][] => [
+    ...(random() < share ? [["board"]] : []),
+    ...(random() < 0.3 ? [random() < 0.5 ? ["s1", "s2"] : ["s2"]] : []),
+  ];
   const jobs = Array.from({ length: between(random, 2, 6) }, (_, j): DayJob => {
     const tasks: DayTask[] = [];
     const shape = random();
@@ -58,7 +63,7 @@ export function smallDay(random: Random): Day {
           bays: able,
           people: [who()],
           pace: pace(),
-          things: random() < 0.6 ? ["board"] : [],
+          things: things(0.6),
         }),
       );
     } else if (shape < 0.75)
@@ -68,7 +73,7 @@ export function smallDay(random: Random): Day {
           bays: bays.map((b) => b.id),
           people: [who()],
           pace: pace(),
-          things: random() < 0.5 ? ["board"] : [],
+          things: things(0.5),
         }),
       );
     else
@@ -145,8 +150,10 @@ export function leastByTrying(day: Day): Cost {
             ? [bayOf.get(job.id)!]
             : task.bays.filter((b) => !shut.has(b));
       for (const bay of houses)
-        for (const crew of crews(task.people)) {
-          const keys = [...crew, ...task.things, ...(bay && !stays ? [bay] : [])];
+        for (const [crew, kit] of crews(task.people).flatMap((c) =>
+          crews(task.things).map((k) => [c, k] as const),
+        )) {
+          const keys = [...crew, ...kit, ...(bay && !stays ? [bay] : [])];
           let start = Math.max(
             day.nowMin,
             job.arriveMin,
@@ -247,13 +254,14 @@ export function onTimeDay(random: Random, many = 40): Day {
     bayEnd[bay] = end;
     personEnd[who] = end;
     for (const x of things) thingEnd[x] = end;
+    const roles = things.map((x) => [x]);
     const own = { stay: 0, bays: bays.map((b) => b.id) };
     const tasks = [
-      plainTask("first", first, { ...own, people: [able], things }),
+      plainTask("first", first, { ...own, people: [able], things: roles }),
       ...(cures
         ? [
             plainTask("cure", cure, { ...own, kind: "cure" }),
-            plainTask("second", second, { ...own, people: [able], things }),
+            plainTask("second", second, { ...own, people: [able], things: roles }),
           ]
         : []),
     ];
@@ -304,7 +312,7 @@ export function livedDay(day: Day, plan: Plan, random: Random): Map<string, numb
       if (before.some((o) => o.to > now)) continue;
       const shares = (o: typeof t): boolean =>
         o.p.people.some((x) => t.p.people.includes(x)) ||
-        o.task.things.some((x) => t.task.things.includes(x));
+        o.p.things.some((x) => t.p.things.includes(x));
       if (tasks.some((o) => o !== t && rank(o) < rank(t) && shares(o) && o.to > now)) continue;
       if (t.p.bay !== null) {
         const others = tasks.filter(

@@ -9,5 +9,8 @@ export const boardSchema = z.object({
   version: z.number().int().min(1),
   widthMm: z.number().min(100).max(6000),
   condition: z.enum(["good", "worn", "out of use"]),
+  /** Who has it, where it is lent out, and when it is to be back. */
+  lentTo: z.string().trim().max(80).nullish(),
+  backOn: z.iso.date().nullish(),
 });
 export type Board = z.infer<typeof boardSchema>;

@@ -51,6 +51,8 @@ export const KIT_FIELDS: Record<KitKind, KitField[]> = {
         ["out of use", "Out of use"],
       ],
     },
+    { path: "lentTo", label: "Lent out to", as: "text" },
+    { path: "backOn", label: "To be back on", as: "date" },
   ],
   stand: [
     { path: "id", label: "Number", as: "text", fixed: true },

@@ -39,7 +39,8 @@ export function lateBound(f: Frame): number {
     shared((j) => sum(j, (t) => open(t) * (t.crews[0]?.people.length ?? 0)), f.people.length),
     shared((j) => sum(j, (t) => (t.stay >= 0 ? open(t) : 0)), f.bays.length),
     ...f.things.map((_, x) =>
-      shared((j) => sum(j, (t) => (t.things.includes(x) ? open(t) : 0)), 1),
+      // Only what nothing else serves for has to wait for it.
+      shared((j) => sum(j, (t) => (t.kits.every((k) => k.includes(x)) ? open(t) : 0)), 1),
     ),
   ];
   return Math.max(...bounds);

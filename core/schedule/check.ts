@@ -18,6 +18,7 @@ export type Fault = {
     | "crew"
     | "busy"
     | "away"
+    | "kit"
     | "thing-taken"
     | "window"
     | "pin";
@@ -59,7 +60,8 @@ export function faultsOf(day: Day, placed: Plan["placed"]): Fault[] {
     } else if (Math.abs(p.endMin - p.startMin - usual) > 1e-6) add(of, "length");
     if (task.begun) {
       const same = p.startMin === task.begun.startMin && p.bay === task.begun.bay;
-      if (!same || p.people.join() !== task.begun.people.join()) add(of, "moved");
+      const those = [...p.people, ...p.things].join();
+      if (!same || those !== [...task.begun.people, ...task.begun.things].join()) add(of, "moved");
     } else {
       if (p.startMin < day.nowMin) add(of, "before-now");
       if (p.startMin < job.arriveMin) add(of, "before-arrival");
@@ -73,6 +75,8 @@ export function faultsOf(day: Day, placed: Plan["placed"]): Fault[] {
       if (p.people.length !== task.people.length || new Set(p.people).size !== p.people.length)
         add(of, "crew");
       else if (!canStaff(task.people, p.people)) add(of, "crew");
+      if (p.things.length !== task.things.length || !canStaff(task.things, p.things))
+        add(of, "kit");
       for (const id of p.people) {
         const person = day.people.find((x) => x.id === id);
         if (!person || p.startMin < person.fromMin) add(of, "away");
@@ -99,9 +103,7 @@ export function faultsOf(day: Day, placed: Plan["placed"]): Fault[] {
     placed.slice(i + 1).forEach((b) => {
       if (a.startMin >= b.endMin || b.startMin >= a.endMin) return;
       if (a.people.some((x) => b.people.includes(x))) add(a, "busy", b);
-      const thingsOf = (x: typeof a): readonly string[] =>
-        day.jobs.find((j) => j.id === x.job)!.tasks.find((t) => t.id === x.task)!.things;
-      if (thingsOf(a).some((x) => thingsOf(b).includes(x))) add(a, "thing-taken", b);
+      if (a.things.some((x) => b.things.includes(x))) add(a, "thing-taken", b);
     }),
   );
   // A bay is taken up from the first to the end of the last of a stay.

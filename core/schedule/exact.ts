@@ -35,12 +35,13 @@ function startOf(
   t: FrameTask,
   bay: number,
   { people: crew, minutes }: FrameTask["crews"][number],
+  kit: readonly number[],
 ): number {
   const job = f.jobs[t.job]!;
   let start = Math.max(s.ready[t.job]!, job.arriveMin, f.nowMin, t.fromMin);
   if (bay >= 0 && s.inBay[t.job]! < 0) start = Math.max(start, s.bays[bay]!);
   for (const p of crew) start = Math.max(start, s.people[p]!);
-  for (const x of t.things) start = Math.max(start, s.things[x]!);
+  for (const x of kit) start = Math.max(start, s.things[x]!);
   for (;;) {
     let later = windowFrom(t.windows, start, minutes);
     if (later === Infinity) return Infinity;
@@ -60,7 +61,7 @@ function after(f: Frame, s: State, t: FrameTask, slot: Slot): State {
   const people = s.people.slice();
   for (const p of slot.crew) people[p] = slot.end;
   const things = s.things.slice();
-  for (const x of t.things) things[x] = slot.end;
+  for (const x of slot.kit) things[x] = slot.end;
   const holds = slot.bay >= 0 && !t.lastOfStay;
   return {
     next: put(s.next, t.job, s.next[t.job]! + 1),
@@ -179,14 +180,14 @@ export function exactPlan(f: Frame, atMost: number, looks: number): Exact {
       const mine = s.inBay[j.index]!;
       const bays = t.stay < 0 ? [-1] : mine >= 0 ? [mine] : t.bays.filter((b) => s.stands[b]! < 0);
       for (const bay of bays)
-        for (const crew of t.crews) {
-          const start = startOf(f, s, t, bay, crew);
+        for (const [crew, kit] of t.crews.flatMap((c) => t.kits.map((k) => [c, k] as const))) {
+          const start = startOf(f, s, t, bay, crew, kit);
           // In the order of the starts every plan comes up once.
           if (start === Infinity || start < s.lastStart) continue;
           if (start === s.lastStart && t.index < s.lastTask) continue;
           if (t.pinned && start > Math.max(t.fromMin, s.ready[j.index]!)) continue;
           const end = start + crew.minutes;
-          choices.push({ t, slot: { task: t.index, start, end, bay, crew: crew.people } });
+          choices.push({ t, slot: { task: t.index, start, end, bay, crew: crew.people, kit } });
         }
     }
     // Nothing starts after something else could be over that holds nobody up: that would have come before.

@@ -21,9 +21,10 @@ export type FrameTask = {
   bays: number[];
   /** All ways to staff it, and what it takes them. */
   crews: { people: number[]; minutes: number }[];
-  things: number[];
+  /** All ways to equip it. */
+  kits: number[][];
   windows: DayTask["windows"];
-  begun: { start: number; end: number; bay: number; crew: number[] } | null;
+  begun: { start: number; end: number; bay: number; crew: number[]; kit: number[] } | null;
   fromMin: number;
   pinned: boolean;
   source: DayTask;
@@ -51,14 +52,11 @@ export type Frame = {
   things: string[];
 };
 
-const crewsOf = (task: DayTask, number: (id: string) => number): number[][] => {
+/** For each role those who may, numbered: all ways to fill every one, each with another. */
+const waysToFill = (roles: readonly (readonly number[])[]): number[][] => {
   let crews: number[][] = [[]];
-  for (const who of task.people) {
-    const able = (task.pin?.person && who.includes(task.pin.person) ? [task.pin.person] : who).map(
-      number,
-    );
+  for (const able of roles)
     crews = crews.flatMap((c) => able.filter((p) => !c.includes(p)).map((p) => [...c, p]));
-  }
   // Two who do the same are one crew, whoever is named first.
   const seen = new Set<string>();
   return crews.filter((c) => {
@@ -75,7 +73,13 @@ const crewsOf = (task: DayTask, number: (id: string) => number): number[][] => {
 export function frameOf(day: Day): Frame {
   const person = new Map(day.people.map((p, i) => [p.id, i]));
   const bay = new Map(day.bays.map((b, i) => [b.id, i]));
-  const things = [...new Set(day.jobs.flatMap((j) => j.tasks.flatMap((t) => t.things)))];
+  const things = [
+    ...new Set(
+      day.jobs.flatMap((j) =>
+        j.tasks.flatMap((t) => [...t.things.flat(), ...(t.begun?.things ?? [])]),
+      ),
+    ),
+  ];
   const tasks: FrameTask[] = [];
   const jobs = day.jobs.map((job, j): FrameJob => {
     const open = job.tasks.filter((t) => t.doneMin === null);
@@ -88,10 +92,12 @@ export function frameOf(day: Day): Frame {
           `${job.name}: no bay of the day serves it. Plan it for another.`,
           job.id,
         );
-      const crews = crewsOf(
-        { ...t, people: t.people.map((who) => who.filter((p) => person.has(p))) },
-        (id) => person.get(id)!,
-      ).map((people) => ({
+      const who = t.people.map((able) =>
+        (t.pin?.person && able.includes(t.pin.person) ? [t.pin.person] : able).flatMap(
+          (p) => person.get(p) ?? [],
+        ),
+      );
+      const crews = waysToFill(who).map((people) => ({
         people,
         minutes: minutesFor(
           t,
@@ -101,6 +107,12 @@ export function frameOf(day: Day): Frame {
       if (crews.length === 0)
         throw new DayError(
           `${job.name}: nobody who is there today may do “${t.id}”. Call somebody in, or plan it for another day.`,
+          job.id,
+        );
+      const kits = waysToFill(t.things.map((any) => any.map((x) => things.indexOf(x))));
+      if (kits.length === 0)
+        throw new DayError(
+          `${job.name}: the shop has not all that “${t.id}” takes. See to the kit, or plan it for another day.`,
           job.id,
         );
       const begunMin = t.begun
@@ -122,13 +134,14 @@ export function frameOf(day: Day): Frame {
         lastOfStay: t.stay !== null && open[nth + 1]?.stay !== t.stay,
         bays: chosen !== undefined && bays.includes(chosen) ? [chosen] : bays,
         crews,
-        things: t.things.map((x) => things.indexOf(x)),
+        kits,
         windows: t.windows,
         begun: t.begun && {
           start: t.begun.startMin,
           end: t.begun.startMin + begunMin,
           bay: t.begun.bay === null ? -1 : (bay.get(t.begun.bay) ?? -1),
           crew: t.begun.people.flatMap((p) => person.get(p) ?? []),
+          kit: t.begun.things.map((x) => things.indexOf(x)),
         },
         fromMin: t.pin?.startMin ?? 0,
         pinned: t.pin?.startMin !== undefined,

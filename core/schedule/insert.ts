@@ -3,7 +3,14 @@ import type { Frame, FrameJob, FrameTask } from "./frame";
 import type { Cost } from "./types";
 
 /** Where a task of a frame was placed. */
-export type Slot = { task: number; start: number; end: number; bay: number; crew: number[] };
+export type Slot = {
+  task: number;
+  start: number;
+  end: number;
+  bay: number;
+  crew: number[];
+  kit: number[];
+};
 
 type Calendars = { people: Taken[]; bays: Taken[]; things: Taken[] };
 
@@ -19,29 +26,31 @@ function soonest(
   c: Calendars,
   t: FrameTask,
   at: number,
-): { start: number; end: number; crew: number[] } | null {
-  let best: { start: number; end: number; crew: number[]; over: number } | null = null;
-  for (const { people: crew, minutes } of t.crews) {
-    let start = at;
-    for (let round = 0; round < 60; round++) {
-      const before = start;
-      start = windowFrom(t.windows, start, minutes);
-      if (start === Infinity) break;
-      for (const p of crew) {
-        start = personFrom(f.people[p]!, start, minutes);
-        start = freeFrom(c.people[p]!, start, minutes);
+): { start: number; end: number; crew: number[]; kit: number[] } | null {
+  let best: { start: number; end: number; crew: number[]; kit: number[]; over: number } | null =
+    null;
+  for (const { people: crew, minutes } of t.crews)
+    for (const kit of t.kits) {
+      let start = at;
+      for (let round = 0; round < 60; round++) {
+        const before = start;
+        start = windowFrom(t.windows, start, minutes);
+        if (start === Infinity) break;
+        for (const p of crew) {
+          start = personFrom(f.people[p]!, start, minutes);
+          start = freeFrom(c.people[p]!, start, minutes);
+        }
+        for (const x of kit) start = freeFrom(c.things[x]!, start, minutes);
+        if (start === before) break;
       }
-      for (const x of t.things) start = freeFrom(c.things[x]!, start, minutes);
-      if (start === before) break;
+      if (start === Infinity) continue;
+      const end = start + minutes;
+      const over = crew.reduce((s, p) => s + overtime(f.people[p]!, start, end), 0);
+      // Who is done first, not who begins first: the slow one may be free the sooner.
+      if (!best || end < best.end || (end === best.end && over < best.over))
+        best = { start, end, crew, kit, over };
     }
-    if (start === Infinity) continue;
-    const end = start + minutes;
-    const over = crew.reduce((s, p) => s + overtime(f.people[p]!, start, end), 0);
-    // Who is done first, not who begins first: the slow one may be free the sooner.
-    if (!best || end < best.end || (end === best.end && over < best.over))
-      best = { start, end, crew, over };
-  }
-  return best;
+  return best && { start: best.start, end: best.end, crew: best.crew, kit: best.kit };
 }
 
 /** Tasks of a job that hold one bay, or a single one outside. */
@@ -75,7 +84,7 @@ function stayIn(
     for (const t of run) {
       const is = soonest(f, c, t, Math.max(ready, t.fromMin));
       if (!is) return null;
-      slots.push({ task: t.index, start: is.start, end: is.end, bay, crew: is.crew });
+      slots.push({ task: t.index, bay, ...is });
       ready = is.end;
     }
     if (bay < 0) return slots;
@@ -88,10 +97,10 @@ function stayIn(
   return null;
 }
 
-function book(c: Calendars, slots: readonly Slot[], f: Frame): void {
+function book(c: Calendars, slots: readonly Slot[]): void {
   for (const s of slots) {
     for (const p of s.crew) take(c.people[p]!, s.start, s.end);
-    for (const x of f.tasks[s.task]!.things) take(c.things[x]!, s.start, s.end);
+    for (const x of s.kit) take(c.things[x]!, s.start, s.end);
   }
   const [first] = slots;
   if (first && first.bay >= 0) take(c.bays[first.bay]!, first.start, slots.at(-1)!.end);
@@ -114,7 +123,7 @@ export function placeInOrder(
   for (const t of f.tasks)
     if (t.begun) {
       for (const p of t.begun.crew) take(c.people[p]!, t.begun.start, t.begun.end);
-      for (const x of t.things) take(c.things[x]!, t.begun.start, t.begun.end);
+      for (const x of t.begun.kit) take(c.things[x]!, t.begun.start, t.begun.end);
     }
   const first = (j: number): number =>
     begun(f.jobs[j]!) ? 0 : f.jobs[j]!.tasks.some((t) => t.pinned) ? 1 : 2;
@@ -127,8 +136,8 @@ export function placeInOrder(
       const [head] = run as [FrameTask];
       let own: Slot[] | null = null;
       if (head.begun) {
-        const { start, end, bay, crew } = head.begun;
-        const done: Slot = { task: head.index, start, end, bay, crew };
+        const { bay } = head.begun;
+        const done: Slot = { task: head.index, ...head.begun };
         const rest = run.slice(1);
         const more =
           rest.length > 0
@@ -137,10 +146,10 @@ export function placeInOrder(
         if (!more) return null;
         own = [done, ...more];
         // Its people and things were booked before all others.
-        book({ ...c, people: c.people.map(() => []), things: c.things.map(() => []) }, [done], f);
+        book({ ...c, people: c.people.map(() => []), things: c.things.map(() => []) }, [done]);
         for (const s of more) {
           for (const p of s.crew) take(c.people[p]!, s.start, s.end);
-          for (const x of f.tasks[s.task]!.things) take(c.things[x]!, s.start, s.end);
+          for (const x of s.kit) take(c.things[x]!, s.start, s.end);
         }
         if (bay >= 0 && more.length > 0) take(c.bays[bay]!, done.end, more.at(-1)!.end);
       } else {
@@ -150,7 +159,7 @@ export function placeInOrder(
           if (is && (!own || is.at(-1)!.end < own.at(-1)!.end)) own = is;
         }
         if (!own) return null;
-        book(c, own, f);
+        book(c, own);
         // It stood there before its first task of today as well.
         if (inBay >= 0) take(c.bays[inBay]!, f.nowMin, own[0]!.start);
       }

@@ -2,7 +2,7 @@ import { randomFrom, seedFrom, type Random } from "@/core/math/random";
 import type { Bay } from "@/core/space/bay";
 import { isRoomy, roomIn } from "@/core/space/room";
 import { holdsBy, outlooksOf, type Outlook } from "./promise";
-import { dayOf, type Card, type ShopDay } from "./shop";
+import { dayOf, type Card, type Fits, type ShopDay } from "./shop";
 import { planDay } from "./solve";
 import { DayError, type Day, type Plan } from "./types";
 import { brokenOf, waysOut, type Broken, type WayOut } from "./why";
@@ -19,20 +19,36 @@ export type ShopPlan = {
   leftOut: { card: string; words: string }[];
 };
 
-/** Bays in which a card fits are looked for once for each vehicle, set of needs and bay. */
-const known = new Map<string, boolean>();
+/**
+ * At how many places of a bay all of a card fits is looked for once for each vehicle, set of needs and
+ * bay; 0 where it does not.
+ */
+const known = new Map<string, number>();
 const MOST_KNOWN = 2000;
 
-function fitsInto(card: Card, bay: Bay): boolean {
+function placesIn(card: Card, bay: Bay): number {
   const { id, version } = card.vehicle;
   const key = JSON.stringify([id, version, card.asks, bay]);
   let is = known.get(key);
   if (is === undefined) {
-    is = card.asks.length === 0 || roomIn(bay, card.vehicle, card.asks).every(isRoomy);
+    const places = card.asks.length === 0 ? [] : roomIn(bay, card.vehicle, card.asks);
+    is = places.every(isRoomy) ? Math.max(1, places.length) : 0;
     if (known.size > MOST_KNOWN) known.clear();
     known.set(key, is);
   }
   return is;
+}
+
+/** The bays that take a card at the fewest places: turning a vehicle about costs more than waiting. */
+function fitsOf(card: Card, bays: readonly Bay[]): Fits {
+  if (card.place === "van") return { bays: [], places: 1 };
+  const each = bays
+    .map((b) => ({ id: b.id, places: placesIn(card, b) }))
+    .filter((b) => b.places > 0);
+  const places = Math.min(...each.map((b) => b.places));
+  return each.length === 0
+    ? { bays: [], places: 1 }
+    : { bays: each.filter((b) => b.places === places).map((b) => b.id), places };
 }
 
 /** Broken promises whose ways out are worked out; more are only named. */
@@ -46,24 +62,16 @@ const MOST_WAYS = 3;
  */
 export function planShop(shop: ShopDay, bays: readonly Bay[]): ShopPlan {
   if (bays.length === 0) throw new DayError("The shop has no bays yet: write one down under Bays.");
-  const fits = new Map(
-    shop.cards.map((c) => [
-      c.id,
-      c.place === "van" ? [] : bays.filter((b) => fitsInto(c, b)).map((b) => b.id),
-    ]),
-  );
-  const unfit = shop.cards.filter((c) => c.place === "shop" && fits.get(c.id)!.length === 0);
-  for (const c of unfit)
-    fits.set(
-      c.id,
-      bays.map((b) => b.id),
-    );
+  const fits = new Map(shop.cards.map((c) => [c.id, fitsOf(c, bays)]));
+  const unfit = shop.cards.filter((c) => c.place === "shop" && fits.get(c.id)!.bays.length === 0);
+  for (const c of unfit) fits.set(c.id, { bays: bays.map((b) => b.id), places: 1 });
   // Set into a bay by hand: whoever does so answers for it.
   for (const c of shop.cards)
     for (const pin of Object.values(c.pins))
-      if (pin?.bay && !fits.get(c.id)!.includes(pin.bay)) {
-        if (!bays.some((b) => b.id === pin.bay)) continue;
-        fits.set(c.id, [...fits.get(c.id)!, pin.bay]);
+      if (pin?.bay && !fits.get(c.id)!.bays.includes(pin.bay)) {
+        const bay = bays.find((b) => b.id === pin.bay);
+        if (!bay) continue;
+        fits.set(c.id, { bays: [pin.bay], places: Math.max(1, placesIn(c, bay)) });
       }
   const random = randomFrom(seedFrom(`${shop.day}/plan`));
   const whole = dayOf(shop, (c) => fits.get(c.id)!);

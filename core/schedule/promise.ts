@@ -71,7 +71,7 @@ export function outlooksOf(day: Day, plan: Plan, random: Random, days = DAYS): O
     const at = (key: string): number => free.get(key) ?? -Infinity;
     for (const { p, job, task, last, firstIn, crew } of steps) {
       const minutes = takes(task, p.people, day.nowMin, random);
-      const things = task.things.map((x) => `t/${x}`);
+      const things = p.things.map((x) => `t/${x}`);
       const people = p.people.map((x) => `p/${x}`);
       let start: number;
       if (task.begun) start = task.begun.startMin;

@@ -17,6 +17,8 @@ export const dayRulesSchema = z
     proveMin: length,
     /** To a customer's place, one way. */
     travelMin: length,
+    /** To stand a vehicle at another place of its bay, where not all of it fits at one. */
+    moveMin: length.default(15),
     /** Whether a second person rides along on a drive. */
     secondOnDrive: z.boolean(),
     /** Hours of those who do not keep the shop's; null for who is away. */
@@ -39,6 +41,7 @@ export const USUAL_DAY: DayRules = {
   cureMin: 60,
   proveMin: 12,
   travelMin: 25,
+  moveMin: 15,
   secondOnDrive: false,
   people: {},
 };

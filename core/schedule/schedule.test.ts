@@ -63,7 +63,7 @@ const job = (id: string, promiseMin: number | null, more: Partial<DayJob> = {}):
 
 describe("what has begun and what is set by hand", () => {
   it("stays where it is, and the rest goes round it", () => {
-    const begun = { startMin: 500, bay: "b1", people: ["mara"] };
+    const begun = { startMin: 500, bay: "b1", people: ["mara"], things: [] };
     const day: Day = {
       ...ONE,
       nowMin: 540,
@@ -83,6 +83,34 @@ describe("what has begun and what is set by hand", () => {
     expect([start("b"), start("c")]).toEqual([a.endMin, 780]);
     expect(cost.lateMin).toBe(a.endMin + 60 - 600 + 140);
     expect(faultsOf(day, placed)).toEqual([]);
+  });
+  it("takes any thing that serves, and what has begun keeps its own", () => {
+    const stands = (id: string, any: string[][]) =>
+      job(id, null, { tasks: [plainTask("work", 60, { things: any })] });
+    const both = [["s1", "s2"]];
+    const day: Day = { ...ONE, jobs: ["a", "b", "c"].map((id) => stands(id, both)) };
+    const { placed, cost } = planDay(day, randomFrom(1));
+    expect(faultsOf(day, placed)).toEqual([]);
+    // Nobody is needed for it: two stands do two at once, and the third waits.
+    expect(placed.map((p) => p.startMin)).toEqual([480, 480, 540]);
+    expect(cost.waitMin).toBe(60 + 60 + 120);
+    const begun = { startMin: 470, bay: null, people: [], things: ["s1"] };
+    const held: Day = {
+      ...ONE,
+      jobs: [
+        job("a", null, { tasks: [plainTask("work", 60, { things: both, begun })] }),
+        stands("b", [["s1"]]),
+        stands("c", both),
+      ],
+    };
+    const plan = planDay(held, randomFrom(1));
+    expect(faultsOf(held, plan.placed)).toEqual([]);
+    const of = (id: string) => plan.placed.find((p) => p.job === id)!;
+    expect(of("a").things).toEqual(["s1"]);
+    expect(of("b").startMin).toBeGreaterThanOrEqual(of("a").endMin);
+    expect(of("c")).toMatchObject({ startMin: 480, things: ["s2"] });
+    const none: Day = { ...ONE, jobs: [stands("d", [[]])] };
+    expect(() => planDay(none, randomFrom(1))).toThrow(/^Job d: the shop has not all/);
   });
   it("says by name what cannot be had", () => {
     const alone = (task: object): Day => ({
@@ -107,12 +135,12 @@ describe("the checker", () => {
       job("a", 560, {
         tasks: [
           plainTask("set", 30, inBay),
-          plainTask("board", 30, { ...inBay, things: ["board"] }),
+          plainTask("board", 30, { ...inBay, things: [["board"]] }),
         ],
       }),
       job("b", 600, {
         arriveMin: 500,
-        tasks: [plainTask("board", 30, { ...inBay, stay: 0, things: ["board"] })],
+        tasks: [plainTask("board", 30, { ...inBay, stay: 0, things: [["board"]] })],
       }),
     ],
   };
@@ -132,6 +160,7 @@ describe("the checker", () => {
     ["busy", at("b", "board", { startMin: 500, endMin: 530 })],
     ["away", at("b", "board", { startMin: 730, endMin: 760 })],
     ["thing-taken", at("b", "board", { startMin: 520, endMin: 550 })],
+    ["kit", at("b", "board", { things: [] })],
     ["bay-taken", at("b", "board", { startMin: 505, endMin: 535 })],
   ])("finds what is wrong: %s", (kind, placed) => {
     expect(faultsOf(two, good)).toEqual([]);

@@ -38,12 +38,24 @@ export type Card = {
   glass: boolean;
   /** When the adhesive lets it be driven; null where none cures, or it is not set yet. */
   curedMin: number | null;
-  bay: { minutes: number; things: string[]; method: string } | null;
-  road: { minutes: number; method: string; windows: [number, number][] | null } | null;
+  /** `things`: for everything it takes those that serve. */
+  bay: { minutes: number; things: string[][]; method: string } | null;
+  road: {
+    minutes: number;
+    things: string[][];
+    method: string;
+    windows: [number, number][] | null;
+  } | null;
   /** What is over, and when. */
   over: Partial<Record<Part, number>>;
   /** What has begun, when, and who is at it. */
-  begun: { part: Part; startMin: number; by: string; bay: string | null } | null;
+  begun: {
+    part: Part;
+    startMin: number;
+    by: string;
+    bay: string | null;
+    things: string[];
+  } | null;
   pins: Partial<Record<Part, Pin>>;
 };
 
@@ -54,6 +66,8 @@ export type ShopDay = {
   rules: DayRules;
   people: { id: string; name: string }[];
   bays: { id: string; name: string }[];
+  /** What the things of the kit are called, by what they go by in a plan. */
+  kit: Record<string, string>;
   cards: Card[];
   samples: Sample[];
 };
@@ -67,8 +81,11 @@ const peopleOf = ({ people, rules }: ShopDay): DayPerson[] =>
     return [{ ...p, fromMin, toMin, breaks: rules.rest ? [rules.rest] : [] }];
   });
 
+/** Bays in which all of a card fits, and at how many places of one it stands one after another. */
+export type Fits = { bays: readonly string[]; places: number };
+
 /** A card as tasks one after another. */
-function jobOf(shop: ShopDay, card: Card, fits: readonly string[]): DayJob {
+function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits): DayJob {
   const { rules, samples } = shop;
   const everybody = shop.people.map((p) => p.id);
   const inShop = card.place === "shop";
@@ -101,6 +118,10 @@ function jobOf(shop: ShopDay, card: Card, fits: readonly string[]): DayJob {
         startMin: begun.startMin,
         bay: begun.bay,
         people: everybody.includes(begun.by) ? [begun.by] : [],
+        // What nobody has said it holds is taken to be the first that serves.
+        things: (more.things ?? []).map(
+          (any) => any.find((x) => begun.things.includes(x)) ?? any[0]!,
+        ),
       },
       pin: pin
         ? {
@@ -121,14 +142,16 @@ function jobOf(shop: ShopDay, card: Card, fits: readonly string[]): DayJob {
       (card.glass ? rules.glassMin : 0) +
       (card.bay?.minutes ?? 0) +
       (card.road?.minutes ?? 0);
-    const things = ["the van", ...(card.bay?.things ?? [])];
+    const all = [["the van"], ...(card.bay?.things ?? []), ...(card.road?.things ?? [])];
+    const things = all.filter((any, i) => all.findIndex((o) => o.join() === any.join()) === i);
     tasks.push(task("bay", minutes, "van", "bay", card.bay?.method ?? "static", { things }));
   } else {
     const calibrating = card.bay?.minutes ?? 0;
     if (card.glass) tasks.push(task("glass", rules.glassMin, "bay", "bay", "glass", { ...stay }));
     if (card.bay) {
       const { minutes, things, method } = card.bay;
-      tasks.push(task("bay", minutes, "bay", "bay", method, { ...stay, things }));
+      const all = minutes + (places - 1) * rules.moveMin;
+      tasks.push(task("bay", all, "bay", "bay", method, { ...stay, things }));
     }
     // It cures while it is calibrated; what is left of that it stands where it is.
     if (card.glass && rules.cureMin > calibrating)
@@ -136,10 +159,11 @@ function jobOf(shop: ShopDay, card: Card, fits: readonly string[]): DayJob {
         task("cure", rules.cureMin - calibrating, "cure", "bay", "cure", { ...stay, people: [] }),
       );
     if (card.road) {
-      const { minutes, method, windows } = card.road;
+      const { minutes, things, method, windows } = card.road;
       const cured = card.curedMin;
       tasks.push(
         task("road", minutes, "road", "road", method, {
+          things,
           people:
             rules.secondOnDrive && everybody.length > 1 ? [everybody, everybody] : [everybody],
           windows:
@@ -165,7 +189,7 @@ function jobOf(shop: ShopDay, card: Card, fits: readonly string[]): DayJob {
  *
  * @param fitsOf bays in which all of a card fits; a bay it is set into by hand counts as well
  */
-export function dayOf(shop: ShopDay, fitsOf: (card: Card) => readonly string[]): Day {
+export function dayOf(shop: ShopDay, fitsOf: (card: Card) => Fits): Day {
   return {
     nowMin: shop.nowMin,
     people: peopleOf(shop),
@@ -173,7 +197,12 @@ export function dayOf(shop: ShopDay, fitsOf: (card: Card) => readonly string[]):
     jobs: shop.cards.map((c) => {
       const begunIn = c.begun?.bay;
       const fits = fitsOf(c);
-      return jobOf(shop, c, begunIn && !fits.includes(begunIn) ? [...fits, begunIn] : fits);
+      const { bays } = fits;
+      return jobOf(
+        shop,
+        c,
+        begunIn && !bays.includes(begunIn) ? { ...fits, bays: [...bays, begunIn] } : fits,
+      );
     }),
   };
 }

@@ -89,7 +89,7 @@ function lateJobs(f: Frame, { slots }: Found): number[] {
 function placedOf(f: Frame, slots: readonly Slot[]): Plan["placed"] {
   return slots
     .toSorted((a, b) => a.start - b.start || a.task - b.task)
-    .map(({ task, start, end, bay, crew }) => {
+    .map(({ task, start, end, bay, crew, kit }) => {
       const t = f.tasks[task]!;
       return {
         job: f.jobs[t.job]!.source.id,
@@ -98,6 +98,7 @@ function placedOf(f: Frame, slots: readonly Slot[]): Plan["placed"] {
         endMin: end,
         bay: bay < 0 ? null : f.bays[bay]!.id,
         people: crew.map((p) => f.people[p]!.id),
+        things: kit.map((x) => f.things[x]!),
       };
     });
 }

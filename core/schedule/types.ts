@@ -23,12 +23,20 @@ export type DayTask = {
   bays: readonly string[];
   /** For each person it takes those who may: nobody for what only takes time. */
   people: readonly (readonly string[])[];
-  /** Stands, boards, scan tools, the van: each exists once. */
-  things: readonly string[];
+  /**
+   * Stands, boards, scan tools, the van: each exists once. For everything it takes those that serve; any
+   * one of them does.
+   */
+  things: readonly (readonly string[])[];
   /** When it may run, from and to; null at any time. */
   windows: readonly (readonly [number, number])[] | null;
   /** What has begun stays where it is. */
-  begun: { startMin: number; bay: string | null; people: readonly string[] } | null;
+  begun: {
+    startMin: number;
+    bay: string | null;
+    people: readonly string[];
+    things: readonly string[];
+  } | null;
   /** When it was over; null while it is not. */
   doneMin: number | null;
   /** What somebody has set by hand. */
@@ -69,6 +77,7 @@ export type Placed = {
   endMin: number;
   bay: string | null;
   people: readonly string[];
+  things: readonly string[];
 };
 
 /** What is to be as small as can be: first the lateness, then the rest together. */

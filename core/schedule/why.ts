@@ -37,16 +37,13 @@ const endOf = (plan: Plan, job: string): number =>
 function waitsFor(day: Day, plan: Plan, p: Placed): { minutes: number; cause: Cause } | null {
   const job = day.jobs.find((j) => j.id === p.job)!;
   const nth = job.tasks.findIndex((t) => t.id === p.task);
-  const task = job.tasks[nth]!;
-  if (task.begun) return null;
+  if (job.tasks[nth]!.begun) return null;
   const before = plan.placed.filter(
     (o) => o.job === p.job && job.tasks.findIndex((t) => t.id === o.task) < nth,
   );
   const ready = Math.max(job.arriveMin, ...before.map((o) => o.endMin));
   const minutes = p.startMin - ready;
   if (minutes <= 0) return null;
-  const taskOf = (o: Placed): DayTask =>
-    day.jobs.find((j) => j.id === o.job)!.tasks.find((t) => t.id === o.task)!;
   // What ends just when it begins is what it waited for.
   const touching = plan.placed.filter((o) => o !== p && Math.abs(o.endMin - p.startMin) < 1e-6);
   const named = (o: Placed, kind: "bay" | "person" | "thing", name: string): Cause => ({
@@ -56,7 +53,7 @@ function waitsFor(day: Day, plan: Plan, p: Placed): { minutes: number; cause: Ca
     untilMin: o.endMin,
   });
   for (const o of touching) {
-    const thing = taskOf(o).things.find((x) => task.things.includes(x));
+    const thing = o.things.find((x) => p.things.includes(x));
     if (thing) return { minutes, cause: named(o, "thing", thing) };
     if (p.bay !== null && o.bay === p.bay)
       return {
@@ -105,7 +102,10 @@ function withAnother(day: Day, cause: Cause): { day: Day; kind: WayOut["kind"] }
     day.jobs.map((j) => ({ ...j, tasks: j.tasks.map(change) }));
   if (cause.kind === "thing") {
     // With a second one nobody waits for it: two at once are rare enough.
-    const jobs = tasks((t) => ({ ...t, things: t.things.filter((x) => x !== cause.name) }));
+    const jobs = tasks((t) => ({
+      ...t,
+      things: t.things.filter((any) => !any.includes(cause.name)),
+    }));
     return { day: { ...day, jobs }, kind: "another-thing" };
   }
   if (cause.kind === "bay") {

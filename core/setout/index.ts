@@ -67,7 +67,7 @@ export {
 export { LAST_ACT_IDS, type LastActId } from "./last-act-ids";
 export { LAST_ACTS } from "./last-acts";
 export { suffers, touchesOf, touchName, TOUCHES, type TouchKind } from "./touch";
-export { carries } from "./carries";
+export { carries, standsFor } from "./carries";
 export { onFloor } from "./on-floor";
 export { standsOf, thingOf } from "./thing";
 export { HANDS, isByHand, isLabelled, sideOf } from "./hands";

@@ -249,6 +249,7 @@ export const BOARDS: Board[] = [
   },
   {
     code: "HQ-M8",
+    lentTo: "Brae Body Works",
     name: "Rear camera mat",
     side: "either",
     version: 1,
@@ -280,6 +281,16 @@ export const toolsOn = (today: string): ShopTool[] => {
       softwareOn: day(-171),
       updateEveryDays: 120,
       paidUntil: null,
+      gatewayUntil: null,
+    },
+    {
+      id: "D-3",
+      name: "Scan tool of the van",
+      serial: "HQ-ST-3",
+      software: "0.1",
+      softwareOn: day(-20),
+      updateEveryDays: 60,
+      paidUntil: day(160),
       gatewayUntil: null,
     },
   ];

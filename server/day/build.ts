@@ -10,7 +10,9 @@ import { suitedSpans } from "@/core/drive/suits";
 import type { Sample } from "@/core/schedule/durations";
 import type { DayRules } from "@/core/schedule/rules";
 import type { Card, ShopDay } from "@/core/schedule/shop";
+import { standsFor } from "@/core/setout";
 import type { RoomAsk } from "@/core/space/room";
+import type { Vehicle } from "@/core/vehicle";
 import { shopBays } from "../bays/store";
 import { db } from "../db/client";
 import { jobTickets, jobs } from "../db/schema";
@@ -20,10 +22,12 @@ import { everybody } from "../people/store";
 import { shopWeather } from "../roads/shop-weather";
 import { shopRoads } from "../roads/store";
 import { shopDay, shopTimes } from "../shop/clock";
-import { listSheets, listVehicles, ruleBook } from "../shop/store";
-import { plainly, problemsIn } from "@/core/book";
+import { listTools } from "../kit/store";
+import { listVehicles, ruleBook } from "../shop/store";
+import { kitFor, kitNames, sheetOf, shopKit, type ShopKit } from "./kit-needs";
+import { plainly } from "@/core/book";
 import { bookingSchema } from "@/core/schedule/booking";
-import { bookingsOn, dayRules, DayRefusal, pinsOn, type BookingRow } from "./store";
+import { bookingsOn, dayRules, DayRefusal, pinsOn, told, type BookingRow } from "./store";
 
 /** Open jobs that are looked at for a day, the newest first. */
 const MOST_OPEN = 60;
@@ -51,18 +55,18 @@ const asksOf = (plan: OwedPlan, floor: RoomAsk["floor"]): RoomAsk[] =>
       : [],
   );
 
-const bayOf = (plan: OwedPlan, method: string): Card["bay"] =>
-  plan.bayMinutes > 0
-    ? { minutes: plan.bayMinutes, things: [...new Set(plan.boards)], method }
-    : null;
+const bayOf = (plan: OwedPlan, things: string[][], method: string): Card["bay"] =>
+  plan.bayMinutes > 0 ? { minutes: plan.bayMinutes, things, method } : null;
 /** The hours that suit a drive by its sheet, as minutes of a day. */
 type Suits = (drive: DriveRules | undefined) => [number, number][] | null;
 
 const roadOf = (
   plan: OwedPlan,
+  things: string[][],
   method: string,
   windows: [number, number][] | null,
-): Card["road"] => (plan.roadMinutes > 0 ? { minutes: plan.roadMinutes, method, windows } : null);
+): Card["road"] =>
+  plan.roadMinutes > 0 ? { minutes: plan.roadMinutes, things, method, windows } : null;
 
 /** When drives suit on a day, by the light and the weather as they are known. */
 function suitsOn(day: string, forecast: Forecast | null): Suits {
@@ -110,14 +114,25 @@ function spanOf(
   return first && last ? { first, last } : null;
 }
 
+/** The shop's scan tools that were plugged into a job, by their serial numbers. */
+function toolsUsed(events: readonly JobEvent[]): string[] {
+  const serials = new Set(
+    events.flatMap(({ body }) =>
+      body.kind === "run" && body.event.type === "connected" ? [body.event.tool.serial] : [],
+    ),
+  );
+  return listTools().flatMap((t) => (serials.has(t.serial) ? [t.id] : []));
+}
+
 function jobCard(
   row: { id: string; number: number; ground: JobGround },
   events: readonly JobEvent[],
-  day: string,
+  shop: ShopKit,
   pins: Card["pins"],
   rules: DayRules,
   suits: Suits,
 ): Card | null {
+  const { day } = shop;
   const { intake, vehicle } = row.ground;
   const { plan } = jobOwed(row.ground, events);
   if (!plan) return null;
@@ -127,7 +142,15 @@ function jobCard(
   const settled = (ids: readonly string[]): boolean =>
     stages.every((s) => !ids.includes(s.id) || s.state === "settled" || s.state === "none");
   const drive = row.ground.calibrations.find((c) => c.sheet.drive)?.sheet.drive;
-  const [bay, road] = [bayOf(plan, method), roadOf(plan, method, suits(drive))];
+  const held = [
+    ...new Set(
+      row.ground.calibrations.flatMap(({ sheet, stand }) =>
+        standsFor(sheet, [stand]) === null ? [] : [stand.id],
+      ),
+    ),
+  ];
+  const kit = kitFor(shop, vehicle, plan, held);
+  const [bay, road] = [bayOf(plan, kit.bay, method), roadOf(plan, kit.road, method, suits(drive))];
   const spans = { bay: spanOf(events, "bay"), road: spanOf(events, "road") };
   const over: Card["over"] = {};
   let begun: Card["begun"] = null;
@@ -148,6 +171,7 @@ function jobCard(
           startMin: minuteOn(day, since.first.at),
           by: since.last.by.id,
           bay: part === "bay" ? (parkedOf(events)?.body.bay ?? null) : null,
+          things: toolsUsed(events),
         };
     }
   }
@@ -178,11 +202,17 @@ function jobCard(
   };
 }
 
-function bookingCard({ id, doc }: BookingRow, pins: Card["pins"], suits: Suits): Card | null {
+function bookingCard(
+  { id, doc }: BookingRow,
+  shop: ShopKit,
+  pins: Card["pins"],
+  suits: Suits,
+): Card | null {
   const vehicle = listVehicles().find((v) => v.id === doc.vehicleId);
   if (!vehicle) return null;
   const book = ruleBook();
   const plan = planOwed(owedFor(doc.happenings, vehicle.fitted, book.rules), book);
+  const kit = kitFor(shop, vehicle, plan);
   return {
     id: `booking:${id}`,
     kind: "booking",
@@ -199,17 +229,20 @@ function bookingCard({ id, doc }: BookingRow, pins: Card["pins"], suits: Suits):
     asks: asksOf(plan, null),
     glass: doc.happenings.some((h) => h.event === "glass-out"),
     curedMin: null,
-    bay: bayOf(plan, "static"),
-    road: roadOf(plan, "dynamic", suits(driveFor(vehicle.id))),
+    bay: bayOf(plan, kit.bay, "static"),
+    road: roadOf(plan, kit.road, "dynamic", suits(driveOf(shop, vehicle, plan))),
     over: {},
     begun: null,
     pins,
   };
 }
 
-/** What a drive of a vehicle asks, by the newest sheet that has one. */
-const driveFor = (vehicleId: string): DriveRules | undefined =>
-  listSheets().find((s) => s.drive && s.appliesTo.vehicles.includes(vehicleId))?.drive;
+/** What the drive that is owed asks, by the sheet it would be done by. */
+const driveOf = (shop: ShopKit, vehicle: Vehicle, { steps }: OwedPlan): DriveRules | undefined =>
+  steps
+    .filter(({ line }) => line.kind === "dynamic")
+    .map(({ line }) => sheetOf(shop, vehicle, line)?.drive)
+    .find((drive) => drive !== undefined);
 
 /** Samples of jobs that were given back, by job and head of its log: they do not change again. */
 const learned = new Map<string, Sample[]>();
@@ -256,6 +289,7 @@ export function shopDayOf(
   now = new Date().toISOString(),
 ): ShopDay {
   const rules = dayRules();
+  const kit = shopKit(day);
   const suits = suitsOn(day, forecast);
   const pins = pinsOn(day);
   const open = db()
@@ -273,7 +307,7 @@ export function shopDayOf(
     const promised = row.ground.intake.promisedAt;
     // On another day only what was promised for it is sure to be there.
     if (day !== today && (!promised || shopDay(promised) !== day)) return [];
-    const card = jobCard(row, events, day, pins.get(`job:${id}`) ?? {}, rules, suits);
+    const card = jobCard(row, events, kit, pins.get(`job:${id}`) ?? {}, rules, suits);
     return card ? [card] : [];
   });
   const past = db()
@@ -290,10 +324,11 @@ export function shopDayOf(
     rules,
     people: workers(),
     bays: shopBays().map(({ id, name }) => ({ id, name })),
+    kit: kitNames(kit),
     cards: [
       ...jobCards,
       ...bookingsOn(day).flatMap(
-        (b) => bookingCard(b, pins.get(`booking:${b.id}`) ?? {}, suits) ?? [],
+        (b) => bookingCard(b, kit, pins.get(`booking:${b.id}`) ?? {}, suits) ?? [],
       ),
     ],
     samples: past.flatMap((p) => samplesOf(p.id, p.head, rules)),
@@ -303,13 +338,9 @@ export function shopDayOf(
 /** What a vehicle would be as a card of a day, before it is booked or taken in. @throws DayRefusal */
 export function draftCard(json: unknown): Card {
   const read = bookingSchema.safeParse(json, plainly);
-  if (!read.success)
-    throw new DayRefusal(
-      problemsIn(read.error, "booking")
-        .map((p) => `${p.field}: ${p.message}`)
-        .join("\n"),
-    );
-  const card = bookingCard({ id: "draft", day: "", doc: read.data, jobId: null }, {}, () => null);
+  if (!read.success) throw new DayRefusal(told(read.error));
+  const draft = { id: "draft", day: shopDay(), doc: read.data, jobId: null };
+  const card = bookingCard(draft, shopKit(draft.day), {}, () => null);
   if (!card) throw new DayRefusal("vehicle: the shop’s book has no such vehicle.");
   return card;
 }

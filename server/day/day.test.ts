@@ -1,13 +1,22 @@
+import { eq } from "drizzle-orm";
 import ICAL from "ical.js";
 import { beforeAll, describe, expect, it } from "vitest";
 import { keepBays } from "@/server/bays/store";
 import { faultsOf } from "@/core/schedule/check";
 import { planShop, proposed } from "@/core/schedule/plan-shop";
+import { dayOf } from "@/core/schedule/shop";
 import { BAYS } from "@/demo/data/bays";
+import { toolsOn } from "@/demo/data/kit";
 import { INES, openTestShop } from "@/tests/shop-database";
 import { shopBays } from "../bays/store";
 import { draftCard, shopDayOf } from "./build";
 import { calendarKey, calendarText, isCalendarKey, newCalendarKey } from "./calendar";
+import { db } from "../db/client";
+import { boards, scanTools } from "../db/schema";
+import { checkStand, listBoards } from "../kit/store";
+import { shopDay } from "../shop/clock";
+import { pickedFor } from "./kit-needs";
+import { remindersFor } from "./reminders";
 import { letterBefore, letterForKeeper } from "./paper";
 import { dayRules, dropBooking, keepBooking, keepDayRules, keepPin, keepSaid } from "./store";
 
@@ -68,15 +77,17 @@ describe("a day of the shop", () => {
   it("names what is wrong in a booking and in the hours, and keeps what was there", () => {
     const wrong: [object, RegExp][] = [
       [{ customer: " " }, /^customer: name the customer/],
-      [{ happenings: [] }, /^happenings: say what is to be done/],
-      [{ promiseMin: 500 }, /^promiseMin: must be after it arrives/],
-      [{ arriveMin: 1500 }, /^arriveMin: /],
+      [{ happenings: [] }, /^what is to be done: say what is to be done/],
+      [{ promiseMin: 500 }, /^promised for: must be after it arrives/],
+      [{ arriveMin: 1500 }, /^arrives: /],
     ];
     for (const [more, words] of wrong) expect(() => book(more)).toThrow(words);
     expect(() => draftCard({ ...booking, vehicleId: "none" })).toThrow(/no such vehicle/);
     const before = dayRules();
     expect(() => keepDayRules({ ...before, toMin: 100 }, INES)).toThrow(/must end after/);
-    expect(() => keepDayRules({ ...before, cureMin: "long" }, INES)).toThrow(/^cureMin: /);
+    expect(() => keepDayRules({ ...before, cureMin: "long" }, INES)).toThrow(
+      /^until its adhesive lets it be driven: /,
+    );
     expect(dayRules()).toEqual(before);
     expect(shopDayOf(DAY).cards).toEqual([]);
   });
@@ -86,7 +97,7 @@ describe("a day of the shop", () => {
     const night: [number, number][] = [[0, 300]];
     const cards = shop.cards.map((c) =>
       c.id === `booking:${id}`
-        ? { ...c, road: { minutes: 20, method: "dynamic", windows: night } }
+        ? { ...c, road: { things: [], minutes: 20, method: "dynamic", windows: night } }
         : c,
     );
     const { plan, leftOut } = planShop({ ...shop, cards }, shopBays());
@@ -95,6 +106,72 @@ describe("a day of the shop", () => {
     expect(new Set(plan.placed.map((p) => p.job))).toEqual(new Set([`booking:${other}`]));
     dropBooking(id);
     dropBooking(other);
+  });
+  it("takes up a stand that carries what the sheet has standing, and a scan tool that serves", () => {
+    const id = book();
+    const card = shopDayOf(DAY).cards.find((c) => c.id === `booking:${id}`)!;
+    const [boards, stands, tools] = card.bay!.things;
+    expect(boards).toHaveLength(1);
+    // The reflector's stand is too low for a board, and a tool whose software is out serves nobody.
+    expect(stands!.length).toBeGreaterThanOrEqual(2);
+    expect(stands).not.toContain("S-4");
+    expect(tools).toBeUndefined();
+    for (const doc of toolsOn(DAY)) db().insert(scanTools).values({ id: doc.id, doc }).run();
+    const again = shopDayOf(DAY).cards.find((c) => c.id === card.id)!;
+    expect(again.bay!.things.at(-1)).toEqual(["D-1"]);
+    expect(pickedFor(DAY, again).map((any) => any.map((x) => x.code))).toEqual(again.bay!.things);
+    // Not all of it at one place: the vehicle is stood elsewhere in between.
+    const shop = shopDayOf(DAY);
+    const minutes = (places: number): number =>
+      dayOf(shop, () => ({ bays: ["bay-1"], places })).jobs[0]!.tasks.find((t) => t.id === "bay")!
+        .minutes;
+    expect(Math.abs(minutes(3) - minutes(1) - 2 * shop.rules.moveMin)).toBeLessThan(3);
+    dropBooking(id);
+  });
+  it("reminds of what is due, away or closing, and of nothing that is not", () => {
+    const id = book();
+    const shop = shopDayOf(DAY);
+    const said = (of = shop): string[] => remindersFor(of);
+    expect(said().some((r) => /lent|suits until|Zero/.test(r))).toBe(false);
+    const board = listBoards().find((b) => shop.cards[0]!.bay!.things[0]!.includes(b.code))!;
+    const lend = (more: object): void =>
+      void db()
+        .update(boards)
+        .set({ doc: { ...board, ...more } })
+        .where(eq(boards.code, board.code))
+        .run();
+    lend({ lentTo: "Brae Body Works", backOn: "2031-03-06" });
+    expect(said()).toContain(
+      `${board.code} is lent to Brae Body Works, back on 6 Mar 2031. Fetch it: Norvane Lisse wants it.`,
+    );
+    lend({ lentTo: "Brae Body Works", backOn: DAY });
+    expect(said().join()).not.toContain("is lent");
+    lend({});
+    const road = (windows: [number, number][]) =>
+      shop.cards.map((c) => ({
+        ...c,
+        road: { things: [], minutes: 30, method: "dynamic", windows },
+      }));
+    expect(said({ ...shop, cards: road([[400, 870]]) })).toContain(
+      "Norvane Lisse, Kit Lowe: its drive suits until 14:30 only.",
+    );
+    // The window after it is too short for the drive; the whole day is nothing to say.
+    const short = said({
+      ...shop,
+      cards: road([
+        [400, 870],
+        [900, 920],
+      ]),
+    });
+    expect(short.join()).toContain("until 14:30");
+    expect(said({ ...shop, cards: road([[0, 1440]]) }).join()).not.toContain("suits until");
+    // Today's stands are checked before the first job.
+    const today = { ...shop, day: shopDay() };
+    expect(said(today).find((r) => r.startsWith("Zero check"))).toMatch(/: S-1, S-2/);
+    const at = { scale: 1000, rule: 1000, left: 600, right: 600, dot: 0 };
+    checkStand("S-1", at, INES);
+    expect(said(today).join()).toMatch(/S-1 has failed its zero check: .*off by/);
+    dropBooking(id);
   });
   it("leaves out who is away", () => {
     const id = book();

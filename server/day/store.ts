@@ -19,9 +19,31 @@ export class DayRefusal extends Refusal {
 const RULES_KEY = "day.rules";
 const isoDay = z.iso.date("must be a day");
 
-const told = (error: z.ZodError): string =>
+/** What the fields are called where people fill them in. */
+const FIELDS: Record<string, string> = {
+  vehicleId: "vehicle",
+  happenings: "what is to be done",
+  place: "where",
+  arriveMin: "arrives",
+  promiseMin: "promised for",
+  fromMin: "open from",
+  toMin: "open to",
+  rest: "rest",
+  glassMin: "to set a glass",
+  cureMin: "until its adhesive lets it be driven",
+  proveMin: "to prove and give back",
+  travelMin: "to a customer",
+  moveMin: "to stand a vehicle elsewhere",
+  people: "people",
+};
+
+/** What is wrong, field by field, each by the name it has on the screen. */
+export const told = (error: z.ZodError): string =>
   problemsIn(error, "day")
-    .map((p) => `${p.field}: ${p.message}`)
+    .map(({ field, message }) => {
+      const [first = "", ...rest] = field.replace(/^booking\./, "").split(".");
+      return `${[FIELDS[first] ?? first, ...rest].join(" ")}: ${message}`;
+    })
     .join("\n");
 
 /** How the shop's days go; as most shops' do where it has not said so. */
@@ -72,12 +94,7 @@ const askSchema = z.object({
 /** Books a vehicle, or changes what was booked. @returns its id @throws DayRefusal naming the field */
 export function keepBooking(json: unknown, person: Person): string {
   const read = askSchema.safeParse(json, plainly);
-  if (!read.success)
-    throw new DayRefusal(
-      problemsIn(read.error, "booking")
-        .map((p) => `${p.field.replace(/^booking\./, "")}: ${p.message}`)
-        .join("\n"),
-    );
+  if (!read.success) throw new DayRefusal(told(read.error));
   const { id, day, booking } = read.data;
   if (id === null) {
     const fresh = nanoid(12);

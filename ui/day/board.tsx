@@ -74,9 +74,7 @@ export function Board({
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const [from, to] = hoursOf(shop, plan.plan);
   const share = (min: number): string => `${(100 * (min - from)) / (to - from)}%`;
-  const thingsOf = (p: Placed): readonly string[] =>
-    plan.day.jobs.find((j) => j.id === p.job)!.tasks.find((t) => t.id === p.task)!.things;
-  const lanes = lanesOf(shop, plan.plan, kind, thingsOf);
+  const lanes = lanesOf(shop, plan.plan, kind);
   const cardOf = (p: Placed): Card => shop.cards.find((c) => c.id === p.job)!;
   const late = new Set(plan.broken.map((b) => b.job));
 

@@ -30,14 +30,11 @@ export function DayPage({
   day,
   today,
   vehicles,
-  reminders,
   writes,
 }: {
   day: string;
   today: string;
   vehicles: VehicleName[];
-  /** What belongs to a day besides its jobs. */
-  reminders: string[];
   writes: boolean;
 }) {
   const { asked, planned, busy, silent, pin, refetch } = useDay(day);
@@ -119,7 +116,7 @@ export function DayPage({
       )}
       {shop && plan && (
         <>
-          <Promises shop={shop} plan={plan} busy={busy} reminders={reminders} />
+          <Promises shop={shop} plan={plan} busy={busy} reminders={asked.reminders} />
           <div
             className="mt-3 flex flex-wrap items-center gap-1 print:hidden"
             role="group"

@@ -2,16 +2,13 @@ import type { Placed, Plan } from "@/core/schedule/types";
 import type { ShopDay } from "@/core/schedule/shop";
 
 /** By what the board has its lanes. */
-export const LANES = { bay: "Bays", person: "People", thing: "Boards" } as const;
+export const LANES = { bay: "Bays", person: "People", thing: "Kit" } as const;
 export type LaneKind = keyof typeof LANES;
 
 export type Lane = { id: string; name: string; blocks: Placed[] };
 
-/** What each task of a plan takes up, by job and task. */
-export type ThingsOf = (p: Placed) => readonly string[];
-
 /** The lanes of a board and what lies in each; what is done in none of them has a lane of its own. */
-export function lanesOf(shop: ShopDay, plan: Plan, kind: LaneKind, thingsOf: ThingsOf): Lane[] {
+export function lanesOf(shop: ShopDay, plan: Plan, kind: LaneKind): Lane[] {
   const { placed } = plan;
   if (kind === "person")
     return shop.people.map((p) => ({
@@ -19,11 +16,11 @@ export function lanesOf(shop: ShopDay, plan: Plan, kind: LaneKind, thingsOf: Thi
       blocks: placed.filter((x) => x.people.includes(p.id)),
     }));
   if (kind === "thing") {
-    const things = [...new Set(placed.flatMap(thingsOf))].toSorted();
+    const things = [...new Set(placed.flatMap((x) => x.things))].toSorted();
     return things.map((t) => ({
       id: t,
-      name: t,
-      blocks: placed.filter((x) => thingsOf(x).includes(t)),
+      name: shop.kit[t] ?? t,
+      blocks: placed.filter((x) => x.things.includes(t)),
     }));
   }
   const unsaid = placed.filter(

@@ -15,8 +15,6 @@ export function NextJob({ day, me }: { day: string; me: { id: string; name: stri
   const mine = plan?.plan.placed.filter((p) => p.people.includes(me.id)) ?? [];
   const cardOf = (p: Placed): Card => shop!.cards.find((c) => c.id === p.job)!;
   const [first, ...rest] = mine;
-  const thingsOf = (p: Placed): readonly string[] =>
-    plan!.day.jobs.find((j) => j.id === p.job)!.tasks.find((t) => t.id === p.task)!.things;
   const outlook = first && plan!.outlooks.find((o) => o.job === first.job);
   return (
     <main className="mx-auto w-full max-w-[900px] flex-1 px-3 py-4 lg:px-6">
@@ -46,8 +44,10 @@ export function NextJob({ day, me }: { day: string; me: { id: string; name: stri
               .filter(Boolean)
               .join(", ")}
           </p>
-          {thingsOf(first).length > 0 && (
-            <p className="mt-1 text-xl text-soft">Take along: {thingsOf(first).join(", ")}.</p>
+          {first.things.length > 0 && (
+            <p className="mt-1 text-xl text-soft">
+              Take along: {first.things.map((x) => shop.kit[x] ?? x).join(", ")}.
+            </p>
           )}
           {cardOf(first).promiseMin !== null && (
             <p className="mt-1 text-xl text-soft">

@@ -7,7 +7,8 @@ import { useKept } from "../primitives/use-kept";
 import { Mark } from "../primitives/marks";
 import { useWedge } from "../scanning/use-wedge";
 
-export type PickItem = { code: string; name: string };
+/** What one is taken of: any of these, by the codes on their labels. */
+export type PickItem = { any: { code: string; name: string }[] };
 
 /** What a job or a trip takes along, ticked off as it is taken: by finger, or by scanning its label. */
 export function PickList({
@@ -23,22 +24,30 @@ export function PickList({
 }) {
   const [{ taken }, change] = useKept<{ taken: string[] }>(`pick/${day}/${card}`, NONE);
   const [odd, setOdd] = useState<string | null>(null);
-  const toggle = (code: string): void => {
+  const takenOf = ({ any }: PickItem): string | undefined =>
+    any.find((x) => taken.includes(x.code))?.code;
+  const take = (code: string): void => {
     setOdd(null);
-    change({ taken: taken.includes(code) ? taken.filter((c) => c !== code) : [...taken, code] });
+    if (!taken.includes(code)) change({ taken: [...taken, code] });
+  };
+  const putBack = (code: string): void => {
+    setOdd(null);
+    change({ taken: taken.filter((c) => c !== code) });
   };
   useWedge(
     () => {},
     (code) => {
-      const own = items.find((i) => i.code.toUpperCase() === code.trim().toUpperCase());
-      if (own) {
-        setOdd(null);
-        if (!taken.includes(own.code)) toggle(own.code);
-      } else setOdd(code);
+      const scanned = code.trim().toUpperCase();
+      const own = items
+        .filter((i) => takenOf(i) === undefined)
+        .flatMap((i) => i.any)
+        .find((x) => x.code.toUpperCase() === scanned);
+      if (own) take(own.code);
+      else if (!taken.some((c) => c.toUpperCase() === scanned)) setOdd(code);
       return true;
     },
   );
-  const left = items.filter((i) => !taken.includes(i.code)).length;
+  const left = items.filter((i) => takenOf(i) === undefined).length;
   return (
     <main className="mx-auto w-full max-w-[780px] flex-1 px-3 py-4 lg:px-6">
       <h1 className="text-4xl font-semibold">Pick list</h1>
@@ -63,19 +72,36 @@ export function PickList({
       )}
       <ul className="mt-3 bg-sheet px-4">
         {items.map((i) => {
-          const on = taken.includes(i.code);
+          const own = takenOf(i);
+          const on = own !== undefined;
+          const shown = on ? i.any.filter((x) => x.code === own) : i.any;
           return (
             <li
-              key={i.code}
+              key={i.any.map((x) => x.code).join()}
               className="flex min-h-16 items-center gap-3 border-b border-hairline last:border-b-0"
             >
               <Mark state={on ? "settled" : "none"} size={18} />
               <span className={`min-w-0 flex-1 text-xl ${on ? "text-soft" : "font-semibold"}`}>
-                {i.name} <span className="figure text-base text-soft">{i.code}</span>
+                {shown.map((x, k) => (
+                  <span key={x.code} className="block">
+                    {k > 0 && <span className="font-normal text-soft">or </span>}
+                    {x.name} <span className="figure text-base text-soft">{x.code}</span>
+                  </span>
+                ))}
               </span>
-              <Button look={on ? "lit" : "plain"} aria-pressed={on} onClick={() => toggle(i.code)}>
-                {on ? "Taken" : "Take it"}
-              </Button>
+              <span className="flex flex-col gap-1 py-1">
+                {shown.map((x) => (
+                  <Button
+                    key={x.code}
+                    look={on ? "lit" : "plain"}
+                    aria-pressed={on}
+                    aria-label={`${on ? "Taken" : "Take"} ${x.code}`}
+                    onClick={() => (on ? putBack(x.code) : take(x.code))}
+                  >
+                    {on ? "Taken" : i.any.length > 1 ? `Take ${x.code}` : "Take it"}
+                  </Button>
+                ))}
+              </span>
             </li>
           );
         })}

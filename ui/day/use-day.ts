@@ -8,7 +8,8 @@ import type { Bay } from "@/core/space/bay";
 import type { DayWorker, Planned } from "@/workers/day/day.worker";
 import { shopQueries } from "../shop-queries";
 
-type Asked = { shop: ShopDay; bays: Bay[] };
+/** `reminders`: what belongs to the day besides its jobs, in words. */
+type Asked = { shop: ShopDay; bays: Bay[]; reminders: string[] };
 
 /** The shop is asked again so often: clocks go on, others write. */
 const AGAIN_MS = 30_000;

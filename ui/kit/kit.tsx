@@ -379,8 +379,10 @@ const boardPiece = (b: Board): Piece => ({
   doc: b,
   code: b.code,
   name: b.name,
-  ...marked(CONDITION[b.condition]),
-  state: b.condition,
+  ...marked(b.lentTo && CONDITION[b.condition] === "settled" ? "loose" : CONDITION[b.condition]),
+  state: b.lentTo
+    ? `${b.condition}, lent to ${b.lentTo}${b.backOn ? ` until ${dayInWords(b.backOn)}` : ""}`
+    : b.condition,
   detail: `version ${b.version}, ${formatNumber(b.widthMm)} mm${b.side === "either" ? "" : `, vehicle ${b.side} only`}`,
 });
 

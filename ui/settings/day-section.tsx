@@ -15,7 +15,7 @@ type Draft = {
   to: string;
   restFrom: string;
   restTo: string;
-  minutes: Record<"glassMin" | "cureMin" | "proveMin" | "travelMin", string>;
+  minutes: Record<"glassMin" | "cureMin" | "proveMin" | "travelMin" | "moveMin", string>;
   secondOnDrive: boolean;
   people: Record<string, { from: string; to: string; away: boolean }>;
 };
@@ -25,6 +25,7 @@ const MINUTES: [keyof Draft["minutes"], string][] = [
   ["cureMin", "Until its adhesive lets it be driven, minutes"],
   ["proveMin", "To prove and give back, minutes"],
   ["travelMin", "To a customer, one way, minutes"],
+  ["moveMin", "To stand a vehicle elsewhere in its bay, minutes"],
 ];
 
 const draftOf = (r: DayRules, people: readonly { id: string }[]): Draft => ({
@@ -37,6 +38,7 @@ const draftOf = (r: DayRules, people: readonly { id: string }[]): Draft => ({
     cureMin: String(r.cureMin),
     proveMin: String(r.proveMin),
     travelMin: String(r.travelMin),
+    moveMin: String(r.moveMin),
   },
   secondOnDrive: r.secondOnDrive,
   people: Object.fromEntries(

@@ -9,7 +9,7 @@ import {
   type OwedLine,
   type RuleBook,
 } from "@/core/owed";
-import { carries, isByHand, type Stand } from "@/core/setout";
+import { isByHand, standsFor, type Stand } from "@/core/setout";
 import { targetsOf, wantsThrust, type Sheet } from "@/core/sheet";
 import { instantOf } from "@/core/units/local-time";
 import { degToRad, parseQuantity, radToDeg, timesIn, type UnitId } from "@/core/units";
@@ -146,10 +146,8 @@ export function standForSheet(
   stands: readonly Stand[],
   chosen: Stand | null,
 ): Stand | null {
-  const own = sheet.setups.map((s) => s.targets[0]!).filter((t) => !isByHand(t));
-  if (own.length === 0) return null;
-  const can = (s: Stand): boolean => own.every((t) => carries(s, t));
-  return (chosen && can(chosen) ? chosen : stands.find(can)) ?? null;
+  const able = standsFor(sheet, stands);
+  return able?.find((s) => s === chosen) ?? able?.[0] ?? null;
 }
 
 /** What is owed, in the order it is to be done; where the orders contradict each other, as it came. */

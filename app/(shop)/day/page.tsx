@@ -1,7 +1,6 @@
 import type { Metadata } from "next";
 import { z } from "zod";
 import { requirePerson } from "@/server/auth/guard";
-import { remindersFor } from "@/server/day/reminders";
 import { shopDay } from "@/server/shop/clock";
 import { listVehicles } from "@/server/shop/store";
 import { DayPage } from "@/ui/day/day";
@@ -19,7 +18,6 @@ export default async function Page({ searchParams }: { searchParams: Promise<{ d
       day={day}
       today={today}
       vehicles={listVehicles().map((v) => ({ id: v.id, name: `${v.make} ${v.model}` }))}
-      reminders={remindersFor(day)}
       writes={me.role !== "viewer"}
     />
   );

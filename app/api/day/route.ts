@@ -2,6 +2,7 @@ import { z } from "zod";
 import { allow, problem } from "@/server/auth/guard";
 import { shopBays } from "@/server/bays/store";
 import { shopDayOf, weatherOn } from "@/server/day/build";
+import { remindersFor } from "@/server/day/reminders";
 import { route } from "@/server/http/route";
 import { shopDay } from "@/server/shop/clock";
 
@@ -12,8 +13,6 @@ export const GET = route(async (request: Request) => {
   const asked = new URL(request.url).searchParams.get("day") ?? shopDay();
   const day = z.iso.date().safeParse(asked);
   if (!day.success) return problem(400, "day: write it as year-month-day.");
-  return Response.json({
-    shop: shopDayOf(day.data, await weatherOn(day.data)),
-    bays: shopBays(),
-  });
+  const shop = shopDayOf(day.data, await weatherOn(day.data));
+  return Response.json({ shop, bays: shopBays(), reminders: remindersFor(shop) });
 });
