@@ -46,12 +46,16 @@ export type Card = {
     method: string;
     windows: [number, number][] | null;
   } | null;
+  /** Minutes that were spent on a part already. */
+  spentMin: Partial<Record<Part, number>>;
   /** What is over, and when. */
   over: Partial<Record<Part, number>>;
   /** What has begun, when, and who is at it. */
   begun: {
     part: Part;
     startMin: number;
+    /** When something was last written of it, and by whom. */
+    lastMin: number;
     by: string;
     bay: string | null;
     things: string[];
@@ -72,6 +76,19 @@ export type ShopDay = {
   samples: Sample[];
 };
 
+/**
+ * Nobody is at two jobs at once: of what somebody has begun, that which he wrote of last goes on, and the
+ * rest was left off and is to be taken up again, by whoever is free.
+ */
+export function leftOff(cards: readonly Card[]): Card[] {
+  const last = new Map<string, Card>();
+  for (const c of cards) {
+    const other = c.begun && last.get(c.begun.by);
+    if (c.begun && (!other || other.begun!.lastMin < c.begun.lastMin)) last.set(c.begun.by, c);
+  }
+  return cards.map((c) => (c.begun && last.get(c.begun.by) !== c ? { ...c, begun: null } : c));
+}
+
 /** People with their hours that day; those who are away are left out. */
 const peopleOf = ({ people, rules }: ShopDay): DayPerson[] =>
   people.flatMap((p) => {
@@ -83,6 +100,13 @@ const peopleOf = ({ people, rules }: ShopDay): DayPerson[] =>
 
 /** Bays in which all of a card fits, and at how many places of one it stands one after another. */
 export type Fits = { bays: readonly string[]; places: number };
+
+/** Of what was begun and left off this share is always left: one has to find one's way into it again. */
+const LEAST_LEFT = 0.3;
+
+/** Minutes a part still takes; what goes on counts from its beginning. */
+const leftOf = ({ begun, spentMin }: Card, part: Part, minutes: number): number =>
+  begun?.part === part ? minutes : Math.max(LEAST_LEFT * minutes, minutes - (spentMin[part] ?? 0));
 
 /** A card as tasks one after another. */
 function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits): DayJob {
@@ -150,7 +174,7 @@ function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits): DayJob 
     if (card.glass) tasks.push(task("glass", rules.glassMin, "bay", "bay", "glass", { ...stay }));
     if (card.bay) {
       const { minutes, things, method } = card.bay;
-      const all = minutes + (places - 1) * rules.moveMin;
+      const all = leftOf(card, "bay", minutes + (places - 1) * rules.moveMin);
       tasks.push(task("bay", all, "bay", "bay", method, { ...stay, things }));
     }
     // It cures while it is calibrated; what is left of that it stands where it is.
@@ -162,7 +186,7 @@ function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits): DayJob 
       const { minutes, things, method, windows } = card.road;
       const cured = card.curedMin;
       tasks.push(
-        task("road", minutes, "road", "road", method, {
+        task("road", leftOf(card, "road", minutes), "road", "road", method, {
           things,
           people:
             rules.secondOnDrive && everybody.length > 1 ? [everybody, everybody] : [everybody],

@@ -43,6 +43,16 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
     ...more,
   });
   const settled = { kind: "settle" } as const;
+  /** Where a vehicle stands in a bay, nose in. */
+  const inBay = (bay: "bay-1" | "bay-2") =>
+    ({
+      kind: "parked",
+      bay,
+      name: bay === "bay-1" ? "Bay 1" : "Bay 2",
+      xMm: bay === "bay-1" ? 2800 : 2000,
+      yMm: bay === "bay-1" ? 3150 : 2600,
+      headingRad: 0,
+    }) as const;
 
   // A plain one, done yesterday.
   const oskar = technician(person("oskar"), hoursAgo(27));
@@ -206,6 +216,7 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
     }),
     "demo-f",
   );
+  move.write(inBay("bay-2"), 120);
   await move.check("ready");
   move.follow((j) => j.next.kind === "move" && !["zero", "crank"].includes(j.next.move.kind));
   note(move.jobId, "left-hand drive, board to be moved");
@@ -368,6 +379,7 @@ export async function makeJobs(everyone: typeof PEOPLE, now = Date.now()): Promi
     },
     "demo-fell",
   );
+  fell.write(inBay("bay-1"), 120);
   await fell.check("ready");
   fell.turnTo("fell-radar", "reflector");
   fell.follow((j) => j.next.kind === "settle");

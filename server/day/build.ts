@@ -1,5 +1,12 @@
 import { desc, eq, isNull, ne, or } from "drizzle-orm";
-import { eventsOf, jobClock, stageStates, type JobEvent, type JobGround } from "@/core/job";
+import {
+  eventsOf,
+  jobClock,
+  stageStates,
+  type JobEvent,
+  type JobGround,
+  type StageId,
+} from "@/core/job";
 import { floorAsked } from "@/core/job/floor-asked";
 import { jobOwed } from "@/core/job/owed-plan";
 import { parkedOf } from "@/core/job/parked";
@@ -9,7 +16,7 @@ import type { DriveRules } from "@/core/drive/rules";
 import { suitedSpans } from "@/core/drive/suits";
 import type { Sample } from "@/core/schedule/durations";
 import type { DayRules } from "@/core/schedule/rules";
-import type { Card, ShopDay } from "@/core/schedule/shop";
+import { leftOff, type Card, type ShopDay } from "@/core/schedule/shop";
 import { standsFor } from "@/core/setout";
 import type { RoomAsk } from "@/core/space/room";
 import type { Vehicle } from "@/core/vehicle";
@@ -114,6 +121,12 @@ function spanOf(
   return first && last ? { first, last } : null;
 }
 
+/** Minutes a job has spent in some stages already. */
+function spentIn(events: readonly JobEvent[], ids: readonly StageId[]): number {
+  const { stages } = jobClock(events, events.at(-1)!.at);
+  return ids.reduce((s, id) => s + (stages[id] ?? 0), 0) / 60;
+}
+
 /** The shop's scan tools that were plugged into a job, by their serial numbers. */
 function toolsUsed(events: readonly JobEvent[]): string[] {
   const serials = new Set(
@@ -169,6 +182,7 @@ function jobCard(
         begun = {
           part,
           startMin: minuteOn(day, since.first.at),
+          lastMin: minuteOn(day, since.last.at),
           by: since.last.by.id,
           bay: part === "bay" ? (parkedOf(events)?.body.bay ?? null) : null,
           things: toolsUsed(events),
@@ -196,6 +210,7 @@ function jobCard(
     curedMin: glass ? arriveMin + rules.cureMin : null,
     bay,
     road,
+    spentMin: { bay: spentIn(events, BAY_STAGES), road: spentIn(events, ["drive"]) },
     over,
     begun,
     pins,
@@ -231,6 +246,7 @@ function bookingCard(
     curedMin: null,
     bay: bayOf(plan, kit.bay, "static"),
     road: roadOf(plan, kit.road, "dynamic", suits(driveOf(shop, vehicle, plan))),
+    spentMin: {},
     over: {},
     begun: null,
     pins,
@@ -326,7 +342,7 @@ export function shopDayOf(
     bays: shopBays().map(({ id, name }) => ({ id, name })),
     kit: kitNames(kit),
     cards: [
-      ...jobCards,
+      ...leftOff(jobCards),
       ...bookingsOn(day).flatMap(
         (b) => bookingCard(b, kit, pins.get(`booking:${b.id}`) ?? {}, suits) ?? [],
       ),

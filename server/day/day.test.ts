@@ -4,7 +4,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { keepBays } from "@/server/bays/store";
 import { faultsOf } from "@/core/schedule/check";
 import { planShop, proposed } from "@/core/schedule/plan-shop";
-import { dayOf } from "@/core/schedule/shop";
+import { dayOf, leftOff } from "@/core/schedule/shop";
 import { BAYS } from "@/demo/data/bays";
 import { toolsOn } from "@/demo/data/kit";
 import { INES, openTestShop } from "@/tests/shop-database";
@@ -128,11 +128,32 @@ describe("a day of the shop", () => {
     expect(Math.abs(minutes(3) - minutes(1) - 2 * shop.rules.moveMin)).toBeLessThan(3);
     dropBooking(id);
   });
+  it("goes on with what somebody wrote of last; what was left off before it is taken up again, shorter", () => {
+    const [one, other] = [book(), book({ customer: "B" })];
+    const shop = shopDayOf(DAY);
+    const of = (id: string) => shop.cards.find((c) => c.id === `booking:${id}`)!;
+    const begun = { part: "bay" as const, startMin: 560, by: INES.id, bay: "bay-1", things: [] };
+    const cards = [
+      { ...of(one), glass: false, begun: { ...begun, lastMin: 640 }, spentMin: { bay: 20 } },
+      { ...of(other), glass: false, begun: { ...begun, lastMin: 600 }, spentMin: { bay: 20 } },
+    ];
+    const left = leftOff(cards);
+    expect(left.map((c) => c.begun !== null)).toEqual([true, false]);
+    expect(
+      leftOff([cards[1]!, { ...cards[0]!, begun: { ...begun, by: "mara", lastMin: 640 } }]),
+    ).toEqual([cards[1], { ...cards[0]!, begun: { ...begun, by: "mara", lastMin: 640 } }]);
+    const minutes = dayOf({ ...shop, cards: left }, () => ({
+      bays: ["bay-1"],
+      places: 1,
+    })).jobs.map((j) => j.tasks.find((t) => t.id === "bay")!.minutes);
+    expect(minutes[0]! - minutes[1]!).toBeGreaterThan(15);
+    for (const id of [one, other]) dropBooking(id);
+  });
   it("reminds of what is due, away or closing, and of nothing that is not", () => {
     const id = book();
     const shop = shopDayOf(DAY);
     const said = (of = shop): string[] => remindersFor(of);
-    expect(said().some((r) => /lent|suits until|Zero/.test(r))).toBe(false);
+    expect(said().some((r) => /HQ-14|suits until|Zero/.test(r))).toBe(false);
     const board = listBoards().find((b) => shop.cards[0]!.bay!.things[0]!.includes(b.code))!;
     const lend = (more: object): void =>
       void db()
@@ -145,7 +166,7 @@ describe("a day of the shop", () => {
       `${board.code} is lent to Brae Body Works, back on 6 Mar 2031. Fetch it: Norvane Lisse wants it.`,
     );
     lend({ lentTo: "Brae Body Works", backOn: DAY });
-    expect(said().join()).not.toContain("is lent");
+    expect(said().join()).not.toContain("HQ-14 is lent");
     lend({});
     const road = (windows: [number, number][]) =>
       shop.cards.map((c) => ({
