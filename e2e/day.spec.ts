@@ -44,7 +44,7 @@ test("a day is booked with a proposed promise, re-timed by drag and by key, and 
   await dialog.getByLabel("What is done to it").selectOption({ label: "Camera bracket touched" });
   await dialog.getByLabel("Promised for").fill("half four");
   await dialog.getByRole("button", { name: "Book it" }).click();
-  await expect(dialog.getByRole("alert")).toContainText("promiseMin");
+  await expect(dialog.getByRole("alert")).toContainText("promised for");
   await dialog.getByRole("button", { name: "Propose a time" }).click();
   await expect(dialog.getByRole("status")).toHaveText(/^\d\d:\d0 holds with (9\d|100|> 99)/);
   await dialog.getByRole("button", { name: "Book it" }).click();

@@ -31,7 +31,7 @@ function placesIn(card: Card, bay: Bay): number {
   const key = JSON.stringify([id, version, card.asks, bay]);
   let is = known.get(key);
   if (is === undefined) {
-    const places = card.asks.length === 0 ? [] : roomIn(bay, card.vehicle, card.asks);
+    const places = card.asks.length === 0 ? [] : roomIn(bay, card.vehicle, card.asks, true);
     is = places.every(isRoomy) ? Math.max(1, places.length) : 0;
     if (known.size > MOST_KNOWN) known.clear();
     known.set(key, is);

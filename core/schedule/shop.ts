@@ -109,7 +109,7 @@ const leftOf = ({ begun, spentMin }: Card, part: Part, minutes: number): number 
   begun?.part === part ? minutes : Math.max(LEAST_LEFT * minutes, minutes - (spentMin[part] ?? 0));
 
 /** A card as tasks one after another. */
-function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits): DayJob {
+function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits, held: Set<string>): DayJob {
   const { rules, samples } = shop;
   const everybody = shop.people.map((p) => p.id);
   const inShop = card.place === "shop";
@@ -142,10 +142,13 @@ function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits): DayJob 
         startMin: begun.startMin,
         bay: begun.bay,
         people: everybody.includes(begun.by) ? [begun.by] : [],
-        // What nobody has said it holds is taken to be the first that serves.
-        things: (more.things ?? []).map(
-          (any) => any.find((x) => begun.things.includes(x)) ?? any[0]!,
-        ),
+        // What nobody has said it holds is taken to be one that no other is said to hold.
+        things: (more.things ?? []).map((any) => {
+          const own = any.find((x) => begun.things.includes(x));
+          const one = own ?? any.find((x) => !held.has(x)) ?? any[0]!;
+          held.add(one);
+          return one;
+        }),
       },
       pin: pin
         ? {
@@ -214,6 +217,7 @@ function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits): DayJob 
  * @param fitsOf bays in which all of a card fits; a bay it is set into by hand counts as well
  */
 export function dayOf(shop: ShopDay, fitsOf: (card: Card) => Fits): Day {
+  const held = new Set(shop.cards.flatMap((c) => c.begun?.things ?? []));
   return {
     nowMin: shop.nowMin,
     people: peopleOf(shop),
@@ -226,6 +230,7 @@ export function dayOf(shop: ShopDay, fitsOf: (card: Card) => Fits): Day {
         shop,
         c,
         begunIn && !bays.includes(begunIn) ? { ...fits, bays: [...bays, begunIn] } : fits,
+        held,
       );
     }),
   };

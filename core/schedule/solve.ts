@@ -5,11 +5,18 @@ import { frameOf, type Frame } from "./frame";
 import { placeInOrder, type Slot } from "./insert";
 import { DayError, weigh, type Cost, type Day, type Plan } from "./types";
 
-/** Days of so many open tasks are solved exactly, as far as so many states reach. */
+/**
+ * Days of so many open tasks are solved exactly, as far as so many states reach; of more than a dozen
+ * hardly one is gone through whole, and the search of orders has the better use of the time.
+ */
 const FEW_TASKS = 26;
 const LOOKS = 60_000;
+const DOZEN = 12;
+const LOOKS_BEYOND = 10_000;
 /** Orders that are tried on a large day: so many tasks are placed in all. */
 const PLACINGS = 400_000;
+/** Where nothing is late any more, and so many orders have brought nothing, it is good enough. */
+const NO_GAIN = 3000;
 
 type Found = { order: number[]; slots: Slot[]; cost: Cost };
 
@@ -32,6 +39,8 @@ function rules(f: Frame): number[][] {
     by((j) => j.promiseMin - j.left[0]!),
     by((j) => j.arriveMin),
     by((j) => j.left[0]!),
+    // What has to be over by some hour, before all that has not.
+    by((j) => Math.min(...j.tasks.map((t) => t.windows?.at(-1)?.[1] ?? Infinity))),
   ];
 }
 
@@ -43,6 +52,7 @@ function better(f: Frame, from: Found, random: Random, effort: number): Found {
   const n = f.jobs.length;
   const rounds = Math.floor((effort * PLACINGS) / Math.max(1, f.tasks.length));
   let [best, at] = [from, from];
+  let gained = 0;
   const pick = (): number => Math.floor(random() * n);
   for (let k = 0; k < rounds && n > 1; k++) {
     const order = at.order.slice();
@@ -66,7 +76,8 @@ function better(f: Frame, from: Found, random: Random, effort: number): Found {
     const worse =
       is.cost.lateMin - at.cost.lateMin + (weighRest(is.cost) - weighRest(at.cost)) / 200;
     if (worse <= 0 || (heat > 0 && random() < Math.exp(-worse / heat))) at = { order, ...is };
-    if (weigh(is.cost) < weigh(best.cost)) best = { order, ...is };
+    if (weigh(is.cost) < weigh(best.cost)) [best, gained] = [{ order, ...is }, k];
+    if (best.cost.lateMin === 0 && k - gained > NO_GAIN) break;
     // Back to the best now and then: far from it little is found.
     if (k % 400 === 399) at = best;
   }
@@ -119,7 +130,8 @@ export function planDay(day: Day, random: Random, effort = 1): Plan {
   }
   if (!first) throw impossible(f);
   if (f.tasks.length <= FEW_TASKS) {
-    const { best, complete } = exactPlan(f, weigh(first.cost), effort * LOOKS);
+    const looks = f.tasks.length <= DOZEN ? LOOKS : LOOKS_BEYOND;
+    const { best, complete } = exactPlan(f, weigh(first.cost), effort * looks);
     const { slots, cost } = best ?? first;
     if (complete) return { placed: placedOf(f, slots), cost, boundMin: cost.lateMin, exact: true };
     first = { ...first, slots, cost };
@@ -140,8 +152,18 @@ function impossible(f: Frame): DayError {
         `${alone.source.name}: its hours are over for today, or are too short for it. Plan it for another day.`,
         alone.source.id,
       )
-    : new DayError(
-        "Too much is asked of the hours that suit: plan one job for another day.",
-        f.jobs.findLast((j) => j.tasks.some((t) => t.windows))?.source.id ?? null,
-      );
+    : tooMuch(f);
+}
+
+/** Each could be had alone, and not all: the one that was promised nothing, or came last, has to wait. */
+function tooMuch(f: Frame): DayError {
+  const [least] = f.jobs
+    .filter((j) => j.tasks.some((t) => t.windows))
+    .toSorted((a, b) => b.promiseMin - a.promiseMin || b.arriveMin - a.arriveMin);
+  return least
+    ? new DayError(
+        `${least.source.name}: with all else that is to be done its hours are over for today. Plan it for another day.`,
+        least.source.id,
+      )
+    : new DayError("This day cannot be planned: more is set by hand than goes together.");
 }

@@ -68,13 +68,23 @@ export const isGood = ({ fit }: Place): boolean => good(fit);
 /**
  * The fewest places of the vehicle at which all of it fits, with the most room to spare at the tightest of
  * them. Where something fits at no place by itself, that one alone, with what hinders it.
+ *
+ * @param whether only that it fits is asked: the first place with room does, not the roomiest
  */
-export function placesFor(bay: Bay, vehicle: Zone, needs: readonly Need[]): Place[] {
+export function placesFor(
+  bay: Bay,
+  vehicle: Zone,
+  needs: readonly Need[],
+  whether = false,
+): Place[] {
   const zonesOf = (group: readonly Need[]): Zone[] => [vehicle, ...group.flatMap((n) => n.zones)];
   const at = (group: readonly Need[]): Place => ({
     needs: group.map((n) => n.name),
     zones: zonesOf(group),
-    fit: bestFit(bay, zonesOf(group), { floor: floorFor(group) }),
+    fit: bestFit(bay, zonesOf(group), {
+      floor: floorFor(group),
+      ...(whether ? { atLeastMm: 0 } : {}),
+    }),
   });
   const whole = at(needs);
   if (good(whole.fit)) return [whole];

@@ -35,6 +35,27 @@ const tunnel = (more: object) => {
 };
 
 describe("room in a bay", () => {
+  it("is said to be there, and at how many places, just where the roomiest place is found", () => {
+    const asks: RoomAsk[] = [
+      FORWARD,
+      {
+        ...FORWARD,
+        name: "surround",
+        system: "surround-cameras",
+        room: { ahead: 1.2, behind: 1.2, sides: 1.4 },
+      },
+    ];
+    const counts = new Set<string>();
+    for (const vehicle of VEHICLES)
+      for (const bay of BAYS)
+        for (const some of [[asks[0]!], asks]) {
+          const [whether, where] = [true, false].map((w) => roomIn(bay, vehicle, some, w));
+          const said = (of: typeof where): string => `${of!.length} ${of!.every(isRoomy)}`;
+          expect(said(whether)).toBe(said(where));
+          counts.add(said(where));
+        }
+    expect(counts.size).toBeGreaterThanOrEqual(2);
+  });
   it("is turned away from a window, and where the other end has one too that one is covered", () => {
     const long = CAR.lengthMm + 3600;
     const window = (x: number, covers: boolean) => ({

@@ -88,8 +88,15 @@ const without = (bay: Bay): Bay => ({ ...bay, lights: bay.lights.filter((l) => !
 /**
  * Where all that is asked fits into a bay: first with every light as it is; where that is nowhere, with
  * those put off or covered that can be.
+ *
+ * @param whether only that it fits is asked, and at how many places: which are the roomiest is not
  */
-export function roomIn(bay: Bay, v: Vehicle, asks: readonly RoomAsk[]): RoomFound[] {
+export function roomIn(
+  bay: Bay,
+  v: Vehicle,
+  asks: readonly RoomAsk[],
+  whether = false,
+): RoomFound[] {
   const surface = floorSurface(bay);
   const grid = surface && floorGrid(bay, surface);
   const needs = asks.map((ask): Need => {
@@ -101,14 +108,14 @@ export function roomIn(bay: Bay, v: Vehicle, asks: readonly RoomAsk[]): RoomFoun
       floor: grid && ask.floor ? floorRule(grid, v, { ...ask.floor, targets }) : null,
     };
   });
-  const asIs = placesFor(bay, vehicleZone(v), needs);
+  const asIs = placesFor(bay, vehicleZone(v), needs, whether);
   let places =
     asIs.length === 1 && isGood(asIs[0]!) && asIs[0]!.needs.length === needs.length
       ? asIs
-      : fewer(asIs, placesFor(without(bay), vehicleZone(v), needs));
+      : fewer(asIs, placesFor(without(bay), vehicleZone(v), needs, whether));
   // Where only a look hinders, the best place is one with room, not one half into a wall.
   const blind = needs.map((n) => ({ ...n, zones: n.zones.filter((z) => !z.eye) }));
-  const roomy = places.every(isGood) ? null : placesFor(bay, vehicleZone(v), blind);
+  const roomy = places.every(isGood) ? null : placesFor(bay, vehicleZone(v), blind, whether);
   if (roomy?.every(isGood))
     places = roomy.map((p) => ({
       ...p,

@@ -67,8 +67,7 @@ export function kitFor(
   plan: OwedPlan,
   chosen: readonly string[] | null = null,
 ): { bay: string[][]; road: string[][] } {
-  const gateway = vehicle.gateway !== undefined;
-  const serve = kit.tools.filter((t) => !toolEnds(t, kit.day, gateway).some(isOver));
+  const serve = kit.tools.filter((t) => !toolEnds(t, kit.day, vehicle.gateway).some(isOver));
   const tools = once([serve.map((t) => t.id)]);
   const stands = chosen
     ? chosen.map((id) => [id])

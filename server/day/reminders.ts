@@ -60,16 +60,19 @@ const boardsAway = ({ day, cards }: ShopDay): string[] =>
 
 /** Drives whose light or weather is over before the shop closes. */
 function windowsClosing({ nowMin, rules, cards }: ShopDay): string[] {
-  return cards.flatMap((c) => {
-    if (!c.road?.windows || c.over.road !== undefined || c.begun?.part === "road") return [];
+  const closing = new Map<number, string[]>();
+  for (const c of cards) {
+    if (!c.road?.windows || c.over.road !== undefined || c.begun?.part === "road") continue;
     const left = c.road.windows.filter(
       ([from, to]) => to - Math.max(from, nowMin) >= c.road!.minutes,
     );
     const until = left.at(-1)?.[1];
-    return until !== undefined && until < rules.toMin
-      ? [`${c.title}, ${c.customer}: its drive suits until ${clockOf(until)} only.`]
-      : [];
-  });
+    if (until !== undefined && until < rules.toMin)
+      closing.set(until, [...(closing.get(until) ?? []), `${c.title}, ${c.customer}`]);
+  }
+  return [...closing]
+    .toSorted(([a], [b]) => a - b)
+    .map(([until, whose]) => `Drives that suit until ${clockOf(until)} only: ${whose.join("; ")}.`);
 }
 
 /** Vehicles that sign in over the network before they let anything be cleared. */

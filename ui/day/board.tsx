@@ -244,6 +244,9 @@ function LaneRow({
         style={{ width: NAME_PX }}
       >
         {lane.name}
+        {lane.note && (
+          <span className="block truncate text-sm font-normal text-soft">{lane.note}</span>
+        )}
       </h3>
       <div
         ref={setNodeRef}

@@ -116,7 +116,7 @@ export function DayPage({
       )}
       {shop && plan && (
         <>
-          <Promises shop={shop} plan={plan} busy={busy} reminders={asked.reminders} />
+          <Promises shop={shop} plan={plan} busy={busy} />
           <div
             className="mt-3 flex flex-wrap items-center gap-1 print:hidden"
             role="group"
@@ -159,6 +159,18 @@ export function DayPage({
               onRefuse={(words) => setSaid({ ok: false, words })}
             />
           )}
+          {asked.reminders.length > 0 && (
+            <section aria-label="To remember" className="mt-3 bg-sheet px-4 py-3">
+              <h2 className="border-b-2 border-ink pb-1 text-xl font-semibold">To remember</h2>
+              <ul className="mt-1 gap-x-8 text-lg lg:columns-2">
+                {asked.reminders.map((r) => (
+                  <li key={r} className="break-inside-avoid py-1">
+                    {r}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           <Cards
             shop={shop}
             plan={plan}
@@ -189,17 +201,7 @@ export function DayPage({
 }
 
 /** Which promises hold, which break, whom to call; and what else the day asks for. */
-function Promises({
-  shop,
-  plan,
-  busy,
-  reminders,
-}: {
-  shop: ShopDay;
-  plan: ShopPlan;
-  busy: boolean;
-  reminders: string[];
-}) {
+function Promises({ shop, plan, busy }: { shop: ShopDay; plan: ShopPlan; busy: boolean }) {
   const promised = plan.outlooks.filter((o) => o.chance !== null);
   const holding = promised.length - plan.broken.length;
   const cardOf = (id: string): Card => shop.cards.find((c) => c.id === id)!;
@@ -270,11 +272,6 @@ function Promises({
           says what hinders.
         </p>
       )}
-      {reminders.map((r) => (
-        <p key={r} className="mt-1 text-base text-soft">
-          {r}
-        </p>
-      ))}
     </section>
   );
 }

@@ -5,7 +5,8 @@ import type { ShopDay } from "@/core/schedule/shop";
 export const LANES = { bay: "Bays", person: "People", thing: "Kit" } as const;
 export type LaneKind = keyof typeof LANES;
 
-export type Lane = { id: string; name: string; blocks: Placed[] };
+/** `note`: what it is called besides. */
+export type Lane = { id: string; name: string; note?: string; blocks: Placed[] };
 
 /** The lanes of a board and what lies in each; what is done in none of them has a lane of its own. */
 export function lanesOf(shop: ShopDay, plan: Plan, kind: LaneKind): Lane[] {
@@ -19,7 +20,8 @@ export function lanesOf(shop: ShopDay, plan: Plan, kind: LaneKind): Lane[] {
     const things = [...new Set(placed.flatMap((x) => x.things))].toSorted();
     return things.map((t) => ({
       id: t,
-      name: shop.kit[t] ?? t,
+      name: t,
+      ...(shop.kit[t] ? { note: shop.kit[t].replace(`${t} `, "") } : {}),
       blocks: placed.filter((x) => x.things.includes(t)),
     }));
   }

@@ -7,6 +7,7 @@ import {
   schoolOf,
   SCHOOLS,
   schoolsFor,
+  standsOf,
   type Judged,
   type SchoolChance,
   type SchoolId,
@@ -84,7 +85,10 @@ function Ways({
   const here = schoolOf(plan);
   const { kind } = plan.target;
   /** Ways that set out this kind of target at all. */
-  const fits = (id: SchoolId): boolean => id === "free" || (SCHOOLS[id].for ?? "board") === kind;
+  const around = standsOf(plan.target) !== "ahead";
+  const fits = (id: SchoolId): boolean =>
+    id === "free" ||
+    ((SCHOOLS[id].for ?? "board") === kind && (SCHOOLS[id].around ?? false) === around);
   return (
     <>
       <p className="mb-3 text-base text-soft">
