@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { BAYS } from "@/demo/data/bays";
-import { signIn } from "./support/hands";
+import { chooseWay, readAt, signIn, slip } from "./support/hands";
 import { takeInDone } from "./support/job";
 import { openShop, type Shop } from "./support/shop";
 
@@ -195,4 +195,13 @@ test("a bay is drawn and surveyed; where only nose in serves is said; the floor 
   await page.getByRole("button", { name: /floor/i }).first().click();
   await page.getByRole("button", { name: /^Take the floor of Bay 1, read/ }).click();
   await expect(page.getByText(/than the car’s plane/).first()).toBeVisible();
+  // Its walls are measured to from then on, where somebody sets out by them.
+  await page.goto(`${job}/set-out`);
+  await chooseWay(page, "Four tapes", "Walls of the bay");
+  const walls = page.locator('[data-slot^="wall-"]');
+  await expect(walls.first()).toBeVisible();
+  const hub = (await walls.first().getAttribute("data-slot"))!;
+  expect(hub).toMatch(/^wall-[fr][lr]@bay-1\./);
+  await readAt(page, hub);
+  await expect(slip(page).getByText(/hub (left|right) → wall \d/)).toBeVisible();
 });

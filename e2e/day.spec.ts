@@ -203,6 +203,7 @@ test("what is asked before a vehicle comes is answered, and stands in Ready as s
 
   // Its keeper answers by the link, without signing in, and nothing else is open to them.
   await page.getByRole("button", { name: "Link for its keeper" }).click();
+  await expect(page.getByRole("status")).toContainText("http");
   const link = (await page.getByRole("status").textContent())!;
   const keeper = await (await page.context().browser()!.newContext()).newPage();
   await keeper.goto(link);
@@ -215,10 +216,14 @@ test("what is asked before a vehicle comes is answered, and stands in Ready as s
   // What it takes along is ticked off by its label.
   await page.goto(`${shop.url}/day`);
   await row.getByRole("link", { name: "Pick list" }).click();
-  await expect(page.getByRole("status")).toContainText(/2 of 2 still to take/);
-  await page.getByRole("button", { name: "Take it" }).first().click();
+  await expect(page.getByRole("status")).toContainText(/3 of 3 still to take/);
+  await page.getByRole("button", { name: "Take HQ-14" }).click();
+  // Any stand that carries it does; the one that was taken is what stands there then.
+  await page.getByRole("button", { name: "Take S-2" }).click();
+  await expect(page.getByRole("button", { name: "Take S-1" })).toBeHidden();
   await page.reload();
-  await expect(page.getByRole("status")).toContainText(/1 of 2 still to take/);
+  await expect(page.getByRole("status")).toContainText(/1 of 3 still to take/);
+  await expect(page.getByRole("button", { name: "Taken S-2" })).toBeVisible();
 
   await page.goto(`${shop.url}/day`);
   await row.getByRole("link", { name: "Take in" }).click();

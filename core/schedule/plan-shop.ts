@@ -111,11 +111,12 @@ const ROUND_MIN = 10;
 /**
  * When something that is not promised yet can be promised for, so that it holds nine times in ten.
  *
- * @returns null where the card is not planned
+ * @returns null where the card is not planned, or too often cannot be had that day
  */
 export function proposed(plan: ShopPlan, card: string): { atMin: number; chance: number } | null {
   const outlook = plan.outlooks.find((o) => o.job === card);
-  if (!outlook) return null;
+  // Where its hours are often over before it comes to it, no time can be promised.
+  if (!outlook || outlook.ninetyMin === Infinity) return null;
   const atMin = Math.ceil(outlook.ninetyMin / ROUND_MIN) * ROUND_MIN;
   return { atMin, chance: holdsBy(outlook, atMin) };
 }

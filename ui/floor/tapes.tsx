@@ -55,7 +55,7 @@ export function Tapes({
         const tone = armed ? "act" : suspect ? "loose" : "ink";
         // Values sit at different fractions of their tapes, so that crossing tapes do not cross
         // their figures.
-        const f = OWN_PLACES[slot.id] ?? PLACES[i % PLACES.length]!;
+        const f = slot.wall ? 0.5 : (OWN_PLACES[slot.id] ?? PLACES[i % PLACES.length]!);
         const text = last ? slotValue(slot, last.shown, lengths).replace("vehicle ", "") : "?";
         const width = text.length * 9.4 + 14;
         const far = Math.hypot(b.u - a.u, b.v - a.v);
