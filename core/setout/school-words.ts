@@ -58,3 +58,16 @@ export const SCHOOL_WORDS: Record<SchoolId, { say: string; note?: string }> = {
     say: "Every reading the kit can take, in any order.",
   },
 };
+
+/** Kinds of instruments as what a kit lacks. */
+export const LACKED_WORDS: Record<string, string> = {
+  tape: "a tape",
+  laser: "a board laser",
+  plumb: "plumb and line",
+  range: "rangefinders",
+  "wheel-laser": "wheel lasers",
+  "beam-laser": "beam lasers",
+  mirror: "wheel mirrors",
+  "floor-laser": "a floor laser",
+  rig: "a camera rig",
+};

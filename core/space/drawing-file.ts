@@ -16,7 +16,17 @@ const LAYERS = {
   lamps: "LAMPS",
   likenesses: "LIKENESSES",
   names: "NAMES",
+  /** What is marked on its floor for a job; it is no part of the bay. */
+  marks: "MARK-OUT",
 } as const;
+
+/** What is drawn on a bay's floor besides the bay. */
+export type FloorDrawing = {
+  lines: { name: string; shape: Vec[]; closed: boolean }[];
+  points: { name: string; at: Vec }[];
+};
+const NOTHING: FloorDrawing = { lines: [], points: [] };
+const MARK_MM = 60;
 
 const NAME_MM = 150;
 
@@ -26,8 +36,8 @@ const middleOf = (shape: readonly Vec[]): Vec => [
   shape.reduce((s, c) => s + c[1], 0) / shape.length,
 ];
 
-/** The bay as a DXF text. */
-export function bayDxf(bay: Bay): string {
+/** The bay as a DXF text. @param marked what is marked on its floor, on a layer of its own */
+export function bayDxf(bay: Bay, marked = NOTHING): string {
   const entities: Group[][] = [];
   const put = (...groups: Group[]): void => void entities.push(groups);
   const shape = (
@@ -73,6 +83,19 @@ export function bayDxf(bay: Bay): string {
   for (const l of bay.likenesses) {
     shape(LAYERS.likenesses, [l.from, l.to], false);
     name(l.name, middleOf([l.from, l.to]));
+  }
+  for (const l of marked.lines) shape(LAYERS.marks, l.shape, l.closed);
+  for (const { name: text, at } of marked.points) {
+    put([0, "POINT"], [8, LAYERS.marks], [10, at[0]], [20, at[1]], [30, 0]);
+    put(
+      [0, "TEXT"],
+      [8, LAYERS.marks],
+      [10, at[0] + MARK_MM / 2],
+      [20, at[1] + MARK_MM / 2],
+      [30, 0],
+      [40, MARK_MM],
+      [1, plainAscii(text)],
+    );
   }
   return dxfText(entities);
 }
@@ -193,7 +216,9 @@ export function bayFromDxf(text: string, was: Bay): Bay {
     throw new DrawingError(
       `WALLS: ${walls.length === 0 ? "draw the walls as one closed polyline on a layer WALLS" : "only one closed polyline may be on the layer WALLS"}.`,
     );
-  const names = all.filter((e) => e.kind === "TEXT" && e.places.length > 0);
+  const names = all.filter(
+    (e) => e.kind === "TEXT" && e.places.length > 0 && e.layer !== LAYERS.marks,
+  );
   const nameOf = (plainly: string, n: number, holds: (p: Vec) => boolean): string =>
     names.find((t) => holds(t.places[0]!))?.text.slice(0, 60) || `${plainly} ${n + 1}`;
   const near = (e: Entity) => {
@@ -236,8 +261,8 @@ export function bayFromDxf(text: string, was: Bay): Bay {
   throw new DrawingError(`${issue!.path.join(".")}: ${issue!.message}`);
 }
 
-/** The bay as an SVG in its true size. */
-export function baySvg(bay: Bay): string {
+/** The bay as an SVG in its true size. @param marked what is marked on its floor */
+export function baySvg(bay: Bay, marked = NOTHING): string {
   const [xs, ys] = [bay.outline.map((c) => c[0]), bay.outline.map((c) => c[1])];
   const edge = 400;
   const [x0, y1] = [Math.min(...xs) - edge, Math.max(...ys) + edge];
@@ -262,6 +287,12 @@ export function baySvg(bay: Bay): string {
       line(LAYERS.likenesses, [l.from, l.to], false, 60),
       name(l.name, middleOf([l.from, l.to])),
     ]),
+    ...marked.lines.map((l) => line(LAYERS.marks, l.shape, l.closed, 12)),
+    ...marked.points.map(({ name: text, at: [x, y] }) => {
+      const [u, v] = [x - x0, y1 - y];
+      const half = MARK_MM / 2;
+      return `<path class="${LAYERS.marks.toLowerCase()}" d="M${u - half} ${v}h${MARK_MM}M${u} ${v - half}v${MARK_MM}" stroke="#000" stroke-width="6"/><text x="${u + half}" y="${v - half}" font-size="${MARK_MM}">${escaped(text)}</text>`;
+    }),
   ];
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">\n<title>${escaped(bay.name)}</title>\n${all.join("\n")}\n</svg>\n`;
 }

@@ -1,6 +1,8 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { judgeTarget, viewOf } from "@/core/job";
+import { bayMarks } from "@/core/job/bay-marks";
 import { bayWallsOf } from "@/core/job/parked";
+import { bayDxf, bayFromDxf, baySvg } from "@/core/space/drawing-file";
 import { buildRecord, recordSchema } from "@/core/record";
 import { BAYS } from "@/demo/data/bays";
 import { technician } from "@/demo/technician";
@@ -9,6 +11,7 @@ import { INTAKE } from "@/tests/fixtures";
 import { INES, openTestShop } from "@/tests/shop-database";
 import { keepBays } from "../bays/store";
 import { bayOf } from "./bay";
+import { worthSample } from "../kit/worth";
 import { eventsAfter } from "./log";
 import { findJob } from "./store";
 
@@ -36,6 +39,20 @@ describe("a job in a bay whose walls are known", () => {
     });
     expect(bayWallsOf(events())).toMatchObject({ bay: "bay-2", sigmaMm: 10 });
     expect(bayWallsOf(events())!.things.length).toBe(3);
+    // Its mark-out in the bay: the board as far ahead of the vehicle as its sheet says, on the drawing.
+    const pose = { xMm: 2600, yMm: 2700, headingRad: Math.PI / 2 };
+    const [, bay] = BAYS;
+    const marks = bayMarks(findJob(t.jobId)!.ground, events(), bay!, pose);
+    const board = marks.points.find((p) => p.name.endsWith(": board centre"))!;
+    const { vehicle } = findJob(t.jobId)!.ground;
+    expect(board.at[0]).toBeCloseTo(2600, 0);
+    expect(board.at[1]).toBeCloseTo(2700 + vehicle.wheelbaseMm + lisse!.placement.alongMm, 0);
+    expect(marks.points[0]!.name).toMatch(/^front left wheel: wall \d .* mm, wall \d .* mm$/);
+    const drawn = bayDxf(bay!, marks);
+    expect(drawn).toContain("MARK-OUT");
+    // Read back it is the bay again, without what was marked in it.
+    expect(bayFromDxf(drawn, bay!)).toEqual(bayFromDxf(bayDxf(bay!), bay!));
+    expect(baySvg(bay!, marks)).toContain("board centre");
     await t.check("ready");
     t.write({ kind: "school", school: "walls" });
     t.follow((j) => j.next.kind === "settle");
@@ -48,6 +65,13 @@ describe("a job in a bay whose walls are known", () => {
     expect(Math.abs(across)).toBeLessThan(tolerance.acrossMm!);
     expect(Math.abs(twist)).toBeLessThan((tolerance.twistDeg! * Math.PI) / 180);
     t.settle();
+    // What is gone through again of it is the set-out itself, in a world without its bay.
+    const { setOuts, plans } = worthSample();
+    expect([setOuts, plans.length]).toEqual([1, 1]);
+    expect(plans[0]).toMatchObject({ stand: { id: "S-1" }, against: [] });
+    expect(plans[0]).not.toHaveProperty("bay");
+    expect(plans[0]).not.toHaveProperty("school");
+    expect(worthSample(Date.now() + 200 * 86_400_000).setOuts).toBe(0);
     const record = recordSchema.parse(buildRecord(1, findJob(t.jobId)!.ground, events(), true));
     expect(record.calibrations[0]!.targets[0]).toMatchObject({ way: "Walls of the bay" });
   }, 40_000);

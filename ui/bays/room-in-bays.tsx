@@ -112,8 +112,16 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
 
 /** One place of the vehicle in a bay: drawn, with its room to spare and how it is found with a tape. */
 function PlaceInBay({ bay, place, named }: { bay: Bay; place: RoomFound; named: boolean }) {
-  const { ground, events, write, me } = useJob();
+  const { ground, events, write, me, head } = useJob();
   const { pose } = place.fit;
+  const drawing = (as: "dxf" | "svg"): string =>
+    `/api/jobs/${head.id}/bay-marks?${new URLSearchParams({
+      bay: bay.id,
+      x: pose.xMm.toFixed(1),
+      y: pose.yMm.toFixed(1),
+      heading: pose.headingRad.toFixed(6),
+      as,
+    }).toString()}`;
   const nose = noseOf(bay, pose);
   const parked = parkedOf(events)?.body;
   const stands =
@@ -168,6 +176,19 @@ function PlaceInBay({ bay, place, named }: { bay: Bay; place: RoomFound; named: 
                 .join(", ")}
             </li>
           ))}
+          <li className="flex flex-wrap items-center gap-x-1">
+            Mark-out in the bay:
+            {(["dxf", "svg"] as const).map((as) => (
+              <a
+                key={as}
+                href={drawing(as)}
+                download=""
+                className="inline-flex min-h-12 items-center rounded-md px-3 font-semibold text-act hover:bg-wash"
+              >
+                {as.toUpperCase()}
+              </a>
+            ))}
+          </li>
         </ul>
       )}
     </div>

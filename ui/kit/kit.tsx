@@ -24,6 +24,7 @@ import { FileButton } from "../primitives/file-button";
 import { Mark, type MarkState } from "../primitives/marks";
 import { EditKit, type Editing } from "./edit-kit";
 import { FeedToken } from "./feed-token";
+import { InstrumentWorth } from "./worth";
 import { ZeroCheck } from "./zero-check";
 import { useTimes } from "../settings";
 
@@ -230,6 +231,7 @@ export function Kit({
           )
         );
       })}
+      <InstrumentWorth />
       <FeedToken
         instrument={posting}
         make={feed}

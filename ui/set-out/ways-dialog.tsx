@@ -12,25 +12,13 @@ import {
   type SchoolChance,
   type SchoolId,
 } from "@/core/setout";
-import { SCHOOL_WORDS } from "@/core/setout/school-words";
+import { LACKED_WORDS, SCHOOL_WORDS } from "@/core/setout/school-words";
 import { formatChance, formatNumber, radToDeg } from "@/core/units";
 import { DATUM_NAMES } from "@/core/vehicle";
 import { useJob } from "../bench/job-store";
 import type { Ways as WaysWorker } from "@/workers/ways/ways.worker";
 import { AfterPaint } from "../primitives/after-paint";
 import { Dialog } from "../primitives/dialog";
-
-const KIND_NAMES: Record<string, string> = {
-  tape: "a tape",
-  laser: "a board laser",
-  plumb: "plumb and line",
-  range: "rangefinders",
-  "wheel-laser": "wheel lasers",
-  "beam-laser": "beam lasers",
-  mirror: "wheel mirrors",
-  "floor-laser": "a floor laser",
-  rig: "a camera rig",
-};
 
 let worker: Remote<WaysWorker> | null = null;
 const ways = (): Remote<WaysWorker> =>
@@ -127,7 +115,7 @@ function Ways({
                   <span className="block text-base leading-snug">{s.say}</span>
                   {lacks.length > 0 && (
                     <span className="block text-base text-loose">
-                      The kit lacks {lacks.map((k) => KIND_NAMES[k] ?? k).join(" and ")}.
+                      The kit lacks {lacks.map((k) => LACKED_WORDS[k] ?? k).join(" and ")}.
                     </span>
                   )}
                   {unparked && !missed && (
