@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import Database from "better-sqlite3";
-import { signIn } from "./support/hands";
+import { awake, signIn } from "./support/hands";
 import { openShop, type Shop } from "./support/shop";
 
 test.use({ actionTimeout: 20_000 });
@@ -93,4 +93,19 @@ test("the numbers show a stand that bends before its zero check fails", async ({
   await expect(page.getByRole("region", { name: "Passed at the first attempt" })).toContainText(
     /\d+\s%/,
   );
+});
+
+test("what a finer instrument or another way would have saved is gone through beside the page", async ({
+  page,
+}) => {
+  await signIn(page, shop.url, "mara");
+  await page.goto(`${shop.url}/kit`);
+  await awake(page);
+  const worth = page.getByRole("region", { name: "Worth of an instrument" });
+  await worth.getByRole("button", { name: "Go through the last quarter" }).click();
+  await expect(worth.getByRole("status")).toContainText(/of \d+ gone through/);
+  await expect(worth.getByText(/\d+ boards set out since/)).toBeVisible({ timeout: 90_000 });
+  // The demo's jobs were set out by tapes, and its kit has a rig.
+  const rig = worth.getByRole("listitem").filter({ hasText: "Camera rig" });
+  await expect(rig).toContainText(/[2-9]\.\d ± \d\.\d min a board/);
 });

@@ -26,7 +26,7 @@ export type FloorDrawing = {
   points: { name: string; at: Vec }[];
 };
 const NOTHING: FloorDrawing = { lines: [], points: [] };
-const MARK_MM = 60;
+const MARK_MM = 100;
 
 const NAME_MM = 150;
 

@@ -45,6 +45,10 @@ describe("what has to be free about a vehicle", () => {
         ],
       },
     ]);
+    // A wall that ends before it comes abreast is no wall to hold a tape to, however near its line.
+    const [, angled] = BAYS;
+    const [front] = parkMarks(angled!, car, { xMm: 2600, yMm: 2700, headingRad: 0 });
+    expect(front!.from.map((f) => f.wall)).toEqual([5, 6]);
     expect(noseOf(bay!, pose)).toBe("in");
     expect(noseOf(bay!, { ...pose, headingRad: Math.PI })).toBe("out");
     expect(noseOf({ ...bay!, doors: [] }, pose)).toBeNull();

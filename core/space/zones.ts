@@ -63,6 +63,12 @@ function offLine([x, y]: Vec, [ax, ay]: Vec, [bx, by]: Vec): number {
   return Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / length;
 }
 
+/** Whether the square from a place onto a wall's line meets the wall itself: where a tape can be held. */
+function isBeside([x, y]: Vec, [ax, ay]: Vec, [bx, by]: Vec): boolean {
+  const t = ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2);
+  return t >= 0 && t <= 1;
+}
+
 /** Two walls measure a place badly where they run alike: less than this apart, degrees. */
 const ACROSS_DEG = 30;
 
@@ -79,6 +85,7 @@ export function parkMarks(bay: Bay, v: Vehicle, pose: Pose): ParkMark[] {
   return wheels.map(([wheel, place]) => {
     const [at] = placed([place], pose) as [Vec];
     const near = walls
+      .filter((w) => isBeside(at, w.a, w.b))
       .map((w) => ({ ...w, mm: offLine(at, w.a, w.b) }))
       .toSorted((p, q) => p.mm - q.mm);
     const [first] = near;

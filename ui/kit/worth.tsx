@@ -94,7 +94,7 @@ export function InstrumentWorth() {
       </p>
       {state.kind === "busy" ? (
         <p className="mt-2 flex flex-wrap items-center gap-4 text-lg">
-          <progress value={state.done} max={state.of} className="h-3 w-56" />
+          <progress value={state.done} max={state.of} className="h-3 w-56 accent-[var(--act)]" />
           <span role="status">
             {state.done} of {state.of} gone through
           </span>
@@ -145,10 +145,10 @@ function Told({
             className="flex flex-wrap items-baseline gap-x-4 border-b border-hairline py-2 text-lg"
           >
             <span className="min-w-64 flex-1 font-semibold">{changeWords(change)}</span>
-            <span className="figure">
+            <span className="figure w-60 text-right max-sm:text-left">
               {formatNumber(worth.minutes, 1)} ± {formatNumber(2 * worth.errorMin, 1)} min a board
             </span>
-            <span className="figure font-semibold">
+            <span className="figure w-56 text-right font-semibold max-sm:text-left">
               {formatNumber(worth.minutes * sample.setOuts)} min in the quarter
             </span>
           </li>
