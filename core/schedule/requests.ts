@@ -10,6 +10,7 @@ export type Request =
   | { kind: "load" }
   | { kind: "printout" }
   | { kind: "trailer" }
+  | { kind: "trim" }
   | { kind: "papers"; questions: string[] }
   | { kind: "room"; aheadM: number; behindM: number; sidesM: number }
   | { kind: "network" };
@@ -65,6 +66,9 @@ export function requestsOf(
   )
     requests.push({ kind: "printout" });
   if (systems.has("trailer-camera")) requests.push({ kind: "trailer" });
+  // Where the glass was set elsewhere, how the camera and its bracket sit is to be seen first.
+  if (systems.has("forward-camera") && !happenings.some((h) => h.event === "glass-out"))
+    requests.push({ kind: "trim" });
   const questions = vehicle.questions?.map((q) => q.ask) ?? [];
   if (questions.length > 0) requests.push({ kind: "papers", questions });
   if (away) {

@@ -237,6 +237,11 @@ describe("a day of the shop", () => {
     expect(letter.requests.map((r) => r.kind)).toEqual(
       expect.arrayContaining(["fuel", "room"]) as string[],
     );
+    // Its glass is set here: nobody else has to leave a cover off.
+    expect(letter.requests.map((r) => r.kind)).not.toContain("trim");
+    const bracket = book({ happenings: [{ event: "bracket-touched", place: "windshield" }] });
+    expect(letterBefore(DAY, `booking:${bracket}`)!.requests.map((r) => r.kind)).toContain("trim");
+    dropBooking(bracket);
     keepSaid(id, { fuel: "half full" });
     keepSaid(id, { load: "nothing in it" });
     expect(letterBefore(DAY, `booking:${id}`)!.card.said).toEqual({

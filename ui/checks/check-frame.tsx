@@ -62,6 +62,7 @@ export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next 
           {c.words}
         </p>
       ))}
+      {said && <SaidBefore said={said} items={items} by={ground.intake.customer} />}
       <div
         className={`m-3 grid items-start gap-4 lg:m-4 ${beside && !wide ? "lg:grid-cols-[330px_1fr]" : ""}`}
       >
@@ -137,6 +138,38 @@ export function CheckFrame({ stage, currentId, onArm, panel, wide = false, next 
         )}
       </div>
     </Stage>
+  );
+}
+
+/** What was asked before a vehicle came that no item asks for again. */
+const SAID: Record<string, string> = {
+  trailer: "trailer",
+  papers: "papers",
+  room: "room about it",
+  network: "mobile network",
+  trim: "cover about the camera",
+  fuel: "fuel",
+  load: "load",
+  printout: "alignment printout",
+};
+
+function SaidBefore({
+  said,
+  items,
+  by,
+}: {
+  said: Readonly<Record<string, string>>;
+  items: readonly CheckItem[];
+  by: string;
+}) {
+  const asked = new Set(items.map(saidOf));
+  const rest = Object.entries(said).filter(([id, text]) => text !== "" && !asked.has(id));
+  if (rest.length === 0) return null;
+  return (
+    <p className="mx-3 mt-3 bg-sheet px-4 py-2 text-base text-soft lg:mx-4">
+      Said by {by}, not seen yet:{" "}
+      {rest.map(([id, text]) => `${SAID[id] ?? id}: ${text}`).join("; ")}.
+    </p>
   );
 }
 

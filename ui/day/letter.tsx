@@ -21,6 +21,8 @@ export function requestWords(r: Request): string {
       return "Bring the printout of the last wheel alignment.";
     case "trailer":
       return "Bring the trailer, with its own hitch and cable.";
+    case "trim":
+      return "If another shop has it now: leave the cover about the windshield camera off, so that its bracket can be seen.";
     case "papers":
       return `Have the vehicle’s papers at hand. We will ask: ${r.questions.join(" ")}`;
     case "room":

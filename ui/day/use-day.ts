@@ -8,8 +8,11 @@ import type { Bay } from "@/core/space/bay";
 import type { DayWorker, Planned } from "@/workers/day/day.worker";
 import { shopQueries } from "../shop-queries";
 
-/** `reminders`: what belongs to the day besides its jobs, in words. */
-type Asked = { shop: ShopDay; bays: Bay[]; reminders: string[] };
+/**
+ * `reminders`: what belongs to the day besides its jobs, in words; `aheadMs`: how far the shop's clock is
+ * ahead of this screen's.
+ */
+type Asked = { shop: ShopDay; bays: Bay[]; reminders: string[]; aheadMs: number };
 
 /** The shop is asked again so often: clocks go on, others write. */
 const AGAIN_MS = 30_000;
@@ -17,7 +20,8 @@ const AGAIN_MS = 30_000;
 export async function askDay(day: string): Promise<Asked> {
   const answer = await fetch(`/api/day?day=${day}`);
   if (!answer.ok) throw new Error("The shop does not answer.");
-  return (await answer.json()) as Asked;
+  const { now, ...told } = (await answer.json()) as Omit<Asked, "aheadMs"> & { now: string };
+  return { ...told, aheadMs: Date.parse(now) - Date.now() };
 }
 
 /** A worker that plans days, for as long as the page is there. */

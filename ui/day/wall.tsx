@@ -14,12 +14,14 @@ export function Wall({ day }: { day: string }) {
   const { asked, planned, silent } = useDay(day);
   const { clockTime } = useTimes();
   const [now, setNow] = useState<string | null>(null);
+  const aheadMs = asked?.aheadMs ?? 0;
   useEffect(() => {
-    const tick = (): void => setNow(clockTime(new Date().toISOString()));
+    // The shop's clock, not the screen's: nobody sets that one right.
+    const tick = (): void => setNow(clockTime(new Date(Date.now() + aheadMs).toISOString()));
     tick();
     const timer = setInterval(tick, 5000);
     return () => clearInterval(timer);
-  }, [clockTime]);
+  }, [clockTime, aheadMs]);
   const shop = asked?.shop;
   const plan = planned?.plan;
   const cardOf = (p: Placed): Card => shop!.cards.find((c) => c.id === p.job)!;

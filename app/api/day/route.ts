@@ -14,5 +14,6 @@ export const GET = route(async (request: Request) => {
   const day = z.iso.date().safeParse(asked);
   if (!day.success) return problem(400, "day: write it as year-month-day.");
   const shop = shopDayOf(day.data, await weatherOn(day.data));
-  return Response.json({ shop, bays: shopBays(), reminders: remindersFor(shop) });
+  const now = new Date().toISOString();
+  return Response.json({ shop, bays: shopBays(), reminders: remindersFor(shop), now });
 });
