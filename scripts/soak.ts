@@ -32,7 +32,7 @@ for (const [name, part] of [
   [
     "days",
     () =>
-      days(short ? { small: 100, full: 20, lived: 400 } : { small: 200, full: 100, lived: 1000 }),
+      days(short ? { small: 100, full: 20, lived: 200 } : { small: 200, full: 100, lived: 1000 }),
   ],
   ["properties", () => properties(short ? 0 : 5)],
 ] as const) {

@@ -276,6 +276,9 @@ export function onTimeDay(random: Random, many = 40): Day {
   return { nowMin: 420, jobs, people, bays };
 }
 
+/** Finer than anybody looks at a clock: what waits for the next look adds up from task to task. */
+const STEP_MIN = 0.1;
+
 /**
  * A day as it is lived, minute by minute: whoever and whatever is free takes what the plan has next for
  * it. Work takes a gamma share of what was expected, not the planner's law.
@@ -305,7 +308,7 @@ export function livedDay(day: Day, plan: Plan, random: Random): Map<string, numb
     };
   });
   const rank = (t: (typeof tasks)[number]): number => tasks.indexOf(t);
-  for (let now = day.nowMin; now < 3000 && tasks.some((t) => t.to === Infinity); now += 0.5)
+  for (let now = day.nowMin; now < 3000 && tasks.some((t) => t.to === Infinity); now += STEP_MIN)
     for (const t of tasks) {
       if (t.from >= 0 || now < t.job.arriveMin) continue;
       const before = tasks.filter((o) => o.job === t.job && o.nth < t.nth);

@@ -54,9 +54,8 @@ export function days({ small, full, lived }: { small: number; full: number; live
     const day = d < 4 ? onTimeDay(randomFrom(800 + d), 16) : smallDay(randomFrom(820 + d));
     const plan = planDay(day, randomFrom(d));
     const outlooks = outlooksOf(day, plan, randomFrom(50 + d));
-    const each = Math.ceil(lived / 8);
-    for (let n = 0; n < each; n++) {
-      const ends = livedDay(day, plan, randomFrom(70_000 + 1000 * d + n));
+    for (let n = 0; n < lived; n++) {
+      const ends = livedDay(day, plan, randomFrom(70_000 + 10_000 * d + n));
       for (const { job, chance } of outlooks) {
         if (chance === null) continue;
         const band = bands[Math.min(9, Math.floor(chance * 10))]!;
@@ -66,7 +65,7 @@ export function days({ small, full, lived }: { small: number; full: number; live
       }
     }
   }
-  const filled = bands.filter((b) => b.many > lived / 8);
+  const filled = bands.filter((b) => b.many > lived);
   const off = filled.map((b) => Math.abs(b.said - b.held) / b.many);
   const all = bands.reduce((s, b) => ({
     said: s.said + b.said,
@@ -74,7 +73,7 @@ export function days({ small, full, lived }: { small: number; full: number; live
     many: s.many + b.many,
   }));
   told(
-    `promises beside ${lived} days that are lived`,
+    `promises of eight days, each lived ${lived} times`,
     Math.max(...off) < 0.1 && Math.abs(all.said - all.held) / all.many < 0.03,
     `${((100 * all.said) / all.many).toFixed(1)} % said, ${((100 * all.held) / all.many).toFixed(1)} % held; the band that is farthest off ${(100 * Math.max(...off)).toFixed(1)} points`,
   );
