@@ -26,6 +26,7 @@ import { isLabelled, LAST_ACTS, plainFigure, typedFigure, type Judged } from "@/
 import { adviseAim } from "@/core/mirror";
 import { targetOf, type CheckItem, type SheetStep } from "@/core/sheet";
 import type { Person } from "@/server/auth/session";
+import { asRead } from "@/devices/bench/replay";
 import type { Spot } from "@/devices/vehicle/mirror-camera";
 import { bayOf, holdInstrument, holdReadiness, scanToolFor } from "@/server/jobs/bay";
 import { scanBody, scanOnce, type ScanCommand } from "@/server/jobs/scan";
@@ -105,14 +106,7 @@ export function technician(person: Person, startAt: string) {
     const { slot, instrument, sigma, anew } =
       asked ?? candidates.find((c) => c.slot.id === slotId && !c.anew)!;
     const raw = holdInstrument(job(), view(), events(), target(), slotId, anew);
-    // Read to the last figure the instrument shows: a tenth of a division, a hundredth of a degree,
-    // a millimetre.
-    const step = slot.step
-      ? slot.step.rad / (slot.step.unit === "mm" ? 1 : 10)
-      : slot.quantity.dimension === "angle"
-        ? 1e-4
-        : 1;
-    const shown = Math.round(raw / step) * step + slipMm;
+    const shown = asRead(slot, raw) + slipMm;
     const figure = plainFigure(slot, slot.sides ? Math.abs(shown) : shown, "mm");
     const typed = typedFigure(slot, figure, shown >= 0 ? 1 : -1);
     const taken = solution.readings.filter((r) => r.slotId === slotId).length;

@@ -43,9 +43,20 @@ test("a bay comes in from a file, and a job says where in it the vehicle fits, o
     [7000, 3200],
     [0, 3200],
   ];
-  await input.setInputFiles(file([...BAYS, { ...shed, outline: small }]));
+  const rack = {
+    name: "parts rack",
+    outline: [
+      [6300, 0],
+      [6800, 0],
+      [6800, 6000],
+      [6300, 6000],
+    ],
+    toMm: 2000,
+  };
+  const full = { ...BAYS[0]!, id: "full", name: "Full bay", obstacles: [rack], lights: [] };
+  await input.setInputFiles(file([...BAYS, { ...shed, outline: small }, full]));
   await expect(page.getByRole("status").filter({ hasText: "taken" })).toContainText(
-    "3 bays taken.",
+    "4 bays taken.",
   );
 
   // A yard is written down from a tape along each side; a tape that cannot be is named.
@@ -73,6 +84,10 @@ test("a bay comes in from a file, and a job says where in it the vehicle fits, o
   await expect(
     room.getByText(/^Does not fit: at its best place .* lacks .* at wall \d\.$/),
   ).toBeVisible();
+  // What would have to go is tried out; in a shed that is too short nothing would help.
+  await expect(room.getByText(/^All of it fits without/)).toHaveText(
+    "All of it fits without parts rack.",
+  );
 });
 
 test("a bay is drawn and surveyed; where only nose in serves is said; the floor is known in Ready", async ({

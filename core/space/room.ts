@@ -146,6 +146,32 @@ export function roomIn(
   });
 }
 
+/** More single things than these are not tried out one after another. */
+const MOST_TRIED = 16;
+
+/**
+ * Single things of a bay without which all that is asked would fit, where it does not: one of them has to
+ * be moved, covered or done without. Whether it can be is for those who know it.
+ */
+export function roomWithout(bay: Bay, v: Vehicle, asks: readonly RoomAsk[]): string[] {
+  const fits = (of: Bay): boolean => roomIn(of, v, asks, true).every(isRoomy);
+  const bare = { ...bay, obstacles: [], lights: [], likenesses: [] };
+  if (fits(bay) || !fits(bare)) return [];
+  const but = <T>(list: readonly T[], i: number): T[] => list.filter((_, k) => k !== i);
+  const tried: [string, Bay][] = [
+    ...bay.obstacles.map((o, i): [string, Bay] => [
+      o.name,
+      { ...bay, obstacles: but(bay.obstacles, i) },
+    ]),
+    ...bay.likenesses.map((l, i): [string, Bay] => [
+      l.name,
+      { ...bay, likenesses: but(bay.likenesses, i) },
+    ]),
+    ...bay.lights.map((l, i): [string, Bay] => [l.name, { ...bay, lights: but(bay.lights, i) }]),
+  ];
+  return tried.slice(0, MOST_TRIED).flatMap(([name, of]) => (fits(of) ? [name] : []));
+}
+
 /** What has all of it at fewer places, or has it at all. */
 function fewer(a: Place[], b: Place[]): Place[] {
   const all = (of: Place[]): boolean => of.every(isGood);

@@ -23,7 +23,7 @@ export type Replay = {
 const MOST_ACTS = 70;
 
 /** What an eye reads off an instrument: a tenth of a division, a hundredth of a degree, a millimetre. */
-function asRead(slot: Slot, truth: number): number {
+export function asRead(slot: Slot, truth: number): number {
   const step = slot.step
     ? slot.step.rad / (slot.step.unit === "mm" ? 1 : 10)
     : slot.quantity.dimension === "angle"

@@ -15,7 +15,8 @@ import { Button } from "../primitives/button";
 import { Mark } from "../primitives/marks";
 import { BayDrawing } from "./bay-drawing";
 
-type Found = { bay: Bay; places: RoomFound[] };
+/** `without`: single things that would have to go; null while they are looked for. */
+type Found = { bay: Bay; places: RoomFound[]; without: string[] | null };
 
 /** What a place says, in one sentence. */
 function fitWords({ fit, floor, seen }: RoomFound): string {
@@ -62,7 +63,13 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
       const remote = wrap<SpaceWorker>(worker);
       const all: Found[] = [];
       for (const bay of bays) {
-        all.push({ bay, places: await remote.roomIn(bay, ground.vehicle, asks) });
+        const places = await remote.roomIn(bay, ground.vehicle, asks);
+        all.push({ bay, places, without: places.every(isRoomy) ? [] : null });
+        if (!gone) setFound([...all]);
+      }
+      for (const [i, { bay, places, without }] of all.entries()) {
+        if (without !== null || gone) continue;
+        all[i] = { bay, places, without: await remote.roomWithout(bay, ground.vehicle, asks) };
         if (!gone) setFound([...all]);
       }
     };
@@ -89,7 +96,7 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
         </p>
       )}
       <div className="mt-2 grid gap-5 lg:grid-cols-2">
-        {found?.map(({ bay, places }) => (
+        {found?.map(({ bay, places, without }) => (
           <div key={bay.id}>
             <p className="flex items-baseline gap-2 text-lg font-semibold">
               <Mark state={places.every(isRoomy) ? "settled" : "stop"} size={16} />
@@ -99,6 +106,14 @@ export function RoomInBays({ plan }: { plan: OwedPlan }) {
               <p className="text-lg text-loose">
                 Not at one place: the vehicle stands at {places.length}, one after another.
               </p>
+            )}
+            {without === null && (
+              <p className="text-base text-soft" role="status">
+                Looking for what would have to go.
+              </p>
+            )}
+            {without !== null && without.length > 0 && (
+              <p className="text-lg">All of it fits without {without.join(", or without ")}.</p>
             )}
             {places.map((p) => (
               <PlaceInBay key={p.needs.join()} bay={bay} place={p} named={places.length > 1} />
