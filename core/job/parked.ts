@@ -1,11 +1,11 @@
 import type { BayFloor } from "@/core/ready";
 import type { BayWalls } from "@/core/setout";
 import type { JobGround } from "./ground";
-import { eventsOf, type EventOf, type JobEvent } from "./job";
+import { lastOf, type EventOf, type JobEvent } from "./job";
 
-/** Where the vehicle was last said to stand in a bay; null where nobody said. */
+/** Where the vehicle was last said to stand in a bay; null where nobody said, or it was struck. */
 export const parkedOf = (events: readonly JobEvent[]): EventOf<"parked"> | null =>
-  eventsOf(events, "parked").at(-1) ?? null;
+  lastOf(events, "parked");
 
 /** The walls about the vehicle where it was last said to stand; null where nobody said. */
 export const bayWallsOf = (events: readonly JobEvent[]): BayWalls | null =>

@@ -10,7 +10,6 @@ import {
   OWN_FLOOR,
   standsOf,
   ROLLED_TOE_SIGMA,
-  SCHOOLS,
   solveScene,
   targetOn,
   withBooster,
@@ -68,7 +67,7 @@ export function planFor(
     rearToe: rearToe && { leftRad: degToRad(rearToe.left), rightRad: degToRad(rearToe.right) },
     thresholds: DEFAULT_THRESHOLDS,
     ...(toe?.how === "rolled" ? { rearToeSigmaRad: ROLLED_TOE_SIGMA } : {}),
-    ...(school && !misses(school, target) && (bay || !SCHOOLS[school].walls) ? { school } : {}),
+    ...(school && !misses(school, target) ? { school } : {}),
     ...(bay && !target.frame ? { bay } : {}),
   };
   if (target.frame) return { ...plan, floorStepMm: OWN_FLOOR };

@@ -104,6 +104,7 @@ const STRIKABLE = new Set<EventBody["kind"]>([
   "move",
   "touch",
   "kept",
+  "parked",
   "check",
   "owed-decline",
   "owed-done",

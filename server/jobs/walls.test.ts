@@ -65,6 +65,14 @@ describe("a job in a bay whose walls are known", () => {
     expect(Math.abs(across)).toBeLessThan(tolerance.acrossMm!);
     expect(Math.abs(twist)).toBeLessThan((tolerance.twistDeg! * Math.PI) / 180);
     t.settle();
+    // Said by mistake, it is struck: nothing is known of any wall then, and what was read to them stays.
+    const said = events().find((e) => e.body.kind === "parked")!;
+    const reason = "It stands in the other bay";
+    t.write({ kind: "strike", target: said.id, reason });
+    expect(bayWallsOf(events())).toBeNull();
+    const after = judgeTarget(view(), events(), lisse!.id).solution;
+    expect(after.slots.some((s) => s.wall)).toBe(false);
+    expect(after.adjustment).not.toBeNull();
     // What is gone through again of it is the set-out itself, in a world without its bay.
     const { setOuts, plans } = worthSample();
     expect([setOuts, plans.length]).toEqual([1, 1]);
