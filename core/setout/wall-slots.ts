@@ -2,7 +2,7 @@ import { vehiclePoints, type VehiclePointId } from "@/core/vehicle";
 import { nominalTarget, type SetOutPlan } from "./plan";
 import { asIs, inPlan, type Slot } from "./slot";
 import { compose } from "./stand";
-import { sideWord, standsOf, waysOf } from "./thing";
+import { sideWord, standsOf, thingOf, waysOf } from "./thing";
 import {
   BAY,
   ROUGH_MM,
@@ -74,7 +74,7 @@ const lengthOf = ({ from, to }: BayWalls["walls"][number]): number =>
 function slotTo(
   bay: BayWalls,
   { wall, mm, stationMm }: Seen,
-  at: { id: string; short: string; name: string; place: string; ofVehicle?: true },
+  at: { id: string; short: string; name: string; place: string; where: string; ofVehicle?: true },
   kit: { instrument: "range" | "tape"; seconds: number },
   point: (body: string) => string,
 ): Slot {
@@ -89,7 +89,8 @@ function slotTo(
     id: `wall-${at.id}@${id}`,
     name: `${at.name} → wall ${wall.n}`,
     short: `${at.short} → W${wall.n}`,
-    act: `Measure from ${at.place} straight to wall ${wall.n}. ${how}.`,
+    act: `Measure from ${at.place} straight to wall ${wall.n}, ${at.where}. ${how}.`,
+    hint: "To the bare wall: a skirting, a cable or a poster stands off it.",
     instrument: kit.instrument,
     quantity: {
       name: `the distance from ${at.place} to wall ${wall.n}`,
@@ -150,15 +151,22 @@ export function wallSlots(plan: SetOutPlan): Slot[] {
     const { xMm, yMm, zMm } = points.get(id)!;
     const seen = wallFrom(bay, [xMm, yMm], yMm > 0 ? Math.PI / 2 : -Math.PI / 2, zMm);
     if (!seen) return [];
-    const at = { id: key, short: key.toUpperCase(), name, place: `the ${name}` };
+    const at = {
+      id: key,
+      short: key.toUpperCase(),
+      name,
+      place: `the ${name}`,
+      where: "beside the vehicle",
+    };
     return [slotTo(bay, seen, { ...at, ofVehicle: true }, kit, () => id)];
   });
   const pose = nominalTarget(plan);
   const words = waysOf(standsOf(target)).ends;
+  const { thing, beam } = thingOf(target);
   const ends = (["beamL", "beamR"] as const).flatMap((end, i) => {
     const half = i === 0 ? -stand.beamHalfMm : stand.beamHalfMm;
     const { xMm, yMm } = compose(pose, { xMm: 0, yMm: half, headingRad: 0 });
-    const name = `beam end ${sideWord(words[i]!)}`;
+    const name = `${beam} end ${sideWord(words[i]!)}`;
     const key = i === 0 ? "l" : "r";
     return (
       [
@@ -168,7 +176,12 @@ export function wallSlots(plan: SetOutPlan): Slot[] {
     ).flatMap(([where, way]) => {
       const seen = wallFrom(bay, [xMm, yMm], way, stand.hookHeightMm);
       if (!seen) return [];
-      const at = { id: `${where}-${key}`, name, place: `the ${name}` };
+      const at = {
+        id: `${where}-${key}`,
+        name,
+        place: `the ${name}`,
+        where: `${where} the ${thing}`,
+      };
       const short = `${key.toUpperCase()} ${where}`;
       return [slotTo(bay, seen, { ...at, short }, kit, (b) => `${b}.${end}`)];
     });
