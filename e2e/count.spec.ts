@@ -111,7 +111,11 @@ async function checkByHand(page: Page): Promise<void> {
     await button("Scan all control units")
       .click({ timeout: 3000 })
       .catch(() => undefined);
-  else if (await button("Read the supply").isVisible()) await press(page, "Read the supply");
+  else if (await button("Read the supply").isVisible())
+    // A reading that is enough settles it, and the panel is drawn anew.
+    await button("Read the supply")
+      .click({ timeout: 10_000 })
+      .catch(() => undefined);
   else if (await button(/^Take the floor of/).isVisible()) {
     await press(page, /^Take the floor of/);
   } else if (await button("All the maker’s size").isVisible())
