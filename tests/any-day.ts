@@ -44,6 +44,7 @@ export function smallDay(random: Random): Day {
     ...(random() < share ? [["board"]] : []),
     ...(random() < 0.3 ? [random() < 0.5 ? ["s1", "s2"] : ["s2"]] : []),
   ];
+  const stood = new Set<string>();
   const jobs = Array.from({ length: between(random, 2, 6) }, (_, j): DayJob => {
     const tasks: DayTask[] = [];
     const shape = random();
@@ -86,8 +87,14 @@ export function smallDay(random: Random): Day {
         }),
       );
     const work = tasks.reduce((s, t) => s + t.minutes, 0);
-    const arriveMin = 480 + between(random, 0, 12) * 10;
+    // Now and then one stands in a bay already, and nobody is at it yet.
+    const [head] = tasks;
+    const bay = head!.stay !== null && random() < 0.25 ? one(random, head!.bays) : null;
+    const stands = bay !== null && !stood.has(bay);
+    if (stands) stood.add(bay);
+    const arriveMin = stands ? 480 : 480 + between(random, 0, 12) * 10;
     return {
+      ...(stands ? { standsIn: bay } : {}),
       id: `j${j}`,
       name: `Job ${j}`,
       arriveMin,
@@ -112,6 +119,11 @@ export function leastByTrying(day: Day): Cost {
   const busy = new Map<string, number>();
   const bayOf = new Map<string, string>();
   const shut = new Map<string, string>();
+  for (const { id, standsIn } of day.jobs)
+    if (standsIn) {
+      bayOf.set(id, standsIn);
+      shut.set(standsIn, id);
+    }
   const crews = (roles: readonly (readonly string[])[]): string[][] =>
     roles.reduce<string[][]>(
       (all, role) => all.flatMap((c) => role.filter((p) => !c.includes(p)).map((p) => [...c, p])),
@@ -141,7 +153,9 @@ export function leastByTrying(day: Day): Cost {
           .some((t) => !placed.some((k) => tasks[k]!.task === t && tasks[k]!.job === job))
       )
         return;
-      const stays = job.tasks[nth - 1]?.stay === task.stay && task.stay !== null;
+      const stays =
+        task.stay !== null &&
+        (nth === 0 ? job.standsIn !== undefined : job.tasks[nth - 1]?.stay === task.stay);
       const leaves = task.stay !== null && job.tasks[nth + 1]?.stay !== task.stay;
       const houses: (string | null)[] =
         task.stay === null

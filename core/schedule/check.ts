@@ -72,6 +72,10 @@ export function faultsOf(day: Day, placed: Plan["placed"]): Fault[] {
         add(of, "window");
       if ((task.stay === null) !== (p.bay === null)) add(of, "bay");
       else if (p.bay !== null && !task.bays.includes(p.bay)) add(of, "bay");
+      // A vehicle that stands in a bay stays in it for what is done first.
+      const [firstOpen] = job.tasks.filter((t) => t.doneMin === null);
+      if (job.standsIn && task === firstOpen && p.bay !== null && p.bay !== job.standsIn)
+        add(of, "moved");
       if (p.people.length !== task.people.length || new Set(p.people).size !== p.people.length)
         add(of, "crew");
       else if (!canStaff(task.people, p.people)) add(of, "crew");
@@ -112,7 +116,10 @@ export function faultsOf(day: Day, placed: Plan["placed"]): Fault[] {
       const ids = job.tasks.filter((t) => t.stay === stay).map((t) => t.id);
       const own = placed.filter((p) => p.job === job.id && ids.includes(p.task));
       if (own.length === 0) return [];
-      const half = job.tasks.some((t) => t.stay === stay && t.doneMin !== null);
+      const [firstOpen] = job.tasks.filter((t) => t.doneMin === null);
+      const half =
+        job.tasks.some((t) => t.stay === stay && t.doneMin !== null) ||
+        (job.standsIn !== undefined && firstOpen?.stay === stay);
       const from = half ? day.nowMin : Math.min(...own.map((p) => p.startMin));
       return [{ from, to: Math.max(...own.map((p) => p.endMin)), at: own[0]! }];
     }),

@@ -152,8 +152,10 @@ export function frameOf(day: Day): Frame {
     const left = new Array<number>(own.length + 1).fill(0);
     for (let k = own.length - 1; k >= 0; k--) left[k] = left[k + 1]! + own[k]!.minutes;
     // A stay that is half over keeps its bay.
-    const stands =
+    const half =
       before?.stay !== null && before?.stay === open[0]?.stay ? before?.begun?.bay : null;
+    const waits = open[0] && open[0].stay !== null && !open[0].begun ? job.standsIn : null;
+    const stands = half ?? waits;
     return {
       index: j,
       arriveMin: Math.max(job.arriveMin, before?.doneMin ?? 0),

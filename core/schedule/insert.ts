@@ -118,7 +118,7 @@ export function placeInOrder(
 ): { slots: Slot[]; cost: Cost } | null {
   const c = emptyOf(f);
   const slots: Slot[] = [];
-  const begun = (j: FrameJob): boolean => j.inBay >= 0 || j.tasks.some((t) => t.begun);
+  const begun = (j: FrameJob): boolean => j.tasks.some((t) => t.begun);
   // What has begun takes up its people first, whatever else there is; then the rest of those jobs.
   for (const t of f.tasks)
     if (t.begun) {
@@ -128,8 +128,22 @@ export function placeInOrder(
   const first = (j: number): number =>
     begun(f.jobs[j]!) ? 0 : f.jobs[j]!.tasks.some((t) => t.pinned) ? 1 : 2;
   const all = order.toSorted((a, b) => first(a) - first(b));
-  for (const j of all) {
+  // A bay in which a vehicle stands is nobody else's before that one is placed.
+  const waiting = new Map(
+    f.jobs.flatMap((j) => (j.inBay >= 0 ? [[j.inBay, j.index] as const] : [])),
+  );
+  const done = new Set<number>();
+  const queue = [...all];
+  for (let j = queue.shift(); j !== undefined; j = queue.shift()) {
+    if (done.has(j)) continue;
     const job = f.jobs[j]!;
+    const blocked = blockerOf(job, waiting);
+    if (blocked !== null) {
+      queue.unshift(blocked, j);
+      continue;
+    }
+    done.add(j);
+    if (job.inBay >= 0) waiting.delete(job.inBay);
     let ready = Math.max(job.arriveMin, f.nowMin);
     let inBay = job.inBay;
     for (const run of runsOf(job)) {
@@ -153,7 +167,8 @@ export function placeInOrder(
         }
         if (bay >= 0 && more.length > 0) take(c.bays[bay]!, done.end, more.at(-1)!.end);
       } else {
-        const choices = head.stay < 0 ? [-1] : inBay >= 0 ? [inBay] : head.bays;
+        const free = head.bays.filter((b) => !waiting.has(b));
+        const choices = head.stay < 0 ? [-1] : inBay >= 0 ? [inBay] : free;
         for (const bay of choices) {
           const is = stayIn(f, c, run, bay, ready);
           if (is && (!own || is.at(-1)!.end < own.at(-1)!.end)) own = is;
@@ -169,6 +184,20 @@ export function placeInOrder(
     }
   }
   return { slots, cost: costOf(f, slots) };
+}
+
+/**
+ * The job whose vehicle stands in the only bays that serve another one: it has to be placed before; null
+ * where there is none.
+ */
+function blockerOf(job: FrameJob, waiting: ReadonlyMap<number, number>): number | null {
+  for (const t of job.tasks) {
+    if (t.stay < 0 || t.begun || (t === job.tasks[0] && job.inBay >= 0)) continue;
+    const holders = t.bays.map((b) => waiting.get(b));
+    const others = holders.filter((h) => h !== undefined && h !== job.index);
+    if (others.length > 0 && others.length === holders.length) return others[0]!;
+  }
+  return null;
 }
 
 /** What slots cost in all. */

@@ -84,6 +84,31 @@ describe("what has begun and what is set by hand", () => {
     expect(cost.lateMin).toBe(a.endMin + 60 - 600 + 140);
     expect(faultsOf(day, placed)).toEqual([]);
   });
+  it("leaves a bay to the vehicle that stands in it, and lets others have it after", () => {
+    const day: Day = {
+      ...ONE,
+      jobs: [job("a", 545), { ...job("b", 700), standsIn: "b1" }],
+    };
+    const plan = planDay(day, randomFrom(1));
+    expect(faultsOf(day, plan.placed)).toEqual([]);
+    const start = (id: string): number => plan.placed.find((p) => p.job === id)!.startMin;
+    expect([start("b"), start("a")]).toEqual([480, 540]);
+    // Though it is promised later: the other way round would be a fault.
+    const turned = plan.placed.map((p) => ({
+      ...p,
+      startMin: p.job === "a" ? 480 : 540,
+      endMin: p.job === "a" ? 540 : 600,
+    }));
+    expect(faultsOf(day, turned).map((f) => f.kind)).toEqual(["bay-taken"]);
+    const elsewhere: Day = { ...day, bays: [...day.bays, { id: "b2", name: "b2" }] };
+    const two = elsewhere.jobs.map((j) => ({
+      ...j,
+      tasks: j.tasks.map((t) => ({ ...t, bays: ["b1", "b2"] })),
+    }));
+    const other = planDay({ ...elsewhere, jobs: two }, randomFrom(1)).placed;
+    expect(other.find((p) => p.job === "b")!.bay).toBe("b1");
+    expect(other.find((p) => p.job === "a")).toMatchObject({ bay: "b2", startMin: 480 });
+  });
   it("takes any thing that serves, and what has begun keeps its own", () => {
     const stands = (id: string, any: string[][]) =>
       job(id, null, { tasks: [plainTask("work", 60, { things: any })] });

@@ -61,6 +61,8 @@ export type Card = {
     things: string[];
   } | null;
   pins: Partial<Record<Part, Pin>>;
+  /** The bay its vehicle was said to stand in, and when; null where nobody said, or it is done there. */
+  standsIn: { bay: string; sinceMin: number } | null;
 };
 
 export type ShopDay = {
@@ -89,6 +91,17 @@ export function leftOff(cards: readonly Card[]): Card[] {
   return cards.map((c) => (c.begun && last.get(c.begun.by) !== c ? { ...c, begun: null } : c));
 }
 
+/** The card whose vehicle stands in each bay: the one of which it was said last. */
+function standingIn(cards: readonly Card[]): Map<string, string> {
+  const last = new Map<string, Card>();
+  for (const c of cards) {
+    if (!c.standsIn) continue;
+    const other = last.get(c.standsIn.bay);
+    if (!other || other.standsIn!.sinceMin < c.standsIn.sinceMin) last.set(c.standsIn.bay, c);
+  }
+  return new Map([...last].map(([bay, c]) => [c.id, bay]));
+}
+
 /** People with their hours that day; those who are away are left out. */
 const peopleOf = ({ people, rules }: ShopDay): DayPerson[] =>
   people.flatMap((p) => {
@@ -109,7 +122,13 @@ const leftOf = ({ begun, spentMin }: Card, part: Part, minutes: number): number 
   begun?.part === part ? minutes : Math.max(LEAST_LEFT * minutes, minutes - (spentMin[part] ?? 0));
 
 /** A card as tasks one after another. */
-function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits, held: Set<string>): DayJob {
+function jobOf(
+  shop: ShopDay,
+  card: Card,
+  { bays: fits, places }: Fits,
+  held: Set<string>,
+  stands: string | undefined,
+): DayJob {
   const { rules, samples } = shop;
   const everybody = shop.people.map((p) => p.id);
   const inShop = card.place === "shop";
@@ -207,6 +226,7 @@ function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits, held: Se
     name: `${card.title}, ${card.customer}`,
     arriveMin: card.arriveMin,
     promiseMin: card.promiseMin,
+    ...(stands ? { standsIn: stands } : {}),
     tasks,
   };
 }
@@ -218,20 +238,25 @@ function jobOf(shop: ShopDay, card: Card, { bays: fits, places }: Fits, held: Se
  */
 export function dayOf(shop: ShopDay, fitsOf: (card: Card) => Fits): Day {
   const held = new Set(shop.cards.flatMap((c) => c.begun?.things ?? []));
+  const standing = standingIn(shop.cards);
   return {
     nowMin: shop.nowMin,
     people: peopleOf(shop),
     bays: shop.bays,
     jobs: shop.cards.map((c) => {
-      const begunIn = c.begun?.bay;
+      // Set into another bay by hand, it is driven there.
+      const byHand = Object.values(c.pins).some((pin) => pin?.bay);
+      const there = standing.get(c.id);
+      const stands = byHand || !shop.bays.some((b) => b.id === there) ? undefined : there;
       const fits = fitsOf(c);
-      const { bays } = fits;
-      return jobOf(
-        shop,
-        c,
-        begunIn && !bays.includes(begunIn) ? { ...fits, bays: [...bays, begunIn] } : fits,
-        held,
-      );
+      const bays = [
+        ...new Set([
+          ...fits.bays,
+          ...(c.begun?.bay ? [c.begun.bay] : []),
+          ...(stands ? [stands] : []),
+        ]),
+      ];
+      return jobOf(shop, c, { ...fits, bays }, held, stands);
     }),
   };
 }

@@ -50,6 +50,11 @@ export type DayJob = {
   arriveMin: number;
   /** When it was promised; null where nothing was. */
   promiseMin: number | null;
+  /**
+   * The bay its vehicle stands in now, begun or not: nothing else is done there before it has left. Nothing
+   * where it stands in none, or nobody said.
+   */
+  standsIn?: string | undefined;
   tasks: readonly DayTask[];
 };
 

@@ -54,7 +54,7 @@ export const EXAMPLES: Record<string, unknown> = {
     stands: STANDS.map((s, i) => ({ ...s, name: `Example: ${STAND_NAMES[i]}; measure yours` })),
     // Nobody has checked them here: until somebody does they are believed less.
     instruments: [...INSTRUMENTS, ...MORE].map((i) => ({ ...i, checkedOn: null, everyDays: 180 })),
-    boards: BOARDS.filter((b) => b.condition !== "out of use").map((b) => ({
+    boards: BOARDS.filter((b) => b.condition !== "out of use").map(({ lentTo: _, ...b }) => ({
       ...b,
       code: own(b.code),
       condition: "good",

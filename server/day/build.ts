@@ -127,6 +127,16 @@ function spentIn(events: readonly JobEvent[], ids: readonly StageId[]): number {
   return ids.reduce((s, id) => s + (stages[id] ?? 0), 0) / 60;
 }
 
+/**
+ * Where a vehicle was said to stand, as long as something was written of it that day: one that nobody has
+ * come to since may have been driven out.
+ */
+function standsIn(events: readonly JobEvent[], day: string): Card["standsIn"] {
+  const parked = parkedOf(events);
+  if (!parked || !events.some((e) => shopDay(e.at) === day)) return null;
+  return { bay: parked.body.bay, sinceMin: minuteOn(day, parked.at) };
+}
+
 /** The shop's scan tools that were plugged into a job, by their serial numbers. */
 function toolsUsed(events: readonly JobEvent[]): string[] {
   const serials = new Set(
@@ -210,6 +220,7 @@ function jobCard(
     curedMin: glass ? arriveMin + rules.cureMin : null,
     bay,
     road,
+    standsIn: over.bay === undefined && today ? standsIn(events, day) : null,
     spentMin: { bay: spentIn(events, BAY_STAGES), road: spentIn(events, ["drive"]) },
     over,
     begun,
@@ -246,6 +257,7 @@ function bookingCard(
     curedMin: null,
     bay: bayOf(plan, kit.bay, "static"),
     road: roadOf(plan, kit.road, "dynamic", suits(driveOf(shop, vehicle, plan))),
+    standsIn: null,
     spentMin: {},
     over: {},
     begun: null,

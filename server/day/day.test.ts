@@ -152,6 +152,24 @@ describe("a day of the shop", () => {
     expect(minutes[0]! - minutes[1]!).toBeGreaterThan(15);
     for (const id of [one, other]) dropBooking(id);
   });
+  it("keeps a bay for the vehicle that was last said to stand in it, unless it is set elsewhere by hand", () => {
+    const [one, other] = [book(), book({ customer: "B" })];
+    const shop = shopDayOf(DAY);
+    const standing = (sinceMin: number) => ({ standsIn: { bay: "bay-1", sinceMin } });
+    const cards = shop.cards.map((c) => ({
+      ...c,
+      ...standing(c.id === `booking:${one}` ? 500 : 520),
+    }));
+    const stands = (of: typeof cards): (string | undefined)[] =>
+      dayOf({ ...shop, cards: of }, () => ({ bays: ["bay-2"], places: 1 })).jobs.map(
+        (j) => j.standsIn,
+      );
+    const wanted = cards.map((c) => (c.id === `booking:${other}` ? "bay-1" : undefined));
+    expect(stands(cards)).toEqual(wanted);
+    const byHand = cards.map((c) => ({ ...c, pins: { bay: { bay: "bay-2" } } }));
+    expect(stands(byHand)).toEqual([undefined, undefined]);
+    for (const id of [one, other]) dropBooking(id);
+  });
   it("reminds of what is due, away or closing, and of nothing that is not", () => {
     const id = book();
     const shop = shopDayOf(DAY);
