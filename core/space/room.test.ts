@@ -45,10 +45,11 @@ describe("room in a bay", () => {
         room: { ahead: 1.2, behind: 1.2, sides: 1.4 },
       },
     ];
+    const long = { ahead: 9, behind: 0, sides: 0.5 };
     const counts = new Set<string>();
     for (const vehicle of VEHICLES.slice(0, 3))
       for (const bay of BAYS)
-        for (const some of [[asks[0]!], asks]) {
+        for (const some of [[asks[0]!], asks, [{ ...asks[0]!, room: long }]]) {
           const [whether, where] = [true, false].map((w) => roomIn(bay, vehicle, some, w));
           const said = (of: typeof where): string => `${of!.length} ${of!.every(isRoomy)}`;
           expect(said(whether)).toBe(said(where));
