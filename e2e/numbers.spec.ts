@@ -104,7 +104,7 @@ test("what a finer instrument or another way would have saved is gone through be
   const worth = page.getByRole("region", { name: "Worth of an instrument" });
   await worth.getByRole("button", { name: "Go through the last quarter" }).click();
   await expect(worth.getByRole("status")).toContainText(/of \d+ gone through/);
-  await expect(worth.getByText(/\d+ boards set out since/)).toBeVisible({ timeout: 90_000 });
+  await expect(worth.getByText(/\d+ boards set out since/)).toBeVisible({ timeout: 240_000 });
   // The demo's jobs were set out by tapes, and its kit has a rig.
   const rig = worth.getByRole("listitem").filter({ hasText: "Camera rig" });
   await expect(rig).toContainText(/[2-9]\.\d ± \d\.\d min a board/);

@@ -28,8 +28,10 @@ export type Pose = { xMm: number; yMm: number; headingRad: number };
 export type FloorRule = {
   /** How much of what is allowed is used up there: above one the floor is not good enough. */
   used: (pose: Pose) => number;
-  /** By how much that changes at the most for a push and a turn about a place of the vehicle's frame. */
-  changes: (pushMm: number, turnRad: number, about: Vec) => number;
+  /** By how much that changes at the most from a pose, for a push and a turn about a place of its frame. */
+  changes: (pose: Pose, pushMm: number, turnRad: number, about: Vec) => number;
+  /** It and others as one rule, where all of them ask the same floor: one is cheaper to ask. */
+  joined?: (others: readonly FloorRule[]) => FloorRule | null;
   /** Farthest a place where the floor is asked at moves then, mm. */
   straysMm: (pushMm: number, turnRad: number, about: Vec) => number;
 };
@@ -253,6 +255,8 @@ export type FitAsk = {
   floor?: FloorRule | null;
   /** Only whether one has as much room as this is asked, mm: what has less need not be found closer. */
   atLeastMm?: number;
+  /** Ranges of poses that are looked at before what was found counts as the answer. */
+  mostLooks?: number;
 };
 
 /**
@@ -263,7 +267,7 @@ export type FitAsk = {
 export function bestFit(
   bay: Bay,
   zones: readonly Zone[],
-  { slackMm = SLACK_MM, floor = null, atLeastMm = -Infinity }: FitAsk = {},
+  { slackMm = SLACK_MM, floor = null, atLeastMm = -Infinity, mostLooks = MOST_LOOKS }: FitAsk = {},
 ): Fit {
   // The vehicle turns about the middle of all that belongs to it: nothing then moves farther than it must.
   const corners = zones.filter((z) => !z.eye).flatMap((z) => z.shape);
@@ -304,7 +308,7 @@ export function bestFit(
       if (!barred || marginMm > barred.marginMm) barred = found;
       const push = halfMm * Math.SQRT2;
       if (floor.straysMm(push, halfRad, pivot) < FLOOR_STRAYS_MM) return;
-      if (found.floorUsed! - floor.changes(push, halfRad, pivot) > 1) return;
+      if (found.floorUsed! - floor.changes(pose, push, halfRad, pivot) > 1) return;
     } else if (!best || marginMm > best.marginMm) best = found;
     if (most > (best?.marginMm ?? -Infinity) + slackMm)
       heap.push({ ...box, most, pairs: is.pairs }, -most);
@@ -324,7 +328,7 @@ export function bestFit(
       break;
     }
     if (
-      looks > MOST_LOOKS ||
+      looks > mostLooks ||
       at.most < atLeastMm ||
       (known && known.marginMm >= atLeastMm && atLeastMm > -Infinity)
     ) {

@@ -32,10 +32,34 @@ export function floorSurface({ floor }: Pick<Bay, "floor">): Surface | null {
 
 export type FloorGrid = {
   heightAt: (xMm: number, yMm: number) => number;
-  /** By how much the height changes at the most over a millimetre; and beyond its mean slope. */
-  perMm: number;
-  bendsPerMm: number;
+  /**
+   * By how much the height changes at the most over a millimetre, anywhere in a square about a place of
+   * so many millimetres either way; and by how much beyond the mean slope of the whole floor.
+   */
+  changeNear: (xMm: number, yMm: number, eitherWayMm: number) => Change;
+  /** The same anywhere at all. */
+  steepestPerMm: number;
 };
+type Change = { perMm: number; bendsPerMm: number };
+
+/** Maxima of squares, of squares of four of them, and so on up to one. */
+type Pyramid = { nx: number; ny: number; perMm: Float64Array; bendsPerMm: Float64Array }[];
+
+function pyramidOf(first: Pyramid[number]): Pyramid {
+  const levels: Pyramid = [first];
+  for (let below = first; below.nx > 1 || below.ny > 1; below = levels.at(-1)!) {
+    const [nx, ny] = [Math.ceil(below.nx / 2), Math.ceil(below.ny / 2)];
+    const [perMm, bendsPerMm] = [new Float64Array(nx * ny), new Float64Array(nx * ny)];
+    for (let i = 0; i < below.nx; i++)
+      for (let j = 0; j < below.ny; j++) {
+        const [to, from] = [(i >> 1) * ny + (j >> 1), i * below.ny + j];
+        perMm[to] = Math.max(perMm[to]!, below.perMm[from]!);
+        bendsPerMm[to] = Math.max(bendsPerMm[to]!, below.bendsPerMm[from]!);
+      }
+    levels.push({ nx, ny, perMm, bendsPerMm });
+  }
+  return levels;
+}
 
 /** Heights of a bay's floor on a grid, so that they are had at once at any pose. */
 export function floorGrid(bay: Pick<Bay, "outline">, surface: Surface): FloorGrid {
@@ -48,26 +72,62 @@ export function floorGrid(bay: Pick<Bay, "outline">, surface: Surface): FloorGri
     for (let j = 0; j < ny; j++)
       heights[i * ny + j] = surface.heightAt(x0 + i * STEP_MM, y0 + j * STEP_MM);
   // Slopes along both sides of every square; between its corners the height goes straight.
-  const slopes: [number, number][] = [];
-  for (let i = 0; i + 1 < nx; i++)
-    for (let j = 0; j + 1 < ny; j++) {
-      const [a, b, c, d] = [i * ny + j, (i + 1) * ny + j, i * ny + j + 1, (i + 1) * ny + j + 1].map(
-        (k) => heights[k]! / STEP_MM,
-      ) as [number, number, number, number];
-      for (const alongX of [b - a, d - c])
-        for (const alongY of [c - a, d - b]) slopes.push([alongX, alongY]);
+  const cells = (nx - 1) * (ny - 1);
+  const sides = (k: number): [number, number][] => {
+    const [i, j] = [Math.floor(k / (ny - 1)), k % (ny - 1)];
+    const [a, b, c, d] = [i * ny + j, (i + 1) * ny + j, i * ny + j + 1, (i + 1) * ny + j + 1].map(
+      (n) => heights[n]! / STEP_MM,
+    ) as [number, number, number, number];
+    return [b - a, d - c].flatMap((x) => [c - a, d - b].map((y): [number, number] => [x, y]));
+  };
+  let [meanX, meanY] = [0, 0];
+  for (let k = 0; k < cells; k++)
+    for (const [x, y] of sides(k)) [meanX, meanY] = [meanX + x / cells / 4, meanY + y / cells / 4];
+  const [perMm, bendsPerMm] = [new Float64Array(cells), new Float64Array(cells)];
+  for (let k = 0; k < cells; k++)
+    for (const [x, y] of sides(k)) {
+      perMm[k] = Math.max(perMm[k]!, Math.hypot(x, y));
+      bendsPerMm[k] = Math.max(bendsPerMm[k]!, Math.hypot(x - meanX, y - meanY));
     }
-  const mean = [0, 1].map((k) => slopes.reduce((s, g) => s + g[k]!, 0) / slopes.length);
-  const most = (of: (g: readonly [number, number]) => number): number =>
-    slopes.reduce((m, g) => Math.max(m, of(g)), 0);
+  const levels = pyramidOf({ nx: nx - 1, ny: ny - 1, perMm, bendsPerMm });
+  // Beyond its edge the floor is taken to go on level across it: there the mean slope is a bend as well.
+  const beyond = Math.hypot(meanX, meanY);
+  const changeNear: FloorGrid["changeNear"] = (xMm, yMm, eitherWayMm) => {
+    const inside = (v: number, n: number): number => Math.min(n - 1, Math.max(0, v));
+    const level =
+      levels[
+        inside(Math.ceil(Math.log2(Math.max(1, (2 * eitherWayMm) / STEP_MM))), levels.length)
+      ]!;
+    const size = STEP_MM * 2 ** levels.indexOf(level);
+    const span = (at: number, n: number): [number, number] => [
+      inside(Math.floor((at - eitherWayMm) / size), n),
+      inside(Math.floor((at + eitherWayMm) / size), n),
+    ];
+    const [x, y] = [xMm - x0, yMm - y0];
+    const [[i0, i1], [j0, j1]] = [span(x, level.nx), span(y, level.ny)];
+    const change: Change = { perMm: 0, bendsPerMm: 0 };
+    for (let i = i0; i <= i1; i++)
+      for (let j = j0; j <= j1; j++) {
+        const k = i * level.ny + j;
+        change.perMm = Math.max(change.perMm, level.perMm[k]!);
+        change.bendsPerMm = Math.max(change.bendsPerMm, level.bendsPerMm[k]!);
+      }
+    const out =
+      x < eitherWayMm ||
+      y < eitherWayMm ||
+      x + eitherWayMm > (nx - 1) * STEP_MM ||
+      y + eitherWayMm > (ny - 1) * STEP_MM;
+    if (out) change.bendsPerMm += beyond;
+    return change;
+  };
   const cell = (t: number, n: number): [number, number] => {
     const at = Math.min(n - 1, Math.max(0, t));
     const k = Math.min(n - 2, Math.floor(at));
     return [k, at - k];
   };
   return {
-    perMm: most(([x, y]) => Math.hypot(x, y)),
-    bendsPerMm: most(([x, y]) => Math.hypot(x - mean[0]!, y - mean[1]!)),
+    changeNear,
+    steepestPerMm: levels.at(-1)!.perMm[0]!,
     heightAt: (xMm, yMm) => {
       const [i, u] = cell((xMm - x0) / STEP_MM, nx);
       const [j, v] = cell((yMm - y0) / STEP_MM, ny);
@@ -125,9 +185,38 @@ export function floorThere(
   };
 }
 
+/** Which limits a rule was made of, and for which floor and vehicle. */
+const madeOf = new WeakMap<FloorRule, { grid: FloorGrid; v: Vehicle; limits: FloorLimits }>();
+
+/** Several rules of one floor and vehicle as one: the strictest limits, under all their targets. */
+function joinedRule(rules: readonly FloorRule[]): FloorRule | null {
+  const all = rules.flatMap((r) => madeOf.get(r) ?? []);
+  const [first] = all;
+  if (!first || all.length < rules.length) return null;
+  if (all.some((r) => r.grid !== first.grid || r.v !== first.v)) return null;
+  const targets = new Map(all.flatMap((r) => r.limits.targets.map((t) => [t.join(), t] as const)));
+  return floorRule(first.grid, first.v, {
+    slopeDeg: Math.min(...all.map((r) => r.limits.slopeDeg)),
+    twistMm: Math.min(...all.map((r) => r.limits.twistMm)),
+    targets: [...targets.values()],
+  });
+}
+
 /** What a sheet's limits make of every pose on a surveyed floor. */
 export function floorRule(grid: FloorGrid, v: Vehicle, limits: FloorLimits): FloorRule {
-  const { slopeDeg, twistMm, targets } = limits;
+  const rule: FloorRule = {
+    ...bareRule(grid, v, limits),
+    joined: (others) => joinedRule([rule, ...others]),
+  };
+  madeOf.set(rule, { grid, v, limits });
+  return rule;
+}
+
+function bareRule(
+  grid: FloorGrid,
+  v: Vehicle,
+  { slopeDeg, twistMm, targets }: FloorLimits,
+): FloorRule {
   const used = (pose: Pose): number => {
     const is = floorThere(grid, v, targets, pose);
     return Math.max(
@@ -147,17 +236,27 @@ export function floorRule(grid: FloorGrid, v: Vehicle, limits: FloorLimits): Flo
     Math.max(0, ...places.map((p) => Math.hypot(p[0] - from[0], p[1] - from[1])));
   // What all of the floor slopes alike cancels between two places that are pushed alike, in a twist, and
   // under a target: there only what it slopes more or less than its mean counts.
-  const { perMm, bendsPerMm } = grid;
+  const nearAll = (places: readonly Vec[], pose: Pose, eitherWayMm: number): Change => {
+    const change: Change = { perMm: 0, bendsPerMm: 0 };
+    for (const [x, y] of placed(places, pose)) {
+      const is = grid.changeNear(x, y, eitherWayMm);
+      change.perMm = Math.max(change.perMm, is.perMm);
+      change.bendsPerMm = Math.max(change.bendsPerMm, is.bendsPerMm);
+    }
+    return change;
+  };
   return {
     used,
-    changes: (pushMm, turnRad, about) => {
+    changes: (pose, pushMm, turnRad, about) => {
       const swing = turnRad * reach(about, own);
-      const rise = bendsPerMm * pushMm + perMm * swing;
+      const tyres = nearAll(own, pose, pushMm + swing);
+      const rise = tyres.bendsPerMm * pushMm + tyres.perMm * swing;
       const under = pushMm + turnRad * (reach(about, targets) + TARGET_HALF_MM);
+      const { bendsPerMm } = nearAll(targets, pose, under + TARGET_HALF_MM);
       return Math.max(
         (2 * rise) / Math.min(v.wheelbaseMm, wide) / slope,
-        (bendsPerMm * (pushMm + swing)) / twistMm,
-        targets.length > 0 ? (bendsPerMm * Math.SQRT2 * under) / TARGET_HALF_MM / slope : 0,
+        (tyres.bendsPerMm * (pushMm + swing)) / twistMm,
+        (bendsPerMm * Math.SQRT2 * under) / TARGET_HALF_MM / slope,
       );
     },
     straysMm: (pushMm, turnRad, about) =>

@@ -10,6 +10,12 @@ export type Place = { needs: string[]; zones: Zone[]; fit: Fit };
 /** More calibrations than these are not parted among places: they are asked for at one. */
 const MOST_PARTED = 6;
 
+/**
+ * Whether a group fits somewhere is asked of many groups: on a surveyed floor one that shows no place
+ * after so many looks is taken to have none.
+ */
+const LOOKS_A_GROUP = 20_000;
+
 /** All ways to part things into so many groups, none of them empty. */
 function* partings<T>(things: readonly T[], groups: number): Generator<T[][]> {
   const [first, ...rest] = things;
@@ -51,7 +57,10 @@ function led(needs: readonly Need[]): Led[] {
 /** The strictest of what several ask of the floor. */
 function floorFor(group: readonly Need[]): FloorRule | null {
   const rules = [...new Set(group.flatMap((n) => (n.floor ? [n.floor] : [])))];
-  if (rules.length < 2) return rules[0] ?? null;
+  const [first, ...others] = rules;
+  if (!first || others.length === 0) return first ?? null;
+  const joined = first.joined?.(others);
+  if (joined) return joined;
   return {
     used: (pose) => Math.max(...rules.map((r) => r.used(pose))),
     changes: (...of) => Math.max(...rules.map((r) => r.changes(...of))),
@@ -108,7 +117,12 @@ export function placesFor(
       if ((other & set) === other && is.most < mm) return false;
     }
     const group = groupOf(set);
-    const fit = bestFit(bay, zonesOf(group), { floor: floorFor(group), atLeastMm: mm });
+    const floor = floorFor(group);
+    const fit = bestFit(bay, zonesOf(group), {
+      floor,
+      atLeastMm: mm,
+      ...(floor ? { mostLooks: LOOKS_A_GROUP } : {}),
+    });
     const holds = good(fit) || (fit.floorUsed ?? 0) <= 1;
     known.set(set, {
       least: Math.max(own.least, holds ? fit.marginMm : -Infinity),

@@ -218,7 +218,7 @@ function FloorSays({ bay }: { bay: Bay }) {
       <p className="text-base text-soft">
         From {formatNumber(Math.min(...heights), 1)} to {formatNumber(Math.max(...heights), 1)} mm;
         uneven by about {formatNumber(surface.unevenMm, 1)} mm; nowhere steeper than{" "}
-        {formatNumber((Math.atan(grid.perMm) * 180) / Math.PI, 1)}°.
+        {formatNumber((Math.atan(grid.steepestPerMm) * 180) / Math.PI, 1)}°.
       </p>
     </div>
   );
