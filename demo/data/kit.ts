@@ -286,7 +286,7 @@ export const toolsOn = (today: string): ShopTool[] => {
     {
       id: "D-3",
       name: "Scan tool of the van",
-      serial: "HQ-ST-3",
+      serial: "HQ-SCAN-V",
       software: "0.1",
       softwareOn: day(-20),
       updateEveryDays: 60,
