@@ -262,7 +262,7 @@ function Promises({ shop, plan, busy }: { shop: ShopDay; plan: ShopPlan; busy: b
       ))}
       {doubtful.map((o) => (
         <p key={o.job} className="mt-1 border-l-4 border-loose pl-3 text-lg text-loose">
-          {callOf(cardOf(o.job))}: {clockOf(cardOf(o.job).promiseMin!)} {chanceWords(o.chance)}.
+          {callOf(cardOf(o.job))}: {clockOf(cardOf(o.job).promiseMin!)} {chanceWords(o.chance)}.{" "}
           {Number.isFinite(o.ninetyMin)
             ? `Nine days in ten it is done by ${clockOf(o.ninetyMin)}.`
             : "On more than one day in ten its hours are over before it comes to it."}
