@@ -42,7 +42,7 @@ test("an empty shop, from its first page to its first settled board, with the ex
   await page.getByRole("button", { name: "Set the clock" }).click();
   await expect(page.getByRole("button", { name: "Set the clock" })).toHaveCount(0);
   await page.getByLabel("rule book file").setInputFiles(example("kit"));
-  await expect(page.getByRole("alert").filter({ hasText: "rule" })).toBeVisible();
+  await expect(page.getByRole("main").getByRole("alert").filter({ hasText: "rule" })).toBeVisible();
   await page.getByLabel("rule book file").setInputFiles(example("rule-book"));
   await expect(page.getByText("to be checked against your source").first()).toBeVisible();
   await setUp(page, "2 of 8");
