@@ -109,13 +109,16 @@ export function roomIn(
     };
   });
   const asIs = placesFor(bay, vehicleZone(v), needs, whether);
+  const fine = asIs.length === 1 && isGood(asIs[0]!) && asIs[0]!.needs.length === needs.length;
+  // A bay that has nothing to cover, or nothing that a camera minds, is not searched for it again.
+  const covers = bay.lights.some((l) => l.covers);
   let places =
-    asIs.length === 1 && isGood(asIs[0]!) && asIs[0]!.needs.length === needs.length
-      ? asIs
-      : fewer(asIs, placesFor(without(bay), vehicleZone(v), needs, whether));
+    fine || !covers ? asIs : fewer(asIs, placesFor(without(bay), vehicleZone(v), needs, whether));
   // Where only a look hinders, the best place is one with room, not one half into a wall.
   const blind = needs.map((n) => ({ ...n, zones: n.zones.filter((z) => !z.eye) }));
-  const roomy = places.every(isGood) ? null : placesFor(bay, vehicleZone(v), blind, whether);
+  const minded = bay.lights.length + bay.likenesses.length > 0;
+  const roomy =
+    places.every(isGood) || !minded ? null : placesFor(bay, vehicleZone(v), blind, whether);
   if (roomy?.every(isGood))
     places = roomy.map((p) => ({
       ...p,
