@@ -84,6 +84,13 @@ test("a bay comes in from a file, and a job says where in it the vehicle fits, o
   await expect(
     room.getByText(/^Does not fit: at its best place .* lacks .* at wall \d\.$/),
   ).toBeVisible();
+  // The bay's own drawing, with the vehicle and the board in it, at true size.
+  const link = room.getByRole("link", { name: "SVG" }).first();
+  const drawn = await page.request.get(`${shop.url}${await link.getAttribute("href")}`);
+  expect(drawn.headers()["content-type"]).toContain("image/svg+xml");
+  const svg = await drawn.text();
+  expect(svg).toContain("front left wheel: wall");
+  expect(svg).toContain(": board centre");
   // What would have to go is tried out; in a shed that is too short nothing would help.
   await expect(room.getByText(/^All of it fits without/)).toHaveText(
     "All of it fits without parts rack.",

@@ -80,9 +80,6 @@ describe("what an instrument would be worth", () => {
     );
     expect(real.minutes).toBeCloseTo(5, 0);
     // What it does not reach saves nothing, and what is never set counts for nothing.
-    expect(worthOf([null, { before: [null], after: [10] }], false)).toMatchObject({
-      minutes: 0,
-      used: 0,
-    });
+    expect(worthOf([null, { before: [null], after: [10] }], false).minutes).toBe(0);
   });
 });

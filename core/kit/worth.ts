@@ -91,8 +91,6 @@ export type Worth = {
   /** Minutes saved for each set-out in the mean, and its standard error. */
   minutes: number;
   errorMin: number;
-  /** In how many of the set-outs it is used at all. */
-  used: number;
 };
 
 const meanOf = (list: readonly number[]): number => list.reduce((s, v) => s + v, 0) / list.length;
@@ -105,7 +103,6 @@ const meanOf = (list: readonly number[]): number => list.reduce((s, v) => s + v,
  * @param setOuts of each set-out its runs; null where the change does not reach it
  */
 export function worthOf(setOuts: readonly (Runs | null)[], mayKeepOld: boolean): Worth {
-  let used = 0;
   const saved = setOuts.map((runs) => {
     if (!runs) return 0;
     const pairs = runs.before.flatMap((b, i) => {
@@ -118,11 +115,10 @@ export function worthOf(setOuts: readonly (Runs | null)[], mayKeepOld: boolean):
       pairs.filter((_, i) => i % 2 === 1),
     ];
     if (mayKeepOld && meanOf(choose) <= 0) return 0;
-    used++;
     return meanOf(mayKeepOld && count.length > 0 ? count : pairs) / 60;
   });
   const mean = saved.length > 0 ? meanOf(saved) : 0;
   const squares = saved.reduce((s, v) => s + (v - mean) ** 2, 0);
   const n = saved.length;
-  return { minutes: mean, errorMin: n > 1 ? Math.sqrt(squares / (n - 1) / n) : Infinity, used };
+  return { minutes: mean, errorMin: n > 1 ? Math.sqrt(squares / (n - 1) / n) : Infinity };
 }

@@ -154,13 +154,12 @@ export function rollIn(
 
 /**
  * The vehicle is said to stand in a bay: its walls lie about it as drawn, as nearly as a vehicle is
- * brought to its marks. They go with no stand, and stay where they are when the vehicle is moved.
- Walls that no reading runs to are not
- * looked at.
+ * brought to its marks. They go with no stand, and stay where they are when the vehicle is moved. Walls
+ * that no reading runs to are not looked at.
  */
 export function parkIn(h: History, bay: BayWalls): void {
   if (h.walls.size === 0) return;
-  const body = `bay as parked ${[...h.epochs.keys()].length}`;
+  const body = `bay as parked ${h.epochs.size}`;
   h.bay = body;
   const start = { xMm: 0, yMm: 0, headingRad: 0 };
   const prior = diagonal(PARKED.planMm, PARKED.headingRad);

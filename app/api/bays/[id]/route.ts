@@ -1,17 +1,12 @@
-import { bayDxf, baySvg } from "@/core/space/drawing-file";
 import { allow, problem } from "@/server/auth/guard";
 import { RIGHTS } from "@/server/auth/rights";
+import { bayDrawing } from "@/server/bays/drawing";
 import { BayChanged, editBay } from "@/server/bays/edit";
 import { BaysRefusal, shopBays } from "@/server/bays/store";
 import { readJson, route } from "@/server/http/route";
 
 const LIMIT = 1_000_000;
 type Context = { params: Promise<{ id: string }> };
-
-const DRAWINGS = {
-  dxf: { type: "image/vnd.dxf", of: bayDxf },
-  svg: { type: "image/svg+xml", of: baySvg },
-} as const;
 
 /** A bay: as it is, or as the drawing that `as` names, DXF or SVG. */
 export const GET = route(async (request: Request, { params }: Context) => {
@@ -22,13 +17,7 @@ export const GET = route(async (request: Request, { params }: Context) => {
   if (!bay) return problem(404, "There is no such bay.");
   const as = new URL(request.url).searchParams.get("as");
   if (as !== "dxf" && as !== "svg") return Response.json({ bay });
-  const { type, of } = DRAWINGS[as];
-  return new Response(of(bay), {
-    headers: {
-      "content-type": `${type}; charset=utf-8`,
-      "content-disposition": `attachment; filename="${bay.id}.${as}"`,
-    },
-  });
+  return bayDrawing(bay, as, bay.id);
 });
 
 /** Keeps the bay as it was drawn and surveyed. */

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { bayMarks } from "@/core/job/bay-marks";
-import { bayDxf, baySvg } from "@/core/space/drawing-file";
 import { allow, problem } from "@/server/auth/guard";
+import { bayDrawing } from "@/server/bays/drawing";
 import { shopBays } from "@/server/bays/store";
 import { route } from "@/server/http/route";
 import { eventsAfter } from "@/server/jobs/log";
@@ -15,11 +15,6 @@ const askedSchema = z.object({
   heading: z.coerce.number().min(-10).max(10),
   as: z.enum(["dxf", "svg"]),
 });
-
-const DRAWINGS = {
-  dxf: { type: "image/vnd.dxf", of: bayDxf },
-  svg: { type: "image/svg+xml", of: baySvg },
-} as const;
 
 /** A bay with what is marked on its floor for a job, the vehicle standing where it is asked for. */
 export const GET = route(
@@ -36,12 +31,6 @@ export const GET = route(
     if (!bay) return problem(404, "bay: the shop has no such bay any more. Look at Owed again.");
     const { x: xMm, y: yMm, heading: headingRad, as } = asked.data;
     const marks = bayMarks(job.ground, eventsAfter(id), bay, { xMm, yMm, headingRad });
-    const { type, of } = DRAWINGS[as];
-    return new Response(of(bay, marks), {
-      headers: {
-        "content-type": `${type}; charset=utf-8`,
-        "content-disposition": `attachment; filename="${bay.id}-${job.number}.${as}"`,
-      },
-    });
+    return bayDrawing(bay, as, `${bay.id}-${job.number}`, marks);
   },
 );
